@@ -1,0 +1,54 @@
+// Inside the geometry room: edges with the change of winding they mean, before and after they are cut at each other.
+#pragma once
+
+#include <functional>
+#include <span>
+#include <vector>
+
+#include "dryground/geometry.hpp"
+
+namespace dryground::detail {
+
+// An edge from a to b, a < b, of one operand. Its left by the numbers is called the side before it, its right the
+// side after it, as a sweep down the y axis meets them along its line. `delta` is the winding number of the operand
+// after the edge less that before it.
+struct Edge {
+    Point a, b;
+    int operand = 0;
+    int delta = 0;
+};
+
+// Appends the edges of a ring, as if it had been given with its inside on the left (or on the right for a hole).
+void add_ring(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool hole);
+void add_regions(std::vector<Edge>& edges, std::span<const Region> regions, int operand);
+
+// Sorts edges by a, then by direction from before to after, then b, operand; adds up the deltas of equal ones and
+// drops those that come to nothing.
+void normalise(std::vector<Edge>& edges);
+
+// Cuts edges at each other, so that in the result two edges meet at most in common end points or are the same edge
+// of several operands. Normalised. See arrangement.cpp for rounding.
+[[nodiscard]] std::vector<Edge> arrange(std::vector<Edge> edges);
+
+// What covers a face, from the winding numbers of the operands there: a label of 0 or more, or `nothing`.
+inline constexpr int nothing = -1;
+using Classify = std::function<int(std::span<const int> windings)>;
+
+// An edge between covered and not covered: the covered side is on the left of the way from `from` to `to`.
+struct BoundaryEdge {
+    Point from, to;
+    int label = 0;
+    int before = -1;   // index of the nearest boundary edge before it along the sweep line; -1 for none
+};
+
+// The boundary of what is covered, in sweep order. Requires arranged edges.
+[[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const Classify& classify);
+
+// Links boundary edges to rings, parts rings that touch themselves, gives holes to their outlines, and drops
+// vertices in straight runs.
+[[nodiscard]] Stacked link(std::span<const BoundaryEdge> edges);
+
+// Turns a ring so that it starts at its least point.
+void start_at_least(Ring& ring);
+
+}   // namespace dryground::detail

@@ -1,0 +1,174 @@
+// Triangles that cover a region exactly.
+//
+// Idea: Hertel & Mehlhorn, "Fast triangulation of simple polygons", FCT 1983, section 3, for regions with holes that
+// may touch. A sweep visits the vertices from the least to the greatest. Every gap of the sweep line that is solid
+// keeps the chain of vertices that the part ahead can still see, ordered from the edge before the gap to the edge after
+// it; nothing of a chain can be cut off within itself. A new vertex cuts off what it sees from an end of the chain. A
+// vertex in the middle of a gap sees the vertex that came to the chain last, and parts the chain there. A gap that
+// closes is a fan.
+//
+// Guarantee: exact cover, edge to edge, no triangle without area. Cost: O(n log n).
+// A hole that touches the middle of an edge makes a vertex there: the region's edges are arranged first.
+
+#include <algorithm>
+#include <set>
+
+#include "arrangement_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+struct Link {
+    Point at;
+    int previous = -1, next = -1;
+};
+
+struct Chain {
+    int front = -1, back = -1, latest = -1;
+    [[nodiscard]] bool solid() const { return front >= 0; }
+};
+
+class Chains {
+public:
+    explicit Chains(std::vector<Ring>& out) : out_(out) {}
+
+    Chain start(Point p) {
+        const int link = make(p);
+        return {link, link, link};
+    }
+
+    // Cuts off what p sees from the back, then puts p there.
+    void push_back(Chain& chain, Point p) {
+        while (chain.back != chain.front && cut(at(previous(chain.back)), at(chain.back), p))
+            chain.back = previous(chain.back);
+        const int link = make(p);
+        join(chain.back, link);
+        chain.back = chain.latest = link;
+    }
+
+    void push_front(Chain& chain, Point p) {
+        while (chain.back != chain.front && cut(p, at(chain.front), at(next(chain.front))))
+            chain.front = next(chain.front);
+        const int link = make(p);
+        join(link, chain.front);
+        chain.front = chain.latest = link;
+    }
+
+    // Parts a chain at the vertex that came last, which both parts keep.
+    std::pair<Chain, Chain> part(const Chain& chain) {
+        const int twin = make(at(chain.latest));
+        if (chain.latest != chain.back) join(twin, next(chain.latest));
+        const Chain before{chain.front, chain.latest, chain.latest};
+        return {before, Chain{twin, chain.latest == chain.back ? twin : chain.back, twin}};
+    }
+
+    // Joins two chains, the first of which ends where the second starts.
+    Chain joined(const Chain& before, const Chain& after) {
+        if (after.front != after.back) join(before.back, next(after.front));
+        return {before.front, after.front == after.back ? before.back : after.back, before.back};
+    }
+
+    void fan(const Chain& chain, Point p) {
+        for (int link = chain.front; link != chain.back; link = next(link)) cut(at(link), at(next(link)), p);
+    }
+
+private:
+    [[nodiscard]] Point at(int link) const { return links_[static_cast<std::size_t>(link)].at; }
+    [[nodiscard]] int next(int link) const { return links_[static_cast<std::size_t>(link)].next; }
+    [[nodiscard]] int previous(int link) const { return links_[static_cast<std::size_t>(link)].previous; }
+    int make(Point p) {
+        links_.push_back({p});
+        return static_cast<int>(links_.size()) - 1;
+    }
+    void join(int a, int b) {
+        links_[static_cast<std::size_t>(a)].next = b;
+        links_[static_cast<std::size_t>(b)].previous = a;
+    }
+    bool cut(Point a, Point b, Point c) {
+        if (turn(a, b, c) != Turn::left) return false;
+        out_.push_back({a, b, c});
+        return true;
+    }
+
+    std::vector<Ring>& out_;
+    std::vector<Link> links_;
+};
+
+struct Wall {   // an edge on the sweep line, with the chain of the gap after it
+    Point a, b;
+    mutable Chain chain;
+};
+
+struct AlongSweepLine {
+    using is_transparent = void;
+    bool operator()(const Wall& e, const Wall& f) const {
+        if (e.a == f.a) return turn(e.a, e.b, f.b) == Turn::right;
+        if (e.a < f.a) return turn(e.a, e.b, f.a) == Turn::right;
+        return turn(f.a, f.b, e.a) == Turn::left;
+    }
+    bool operator()(const Wall& e, Point p) const { return turn(e.a, e.b, p) == Turn::right; }
+    bool operator()(Point p, const Wall& e) const { return turn(e.a, e.b, p) == Turn::left; }
+};
+
+class Triangulation {
+public:
+    Triangulation(const Region& region, std::vector<Ring>& out) : chains_(out) {
+        detail::add_regions(edges_, std::span(&region, 1), 0);
+        edges_ = detail::arrange(std::move(edges_));
+        std::vector<Point> points;
+        for (const detail::Edge& edge : edges_) points.insert(points.end(), {edge.a, edge.b});
+        std::sort(points.begin(), points.end());
+        points.erase(std::unique(points.begin(), points.end()), points.end());
+        for (const Point p : points) visit(p);
+    }
+
+private:
+    void visit(Point p) {
+        auto [first, last] = walls_.equal_range(p);
+        const bool has_before = first != walls_.begin();
+        const auto wall_before = has_before ? std::prev(first) : walls_.end();
+        Chain before = has_before ? wall_before->chain : Chain{}, after;
+        if (first == last) {
+            if (before.solid()) std::tie(before, after) = chains_.part(before);
+        } else {
+            for (auto wall = first; std::next(wall) != last; ++wall)
+                if (wall->chain.solid()) chains_.fan(wall->chain, p);
+            after = std::prev(last)->chain;
+            last = walls_.erase(first, last);
+        }
+        if (before.solid()) chains_.push_back(before, p);
+        if (after.solid()) chains_.push_front(after, p);
+
+        const bool starts = next_ < edges_.size() && edges_[next_].a == p;
+        if (!starts && before.solid()) before = chains_.joined(before, after);
+        if (has_before) wall_before->chain = before;
+        while (next_ < edges_.size() && edges_[next_].a == p) {
+            const detail::Edge& edge = edges_[next_++];
+            const bool more = next_ < edges_.size() && edges_[next_].a == p;
+            const bool solid_after = edge.delta > 0;
+            walls_.insert(last, Wall{p, edge.b,
+                                     !solid_after    ? Chain{}
+                                     : more          ? chains_.start(p)
+                                     : after.solid() ? after
+                                                     : chains_.start(p)});
+        }
+    }
+
+    Chains chains_;
+    std::vector<detail::Edge> edges_;
+    std::size_t next_ = 0;
+    std::set<Wall, AlongSweepLine> walls_;
+};
+
+}   // namespace
+
+std::vector<Ring> triangles(std::span<const Region> regions) {
+    std::vector<Ring> result;
+    for (const Region& region : regions) Triangulation(region, result);
+    for (Ring& triangle : result) detail::start_at_least(triangle);
+    std::sort(result.begin(), result.end());
+    return result;
+}
+
+}   // namespace dryground

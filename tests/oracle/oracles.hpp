@@ -1,0 +1,29 @@
+// Slow and obvious, or somebody else's: what our geometry is compared with.
+#pragma once
+
+#include <string>
+
+#include "dryground/geometry.hpp"
+
+namespace oracle {
+
+// GEOS: why regions are not a valid multipolygon as the OGC simple features standard says; empty when they are.
+std::string geos_fault(const dryground::Regions& regions);
+// GEOS: the union of polygons: its area in square steps, and how many polygons and holes it has.
+struct Tally {
+    double area = 0;
+    std::size_t regions = 0, holes = 0;
+};
+Tally geos_union(const dryground::Regions& polygons);
+// GEOS: the area in which two sets of regions differ, in square steps.
+double geos_difference(const dryground::Regions& a, const dryground::Regions& b);
+
+// Boost.Polygon: exact area of the union, or of a less b, in square steps. For polygons whose crossings are on the
+// lattice.
+double boost_union_area(const dryground::Regions& polygons);
+double boost_difference_area(const dryground::Regions& a, const dryground::Regions& b);
+
+// Our own promises, one by one: what is broken, empty when nothing is.
+std::string broken_promise(const dryground::Regions& regions);
+
+}   // namespace oracle
