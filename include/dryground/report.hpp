@@ -1,0 +1,141 @@
+// Findings: what is wrong with a world, where, and what to do about it. Plain data; texts are made from it in one place.
+//
+// A finding is a record of a rule, a place and arguments. `message` puts the arguments into the rule's one sentence.
+// Threads: values; no shared state.
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace dryground {
+
+// Where something is said: lines and columns count from 1, columns in characters. A world built in code has no file;
+// `thing` then names what is meant ("map 'slipway', object 'landing'").
+struct Place {
+    std::string file;   // relative to the world's folder
+    int line = 0;
+    int column = 0;
+    std::string thing;
+
+    friend bool operator==(const Place&, const Place&) = default;
+};
+
+enum class Severity { off, note, warning, error };
+
+enum class Rule {
+    // reading
+    syntax,
+    format_version,
+    unknown_key,
+    wrong_type,
+    out_of_range,
+    missing_key,
+    bad_name,
+    duplicate_name,
+    ambiguous_name,
+    unknown_name,
+    file_missing,
+    path_outside,
+    too_large,
+    legend_missing,
+    legend_unused,
+    row_length,
+    grid_size,
+    bad_text,
+    bad_picture,
+    wrong_file,
+    like_chain,
+    // tile sets
+    shape_crosses_itself,
+    shape_empty,
+    shape_outside,
+    undecided,
+    no_barrier,
+    kind_field,
+    turn_not_square,
+    art_outside,
+    // maps
+    cell_size,
+    // objects
+    start_missing,
+    spawn_blocked,
+    object_outside,
+    trigger_empty,
+    // links
+    link_target,
+    link_arrival_blocked,
+    link_without_return,
+};
+
+struct RuleText {
+    Rule rule;
+    std::string_view name;   // as in files and on the command line
+    Severity severity;       // unless the world says otherwise
+    std::string_view sentence;
+    std::size_t arguments;   // how many {} the sentence has
+};
+[[nodiscard]] std::span<const RuleText> all_rules();
+[[nodiscard]] const RuleText& rule_text(Rule rule);
+[[nodiscard]] const RuleText* find_rule(std::string_view name);   // null when there is none; lives for ever
+[[nodiscard]] std::string_view name_of(Severity severity);
+[[nodiscard]] std::optional<Severity> severity_from(std::string_view name);
+
+struct Hint {
+    std::string text;   // "nearest free place"
+    std::string set;    // what to write, empty where nothing is proposed: "at = [24, 48]"
+};
+
+struct Related {
+    Place place;
+    std::string message;
+};
+
+struct Finding {
+    Rule rule = Rule::syntax;
+    Severity severity = Severity::error;
+    Place place;
+    std::string map, layer, object;   // empty where they do not apply
+    std::optional<std::array<int, 2>> cell;
+    std::vector<std::string> arguments;
+    std::vector<std::string> details;
+    std::optional<Hint> hint;
+    std::vector<std::array<int, 2>> cells;
+    std::vector<Related> related;
+};
+
+// The rule's sentence with the finding's arguments.
+[[nodiscard]] std::string message(const Finding& finding);
+
+struct Counts {
+    std::size_t error = 0, warning = 0, note = 0;
+};
+
+// A list of findings, always sorted by file, line, column, rule.
+class Report {
+public:
+    void add(Finding finding);
+    void add(const Report& other);
+
+    [[nodiscard]] const std::vector<Finding>& findings() const { return findings_; }
+    [[nodiscard]] bool empty() const { return findings_.empty(); }
+    [[nodiscard]] bool has(Severity at_least) const;
+    [[nodiscard]] Counts counts() const;
+
+private:
+    std::vector<Finding> findings_;
+};
+
+// For people: each finding as place, message, details and hint, and a closing line with the counts.
+[[nodiscard]] std::string text(const Finding& finding);
+[[nodiscard]] std::string text(const Report& report);
+[[nodiscard]] std::string text(const Place& place);
+
+// The name of `names` that looks most like what was written, if one is near enough to be meant.
+[[nodiscard]] std::optional<std::string> nearest_name(std::string_view written, std::span<const std::string> names);
+
+}   // namespace dryground

@@ -1,0 +1,180 @@
+// Does a body fit? A convex body overlaps the ground where it overlaps one of its convex pieces, and two convex
+// polygons are apart exactly where a line along one of their edges has them on different sides (touching included).
+// All tests are exact. The nearest free place is searched outward over whole px.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <limits>
+
+#include "rules_internal.hpp"
+
+namespace dryground::check_rules {
+
+namespace {
+
+// Whether all of b lies on or outside some edge of a. Rings have their inside on the left.
+bool parted_by_edge(std::span<const Point> a, std::span<const Point> b) {
+    for (std::size_t i = 0; i < a.size(); ++i) {
+        const Point from = a[i], to = a[(i + 1) % a.size()];
+        if (std::none_of(b.begin(), b.end(), [&](Point p) { return turn(from, to, p) == Turn::left; })) return true;
+    }
+    return false;
+}
+
+bool overlap(std::span<const Point> a, std::span<const Point> b) { return !parted_by_edge(a, b) && !parted_by_edge(b, a); }
+
+bool boxes_apart(const Bounds& a, const Bounds& b) {
+    return a.most.x <= b.least.x || b.most.x <= a.least.x || a.most.y <= b.least.y || b.most.y <= a.least.y;
+}
+
+}   // namespace
+
+Ground::Ground(const Regions& blocked) {
+    for (Ring& ring : convex_pieces(blocked, 64)) {
+        const Region region{ring, {}};
+        pieces_.push_back({std::move(ring), *bounds(std::span(&region, 1))});
+    }
+    if (pieces_.empty()) return;
+    std::int32_t most_x = std::numeric_limits<std::int32_t>::min();
+    least_x_ = std::numeric_limits<std::int32_t>::max();
+    for (const Piece& piece : pieces_) {
+        least_x_ = std::min(least_x_, piece.box.least.x);
+        most_x = std::max(most_x, piece.box.most.x);
+    }
+    strip_ = std::max(64 * steps_per_px, static_cast<std::int32_t>((std::int64_t{most_x} - least_x_) / 4096 + 1));
+    columns_.resize(static_cast<std::size_t>((std::int64_t{most_x} - least_x_) / strip_ + 1));
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+        const auto [first, last] = column_range(pieces_[i].box);
+        for (int c = first; c <= last; ++c) columns_[static_cast<std::size_t>(c)].push_back(i);
+    }
+}
+
+std::pair<int, int> Ground::column_range(const Bounds& box) const {
+    const auto column = [&](std::int32_t x) {
+        const std::int64_t c = (std::int64_t{x} - least_x_) / strip_;
+        return static_cast<int>(std::clamp<std::int64_t>(c, 0, static_cast<std::int64_t>(columns_.size()) - 1));
+    };
+    return {column(box.least.x), column(box.most.x)};
+}
+
+template <class Action>
+bool Ground::any_near(const Bounds& box, Action action) const {
+    if (pieces_.empty()) return false;
+    const auto [first, last] = column_range(box);
+    for (int c = first; c <= last; ++c)
+        for (const std::size_t i : columns_[static_cast<std::size_t>(c)])
+            if (!boxes_apart(pieces_[i].box, box) && action(pieces_[i].ring)) return true;
+    return false;
+}
+
+bool Ground::free(const Regions& body, Point position) const {
+    const Regions there = moved(body, position);
+    return !any_near(*bounds(there), [&](const Ring& piece) { return overlap(piece, there[0].outline); });
+}
+
+std::int32_t Ground::depth(const Regions& body, Point position) const {
+    const Regions there = moved(body, position);
+    Regions pieces;
+    (void)any_near(*bounds(there), [&](const Ring& piece) {
+        if (overlap(piece, there[0].outline)) pieces.push_back({piece, {}});
+        return false;
+    });
+    if (pieces.empty()) return 0;
+    const auto box = bounds(intersect(pieces, there));
+    return box ? std::min(box->most.x - box->least.x, box->most.y - box->least.y) : 1;
+}
+
+const Ground& Grounds::of(int map, int mover, int storey) {
+    const std::array<int, 3> key{map, mover, storey};
+    auto known = known_.find(key);
+    if (known == known_.end())
+        known = known_.emplace(key, Ground(blocked_area(world_, world_.maps()[static_cast<std::size_t>(map)], mover, storey))).first;
+    return known->second;
+}
+
+namespace {
+
+// Whole px around the wanted position by distance, inside the map, out to `reach` px.
+std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Point wanted, const Map& map) {
+    const Point base{(wanted.x / steps_per_px) * steps_per_px, (wanted.y / steps_per_px) * steps_per_px};
+    const Bounds size = *bounds(body);
+    const auto inside = [&](Point p) {
+        return p.x + size.least.x >= map.least().x && p.y + size.least.y >= map.least().y && p.x + size.most.x <= map.most().x && p.y + size.most.y <= map.most().y;
+    };
+    const int reach = std::clamp(std::max(map.columns * map.cell_width, map.rows * map.cell_height), 64, 512);
+    std::optional<Point> best;
+    std::int64_t best_distance = std::numeric_limits<std::int64_t>::max();
+    // Squares of growing size: once the square's half side exceeds the best distance, nothing nearer can come.
+    for (int ring = 0; ring <= reach && std::int64_t{ring} * ring <= best_distance; ++ring)
+        for (int dy = -ring; dy <= ring; ++dy)
+            for (int dx = -ring; dx <= ring; dx += (dy == -ring || dy == ring || ring == 0) ? 1 : 2 * ring) {
+                const std::int64_t distance = std::int64_t{dx} * dx + std::int64_t{dy} * dy;
+                const Point p{base.x + dx * steps_per_px, base.y + dy * steps_per_px};
+                if (distance >= best_distance || !inside(p) || !ground.free(body, p)) continue;
+                best_distance = distance;
+                best = p;
+            }
+    return best;
+}
+
+}   // namespace
+
+Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Point position) {
+    Standing result;
+    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Ground& ground = grounds.of(map_id, mover_id, storey);
+    const std::int32_t depth = ground.depth(mover.body, position);
+    if (depth == 0) return result;
+    result.depth_px = to_px(depth);
+    const Regions body = moved(mover.body, position);
+    const Bounds box = *bounds(body);
+    result.details.push_back(fmt::format("{} is {} x {} px", mover.name, px(box.most.x - box.least.x), px(box.most.y - box.least.y)));
+
+    // Which tiles, solids or closed cells are in the way.
+    std::vector<std::string> tiles, closed;
+    const auto cell = [](std::int32_t at, std::int32_t least, int size) { return static_cast<int>((std::int64_t{at} - least) / (size * steps_per_px)); };
+    const int first_column = std::max(0, cell(box.least.x, map.least().x, map.cell_width) - 1), last_column = std::min(map.columns - 1, cell(box.most.x, map.least().x, map.cell_width) + 1);
+    const int first_row = std::max(0, cell(box.least.y, map.least().y, map.cell_height) - 1), last_row = std::min(map.rows - 1, cell(box.most.y, map.least().y, map.cell_height) + 1);
+    for (int r = first_row; r <= last_row; ++r)
+        for (int c = first_column; c <= last_column; ++c) {
+            const std::array<int, 2> name{map.first_column + c, map.first_row + r};
+            for (const Layer& layer : map.layers) {
+                if (layer.decor || layer.holds_objects || layer.storey != storey || map.placed(layer, c, r).tile < 0) continue;
+                const Placed& placed = map.placed(layer, c, r);
+                for (const Shape& shape : world.tile(placed).shapes) {
+                    const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
+                    if (!shape.trigger.empty() || !layer.trigger.empty() || !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier)) continue;
+                    if (intersect(placed_area(map, shape, placed, c, r), body).empty()) continue;
+                    tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
+                    result.cells.push_back(name);
+                    break;
+                }
+            }
+            if (mover.needs != 0 && (passability(world, map, c, r, storey).flags & mover.needs) == 0 &&
+                !intersect(Regions{box_region(map.corner(c, r), map.corner(c + 1, r + 1))}, body).empty()) {
+                closed.push_back(fmt::format("({}, {})", name[0], name[1]));
+                result.cells.push_back(name);
+            }
+        }
+    for (const Object& object : map.objects)
+        if (object.role == Role::solid && object.storey == storey && there_at_first(object) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
+            !intersect(object.area, body).empty())
+            tiles.push_back(words_of(world, object));
+    const auto listed = [](const std::vector<std::string>& all) { return all.size() <= 4 ? fmt::format("{}", fmt::join(all, ", ")) : fmt::format("{} and {} more", fmt::join(all.begin(), all.begin() + 3, ", "), all.size() - 3); };
+    if (!tiles.empty()) result.details.push_back(fmt::format("in the way: {}", listed(tiles)));
+    if (!closed.empty()) {
+        std::vector<std::string> flags;
+        for (std::size_t f = 0; f < world.flags().size(); ++f)
+            if ((mover.needs >> f & 1) != 0) flags.push_back(world.flags()[f].name);
+        result.details.push_back(fmt::format("cells without {}: {}", fmt::join(flags, " or "), listed(closed)));
+    }
+    result.in_the_way = !tiles.empty() ? "solid ground" : !closed.empty() ? "cells that are closed to it" : "the rim around the map";
+    std::sort(result.cells.begin(), result.cells.end());
+    result.cells.erase(std::unique(result.cells.begin(), result.cells.end()), result.cells.end());
+    result.nearest_free = nearest_free(ground, mover.body, position, map);
+    return result;
+}
+
+}   // namespace dryground::check_rules

@@ -1,0 +1,89 @@
+// Rules about links between maps.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "rules_internal.hpp"
+
+namespace dryground::check_rules {
+
+namespace {
+
+Finding start_link(const Findings& findings, Rule rule, const Map& map, const Object& link, std::vector<std::string> arguments) {
+    Finding finding = findings.start(rule, link.link.place, thing_of(map, link), std::move(arguments));
+    finding.map = map.name;
+    finding.layer = map.layers[static_cast<std::size_t>(link.layer)].name;
+    finding.object = link.name;
+    finding.cell = link.cell;
+    return finding;
+}
+
+void check_target(const World& world, const Map& map, const Object& link, Findings& findings) {
+    const std::string& to = link.link.to;
+    const auto slash = to.find('/');
+    Finding finding = start_link(findings, Rule::link_target, map, link, {words_of(world, link), to, ""});
+    std::vector<std::string> names;
+    if (link.link.map < 0) {
+        finding.arguments[2] = fmt::format("there is no map '{}'", to.substr(0, slash));
+        for (const Map& other : world.maps()) names.push_back(slash == std::string::npos ? other.name : other.name + to.substr(slash));
+    } else {
+        const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
+        finding.arguments[2] = fmt::format("map '{}' has no object '{}'", target.name, slash == std::string::npos ? to : to.substr(slash + 1));
+        for (const Object& object : target.objects)
+            if (!object.name.empty()) names.push_back(fmt::format("{}/{}", target.name, object.name));
+    }
+    if (const auto nearest = nearest_name(to, names)) finding.hint = Hint{"did you mean", fmt::format("to = \"{}\"", *nearest)};
+    else finding.hint = Hint{"name an object to arrive at", names.empty() ? "" : fmt::format("to = \"{}\"", names.front())};
+    findings.add(std::move(finding));
+}
+
+void check_arrival(const World& world, Grounds& grounds, const Map& map, const Object& link, Findings& findings) {
+    const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
+    const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
+    // Who arrives is who set it off; where people play, the player of the map that they come to.
+    std::vector<int> movers = link.by;
+    for (int& mover : movers)
+        if (mover == map.player && target.player >= 0) mover = target.player;
+    for (const int mover : movers) {
+        const Standing standing = stand(world, grounds, link.link.map, mover, arrival.storey, arrival.position);
+        if (standing.depth_px == 0) continue;
+        Finding finding = start_link(findings, Rule::link_arrival_blocked, map, link,
+                                     {words_of(world, link), link.link.to, world.movers()[static_cast<std::size_t>(mover)].name, fmt::format("{}", standing.depth_px), standing.in_the_way});
+        finding.details = standing.details;
+        finding.cells = standing.cells;
+        if (!arrival.place_of_position.file.empty()) finding.related.push_back({arrival.place_of_position, fmt::format("'{}' is here", arrival.name)});
+        if (standing.nearest_free) finding.hint = Hint{fmt::format("nearest free place for '{}'", arrival.name), fmt::format("at = {}", at_px(*standing.nearest_free))};
+        findings.add(std::move(finding));
+        return;
+    }
+}
+
+void check_return(const World& world, std::size_t from, const Object& link, Findings& findings) {
+    if (link.link.one_way || link.link.map == static_cast<int>(from)) return;
+    const Map &map = world.maps()[from], &target = world.maps()[static_cast<std::size_t>(link.link.map)];
+    const bool back = std::any_of(target.objects.begin(), target.objects.end(), [from](const Object& other) {
+        return other.role == Role::link && other.link.map == static_cast<int>(from) && other.link.object >= 0;
+    });
+    if (back) return;
+    Finding finding = start_link(findings, Rule::link_without_return, map, link, {words_of(world, link), target.name, map.name});
+    finding.hint = Hint{fmt::format("add a link to '{}', or say that no way back is meant", target.name), "one_way = true"};
+    findings.add(std::move(finding));
+}
+
+}   // namespace
+
+void check_links(const World& world, Grounds& grounds, Findings& findings) {
+    for (std::size_t m = 0; m < world.maps().size(); ++m)
+        for (const Object& link : world.maps()[m].objects) {
+            if (link.role != Role::link || link.link.to.empty()) continue;
+            if (link.link.object < 0) {
+                check_target(world, world.maps()[m], link, findings);
+                continue;
+            }
+            check_arrival(world, grounds, world.maps()[m], link, findings);
+            check_return(world, m, link, findings);
+        }
+}
+
+}   // namespace dryground::check_rules

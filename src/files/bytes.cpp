@@ -1,0 +1,57 @@
+// Bytes in, bytes out; whole or not at all.
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <cerrno>
+#include <cstdio>
+#include <cstring>
+#include <fstream>
+#include <system_error>
+
+#include "dryground/files.hpp"
+
+namespace dryground {
+
+namespace fs = std::filesystem;
+
+FileBytes read_file(const fs::path& path) {
+    std::error_code error;
+    const fs::file_status status = fs::status(path, error);
+    if (status.type() == fs::file_type::not_found) return {{}, "there is no such file"};
+    if (status.type() == fs::file_type::directory) return {{}, "it is a directory"};
+    if (error) return {{}, error.message()};
+    if (status.type() != fs::file_type::regular) return {{}, "it is not a regular file"};
+    constexpr std::uintmax_t most = std::uintmax_t{1} << 30;
+    const std::uintmax_t size = fs::file_size(path, error);
+    if (error) return {{}, error.message()};
+    if (size > most) return {{}, "it is larger than 1 GiB"};
+    std::ifstream in(path, std::ios::binary);
+    if (!in) return {{}, std::strerror(errno)};
+    std::string bytes(static_cast<std::size_t>(size), '\0');
+    in.read(bytes.data(), static_cast<std::streamsize>(size));
+    if (in.bad() || in.gcount() != static_cast<std::streamsize>(size)) return {{}, "it changed while it was read, or could not be read to its end"};
+    return {std::move(bytes), {}};
+}
+
+std::string write_file(const fs::path& path, std::string_view bytes) {
+    std::error_code error;
+    if (fs::is_directory(path, error)) return "it is a directory";
+    fs::path beside = path;
+    beside += fmt::format(".{}.part", ::getpid());
+    std::FILE* out = std::fopen(beside.c_str(), "wb");
+    if (out == nullptr) return std::strerror(errno);
+    bool good = std::fwrite(bytes.data(), 1, bytes.size(), out) == bytes.size();
+    good = std::fflush(out) == 0 && good;
+    good = ::fsync(::fileno(out)) == 0 && good;
+    std::string why = good ? "" : std::strerror(errno);
+    if (std::fclose(out) != 0 && why.empty()) why = std::strerror(errno);
+    if (why.empty()) {
+        fs::rename(beside, path, error);
+        if (error) why = error.message();
+    }
+    if (!why.empty()) fs::remove(beside, error);
+    return why;
+}
+
+}   // namespace dryground

@@ -1,0 +1,244 @@
+// From a world's file to a world: reads all files it names, then lets the builder do the rest.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+#include "../model/utf8_internal.hpp"
+#include "folder_internal.hpp"
+#include "reading_internal.hpp"
+
+namespace dryground {
+
+namespace fs = std::filesystem;
+
+namespace files {
+
+namespace {
+
+std::vector<std::string_view> lines_of(std::string_view text) {
+    std::vector<std::string_view> lines;
+    while (true) {
+        const std::size_t end = text.find('\n');
+        std::string_view line = text.substr(0, end);
+        if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+        lines.push_back(line);
+        if (end == std::string_view::npos) return lines;
+        text.remove_prefix(end + 1);
+    }
+}
+
+struct Format {
+    const char* sort;   // "world"
+    const char* words;  // "a world"
+};
+constexpr Format formats[] = {{"world", "a world"}, {"tiles", "a tile set"}, {"map", "a map"}};
+
+// The sort of a file by its `format` key: "world", "tiles", "map"; empty when it says none of ours.
+std::string sort_of_format(const std::string& format, int& version) {
+    for (const Format& one : formats) {
+        const std::string prefix = fmt::format("dryground/{}/", one.sort);
+        if (format.rfind(prefix, 0) != 0) continue;
+        const std::string number = format.substr(prefix.size());
+        if (number.empty() || number.size() > 6 || number.find_first_not_of("0123456789") != std::string::npos) return {};
+        version = std::stoi(number);
+        return one.sort;
+    }
+    return {};
+}
+
+// Whether the text is UTF-8; reports the first byte that is not.
+bool is_text(const Source& source, std::string_view text) {
+    const std::size_t bad = utf8::first_bad_byte(text);
+    if (bad == std::string_view::npos) return true;
+    const std::string_view before = text.substr(0, bad);
+    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
+    const std::size_t start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
+    source.add(Rule::bad_text, {source.file, static_cast<int>(line), static_cast<int>(1 + utf8::count(before.substr(start))), {}},
+               {fmt::format("byte 0x{:02X}", static_cast<unsigned char>(text[bad]))}, Hint{"save the file as UTF-8", ""});
+    return false;
+}
+
+// The parsed file, if it is TOML of the wanted sort and version.
+std::optional<toml::table> parse(const Source& source, std::string_view text, const Format& wanted) {
+    if (!is_text(source, text)) return std::nullopt;
+    toml::parse_result parsed = toml::parse(text, std::string_view(source.file));
+    if (!parsed) {
+        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
+        return std::nullopt;
+    }
+    const std::string example = fmt::format("format = \"dryground/{}/1\"", wanted.sort);
+    const toml::node* node = parsed.table().get("format");
+    const auto* format = node != nullptr ? node->as_string() : nullptr;
+    if (format == nullptr) {
+        const Place place = node != nullptr ? source.of(*node) : Place{source.file, 1, 1, {}};
+        source.add(Rule::missing_key, place, {"the file", "format"}, Hint{"a file says what it is in its first line", example});
+        return std::nullopt;
+    }
+    int version = 0;
+    const std::string sort = sort_of_format(format->get(), version);
+    if (sort.empty() || (sort == wanted.sort && version != 1)) {
+        source.add(Rule::format_version, source.of(*node), {format->get(), fmt::format("dryground/{}/1", wanted.sort)},
+                   version > 1 ? std::optional(Hint{"it was made for a newer version of Dry Ground", ""}) : Hint{"write", example});
+        return std::nullopt;
+    }
+    if (sort != wanted.sort) {
+        const auto is = std::find_if(std::begin(formats), std::end(formats), [&](const Format& f) { return f.sort == sort; });
+        source.add(Rule::wrong_file, source.of(*node), {source.file, is->words, wanted.words});
+        return std::nullopt;
+    }
+    return std::move(parsed).table();
+}
+
+class Loader {
+public:
+    Loader(const fs::path& world_file, const FileReader& reader) : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
+
+    Loaded load() {
+        WorldBuilder builder;
+        bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) { file_ = read_world(reading, root); });
+        bool maps_complete = true;
+        std::set<std::string> seen;
+        for (const Name& path : file_.tilesets)
+            complete &= read_named(path, formats[1], seen, [&](const Reading& reading, const toml::table& root) { builder.tileset(read_tileset(reading, root)); });
+        for (const Name& path : file_.maps)
+            maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) { builder.map(read_map(reading, root)); });
+        // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
+        if (!complete) return Loaded(std::move(report_));
+        file_.draft.lacks_maps = !maps_complete;
+        builder.world(std::move(file_.draft));
+        for (const Finding& finding : report_.findings()) builder.note(finding);
+        return builder.build();
+    }
+
+private:
+    template <class Action>
+    bool read_named(const Name& written, const Format& wanted, std::set<std::string>& seen, Action action) {
+        const auto path = find(written, name_);
+        if (!path) return false;
+        if (!seen.insert(*path).second) {
+            add(Rule::duplicate_name, written.place, {"file", written.value}, Hint{"list it once", ""});
+            return true;
+        }
+        return read(*path, wanted, written, action);
+    }
+
+    void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {}) {
+        Source{place.file, {}, report_}.add(rule, place, std::move(arguments), std::move(hint));
+    }
+
+    std::optional<std::string> find(const Name& written, const std::string& from) {
+        auto path = folder_.resolve(from, written.value);
+        if (!path) add(Rule::path_outside, written.place, {written.value}, Hint{"move the file into the world's folder, and name it relative to this file", ""});
+        return path;
+    }
+
+    std::optional<std::string> bytes(const std::string& path, const Name& written) {
+        FileBytes result = folder_.read(path);
+        if (result.bytes) return std::move(result.bytes);
+        const Place place = written.place.file.empty() ? Place{name_, 0, 0, {}} : written.place;
+        const auto nearest = folder_.nearest(path);
+        add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault}, nearest && *nearest != path ? std::optional(Hint{"nearest file", *nearest}) : std::nullopt);
+        return std::nullopt;
+    }
+
+    template <class Action>
+    bool read(const std::string& path, const Format& wanted, const Name& written, Action action) {
+        const auto text = bytes(path, written);
+        if (!text) return false;
+        const Source source{path, lines_of(*text), report_};
+        const auto root = parse(source, *text, wanted);
+        if (!root) return false;
+        const FindPicture picture = [&](const Name& file) { return find_picture(file, path); };
+        action(Reading{source, picture}, *root);
+        return true;
+    }
+
+    PictureSize find_picture(const Name& written, const std::string& from) {
+        const auto path = find(written, from);
+        if (!path) return {};
+        if (const auto known = pictures_.find(*path); known != pictures_.end()) return known->second;
+        PictureSize& size = pictures_[*path];
+        const auto data = bytes(*path, written);
+        if (!data) return {};
+        std::string fault;
+        const auto image = decode_png(*data, fault);
+        if (!image) add(Rule::bad_picture, written.place, {written.value, fault});
+        else size = {*path, image->width, image->height};
+        return size;
+    }
+
+    Folder folder_;
+    std::string name_;   // of the world's file, in its folder
+    Report report_;
+    WorldFile file_;
+    std::map<std::string, PictureSize> pictures_;
+};
+
+// The sort of a file and, of a map, its name.
+struct Glance {
+    std::string sort, name, fault;
+    Report report;
+};
+
+Glance glance(const fs::path& path) {
+    Glance result;
+    const FileBytes file = read_file(path);
+    if (!file.bytes) {
+        result.fault = file.fault;
+        return result;
+    }
+    const Source source{path.filename().generic_string(), {}, result.report};
+    if (!is_text(source, *file.bytes)) return result;
+    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
+    if (!parsed) {
+        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
+        return result;
+    }
+    int version = 0;
+    result.sort = sort_of_format(parsed.table()["format"].value_or(std::string()), version);
+    result.name = parsed.table()["name"].value_or(std::string());
+    if (result.sort.empty())
+        source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"}, Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
+    return result;
+}
+
+std::vector<fs::path> worlds_in(const fs::path& folder) {
+    std::vector<fs::path> found;
+    std::error_code error;
+    for (fs::directory_iterator i(folder, error), end; !error && i != end; i.increment(error))
+        if (i->path().extension() == ".toml" && glance(i->path()).sort == "world") found.push_back(i->path());
+    std::sort(found.begin(), found.end());
+    return found;
+}
+
+}   // namespace
+
+}   // namespace files
+
+Loaded load_world(const fs::path& world_file, const FileReader& reader) { return files::Loader(world_file, reader).load(); }
+
+FoundWorld find_world(const fs::path& path) {
+    FoundWorld result;
+    const files::Glance file = files::glance(path);
+    result.fault = file.fault;
+    result.report = file.report;
+    if (file.sort == "world") result.world = path;
+    if (!result.fault.empty() || file.sort == "world" || file.sort.empty()) return result;
+    if (file.sort == "map") result.map = file.name;
+    std::error_code error;
+    fs::path folder = fs::absolute(path, error).parent_path();
+    for (;; folder = folder.parent_path()) {
+        const std::vector<fs::path> worlds = files::worlds_in(folder);
+        if (worlds.size() == 1) result.world = worlds[0];
+        if (worlds.size() > 1)
+            result.fault = fmt::format("it could belong to {} or {}: name the world instead", worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
+        if (!worlds.empty()) return result;
+        if (folder == folder.parent_path()) break;
+    }
+    result.fault = "no world is in its folder or above: name the world instead";
+    return result;
+}
+
+}   // namespace dryground

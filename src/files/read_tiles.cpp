@@ -1,0 +1,136 @@
+// The tile set file.
+
+#include <fmt/format.h>
+
+#include "reading_internal.hpp"
+
+namespace dryground::files {
+
+namespace {
+
+constexpr std::initializer_list<const char*> later_tile_keys = {"stands_for", "reacts", "needs", "gives", "leads", "waive"};
+
+std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
+    const toml::array* list = table.list("carves", "a list of { barrier = \"…\", box = […] }");
+    if (list == nullptr) return std::nullopt;
+    std::vector<CarveDraft> result;
+    for (const toml::node& item : *list) {
+        const auto* inner = item.as_table();
+        if (inner == nullptr) {
+            add_wrong_type(table.source(), item, fmt::format("a carve of {}", table.what()), "a table { barrier = \"…\", box = […] }");
+            continue;
+        }
+        const std::string what = fmt::format("a carve of {}", table.what());
+        Table carve(table.source(), *inner, what);
+        CarveDraft draft;
+        draft.barrier = carve.required_text("barrier", "barrier = \"…\"");
+        if (inner->size() == 1) {   // nothing but the barrier: the whole cell
+            draft.shape.form = WholeCell{};
+            draft.shape.place = table.source().of(item);
+        } else if (auto shape = read_shape(table.source(), item, what)) {
+            draft.shape = std::move(*shape);
+        } else {
+            continue;
+        }
+        draft.shape.barrier.reset();
+        result.push_back(std::move(draft));
+    }
+    return result;
+}
+
+// What a tile's table or the `set` of a [[for]] may say.
+void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
+    if (const auto art = table.wholes("art", 2)) draft.art = Said<std::array<int, 2>>({art->value[0], art->value[1]}, art->place);
+    draft.picture = read_picture(reading, table);
+    if (const auto unseen = table.yes_no("unseen")) draft.unseen = unseen->value;
+    if (const auto overhang = table.yes_no("overhang")) draft.overhang = overhang->value;
+    draft.tags = table.texts("tags");
+    set(draft.barrier, table.text("barrier"));
+    draft.shapes = read_shapes(table, "shapes");
+    draft.carves = read_carves(table);
+    draft.flags = table.names("flags");
+    if (const auto sides = table.table("sides", "'sides'"))
+        for (const Entry& entry : sides->entries()) {
+            if (const auto* passage = entry.node->as_string()) draft.sides[entry.key.value] = Said<std::string>(passage->get(), reading.source.of(*passage));
+            else add_wrong_type(reading.source, *entry.node, fmt::format("side '{}'", entry.key.value), "one of open, shut, in, out");
+        }
+    draft.props = read_properties(table);
+}
+
+std::optional<Sheet> read_sheet(const Reading& reading, Table& root) {
+    auto table = root.table("sheet", "'sheet'");
+    if (!table) return std::nullopt;
+    Sheet sheet;
+    sheet.place = table->place();
+    const Name file = table->required_text("file", "file = \"….png\"");
+    if (const auto margin = table->wholes("margin", 2)) sheet.margin = {margin->value[0], margin->value[1]};
+    if (const auto gap = table->wholes("gap", 2)) sheet.gap = {gap->value[0], gap->value[1]};
+    table->finish({"clear"});
+    if (!file.value.empty()) {
+        const PictureSize found = reading.picture(file);
+        sheet.file = found.file;
+        sheet.width = found.width;
+        sheet.height = found.height;
+    }
+    return sheet;
+}
+
+TileRule read_rule(const Reading& reading, const toml::table& node) {
+    Table table(reading.source, node, "a [[for]]");
+    TileRule rule;
+    rule.tiles = table.texts("tiles").value_or(std::vector<std::string>{});
+    rule.tagged = table.texts("tagged").value_or(std::vector<std::string>{});
+    if (rule.tiles.empty() && rule.tagged.empty()) table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");
+    if (auto keys = table.table("set", "the 'set' of a [[for]]")) {
+        read_tile_keys(reading, *keys, rule.set);
+        keys->finish(later_tile_keys);
+    } else if (!table.has("set")) {
+        table.missing("set", "set = { shapes = [\"cell\"] }");
+    }
+    const toml::node* patterns = table.node("tiles");
+    rule.set.name.place = patterns != nullptr ? reading.source.of(*patterns) : table.place();
+    table.finish();
+    return rule;
+}
+
+}   // namespace
+
+TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
+    Table root(reading.source, node, "a tile set");
+    TileSetDraft draft;
+    draft.place = {reading.source.file, 1, 1, {}};
+    (void)root.text("format");
+    draft.name = root.required_text("name", "name = \"marsh\"");
+    if (const auto cell = root.wholes("cell", 2)) draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
+    else if (!root.has("cell")) root.missing("cell", "cell = [16, 16]");
+    draft.sheet = read_sheet(reading, root);
+    draft.fields = read_fields(root, "fields");
+    if (const auto shapes = root.table("shapes", "'shapes'"))
+        for (const Entry& entry : shapes->entries())
+            if (auto shape = read_shape(reading.source, *entry.node, fmt::format("shared shape '{}'", entry.key.value))) draft.shapes.emplace_back(entry.key, std::move(*shape));
+    if (const toml::array* rules = root.list("for", "a list of tables: [[for]]"))
+        for (const toml::node& item : *rules) {
+            if (const auto* table = item.as_table()) draft.rules.push_back(read_rule(reading, *table));
+            else add_wrong_type(reading.source, item, "a [[for]]", "a table");
+        }
+    if (const auto tiles = root.table("tiles", "'tiles'"))
+        for (const Entry& entry : tiles->entries()) {
+            const std::string what = fmt::format("tile '{}'", entry.key.value);
+            const auto* inner = entry.node->as_table();
+            if (inner == nullptr) {
+                add_wrong_type(reading.source, *entry.node, what, "a table");
+                continue;
+            }
+            Table table(reading.source, *inner, what);
+            TileDraft tile;
+            tile.name = entry.key;
+            set(tile.like, table.text("like"));
+            read_tile_keys(reading, table, tile);
+            table.finish(later_tile_keys);
+            draft.tiles.push_back(std::move(tile));
+        }
+    root.finish({"families", "blocks", "waive"});
+    return draft;
+}
+
+}   // namespace dryground::files

@@ -1,0 +1,51 @@
+// Inside the files room: tables of the three TOML formats to drafts.
+#pragma once
+
+#include <functional>
+
+#include "table_internal.hpp"
+
+namespace dryground::files {
+
+// Pictures are looked up relative to the file that names them; gives the path from the world's folder and its size, or
+// reports why not.
+struct PictureSize {
+    std::string file;
+    int width = 0, height = 0;
+};
+using FindPicture = std::function<PictureSize(const Name& path)>;
+
+struct Reading {
+    const Source& source;
+    const FindPicture& picture;
+};
+
+// ---- parts that several formats share (read_parts.cpp)
+std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
+std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
+std::optional<PolygonPx> read_polygon(Table& table, const char* key);
+std::optional<Surface> read_surface(Table& table);
+void read_orientation(Table& table, Orientation& orientation);
+std::vector<FieldDraft> read_fields(Table& table, const char* key);
+SaidProperties read_properties(Table& table, const char* key = "props");
+std::optional<Picture> read_picture(const Reading& reading, Table& table, const char* key = "picture");
+template <class T, class U>
+void set(std::optional<T>& into, std::optional<U> from) {
+    if (from) into = std::move(*from);
+}
+template <class T>
+void set(T& into, std::optional<Said<T>> from) {
+    if (from) into = std::move(from->value);
+}
+
+// ---- the formats
+struct WorldFile {
+    WorldDraft draft;
+    Names tilesets, maps;   // paths, as written
+};
+WorldFile read_world(const Reading& reading, const toml::table& root);
+TileSetDraft read_tileset(const Reading& reading, const toml::table& root);
+MapDraft read_map(const Reading& reading, const toml::table& root);
+std::vector<LegendEntry> read_legend(Table& table);
+
+}   // namespace dryground::files

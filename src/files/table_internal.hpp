@@ -1,0 +1,80 @@
+// Inside the files room: reads the keys of a TOML table, each with its place; wrong types, missing and unknown keys
+// become findings.
+#pragma once
+
+#include <initializer_list>
+#include <optional>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "dryground/builder.hpp"
+#include "toml_internal.hpp"
+
+namespace dryground::files {
+
+// The file that is being read, and where its findings go.
+struct Source {
+    std::string file;                      // relative to the world's folder
+    std::vector<std::string_view> lines;   // of its text, without line ends
+    Report& report;
+
+    [[nodiscard]] Place at(const toml::source_position& position) const {
+        return {file, static_cast<int>(position.line), static_cast<int>(position.column), {}};
+    }
+    [[nodiscard]] Place of(const toml::node& node) const { return at(node.source().begin); }
+    void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {}) const;
+};
+
+struct Entry {   // a key of a table with its value
+    Name key;
+    const toml::node* node;
+};
+
+class Table {
+public:
+    // `what` names the table in messages: "tile 'peat_a'".
+    Table(const Source& source, const toml::table& table, std::string what) : source_(source), table_(table), what_(std::move(what)) {}
+
+    [[nodiscard]] const Source& source() const { return source_; }
+    [[nodiscard]] const std::string& what() const { return what_; }
+    [[nodiscard]] Place place() const { return source_.of(table_); }
+    [[nodiscard]] bool has(const char* key) const { return table_.contains(key); }
+
+    // Each gives nothing when the key is not there or has another type; the latter with a finding.
+    std::optional<Said<std::string>> text(const char* key);
+    std::optional<Said<bool>> yes_no(const char* key);
+    std::optional<Said<double>> number(const char* key);
+    std::optional<Said<std::int64_t>> whole(const char* key);
+    std::optional<Said<std::vector<double>>> numbers(const char* key, std::size_t count);
+    std::optional<Said<std::vector<int>>> wholes(const char* key, std::size_t count);
+    std::optional<Names> names(const char* key);   // a list of texts
+    std::optional<std::vector<std::string>> texts(const char* key);
+    std::optional<Table> table(const char* key, std::string what);
+    const toml::array* list(const char* key, const char* should_be);   // any list; null when there is none
+    const toml::node* node(const char* key);                           // anything; null when it is not there
+
+    Name required_text(const char* key, const char* example);
+    // All keys in the order of the file.
+    [[nodiscard]] std::vector<Entry> entries() const;
+    // Keys as said, for tables whose keys are names of the designer's own.
+    void missing(const char* key, std::string example);
+
+    // Reports keys that nobody asked for. `later`: keys of the format that this version does not read yet.
+    void finish(std::initializer_list<const char*> later = {});
+
+private:
+    const toml::node* take(const char* key);
+    void wrong(const toml::node& node, const std::string& subject, const std::string& should_be) const;
+
+    const Source& source_;
+    const toml::table& table_;
+    std::string what_;
+    std::set<std::string> asked_;
+};
+
+[[nodiscard]] std::string sort_of(const toml::node& node);   // "a text", "a list"
+void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject, const std::string& should_be);
+[[nodiscard]] std::optional<Value> value_of(const toml::node& node);   // nothing for tables and dates
+
+}   // namespace dryground::files

@@ -1,0 +1,176 @@
+// Objects: where they stand, what they cover, what they lead to.
+
+#include <fmt/format.h>
+
+#include <Eigen/Geometry>
+#include <algorithm>
+#include <numbers>
+
+#include "choose_internal.hpp"
+#include "maker_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+std::string words_of(const ObjectDraft& draft) {
+    return draft.name.value.empty() ? fmt::format("unnamed {}", draft.kind.value) : fmt::format("'{}'", draft.name.value);
+}
+
+// Turned clockwise, as seen with y down, about the middle of its bounding box; rounded once. Nothing when a point
+// leaves the range.
+std::optional<Regions> turned(const Regions& area, double degrees) {
+    const Bounds box = *bounds(area);
+    const Eigen::Vector2d middle = 0.5 * (Eigen::Vector2d(box.least.x, box.least.y) + Eigen::Vector2d(box.most.x, box.most.y));
+    const Eigen::Rotation2Dd rotation(degrees * std::numbers::pi / 180);   // y points down, so that this is clockwise
+    Regions result = area;
+    for (Region& region : result)
+        for (Point& p : region.outline) {
+            const Eigen::Vector2d q = rotation * (Eigen::Vector2d(p.x, p.y) - middle) + middle;
+            if (!in_range(q.x() / steps_per_px) || !in_range(q.y() / steps_per_px)) return std::nullopt;
+            p = {to_steps(q.x() / steps_per_px), to_steps(q.y() / steps_per_px)};
+        }
+    return result;
+}
+
+Point standing_point(const Bounds& box, Stands stands) {
+    const std::int32_t x = box.least.x + (box.most.x - box.least.x) / 2;
+    return {x, stands == Stands::feet ? box.most.y : box.least.y + (box.most.y - box.least.y) / 2};
+}
+
+}   // namespace
+
+void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map, int layer_index) {
+    const std::string words = words_of(draft);
+    const Within within(*this, fmt::format("object {}", words));
+    object_name_ = draft.name.value;
+    NameIndex index{"object", {}, {}, {}};   // names are told apart across all layers of the map
+    if (!draft.name.value.empty()) {
+        if (const int other = map.find_object(draft.name.value); other >= 0) {
+            index.ids.emplace(draft.name.value, 0);
+            index.places.push_back(map.objects[static_cast<std::size_t>(other)].place);
+        }
+        declare(index, draft.name);
+    }
+    Name kind_name = draft.kind;
+    if (kind_name.value.empty() && layer_draft.kind) kind_name = *layer_draft.kind;
+    if (kind_name.value.empty()) {
+        add(Rule::missing_key, draft.place, {fmt::format("object {}", words), "kind"}, Hint{"say what it is: a kind of the world, or spawn, trigger, link, solid, entity", ""});
+        object_name_.clear();
+        return;
+    }
+    const int kind_id = look_up(kinds_, kind_name);
+    if (kind_id >= 0) {
+        const Kind& kind = parts_.kinds[static_cast<std::size_t>(kind_id)];
+        Object object;
+        object.name = draft.name.value;
+        object.kind = kind_id;
+        object.role = kind.role;
+        object.layer = layer_index;
+        object.place = draft.place;
+        object.place_of_position = draft.place_of_form;
+        object.storey = draft.storey ? std::max(0, look_up(storeys_, *draft.storey)) : layer.storey;
+        object.barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : layer.barrier;
+        object.tags = draft.tags;
+        if (draft.fires)
+            object.fires = choose<Fires, 7>(*draft.fires, "'fires'", {{{"enter", Fires::enter}, {"inside", Fires::inside}, {"leave", Fires::leave}, {"use", Fires::use}, {"bump", Fires::bump}, {"defeat", Fires::defeat}, {"start", Fires::start}}});
+        object.by = look_up(movers_, draft.by);
+        if (draft.by.empty() && map.player >= 0) object.by = {map.player};
+        object.once = draft.once;
+        object.every_s = draft.every_s;
+        if (draft.runs) object.runs = look_up(events_, *draft.runs);
+        object.gives = look_up(facts_, draft.gives);
+        object.needs = look_up(facts_, draft.needs);
+        object.when = look_up(facts_, draft.when);
+        object.unless = look_up(facts_, draft.unless);
+        object.props = make_properties(kind.fields, draft.props, words, draft.place);
+        place_object(draft, kind, map, object);
+        if (object.role == Role::link) make_link(draft, object);
+        else if (draft.to) add(Rule::unknown_key, draft.to->place, {"to", fmt::format("a {}", name_of(object.role))}, Hint{"only links lead somewhere: give it a kind of role link", ""});
+        map.objects.push_back(std::move(object));
+    }
+    object_name_.clear();
+}
+
+void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Object& object) {
+    const Place& place = draft.place_of_form;
+    Form form;
+    if (const auto* point = std::get_if<PointPx>(&draft.form)) {
+        if (numbers_fit({point->x, point->y}, "'at'", place)) object.position = {to_steps(point->x), to_steps(point->y)};
+    } else if (const auto* cells = std::get_if<AtCells>(&draft.form)) {
+        const double w = map.cell_width, h = map.cell_height;
+        if (cells->columns < 1 || cells->rows < 1) {
+            add(Rule::out_of_range, place, {"'cells'", fmt::format("{} columns and {} rows wide", cells->columns, cells->rows), "at least one of each"});
+            return;
+        }
+        if (!numbers_fit({cells->column * w, cells->row * h, (0.0 + cells->column + cells->columns) * w, (0.0 + cells->row + cells->rows) * h}, "the cell", place)) return;
+        const Point least{to_steps(cells->column * w), to_steps(cells->row * h)};
+        const Bounds box{least, {least.x + to_steps(cells->columns * w), least.y + to_steps(cells->rows * h)}};
+        if (!cells->block) object.cell = {cells->column, cells->row};
+        object.position = standing_point(box, kind.stands);
+        // Something that senses or blocks covers the cells it is put on, unless its kind says what it covers.
+        const bool covers = kind.role == Role::trigger || kind.role == Role::link || kind.role == Role::solid;
+        object.drawn = cells->block || (covers && kind.area.empty());
+        if (object.drawn) object.area = {box_region(box.least, box.most)};
+    } else if (std::holds_alternative<std::monostate>(draft.form)) {
+        add(Rule::missing_key, draft.place, {fmt::format("object {}", words_of(draft)), "at"}, Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
+        return;
+    } else {
+        if (const auto* box = std::get_if<BoxPx>(&draft.form)) form = *box;
+        else if (const auto* polygon = std::get_if<PolygonPx>(&draft.form)) form = *polygon;
+        else form = std::get<EllipsePx>(draft.form);
+        Drawn drawn = draw(form, 0, 0, place);
+        object.area = std::move(drawn.area);
+        object.fault = drawn.fault;
+        object.fault_at = drawn.fault_at;
+        object.fault_words = std::move(drawn.fault_words);
+        object.drawn = true;
+        if (object.fault == ShapeFault::none && object.area.empty()) return;   // its numbers are too large, as was said
+        if (!object.area.empty()) object.position = standing_point(*bounds(object.area), kind.stands);
+        else if (const auto* box = std::get_if<BoxPx>(&draft.form)) object.position = {to_steps(box->x), to_steps(box->y)};
+    }
+    if (draft.turn != 0 && !object.area.empty()) {
+        if (auto area = turned(object.area, draft.turn)) object.area = std::move(*area);
+        else add(Rule::too_large, place, {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+    }
+    if (!object.drawn) object.area = moved(kind.area, object.position);
+    if (kind.area.empty() || object.drawn) return;
+    if (const Bounds box = *bounds(object.area); std::max({-box.least.x, -box.least.y, box.most.x, box.most.y}) > coordinate_limit)
+        add(Rule::too_large, place, {"its area", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+}
+
+void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {
+    if (!draft.to) {
+        add(Rule::missing_key, draft.place, {fmt::format("link {}", words_of(draft)), "to"}, Hint{"say where it leads", "to = \"map/object\""});
+        return;
+    }
+    object.link.to = draft.to->value;
+    object.link.place = draft.to->place;
+    object.link.one_way = draft.one_way;
+    if (draft.arrival_runs) object.link.arrival_runs = look_up(events_, *draft.arrival_runs);
+}
+
+// Where links lead can be said once all maps are there. What leads nowhere stays so: the check `link-target` tells it.
+void WorldMaker::resolve_links() {
+    for (Map& map : parts_.maps)
+        for (Object& object : map.objects) {
+            const auto slash = object.link.to.find('/');
+            if (object.link.to.empty()) continue;
+            object.link.map = maps_.find(slash == std::string::npos ? map.name : object.link.to.substr(0, slash));
+            if (object.link.map < 0) continue;
+            object.link.object = parts_.maps[static_cast<std::size_t>(object.link.map)].find_object(
+                slash == std::string::npos ? object.link.to : object.link.to.substr(slash + 1));
+        }
+}
+
+void WorldMaker::resolve_start() {
+    if (!world_.start) return;
+    parts_.start.words = world_.start->value;
+    parts_.start.place = world_.start->place;
+    const auto slash = parts_.start.words.find('/');
+    parts_.start.map = maps_.find(parts_.start.words.substr(0, slash));
+    if (parts_.start.map < 0 || slash == std::string::npos) return;
+    parts_.start.object = parts_.maps[static_cast<std::size_t>(parts_.start.map)].find_object(parts_.start.words.substr(slash + 1));
+}
+
+}   // namespace dryground

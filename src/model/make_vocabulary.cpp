@@ -1,0 +1,184 @@
+// Barriers, flags, storeys, movers, facts, events, kinds.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "choose_internal.hpp"
+#include "maker_internal.hpp"
+
+namespace dryground {
+
+void WorldMaker::make_vocabulary() {
+    for (const BarrierDraft& draft : world_.barriers)
+        if (declare(barriers_, draft.name) >= 0) parts_.barriers.push_back({draft.name.value, draft.note, draft.colour});
+    for (const NoteDraft& draft : world_.flags) {
+        if (parts_.flags.size() == 64) {
+            add(Rule::out_of_range, draft.name.place, {"the number of flags", fmt::format("{}", world_.flags.size()), "at most 64"});
+            break;
+        }
+        if (declare(flags_, draft.name) >= 0) parts_.flags.push_back({draft.name.value, draft.note});
+    }
+    for (const NoteDraft& draft : world_.facts)
+        if (declare(facts_, draft.name) >= 0) parts_.facts.push_back({draft.name.value, draft.note});
+    for (const NoteDraft& draft : world_.events)
+        if (declare(events_, draft.name) >= 0) parts_.events.push_back({draft.name.value, draft.note});
+    make_storeys();
+    make_movers();
+    make_kinds();
+    map_fields_ = make_fields(world_.map_fields);
+    make_severities();
+    look_up(facts_, world_.goal_facts);
+}
+
+void WorldMaker::make_storeys() {
+    const auto says_ground = [](const StoreyDraft& draft) { return draft.name.value == "ground"; };
+    parts_.storeys.push_back({"ground"});   // exists always, and stands first
+    for (const StoreyDraft& draft : world_.storeys)
+        if (says_ground(draft)) parts_.storeys[0] = {"ground", draft.base_px, draft.height_px};
+    declare(storeys_, Name("ground"));
+    for (const StoreyDraft& draft : world_.storeys)
+        if (!says_ground(draft) && declare(storeys_, draft.name) >= 0)
+            parts_.storeys.push_back({draft.name.value, draft.base_px, draft.height_px});
+}
+
+void WorldMaker::make_movers() {
+    std::vector<const MoverDraft*> drafts;
+    for (const MoverDraft& draft : world_.movers)
+        if (declare(movers_, draft.name) >= 0) drafts.push_back(&draft);
+    for (const MoverDraft* draft : drafts) parts_.movers.push_back(make_mover(*draft));
+    for (std::size_t m = 0; m < parts_.movers.size(); ++m)
+        for (const int other : std::vector<int>(parts_.movers[m].meets)) {   // said on one side, it holds for both
+            auto& theirs = parts_.movers[static_cast<std::size_t>(other)].meets;
+            const int self = static_cast<int>(m);
+            if (!std::binary_search(theirs.begin(), theirs.end(), self))
+                theirs.insert(std::upper_bound(theirs.begin(), theirs.end(), self), self);
+        }
+    if (world_.player) parts_.player = look_up(movers_, *world_.player);
+}
+
+Mover WorldMaker::make_mover(const MoverDraft& draft) {
+    const Within within(*this, fmt::format("mover '{}'", draft.name.value));
+    Mover mover;
+    mover.name = draft.name.value;
+    mover.place = draft.name.place;
+    mover.body = make_body(draft.body);
+    mover.stopped_by = look_up(barriers_, draft.stopped_by);
+    mover.meets = look_up(movers_, draft.meets);
+    mover.needs = flag_set(draft.needs);
+    mover.moves = choose<Moves, 3>(draft.moves, "'moves'", {{{"steps", Moves::steps}, {"free", Moves::free}, {"side", Moves::side}}});
+    mover.jump_px = draft.jump_px;
+    mover.leap_px = draft.leap_px;
+    mover.drop_px = draft.drop_px;
+    mover.kerb_px = draft.kerb_px;
+    mover.slope_degrees = draft.slope_degrees;
+    mover.picture = draft.picture;
+    for (const FeelerDraft& feeler : draft.feelers)
+        mover.feelers.push_back({feeler.name.value, make_body(feeler.body), look_up(barriers_, feeler.senses)});
+    return mover;
+}
+
+Regions WorldMaker::make_body(const BodyDraft& body) {
+    double width = 0, height = 0;
+    if (const auto* box = std::get_if<BoxPx>(&body.form)) width = box->width, height = box->height;
+    else if (const auto* round = std::get_if<EllipsePx>(&body.form)) width = 2 * round->radius_x, height = 2 * round->radius_y;
+    else width = std::get<CapsulePx>(body.form).width, height = std::get<CapsulePx>(body.form).height;
+    constexpr double most = 65536;
+    if (!(width >= 1.0 / 64 && height >= 1.0 / 64 && width <= most && height <= most && std::abs(body.x) <= most && std::abs(body.y) <= most)) {
+        add(Rule::out_of_range, body.place,
+            {"the body", fmt::format("{} x {} px at [{}, {}]", width, height, body.x, body.y), "from 1/64 to 65536 px wide and high, and as near"});
+        return {};
+    }
+    const Point least{to_steps(body.x - width / 2), to_steps(body.y - height / 2)};
+    const Point most_point{to_steps(body.x + width / 2), to_steps(body.y + height / 2)};
+    if (std::holds_alternative<BoxPx>(body.form)) return {box_region(least, most_point)};
+    return {{capsule_ring(least, most_point, parts_.merging.within_px), {}}};   // a circle is a capsule without a middle
+}
+
+void WorldMaker::make_kinds() {
+    std::vector<std::size_t> first_of_name;
+    for (std::size_t i = 0; i < world_.kinds.size(); ++i)
+        if (declare(kinds_, world_.kinds[i].name) >= 0) first_of_name.push_back(i);
+    parts_.kinds.resize(first_of_name.size());
+    kind_states_.assign(world_.kinds.size(), 0);
+    for (const std::size_t i : first_of_name) resolve_kind(i);
+    add_standard_kinds();
+}
+
+void WorldMaker::resolve_kind(std::size_t index) {
+    const KindDraft& draft = world_.kinds[index];
+    const int id = kinds_.find(draft.name.value);
+    if (kind_states_[index] != 0) return;
+    kind_states_[index] = 1;
+    Kind kind;
+    if (draft.like) {
+        const auto base = std::find_if(world_.kinds.begin(), world_.kinds.end(), [&](const KindDraft& k) { return k.name.value == draft.like->value; });
+        if (base == world_.kinds.end()) {
+            look_up(kinds_, *draft.like);
+        } else if (const auto at = static_cast<std::size_t>(base - world_.kinds.begin()); kind_states_[at] == 1) {
+            add(Rule::like_chain, draft.like->place, {draft.name.value, draft.like->value, draft.name.value},
+                Hint{"a kind cannot be like itself, not by a round about way either", ""});
+        } else {
+            resolve_kind(at);
+            kind = parts_.kinds[static_cast<std::size_t>(kinds_.find(base->name.value))];
+        }
+    }
+    const Within within(*this, fmt::format("kind '{}'", draft.name.value));
+    kind.name = draft.name.value;
+    kind.place = draft.name.place;
+    if (draft.role)
+        kind.role = choose<Role, 5>(*draft.role, "'role'", {{{"spawn", Role::spawn}, {"trigger", Role::trigger}, {"link", Role::link}, {"solid", Role::solid}, {"entity", Role::entity}}});
+    else if (!draft.like)
+        add(Rule::missing_key, draft.name.place, {fmt::format("kind '{}'", draft.name.value), "role"}, Hint{"say what it does for the game", "role = \"entity\", or spawn, trigger, link, solid"});
+    if (draft.mover) kind.mover = look_up(movers_, *draft.mover);
+    if (draft.mover) kind.motion = Motion::moving;
+    if (draft.motion)
+        kind.motion = choose<Motion, 3>(*draft.motion, "'motion'", {{{"fixed", Motion::fixed}, {"driven", Motion::driven}, {"moving", Motion::moving}}});
+    if (draft.stands) kind.stands = choose<Stands, 2>(*draft.stands, "'stands'", {{{"middle", Stands::middle}, {"feet", Stands::feet}}});
+    if (draft.tags) kind.tags = *draft.tags;
+    if (draft.picture) kind.picture = draft.picture;
+    if (draft.area) {
+        Drawn drawn = draw(draft.area->form, 0, 0, draft.area->place);
+        if (drawn.fault == ShapeFault::empty) add(Rule::shape_empty, draft.area->place, {"the area", drawn.fault_words});
+        if (drawn.fault == ShapeFault::crosses_itself)
+            add(Rule::shape_crosses_itself, draft.area->place, {"the area", fmt::format("{}", to_px(drawn.fault_at.x)), fmt::format("{}", to_px(drawn.fault_at.y))});
+        kind.area = std::move(drawn.area);
+    }
+    for (auto& [name, field] : make_fields(draft.fields)) kind.fields[name] = field;
+    parts_.kinds[static_cast<std::size_t>(id)] = std::move(kind);
+    kind_states_[index] = 2;
+}
+
+void WorldMaker::add_standard_kinds() {
+    for (const Role role : {Role::spawn, Role::trigger, Role::link, Role::solid, Role::entity}) {
+        const std::string name(name_of(role));
+        if (kinds_.find(name) >= 0) continue;
+        declare(kinds_, Name(name));
+        Kind kind;
+        kind.name = name;
+        kind.role = role;
+        if (role == Role::spawn) {
+            kind.mover = parts_.player;
+            kind.motion = Motion::moving;
+        }
+        parts_.kinds.push_back(std::move(kind));
+    }
+}
+
+void WorldMaker::make_severities() {
+    std::vector<std::string> names;
+    for (const RuleText& rule : all_rules()) names.emplace_back(rule.name);
+    for (const auto& [rule_name, severity_name] : world_.severities) {
+        const RuleText* rule = find_rule(rule_name.value);
+        if (rule == nullptr) {
+            const auto nearest = nearest_name(rule_name.value, names);
+            add(Rule::unknown_name, rule_name.place, {"rule", rule_name.value}, nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
+            continue;
+        }
+        const Severity severity = choose<Severity, 4>(severity_name, fmt::format("the severity of '{}'", rule_name.value),
+            {{{"error", Severity::error}, {"warning", Severity::warning}, {"note", Severity::note}, {"off", Severity::off}}});
+        parts_.severities[rule->rule] = severity;
+    }
+}
+
+}   // namespace dryground

@@ -1,0 +1,131 @@
+// Inside the model room: turns drafts into a world, or into findings. One class, its parts in files of their own:
+// maker.cpp (names, findings, order of work), make_vocabulary.cpp, make_values.cpp, make_shapes.cpp, make_tiles.cpp,
+// make_maps.cpp, make_objects.cpp.
+#pragma once
+
+#include <span>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "dryground/builder.hpp"
+
+namespace dryground {
+
+// The names of one sort of thing, in order of declaration.
+struct NameIndex {
+    std::string sort;   // "barrier", "tile": as messages say it
+    std::vector<std::string> names;
+    std::vector<Place> places;
+    std::unordered_map<std::string, int> ids;
+
+    [[nodiscard]] int find(const std::string& name) const {
+        const auto found = ids.find(name);
+        return found == ids.end() ? -1 : found->second;
+    }
+};
+
+class WorldMaker {
+public:
+    WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps, Report notes);
+    [[nodiscard]] Loaded make();
+
+private:
+    // -- findings and names (maker.cpp)
+    class Within {   // what is being made, for findings
+    public:
+        Within(WorldMaker& maker, std::string thing) : maker_(maker) { maker_.things_.push_back(std::move(thing)); }
+        ~Within() { maker_.things_.pop_back(); }
+        Within(const Within&) = delete;
+        Within& operator=(const Within&) = delete;
+
+    private:
+        WorldMaker& maker_;
+    };
+    void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {},
+             std::vector<Related> related = {});
+    void add_unknown(const NameIndex& index, const Name& name);
+    int declare(NameIndex& index, const Name& name);                    // -1 and a finding when it cannot be
+    int look_up(const NameIndex& index, const Name& name);              // -1 and a finding when there is none
+    std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
+    FlagSet flag_set(const Names& names);
+    template <class Choice, std::size_t n>
+    Choice choose(const Said<std::string>& said, const std::string& what, const std::array<std::pair<const char*, Choice>, n>& of);
+
+    // -- the world's vocabulary (make_vocabulary.cpp)
+    void make_vocabulary();
+    void make_storeys();
+    void make_movers();
+    Mover make_mover(const MoverDraft& draft);
+    Regions make_body(const BodyDraft& body);
+    void make_kinds();
+    void resolve_kind(std::size_t draft);
+    void add_standard_kinds();
+    void make_severities();
+
+    // -- fields and properties (make_values.cpp)
+    Fields make_fields(const std::vector<FieldDraft>& drafts);
+    Properties make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner, const Place& place);
+    std::optional<Value> fit(const Field& field, FieldType type, const Said<Value>& said, std::string& why);
+    std::string misfit_name(FieldType type, const std::string& text, const Place& place);
+    void check_references();
+
+    // -- shapes (make_shapes.cpp)
+    struct Drawn {   // a form as an area, or why it is none
+        Regions area;
+        ShapeFault fault = ShapeFault::none;
+        Point fault_at;
+        std::string fault_words, words;
+    };
+    Drawn draw(const Form& form, std::int32_t cell_width, std::int32_t cell_height, const Place& place);
+    Drawn draw_polygon(const PolygonPx& polygon, const Place& place);
+    bool numbers_fit(std::initializer_list<double> numbers, const std::string& what, const Place& place);
+
+    // -- tile sets (make_tiles.cpp)
+    void make_tileset(const TileSetDraft& draft);
+    TileDraft settled(const TileSetDraft& set, const TileDraft& own, const NameIndex& index);
+    Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const Fields& fields);
+    Shape make_shape(const TileSetDraft& set, const ShapeDraft& draft, int tile_barrier);
+    void check_patterns(const TileSetDraft& set, const NameIndex& index);
+
+    // -- maps (make_maps.cpp)
+    struct Legend;
+    void make_map(const MapDraft& draft);
+    bool fits(const MapDraft& draft);
+    void read_legend(const std::vector<LegendEntry>& entries, const Map& map, Legend& legend);
+    Placed find_tile(const Name& name, const Map& map);
+    Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
+    void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
+    void report_unused(const Legend& legend);
+
+    // -- objects (make_objects.cpp)
+    void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map, int layer_index);
+    void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Object& object);
+    void make_link(const ObjectDraft& draft, Object& object);
+    void resolve_links();
+    void resolve_start();
+
+    World::Parts parts_;
+    const WorldDraft& world_;
+    std::span<const TileSetDraft> tileset_drafts_;
+    std::span<const MapDraft> map_drafts_;
+    Report report_;
+    std::vector<std::string> things_;
+    std::string map_name_, layer_name_, object_name_;   // of what is being made
+
+    NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},
+        movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}}, kinds_{"kind", {}, {}, {}},
+        tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
+    std::vector<NameIndex> tiles_;      // by tile set
+    std::vector<int> kind_states_;      // by draft: 0 not yet, 1 under way, 2 done
+    Fields map_fields_;
+    struct Reference {   // a property that names something made later
+        FieldType type;
+        std::string name, owner, property;
+        Place place;
+        std::string map;
+    };
+    std::vector<Reference> references_;
+};
+
+}   // namespace dryground

@@ -1,0 +1,43 @@
+#include "orientation_internal.hpp"
+
+#include <algorithm>
+
+namespace dryground::detail {
+
+namespace {
+
+Point oriented(Point p, std::int32_t width, std::int32_t height, const Orientation& o) {
+    if (o.flip_x) p.x = width - p.x;
+    if (o.flip_y) p.y = height - p.y;
+    switch (o.turn) {
+        case 90: return {height - p.y, p.x};
+        case 180: return {width - p.x, height - p.y};
+        case 270: return {p.y, width - p.x};
+        default: return p;
+    }
+}
+
+}   // namespace
+
+Regions oriented(Regions area, std::int32_t width, std::int32_t height, const Orientation& o) {
+    if (o == Orientation{}) return area;
+    const auto apply = [&](Ring& ring) {
+        for (Point& p : ring) p = oriented(p, width, height, o);
+        if (o.flip_x != o.flip_y) std::reverse(ring.begin(), ring.end());   // one mirror turns the direction around
+    };
+    for (Region& region : area) {
+        apply(region.outline);
+        for (Ring& hole : region.holes) apply(hole);
+    }
+    return area;
+}
+
+Sides oriented(const Sides& sides, const Orientation& o) {
+    Sides result = sides;
+    if (o.flip_x) std::swap(result.of[1], result.of[3]);
+    if (o.flip_y) std::swap(result.of[0], result.of[2]);
+    std::rotate(result.of.begin(), result.of.end() - o.turn / 90, result.of.end());   // top goes right, right goes bottom
+    return result;
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,45 @@
+// Inside the library: characters of UTF-8 texts. Requires valid UTF-8, as readers make sure; any other bytes count one
+// by one.
+#pragma once
+
+#include <string_view>
+#include <vector>
+
+namespace dryground::utf8 {
+
+[[nodiscard]] inline std::size_t length(char first) {
+    const auto byte = static_cast<unsigned char>(first);
+    return byte >= 0xF0 ? 4 : byte >= 0xE0 ? 3 : byte >= 0xC0 ? 2 : 1;
+}
+
+[[nodiscard]] inline std::vector<std::string_view> characters(std::string_view text) {
+    std::vector<std::string_view> result;
+    for (std::size_t i = 0; i < text.size();) {
+        result.push_back(text.substr(i, length(text[i])));
+        i += result.back().size();
+    }
+    return result;
+}
+
+[[nodiscard]] inline std::size_t count(std::string_view text) {
+    std::size_t n = 0;
+    for (std::size_t i = 0; i < text.size(); i += length(text[i])) ++n;
+    return n;
+}
+
+// Where the first byte is that cannot belong to UTF-8 (overlong forms and surrogates neither); npos when all is well.
+[[nodiscard]] inline std::size_t first_bad_byte(std::string_view text) {
+    for (std::size_t i = 0; i < text.size();) {
+        const auto byte = [&](std::size_t k) { return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u; };
+        const auto follows = [&](std::size_t k) { return (byte(k) & 0xC0u) == 0x80u; };
+        const unsigned a = byte(0), b = byte(1);
+        if (a < 0x80) i += 1;
+        else if (a >= 0xC2 && a <= 0xDF && follows(1)) i += 2;
+        else if (a >= 0xE0 && a <= 0xEF && follows(1) && follows(2) && !(a == 0xE0 && b < 0xA0) && !(a == 0xED && b > 0x9F)) i += 3;
+        else if (a >= 0xF0 && a <= 0xF4 && follows(1) && follows(2) && follows(3) && !(a == 0xF0 && b < 0x90) && !(a == 0xF4 && b > 0x8F)) i += 4;
+        else return i;
+    }
+    return std::string_view::npos;
+}
+
+}   // namespace dryground::utf8

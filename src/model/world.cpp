@@ -1,0 +1,89 @@
+#include "dryground/world.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <stdexcept>
+
+namespace dryground {
+
+int TileSet::find(std::string_view tile) const {
+    const auto found = std::find_if(tiles.begin(), tiles.end(), [tile](const Tile& t) { return t.name == tile; });
+    return found == tiles.end() ? -1 : static_cast<int>(found - tiles.begin());
+}
+
+int Map::find_object(std::string_view object) const {
+    const auto found = std::find_if(objects.begin(), objects.end(), [object](const Object& o) { return o.name == object; });
+    return found == objects.end() ? -1 : static_cast<int>(found - objects.begin());
+}
+
+Place Map::place_of(const Layer& layer, int column, int row) const {
+    if (static_cast<std::size_t>(row) >= layer.rows.size()) return layer.place;
+    Place where = layer.rows[static_cast<std::size_t>(row)];
+    if (where.line > 0) where.column += column;
+    return where;
+}
+
+const Map* World::find_map(std::string_view name) const {
+    const auto& all = parts_->maps;
+    const auto found = std::find_if(all.begin(), all.end(), [name](const Map& m) { return m.name == name; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+const Map& World::map(std::string_view name) const {
+    if (const Map* found = find_map(name)) return *found;
+    std::vector<std::string> names;
+    for (const Map& m : maps()) names.push_back(m.name);
+    const auto nearest = nearest_name(name, names);
+    throw std::out_of_range(fmt::format("the world has no map '{}'{}; World::map asks for a name of World::maps", name,
+                                        nearest ? fmt::format(" (nearest: '{}')", *nearest) : ""));
+}
+
+Severity World::severity(Rule rule) const {
+    const auto said = parts_->severities.find(rule);
+    return said == parts_->severities.end() ? rule_text(rule).severity : said->second;
+}
+
+const World& Loaded::world() const& {
+    if (!world_) throw std::logic_error("Loaded::world: nothing was loaded; test it first and show its report");
+    return *world_;
+}
+
+std::string_view name_of(Role role) {
+    static constexpr std::string_view names[] = {"spawn", "trigger", "link", "solid", "entity"};
+    return names[static_cast<int>(role)];
+}
+
+std::string_view name_of(FieldType type) {
+    static constexpr std::string_view names[] = {"yes_no", "whole", "number", "text", "choice", "colour", "place",
+                                                 "ref",    "map",   "tile",   "fact", "list",   "file"};
+    return names[static_cast<int>(type)];
+}
+
+std::string_view name_of(Fires fires) {
+    static constexpr std::string_view names[] = {"enter", "inside", "leave", "use", "bump", "defeat", "start"};
+    return names[static_cast<int>(fires)];
+}
+
+std::string_view name_of(Passage passage) {
+    static constexpr std::string_view names[] = {"open", "shut", "in", "out"};
+    return names[static_cast<int>(passage)];
+}
+
+std::string text(const Value& value) {
+    struct Writer {
+        std::string operator()(bool b) const { return b ? "true" : "false"; }
+        std::string operator()(std::int64_t n) const { return fmt::format("{}", n); }
+        std::string operator()(double n) const { return fmt::format("{}", n); }
+        std::string operator()(const std::string& s) const { return fmt::format("\"{}\"", s); }
+        std::string operator()(const std::array<double, 2>& p) const { return fmt::format("[{}, {}]", p[0], p[1]); }
+        std::string operator()(const Value::List& list) const {
+            std::string all;
+            for (const Value& v : list) all += (all.empty() ? "" : ", ") + text(v);
+            return "[" + all + "]";
+        }
+    };
+    return std::visit(Writer{}, value.is);
+}
+
+}   // namespace dryground
