@@ -1,4 +1,4 @@
-#!/usr/bin/env python3
+#!/usr/bin/python3
 """Draws all art of the demo world, the tidal field station at Sedge Point: `scripts/make_art.py [DIR]`.
 
 Everything is drawn from a fixed seed: the same script gives the same pixels. DIR is the demo world's folder.
