@@ -1,0 +1,130 @@
+#include "command.hpp"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cstdio>
+#include <map>
+
+namespace app {
+
+namespace dg = dryground;
+
+void say(std::string_view text) { std::fwrite(text.data(), 1, text.size(), stderr); }
+
+void print(std::string_view text) {
+    const bool good = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
+    if (!good) stop(misuse, "cannot write to standard output");
+}
+
+void stop(Exit code, std::string_view why) {
+    say(fmt::format("dryground: {}\n", why));
+    throw Stop{code};
+}
+
+void write_result(const std::string& out, std::string_view bytes) {
+    if (out.empty()) {
+        print(bytes);
+        return;
+    }
+    if (const std::string fault = dg::write_file(out, bytes); !fault.empty()) stop(misuse, fmt::format("cannot write '{}': {}", out, fault));
+}
+
+std::string coloured(const dg::Report& report) {
+    if (::isatty(STDOUT_FILENO) == 0 || std::getenv("NO_COLOR") != nullptr) return dg::text(report);
+    std::string all = dg::text(report);
+    for (const auto& [word, code] : {std::pair{": error: ", "31"}, std::pair{": warning: ", "33"}, std::pair{": note: ", "36"}})
+        for (std::size_t at = all.find(word); at != std::string::npos; at = all.find(word, at + 1)) {
+            const std::string painted = fmt::format(": \033[1;{}m{}\033[0m", code, std::string_view(word).substr(2));
+            all.replace(at, std::string_view(word).size(), painted);
+            at += painted.size();
+        }
+    return all;
+}
+
+void WorldArguments::add_to(CLI::App& command, bool with_maps) {
+    command.add_option("FILE", file, "A world, a map or a tile set")->required()->type_name("");
+    if (with_maps) command.add_option("--map", maps, "Only these maps (default: all)")->type_name("NAME");
+}
+
+dg::FoundWorld WorldArguments::find() const {
+    dg::FoundWorld found = dg::find_world(file);
+    if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", file, found.fault));
+    return found;
+}
+
+std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const std::string& map_of_file) const {
+    std::vector<std::string> names, picked = maps;
+    for (const dg::Map& map : world.maps()) names.push_back(map.name);
+    if (picked.empty() && !map_of_file.empty()) picked = {map_of_file};
+    if (picked.empty()) return names;
+    for (const std::string& name : picked) {
+        if (world.find_map(name) != nullptr) continue;
+        const auto nearest = dg::nearest_name(name, names);
+        stop(misuse, fmt::format("the world has no map '{}'{}", name, nearest ? fmt::format("; did you mean '{}'?", *nearest) : fmt::format("; it has {}", fmt::join(names, ", "))));
+    }
+    return picked;
+}
+
+Opened WorldArguments::open() const {
+    const dg::FoundWorld found = find();
+    const auto refuse = [&](const dg::Report& report) {
+        say(dg::text(report));
+        stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
+    };
+    if (!found.report.empty()) refuse(found.report);
+    dg::Loaded loaded = dg::load_world(found.world);
+    if (!loaded) refuse(loaded.report());
+    const dg::World& world = loaded.world();
+    return {world, loaded.report(), found.world.parent_path(), pick_maps(world, found.map)};
+}
+
+namespace {
+
+// Rows of words in columns: the first to the left, numbers to the right.
+std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
+    std::vector<std::size_t> widths;
+    for (const auto& row : rows)
+        for (std::size_t c = 0; c < row.size(); ++c) {
+            if (c == widths.size()) widths.push_back(0);
+            widths[c] = std::max(widths[c], row[c].size());
+        }
+    std::string text;
+    for (const auto& row : rows) {
+        for (std::size_t c = 0; c < row.size(); ++c) text += c == 0 ? fmt::format("{:<{}}", row[c], widths[c]) : fmt::format("  {:>{}}", row[c], widths[c]);
+        text += "\n";
+    }
+    return text;
+}
+
+}   // namespace
+
+void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
+    std::vector<std::vector<std::string>> rows{{"map", "layers", "tiles", "objects", "shapes in", "regions", "vertices", "pieces out"}};
+    std::size_t left_out = 0;
+    std::string kinds;
+    for (const dg::Merge& merge : merges) {
+        std::size_t regions = 0, vertices = 0, pieces = 0;
+        for (const dg::Group& group : merge.groups) {
+            regions += group.regions.size();
+            pieces += group.pieces.size();
+            for (const dg::Region& region : group.regions) {
+                vertices += region.outline.size();
+                for (const dg::Ring& hole : region.holes) vertices += hole.size();
+            }
+        }
+        const auto n = [](std::size_t value) { return fmt::format("{}", value); };
+        rows.push_back({merge.map, n(merge.stats.layers), n(merge.stats.tiles), n(merge.stats.objects), n(merge.stats.shapes_in), n(regions), n(vertices), n(pieces)});
+        left_out += merge.stats.shapes_left_out;
+        std::map<std::string, int> by_kind;
+        for (const dg::Object& object : world.map(merge.map).objects) ++by_kind[world.kinds()[static_cast<std::size_t>(object.kind)].name];
+        std::vector<std::string> words;
+        for (const auto& [kind, count] : by_kind) words.push_back(fmt::format("{} {}", count, kind));
+        if (!words.empty()) kinds += fmt::format("objects of {}: {}\n", merge.map, fmt::join(words, ", "));
+    }
+    say(in_columns(rows) + kinds);
+    if (left_out > 0) say(fmt::format("{} shapes have an error and were left out: `dryground check` tells which\n", left_out));
+}
+
+}   // namespace app

@@ -1,0 +1,62 @@
+// What the commands of the command line share: opening a world, writing results, exit codes.
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "dryground/dryground.hpp"
+
+namespace app {
+
+// Exit codes: done and clean; findings in the way; a bad command line, or a file that cannot be opened or written.
+enum Exit { done = 0, findings = 1, misuse = 2 };
+
+// A command ended early, after it said why.
+struct Stop {
+    Exit code;
+};
+
+struct Opened {
+    dryground::World world;
+    dryground::Report warnings;   // of reading
+    std::filesystem::path folder;
+    std::vector<std::string> maps;   // to work on: those asked for, else the one whose file was given, else all
+};
+
+// FILE and --map, which all commands on a world have.
+struct WorldArguments {
+    std::string file;
+    std::vector<std::string> maps;
+
+    void add_to(CLI::App& command, bool with_maps = true);
+    // Opens the world; says what is wrong and throws Stop when it cannot be.
+    [[nodiscard]] Opened open() const;
+    // The world's file, with the faults of FILE itself told; throws Stop.
+    [[nodiscard]] dryground::FoundWorld find() const;
+    // The asked-for maps, each tested to be there; throws Stop.
+    [[nodiscard]] std::vector<std::string> pick_maps(const dryground::World& world, const std::string& map_of_file) const;
+};
+
+// Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
+void write_result(const std::string& out, std::string_view bytes);
+
+void say(std::string_view text);           // to standard error
+void print(std::string_view text);         // to standard output
+[[nodiscard]] std::string coloured(const dryground::Report& report);   // text, with colours on a terminal
+
+[[noreturn]] void stop(Exit code, std::string_view why);
+
+// The small table that ends every command that makes something: what went in and what came out, by map.
+void say_figures(const dryground::World& world, const std::vector<dryground::Merge>& merges);
+
+// Each adds its command; the command's callback does the work and throws Stop to end with another code than `done`.
+void add_check(CLI::App& app);
+void add_merge(CLI::App& app);
+void add_draw(CLI::App& app);
+void add_list(CLI::App& app);
+void add_demo(CLI::App& app);
+
+}   // namespace app
