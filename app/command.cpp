@@ -28,13 +28,15 @@ void write_result(const std::string& out, std::string_view bytes) {
         print(bytes);
         return;
     }
-    if (const std::string fault = dg::write_file(out, bytes); !fault.empty()) stop(misuse, fmt::format("cannot write '{}': {}", out, fault));
+    if (const std::string fault = dg::write_file(out, bytes); !fault.empty())
+        stop(misuse, fmt::format("cannot write '{}': {}", out, fault));
 }
 
 std::string coloured(const dg::Report& report) {
     if (::isatty(STDOUT_FILENO) == 0 || std::getenv("NO_COLOR") != nullptr) return dg::text(report);
     std::string all = dg::text(report);
-    for (const auto& [word, code] : {std::pair{": error: ", "31"}, std::pair{": warning: ", "33"}, std::pair{": note: ", "36"}})
+    for (const auto& [word, code] :
+         {std::pair{": error: ", "31"}, std::pair{": warning: ", "33"}, std::pair{": note: ", "36"}})
         for (std::size_t at = all.find(word); at != std::string::npos; at = all.find(word, at + 1)) {
             const std::string painted = fmt::format(": \033[1;{}m{}\033[0m", code, std::string_view(word).substr(2));
             all.replace(at, std::string_view(word).size(), painted);
@@ -62,7 +64,9 @@ std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const
     for (const std::string& name : picked) {
         if (world.find_map(name) != nullptr) continue;
         const auto nearest = dg::nearest_name(name, names);
-        stop(misuse, fmt::format("the world has no map '{}'{}", name, nearest ? fmt::format("; did you mean '{}'?", *nearest) : fmt::format("; it has {}", fmt::join(names, ", "))));
+        stop(misuse, fmt::format("the world has no map '{}'{}", name,
+                                 nearest ? fmt::format("; did you mean '{}'?", *nearest)
+                                         : fmt::format("; it has {}", fmt::join(names, ", "))));
     }
     return picked;
 }
@@ -92,7 +96,8 @@ std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
         }
     std::string text;
     for (const auto& row : rows) {
-        for (std::size_t c = 0; c < row.size(); ++c) text += c == 0 ? fmt::format("{:<{}}", row[c], widths[c]) : fmt::format("  {:>{}}", row[c], widths[c]);
+        for (std::size_t c = 0; c < row.size(); ++c)
+            text += c == 0 ? fmt::format("{:<{}}", row[c], widths[c]) : fmt::format("  {:>{}}", row[c], widths[c]);
         text += "\n";
     }
     return text;
@@ -101,7 +106,8 @@ std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
 }   // namespace
 
 void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
-    std::vector<std::vector<std::string>> rows{{"map", "layers", "tiles", "objects", "shapes in", "regions", "vertices", "pieces out"}};
+    std::vector<std::vector<std::string>> rows{
+        {"map", "layers", "tiles", "objects", "shapes in", "regions", "vertices", "pieces out"}};
     std::size_t left_out = 0;
     std::string kinds;
     for (const dg::Merge& merge : merges) {
@@ -115,16 +121,19 @@ void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
             }
         }
         const auto n = [](std::size_t value) { return fmt::format("{}", value); };
-        rows.push_back({merge.map, n(merge.stats.layers), n(merge.stats.tiles), n(merge.stats.objects), n(merge.stats.shapes_in), n(regions), n(vertices), n(pieces)});
+        rows.push_back({merge.map, n(merge.stats.layers), n(merge.stats.tiles), n(merge.stats.objects),
+                        n(merge.stats.shapes_in), n(regions), n(vertices), n(pieces)});
         left_out += merge.stats.shapes_left_out;
         std::map<std::string, int> by_kind;
-        for (const dg::Object& object : world.map(merge.map).objects) ++by_kind[world.kinds()[static_cast<std::size_t>(object.kind)].name];
+        for (const dg::Object& object : world.map(merge.map).objects)
+            ++by_kind[world.kinds()[static_cast<std::size_t>(object.kind)].name];
         std::vector<std::string> words;
         for (const auto& [kind, count] : by_kind) words.push_back(fmt::format("{} {}", count, kind));
         if (!words.empty()) kinds += fmt::format("objects of {}: {}\n", merge.map, fmt::join(words, ", "));
     }
     say(in_columns(rows) + kinds);
-    if (left_out > 0) say(fmt::format("{} shapes have an error and were left out: `dryground check` tells which\n", left_out));
+    if (left_out > 0)
+        say(fmt::format("{} shapes have an error and were left out: `dryground check` tells which\n", left_out));
 }
 
 }   // namespace app

@@ -37,14 +37,15 @@ struct WorldArguments {
     // The world's file, with the faults of FILE itself told; throws Stop.
     [[nodiscard]] dryground::FoundWorld find() const;
     // The asked-for maps, each tested to be there; throws Stop.
-    [[nodiscard]] std::vector<std::string> pick_maps(const dryground::World& world, const std::string& map_of_file) const;
+    [[nodiscard]] std::vector<std::string> pick_maps(const dryground::World& world,
+                                                     const std::string& map_of_file) const;
 };
 
 // Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
 void write_result(const std::string& out, std::string_view bytes);
 
-void say(std::string_view text);           // to standard error
-void print(std::string_view text);         // to standard output
+void say(std::string_view text);                                       // to standard error
+void print(std::string_view text);                                     // to standard output
 [[nodiscard]] std::string coloured(const dryground::Report& report);   // text, with colours on a terminal
 
 [[noreturn]] void stop(Exit code, std::string_view why);

@@ -24,12 +24,15 @@ struct Context {
 
 bool matches(std::string_view pattern, std::string_view name) {
     if (pattern.empty()) return name.empty();
-    if (pattern[0] == '*') return matches(pattern.substr(1), name) || (!name.empty() && matches(pattern, name.substr(1)));
+    if (pattern[0] == '*')
+        return matches(pattern.substr(1), name) || (!name.empty() && matches(pattern, name.substr(1)));
     return !name.empty() && pattern[0] == name[0] && matches(pattern.substr(1), name.substr(1));
 }
 
-bool passes(const Filter& filter, const std::string& name, const std::vector<std::string>& tags, const std::string& kind = {}) {
-    return (filter.name.empty() || matches(filter.name, name)) && (filter.tag.empty() || std::find(tags.begin(), tags.end(), filter.tag) != tags.end()) &&
+bool passes(const Filter& filter, const std::string& name, const std::vector<std::string>& tags,
+            const std::string& kind = {}) {
+    return (filter.name.empty() || matches(filter.name, name)) &&
+           (filter.tag.empty() || std::find(tags.begin(), tags.end(), filter.tag) != tags.end()) &&
            (filter.kind.empty() || filter.kind == kind);
 }
 
@@ -51,7 +54,8 @@ std::size_t cells_with(const dg::World& world, std::size_t set, std::size_t tile
     std::size_t count = 0;
     for (const dg::Map& map : world.maps())
         for (const dg::Layer& layer : map.layers)
-            for (const dg::Placed& placed : layer.cells) count += placed.tileset == static_cast<int>(set) && placed.tile == static_cast<int>(tile);
+            for (const dg::Placed& placed : layer.cells)
+                count += placed.tileset == static_cast<int>(set) && placed.tile == static_cast<int>(tile);
     return count;
 }
 
@@ -64,13 +68,23 @@ void tiles(Context& c) {
             if (!passes(c.filter, tile.name, tile.tags)) continue;
             std::vector<std::string> shapes, barriers;
             for (const dg::Shape& shape : tile.shapes) {
-                shapes.push_back(shape.trigger.empty() ? shape.words : fmt::format("{} senses {}", shape.words, shape.trigger));
-                const std::string name = shape.barrier >= 0 && shape.trigger.empty() ? c.world.barriers()[static_cast<std::size_t>(shape.barrier)].name : "";
-                if (!name.empty() && std::find(barriers.begin(), barriers.end(), name) == barriers.end()) barriers.push_back(name);
+                shapes.push_back(shape.trigger.empty() ? shape.words
+                                                       : fmt::format("{} senses {}", shape.words, shape.trigger));
+                const std::string name = shape.barrier >= 0 && shape.trigger.empty()
+                                             ? c.world.barriers()[static_cast<std::size_t>(shape.barrier)].name
+                                             : "";
+                if (!name.empty() && std::find(barriers.begin(), barriers.end(), name) == barriers.end())
+                    barriers.push_back(name);
             }
-            c.row({fmt::format("{}/{}", set.name, tile.name), tile.art ? Json(fmt::format("{},{}", (*tile.art)[0], (*tile.art)[1])) : Json(tile.unseen ? "unseen" : ""),
-                   fmt::format("{}", fmt::join(barriers, " ")), !tile.decided ? "undecided" : shapes.empty() ? "none" : fmt::format("{}", fmt::join(shapes, "; ")),
-                   tile.flags ? flags_of(c.world, *tile.flags) : "", fmt::format("{}", fmt::join(tile.tags, " ")), cells_with(c.world, s, t)});
+            c.row({fmt::format("{}/{}", set.name, tile.name),
+                   tile.art ? Json(fmt::format("{},{}", (*tile.art)[0], (*tile.art)[1]))
+                            : Json(tile.unseen ? "unseen" : ""),
+                   fmt::format("{}", fmt::join(barriers, " ")),
+                   !tile.decided    ? "undecided"
+                   : shapes.empty() ? "none"
+                                    : fmt::format("{}", fmt::join(shapes, "; ")),
+                   tile.flags ? flags_of(c.world, *tile.flags) : "", fmt::format("{}", fmt::join(tile.tags, " ")),
+                   cells_with(c.world, s, t)});
         }
 }
 
@@ -80,9 +94,13 @@ void maps(Context& c) {
         if (!passes(c.filter, map->name, {})) continue;
         std::vector<std::string> sets;
         for (const int id : map->tilesets) sets.push_back(c.world.tilesets()[static_cast<std::size_t>(id)].name);
-        c.row({map->name, map->title, map->columns, map->rows, fmt::format("{} x {}", map->cell_width, map->cell_height), map->player >= 0 ? c.world.movers()[static_cast<std::size_t>(map->player)].name : "",
-               map->rim == dg::RimSort::open ? "open" : map->rim == dg::RimSort::none ? "none" : c.world.barriers()[static_cast<std::size_t>(map->rim_barrier)].name, fmt::format("{}", fmt::join(sets, " ")), map->layers.size(),
-               map->objects.size()});
+        c.row({map->name, map->title, map->columns, map->rows,
+               fmt::format("{} x {}", map->cell_width, map->cell_height),
+               map->player >= 0 ? c.world.movers()[static_cast<std::size_t>(map->player)].name : "",
+               map->rim == dg::RimSort::open   ? "open"
+               : map->rim == dg::RimSort::none ? "none"
+                                               : c.world.barriers()[static_cast<std::size_t>(map->rim_barrier)].name,
+               fmt::format("{}", fmt::join(sets, " ")), map->layers.size(), map->objects.size()});
     }
 }
 
@@ -92,13 +110,19 @@ void layers(Context& c) {
         for (std::size_t l = 0; l < map->layers.size(); ++l) {
             const dg::Layer& layer = map->layers[l];
             if (!passes(c.filter, layer.name, layer.tags)) continue;
-            c.row({map->name, layer.name, layer.holds_objects ? "objects" : "cells", c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
-                   layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "", std::count_if(layer.cells.begin(), layer.cells.end(), [](const dg::Placed& p) { return p.tile >= 0; }),
-                   std::count_if(map->objects.begin(), map->objects.end(), [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
+            c.row(
+                {map->name, layer.name, layer.holds_objects ? "objects" : "cells",
+                 c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
+                 layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "",
+                 std::count_if(layer.cells.begin(), layer.cells.end(), [](const dg::Placed& p) { return p.tile >= 0; }),
+                 std::count_if(map->objects.begin(), map->objects.end(),
+                               [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
         }
 }
 
-std::string place_of(const dg::Object& object) { return fmt::format("{},{}", dg::to_px(object.position.x), dg::to_px(object.position.y)); }
+std::string place_of(const dg::Object& object) {
+    return fmt::format("{},{}", dg::to_px(object.position.x), dg::to_px(object.position.y));
+}
 
 void objects(Context& c) {
     c.table.columns = {"map", "object", "kind", "role", "at", "layer", "gives", "needs", "props"};
@@ -109,8 +133,9 @@ void objects(Context& c) {
             tags.insert(tags.end(), object.tags.begin(), object.tags.end());
             if (!passes(c.filter, object.name, tags, kind.name)) continue;
             for (const auto& [name, value] : object.props) props.push_back(fmt::format("{}={}", name, dg::text(value)));
-            c.row({map->name, object.name, kind.name, std::string(dg::name_of(object.role)), place_of(object), map->layers[static_cast<std::size_t>(object.layer)].name, joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
-                   fmt::format("{}", fmt::join(props, " "))});
+            c.row({map->name, object.name, kind.name, std::string(dg::name_of(object.role)), place_of(object),
+                   map->layers[static_cast<std::size_t>(object.layer)].name, joined(object.gives, c.world.facts()),
+                   joined(object.needs, c.world.facts()), fmt::format("{}", fmt::join(props, " "))});
         }
 }
 
@@ -120,11 +145,15 @@ void kinds(Context& c) {
         const dg::Kind& kind = c.world.kinds()[k];
         if (!passes(c.filter, kind.name, kind.tags, c.filter.kind.empty() ? "" : kind.name)) continue;
         std::vector<std::string> fields;
-        for (const auto& [name, field] : kind.fields) fields.push_back(fmt::format("{}:{}{}", name, dg::name_of(field.type), field.standard ? "=" + dg::text(*field.standard) : ""));
+        for (const auto& [name, field] : kind.fields)
+            fields.push_back(fmt::format("{}:{}{}", name, dg::name_of(field.type),
+                                         field.standard ? "=" + dg::text(*field.standard) : ""));
         std::size_t count = 0;
         for (const dg::Map* map : c.maps)
             for (const dg::Object& object : map->objects) count += object.kind == static_cast<int>(k);
-        c.row({kind.name, std::string(dg::name_of(kind.role)), kind.mover >= 0 ? c.world.movers()[static_cast<std::size_t>(kind.mover)].name : "", fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count});
+        c.row({kind.name, std::string(dg::name_of(kind.role)),
+               kind.mover >= 0 ? c.world.movers()[static_cast<std::size_t>(kind.mover)].name : "",
+               fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count});
     }
 }
 
@@ -148,19 +177,27 @@ std::string objects_where(const Context& c, const std::function<bool(const dg::O
     std::vector<std::string> names;
     for (const dg::Map* map : c.maps)
         for (const dg::Object& object : map->objects)
-            if (test(object)) names.push_back(fmt::format("{}/{}", map->name, object.name.empty() ? "(" + c.world.kinds()[static_cast<std::size_t>(object.kind)].name + ")" : object.name));
+            if (test(object))
+                names.push_back(fmt::format(
+                    "{}/{}", map->name,
+                    object.name.empty() ? "(" + c.world.kinds()[static_cast<std::size_t>(object.kind)].name + ")"
+                                        : object.name));
     return fmt::format("{}", fmt::join(names, " "));
 }
 
-bool holds(const std::vector<int>& ids, std::size_t id) { return std::find(ids.begin(), ids.end(), static_cast<int>(id)) != ids.end(); }
+bool holds(const std::vector<int>& ids, std::size_t id) {
+    return std::find(ids.begin(), ids.end(), static_cast<int>(id)) != ids.end();
+}
 
 void facts(Context& c) {
     c.table.columns = {"fact", "note", "given by", "needed by", "shows", "hides"};
     for (std::size_t f = 0; f < c.world.facts().size(); ++f) {
         const dg::NamedThing& fact = c.world.facts()[f];
         if (!passes(c.filter, fact.name, {})) continue;
-        c.row({fact.name, fact.note, objects_where(c, [f](const dg::Object& o) { return holds(o.gives, f); }), objects_where(c, [f](const dg::Object& o) { return holds(o.needs, f); }),
-               objects_where(c, [f](const dg::Object& o) { return holds(o.when, f); }), objects_where(c, [f](const dg::Object& o) { return holds(o.unless, f); })});
+        c.row({fact.name, fact.note, objects_where(c, [f](const dg::Object& o) { return holds(o.gives, f); }),
+               objects_where(c, [f](const dg::Object& o) { return holds(o.needs, f); }),
+               objects_where(c, [f](const dg::Object& o) { return holds(o.when, f); }),
+               objects_where(c, [f](const dg::Object& o) { return holds(o.unless, f); })});
     }
 }
 
@@ -169,7 +206,9 @@ void events(Context& c) {
     for (std::size_t e = 0; e < c.world.events().size(); ++e) {
         const dg::NamedThing& event = c.world.events()[e];
         if (passes(c.filter, event.name, {}))
-            c.row({event.name, event.note, objects_where(c, [e](const dg::Object& o) { return o.runs == static_cast<int>(e) || o.link.arrival_runs == static_cast<int>(e); })});
+            c.row({event.name, event.note, objects_where(c, [e](const dg::Object& o) {
+                       return o.runs == static_cast<int>(e) || o.link.arrival_runs == static_cast<int>(e);
+                   })});
     }
 }
 
@@ -179,7 +218,8 @@ std::string ways_back(const Context& c, const dg::Map& from, const dg::Object& l
     std::vector<std::string> names;
     const dg::Map& target = c.world.maps()[static_cast<std::size_t>(link.link.map)];
     for (const dg::Object& other : target.objects)
-        if (other.role == dg::Role::link && other.link.map >= 0 && &c.world.maps()[static_cast<std::size_t>(other.link.map)] == &from)
+        if (other.role == dg::Role::link && other.link.map >= 0 &&
+            &c.world.maps()[static_cast<std::size_t>(other.link.map)] == &from)
             names.push_back(fmt::format("{}/{}", target.name, other.name.empty() ? "(unnamed)" : other.name));
     return fmt::format("{}", fmt::join(names, " "));
 }
@@ -188,10 +228,15 @@ void links(Context& c) {
     c.table.columns = {"link", "leads to", "arrives at", "fires", "needs", "way back"};
     for (const dg::Map* map : c.maps)
         for (const dg::Object& link : map->objects) {
-            if (link.role != dg::Role::link || !passes(c.filter, link.name, link.tags, c.world.kinds()[static_cast<std::size_t>(link.kind)].name)) continue;
+            if (link.role != dg::Role::link ||
+                !passes(c.filter, link.name, link.tags, c.world.kinds()[static_cast<std::size_t>(link.kind)].name))
+                continue;
             const bool arrives = link.link.map >= 0 && link.link.object >= 0;
             c.row({fmt::format("{}/{}", map->name, link.name.empty() ? "(unnamed)" : link.name), link.link.to,
-                   arrives ? place_of(c.world.maps()[static_cast<std::size_t>(link.link.map)].objects[static_cast<std::size_t>(link.link.object)]) : "nowhere", std::string(dg::name_of(link.fires)), joined(link.needs, c.world.facts()),
+                   arrives ? place_of(c.world.maps()[static_cast<std::size_t>(link.link.map)]
+                                          .objects[static_cast<std::size_t>(link.link.object)])
+                           : "nowhere",
+                   std::string(dg::name_of(link.fires)), joined(link.needs, c.world.facts()),
                    link.link.one_way ? "none meant" : ways_back(c, *map, link)});
         }
 }
@@ -200,9 +245,15 @@ struct NamedTable {
     const char* name;
     void (*fill)(Context&);
 };
-constexpr NamedTable named_tables[] = {{"tiles", tiles}, {"maps", maps}, {"layers", layers}, {"objects", objects}, {"kinds", kinds}, {"flags", flags}, {"facts", facts}, {"events", events}, {"links", links}};
+constexpr NamedTable named_tables[] = {{"tiles", tiles},     {"maps", maps},     {"layers", layers},
+                                       {"objects", objects}, {"kinds", kinds},   {"flags", flags},
+                                       {"facts", facts},     {"events", events}, {"links", links}};
 
-std::string plain(const Json& cell) { return cell.is_string() ? cell.get<std::string>() : cell.is_boolean() ? (cell.get<bool>() ? "yes" : "no") : cell.dump(); }
+std::string plain(const Json& cell) {
+    return cell.is_string()    ? cell.get<std::string>()
+           : cell.is_boolean() ? (cell.get<bool>() ? "yes" : "no")
+                               : cell.dump();
+}
 
 }   // namespace
 
@@ -212,10 +263,13 @@ std::vector<std::string> table_names() {
     return names;
 }
 
-Table make_table(const dg::World& world, const std::string& what, const std::vector<std::string>& map_names, const Filter& filter) {
+Table make_table(const dg::World& world, const std::string& what, const std::vector<std::string>& map_names,
+                 const Filter& filter) {
     Context context{world, {}, filter, {}};
     for (const std::string& name : map_names) context.maps.push_back(&world.map(name));
-    std::find_if(std::begin(named_tables), std::end(named_tables), [&](const NamedTable& row) { return row.name == what; })->fill(context);
+    std::find_if(std::begin(named_tables), std::end(named_tables), [&](const NamedTable& row) {
+        return row.name == what;
+    })->fill(context);
     return std::move(context.table);
 }
 
@@ -234,7 +288,8 @@ std::string as_text(const Table& table) {
         while (!text.empty() && text.back() == ' ') text.pop_back();
         text += '\n';
     };
-    for (std::size_t c = 0; c < table.columns.size(); ++c) put(c, table.columns[c], !table.rows.empty() && table.rows[0][c].is_number());
+    for (std::size_t c = 0; c < table.columns.size(); ++c)
+        put(c, table.columns[c], !table.rows.empty() && table.rows[0][c].is_number());
     end_line();
     for (const auto& row : table.rows) {
         for (std::size_t c = 0; c < row.size(); ++c) put(c, plain(row[c]), row[c].is_number());

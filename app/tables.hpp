@@ -22,7 +22,8 @@ struct Filter {   // empty: everything
 
 [[nodiscard]] std::vector<std::string> table_names();
 // Requires a name of table_names. Tables of layers, objects and links hold those of the named maps.
-[[nodiscard]] Table make_table(const dryground::World& world, const std::string& what, const std::vector<std::string>& maps, const Filter& filter);
+[[nodiscard]] Table make_table(const dryground::World& world, const std::string& what,
+                               const std::vector<std::string>& maps, const Filter& filter);
 
 [[nodiscard]] std::string as_text(const Table& table);
 [[nodiscard]] std::string as_csv(const Table& table);   // RFC 4180, with a heading

@@ -40,17 +40,22 @@ void run(const Options& options) {
             std::vector<std::string> names;
             for (const dg::RuleText& row : dg::all_rules()) names.emplace_back(row.name);
             const auto nearest = dg::nearest_name(rule, names);
-            stop(misuse, fmt::format("there is no rule '{}'{}", rule, nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+            stop(misuse, fmt::format("there is no rule '{}'{}", rule,
+                                     nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
         }
     std::string title;
     dg::Report report = all_findings(options, title);
     if (!options.only.empty()) {
         dg::Report picked;
         for (const dg::Finding& finding : report.findings())
-            if (std::find(options.only.begin(), options.only.end(), dg::rule_text(finding.rule).name) != options.only.end()) picked.add(finding);
+            if (std::find(options.only.begin(), options.only.end(), dg::rule_text(finding.rule).name) !=
+                options.only.end())
+                picked.add(finding);
         report = std::move(picked);
     }
-    write_result(options.out, options.format == "json" ? dg::report_json(report, title) : options.out.empty() ? coloured(report) : dg::text(report));
+    write_result(options.out, options.format == "json" ? dg::report_json(report, title)
+                              : options.out.empty()    ? coloured(report)
+                                                       : dg::text(report));
     if (report.has(*dg::severity_from(options.fail_on))) throw Stop{findings};
 }
 
@@ -60,8 +65,14 @@ void add_check(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("check", "Find the mistakes of a world before anyone plays it");
     options->world.add_to(*command);
-    command->add_option("--format", options->format, "text or json (default: text)")->check(CLI::IsMember({"text", "json"}))->type_name("FORMAT");
-    command->add_option("--fail-on", options->fail_on, "The least severity that ends with exit code 1: error, warning or note (default: error)")->check(CLI::IsMember({"error", "warning", "note"}))->type_name("SEVERITY");
+    command->add_option("--format", options->format, "text or json (default: text)")
+        ->check(CLI::IsMember({"text", "json"}))
+        ->type_name("FORMAT");
+    command
+        ->add_option("--fail-on", options->fail_on,
+                     "The least severity that ends with exit code 1: error, warning or note (default: error)")
+        ->check(CLI::IsMember({"error", "warning", "note"}))
+        ->type_name("SEVERITY");
     command->add_option("--only", options->only, "Only findings of these rules")->type_name("RULE");
     command->add_option("--out", options->out, "Write the report to a file")->type_name("FILE");
     command->footer("Example: dryground check demo/broken/world.toml --fail-on warning");

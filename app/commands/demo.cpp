@@ -28,7 +28,9 @@ std::size_t tiles_of(const dg::World& world) {
 }
 
 dg::World read(const fs::path& file) {
-    if (const dg::FileBytes bytes = dg::read_file(file); !bytes.bytes) stop(misuse, fmt::format("the demo world is not at '{}': {}; say where with --world", file.string(), bytes.fault));
+    if (const dg::FileBytes bytes = dg::read_file(file); !bytes.bytes)
+        stop(misuse,
+             fmt::format("the demo world is not at '{}': {}; say where with --world", file.string(), bytes.fault));
     const dg::Loaded loaded = dg::load_world(file);
     if (!loaded) {
         say(dg::text(loaded.report()));
@@ -37,14 +39,17 @@ dg::World read(const fs::path& file) {
     return loaded.world();
 }
 
-void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, const fs::path& folder, const fs::path& file) {
+void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, const fs::path& folder,
+          const fs::path& file) {
     const std::string svg = dg::draw_svg(world, map, report, {folder});
     std::string fault;
     const std::string png = dg::png_from_svg(svg, fault);
     if (png.empty()) stop(misuse, fmt::format("cannot draw: {}", fault));
     write_result(file.string() + ".svg", svg);
     write_result(file.string() + ".png", png);
-    print(fmt::format("        {0}.png and .svg: {1}, {2} findings marked\n", file.string(), map.title, std::count_if(report.findings().begin(), report.findings().end(), [&](const dg::Finding& f) { return f.map == map.name; })));
+    print(fmt::format("        {0}.png and .svg: {1}, {2} findings marked\n", file.string(), map.title,
+                      std::count_if(report.findings().begin(), report.findings().end(),
+                                    [&](const dg::Finding& f) { return f.map == map.name; })));
 }
 
 void run(const Options& options) {
@@ -54,19 +59,23 @@ void run(const Options& options) {
     if (error) stop(misuse, fmt::format("cannot make the folder '{}': {}", options.out, error.message()));
 
     const dg::World world = read(folder / "world.toml");
-    print(fmt::format("read    {}: {} tile sets with {} tiles, {} maps, {} kinds of objects\n", world.title(), world.tilesets().size(), tiles_of(world), world.maps().size(), world.kinds().size()));
+    print(fmt::format("read    {}: {} tile sets with {} tiles, {} maps, {} kinds of objects\n", world.title(),
+                      world.tilesets().size(), tiles_of(world), world.maps().size(), world.kinds().size()));
     const dg::Report report = dg::check(world);
-    print(report.empty() ? "check   no findings: every link leads somewhere, nobody stands in a wall\n" : "check   " + dg::text(report));
+    print(report.empty() ? "check   no findings: every link leads somewhere, nobody stands in a wall\n"
+                         : "check   " + dg::text(report));
 
     std::vector<dg::Merge> merges;
     for (const dg::Map& map : world.maps()) merges.push_back(dg::merge(world, map));
     for (const dg::Merge& merge : merges) {
         std::size_t chains = 0, pieces = 0;
         for (const dg::Group& group : merge.groups) chains += group.chains.size(), pieces += group.pieces.size();
-        print(fmt::format("merge   {}: {} shapes become {} chains or {} convex pieces, in {} groups\n", merge.map, merge.stats.shapes_in, chains, pieces, merge.groups.size()));
+        print(fmt::format("merge   {}: {} shapes become {} chains or {} convex pieces, in {} groups\n", merge.map,
+                          merge.stats.shapes_in, chains, pieces, merge.groups.size()));
     }
     const fs::path json = out / "merge.json";
-    write_result(json.string(), dg::merge_json(world, merges, {.unit = dg::Unit::m, .y = dg::YAxis::up, .regions = true}));
+    write_result(json.string(),
+                 dg::merge_json(world, merges, {.unit = dg::Unit::m, .y = dg::YAxis::up, .regions = true}));
     print(fmt::format("        {}: in metres, y up, for a physics engine\n", json.string()));
 
     print("draw    art, grid, merged outlines, objects\n");
@@ -75,18 +84,23 @@ void run(const Options& options) {
     const dg::World broken = read(folder / "broken" / "world.toml");
     const dg::Report mistakes = dg::check(broken);
     const dg::Counts counts = mistakes.counts();
-    print(fmt::format("broken  the same world with mistakes in it: {} errors, {} warnings; the first of them:\n", counts.error, counts.warning));
-    for (std::size_t i = 0; i < std::min<std::size_t>(mistakes.findings().size(), 3); ++i) print(dg::text(mistakes.findings()[i]));
+    print(fmt::format("broken  the same world with mistakes in it: {} errors, {} warnings; the first of them:\n",
+                      counts.error, counts.warning));
+    for (std::size_t i = 0; i < std::min<std::size_t>(mistakes.findings().size(), 3); ++i)
+        print(dg::text(mistakes.findings()[i]));
     draw(broken, broken.maps().front(), mistakes, folder / "broken", out / "broken");
-    print(fmt::format("next    open {}, then try: dryground check {}\n", (out / "broken.png").string(), (folder / "broken" / "world.toml").string()));
+    print(fmt::format("next    open {}, then try: dryground check {}\n", (out / "broken.png").string(),
+                      (folder / "broken" / "world.toml").string()));
 }
 
 }   // namespace
 
 void add_demo(CLI::App& app) {
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("demo", "Walk through the whole job on the demo world, a tidal field station");
-    command->add_option("--out", options->out, "The folder for what it makes (default: dryground-demo)")->type_name("DIR");
+    CLI::App* command =
+        app.add_subcommand("demo", "Walk through the whole job on the demo world, a tidal field station");
+    command->add_option("--out", options->out, "The folder for what it makes (default: dryground-demo)")
+        ->type_name("DIR");
     command->add_option("--world", options->world, "The demo world's folder, where it was moved")->type_name("DIR");
     command->footer("Example: dryground demo --out dryground-demo");
     command->callback([options] { run(*options); });

@@ -28,7 +28,8 @@ std::filesystem::path path_for(const std::filesystem::path& out, const std::stri
 
 void run(const Options& options) {
     const std::filesystem::path out = options.out;
-    if (out.extension() != ".svg" && out.extension() != ".png") stop(misuse, fmt::format("--out must end in .svg or .png, but is '{}'", options.out));
+    if (out.extension() != ".svg" && out.extension() != ".png")
+        stop(misuse, fmt::format("--out must end in .svg or .png, but is '{}'", options.out));
     dg::DrawOptions draw;
     draw.scale = options.scale;
     if (!options.show.empty()) {
@@ -36,7 +37,9 @@ void run(const Options& options) {
         const auto show = dg::show_from(options.show, unknown);
         if (!show) {
             const auto nearest = dg::nearest_name(unknown, dg::show_names());
-            stop(misuse, fmt::format("cannot show '{}'{}; there are {}", unknown, nearest ? fmt::format(", did you mean '{}'?", *nearest) : "", fmt::join(dg::show_names(), ", ")));
+            stop(misuse, fmt::format("cannot show '{}'{}; there are {}", unknown,
+                                     nearest ? fmt::format(", did you mean '{}'?", *nearest) : "",
+                                     fmt::join(dg::show_names(), ", ")));
         }
         draw.show = *show;
     }
@@ -65,10 +68,20 @@ void add_draw(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("draw", "Draw maps: art, grid, merged outlines, flags, objects, findings");
     options->world.add_to(*command);
-    command->add_option("--show", options->show, "What to draw: art grid merged pieces flags objects findings (default: all but pieces and flags)")->type_name("THING");
-    command->add_option("--scale", options->scale, "Px of the picture to one px of the map, 1 to 16 (default: to fit 1300 px)")->check(CLI::Range(1, 16))->type_name("N");
-    command->add_option("--out", options->out, "The picture's file, .svg or .png; several maps get one each")->required()->type_name("FILE");
-    command->footer("Example: dryground draw demo/world.toml --map slipway --show art merged objects --out slipway.png");
+    command
+        ->add_option("--show", options->show,
+                     "What to draw: art grid merged pieces flags objects findings (default: all but pieces and flags)")
+        ->type_name("THING");
+    command
+        ->add_option("--scale", options->scale,
+                     "Px of the picture to one px of the map, 1 to 16 (default: to fit 1300 px)")
+        ->check(CLI::Range(1, 16))
+        ->type_name("N");
+    command->add_option("--out", options->out, "The picture's file, .svg or .png; several maps get one each")
+        ->required()
+        ->type_name("FILE");
+    command->footer(
+        "Example: dryground draw demo/world.toml --map slipway --show art merged objects --out slipway.png");
     command->callback([options] { run(*options); });
 }
 

@@ -20,7 +20,9 @@ struct Options {
 void run(const Options& options) {
     const Opened opened = options.world.open();
     const Table table = make_table(opened.world, options.what, opened.maps, options.filter);
-    const std::string text = options.format == "csv" ? as_csv(table) : options.format == "json" ? as_json(table, options.what) : as_text(table);
+    const std::string text = options.format == "csv"    ? as_csv(table)
+                             : options.format == "json" ? as_json(table, options.what)
+                                                        : as_text(table);
     write_result(options.out, text);
 }
 
@@ -28,13 +30,20 @@ void run(const Options& options) {
 
 void add_list(CLI::App& app) {
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("list", "List what a world holds: tiles, maps, layers, objects, kinds, flags, facts, events, links");
+    CLI::App* command = app.add_subcommand(
+        "list", "List what a world holds: tiles, maps, layers, objects, kinds, flags, facts, events, links");
     options->world.add_to(*command);
-    command->add_option("WHAT", options->what, "tiles, maps, layers, objects, kinds, flags, facts, events or links")->required()->check(CLI::IsMember(table_names()))->type_name("");
-    command->add_option("--format", options->format, "text, csv or json (default: text)")->check(CLI::IsMember({"text", "csv", "json"}))->type_name("FORMAT");
+    command->add_option("WHAT", options->what, "tiles, maps, layers, objects, kinds, flags, facts, events or links")
+        ->required()
+        ->check(CLI::IsMember(table_names()))
+        ->type_name("");
+    command->add_option("--format", options->format, "text, csv or json (default: text)")
+        ->check(CLI::IsMember({"text", "csv", "json"}))
+        ->type_name("FORMAT");
     command->add_option("--kind", options->filter.kind, "Only objects of this kind")->type_name("NAME");
     command->add_option("--tagged", options->filter.tag, "Only what has this tag")->type_name("TAG");
-    command->add_option("--name", options->filter.name, "Only names that match, * for any characters")->type_name("PATTERN");
+    command->add_option("--name", options->filter.name, "Only names that match, * for any characters")
+        ->type_name("PATTERN");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground list demo/world.toml objects --kind mud_crab --format csv");
     command->callback([options] { run(*options); });

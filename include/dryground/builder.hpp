@@ -34,8 +34,8 @@ struct Said {
     Said() = default;
     Said(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
     template <class U>
-        requires std::is_convertible_v<U, T>
-    Said(U&& v) : value(std::forward<U>(v)) {}   // NOLINT: meant to convert, from literals too
+    requires std::is_convertible_v<U, T> Said(U&& v)
+        : value(std::forward<U>(v)) {}   // NOLINT: meant to convert, from literals too
 };
 using Name = Said<std::string>;
 using Names = std::vector<Name>;
@@ -161,7 +161,7 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::map<std::string, Said<std::string>> sides;   // top right bottom left: open shut in out
     SaidProperties props;
 };
-struct TileRule {   // many tiles at once: what a [[for]] says
+struct TileRule {                      // many tiles at once: what a [[for]] says
     std::vector<std::string> tiles;    // name patterns, * for any run of characters
     std::vector<std::string> tagged;   // or: any of these tags
     TileDraft set;

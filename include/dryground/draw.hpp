@@ -18,7 +18,8 @@ namespace dryground {
 struct Show {
     bool art = true, grid = true, merged = true, pieces = false, flags = false, objects = true, findings = true;
 };
-[[nodiscard]] std::optional<Show> show_from(const std::vector<std::string>& names, std::string& unknown);   // the first unknown name
+[[nodiscard]] std::optional<Show> show_from(const std::vector<std::string>& names,
+                                            std::string& unknown);   // the first unknown name
 [[nodiscard]] std::vector<std::string> show_names();
 
 struct DrawOptions {
@@ -34,7 +35,8 @@ struct ArtSource {
 };
 
 // One map as SVG 1.1, art included as data. Of `report` the findings of this map are marked and listed.
-[[nodiscard]] std::string draw_svg(const World& world, const Map& map, const Report& report, const ArtSource& art, const DrawOptions& options = {});
+[[nodiscard]] std::string draw_svg(const World& world, const Map& map, const Report& report, const ArtSource& art,
+                                   const DrawOptions& options = {});
 
 // A picture of an SVG as PNG bytes; empty, with the reason in `fault`, when that cannot be made.
 [[nodiscard]] std::string png_from_svg(std::string_view svg, std::string& fault);

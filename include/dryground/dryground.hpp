@@ -3,6 +3,7 @@
 
 #include "dryground/builder.hpp"
 #include "dryground/check.hpp"
+#include "dryground/contacts.hpp"
 #include "dryground/draw.hpp"
 #include "dryground/files.hpp"
 #include "dryground/geometry.hpp"

@@ -25,21 +25,21 @@ struct Chain {
 struct Group {
     std::string storey, barrier, trigger;
     int storey_id = 0, barrier_id = -1;
-    Regions regions;              // valid, least, directed, sorted (geometry.hpp)
-    std::vector<Chain> chains;    // sorted by their points
-    std::vector<Ring> pieces;     // convex, sorted; exact cover of the regions
+    Regions regions;             // valid, least, directed, sorted (geometry.hpp)
+    std::vector<Chain> chains;   // sorted by their points
+    std::vector<Ring> pieces;    // convex, sorted; exact cover of the regions
 };
 
 struct MergeStats {
     std::size_t layers = 0, tiles = 0, objects = 0;   // of the map
     std::size_t shapes_in = 0;                        // shapes, solids and rims that were merged
-    std::size_t shapes_left_out = 0;                  // shapes with an error: they cross themselves, have no area or no barrier
+    std::size_t shapes_left_out = 0;   // shapes with an error: they cross themselves, have no area or no barrier
 };
 
 struct Merge {
     std::string map;
-    std::vector<Group> groups;        // sorted by storey, barrier, trigger; those without area are left out
-    std::vector<Surface> surfaces;    // each that a chain shows, once; the empty one first
+    std::vector<Group> groups;       // sorted by storey, barrier, trigger; those without area are left out
+    std::vector<Surface> surfaces;   // each that a chain shows, once; the empty one first
     MergeStats stats;
 
     // The group of a barrier on a storey. An empty group when nothing of it is there. O(groups).

@@ -1,4 +1,5 @@
-// Findings: what is wrong with a world, where, and what to do about it. Plain data; texts are made from it in one place.
+// Findings: what is wrong with a world, where, and what to do about it. Plain data; texts are made from it in one
+// place.
 //
 // A finding is a record of a rule, a place and arguments. `message` puts the arguments into the rule's one sentence.
 // Threads: values; no shared state.

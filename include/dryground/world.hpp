@@ -38,10 +38,10 @@ enum class FieldType { yes_no, whole, number, text, choice, colour, place, ref, 
 
 struct Field {
     FieldType type = FieldType::text;
-    std::optional<Value> standard;              // the default; without one the property must be given
-    std::optional<double> least, most;          // of whole and number
-    std::vector<std::string> choices;           // of choice
-    FieldType holds = FieldType::text;          // of list
+    std::optional<Value> standard;       // the default; without one the property must be given
+    std::optional<double> least, most;   // of whole and number
+    std::vector<std::string> choices;    // of choice
+    FieldType holds = FieldType::text;   // of list
     std::string note;
 };
 using Fields = std::map<std::string, Field>;
@@ -81,13 +81,13 @@ enum class Moves { steps, free, side };
 
 struct Feeler {
     std::string name;
-    Regions area;   // from the mover's position
+    Regions area;              // from the mover's position
     std::vector<int> senses;   // barrier ids
 };
 
 struct Mover {
     std::string name;
-    Regions body;   // convex, from its position
+    Regions body;                  // convex, from its position
     std::vector<int> stopped_by;   // barrier ids, sorted
     std::vector<int> meets;        // mover ids, sorted; said on one side, it stands on both
     FlagSet needs = 0;             // any one of these; none: it needs none
@@ -126,10 +126,10 @@ struct Surface {
 enum class ShapeFault { none, empty, crosses_itself };
 
 struct Shape {
-    std::string words;    // as people would say it: "box [0, 8, 16, 8]"
-    Regions area;         // empty when there is a fault
-    int barrier = -1;     // its own, else its tile's; -1: its layer's
-    std::string trigger;  // not empty: it senses and blocks nothing
+    std::string words;     // as people would say it: "box [0, 8, 16, 8]"
+    Regions area;          // empty when there is a fault
+    int barrier = -1;      // its own, else its tile's; -1: its layer's
+    std::string trigger;   // not empty: it senses and blocks nothing
     std::optional<Surface> surface;
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
@@ -156,7 +156,7 @@ struct Tile {
     bool unseen = false;
     bool overhang = false;   // shapes may reach outside the cell
     std::vector<std::string> tags;
-    bool decided = false;    // `shapes` was said, be it empty
+    bool decided = false;   // `shapes` was said, be it empty
     std::vector<Shape> shapes;
     std::vector<Carve> carves;
     std::optional<FlagSet> flags;
@@ -206,8 +206,8 @@ struct Link {
     std::string to;              // as written: map/object
     int map = -1, object = -1;   // object counts through the map's objects; -1 when there is no such
     bool one_way = false;
-    int arrival_runs = -1;       // event id
-    Place place;                 // of `to`
+    int arrival_runs = -1;   // event id
+    Place place;             // of `to`
 };
 
 struct Object {
@@ -215,24 +215,24 @@ struct Object {
     int kind = -1;
     Role role = Role::entity;
     int layer = 0;
-    Point position;              // where it stands, or the middle of its area
-    Regions area;                // in map steps: drawn, or its kind's; empty for a point
-    bool drawn = false;          // it has a shape of its own
+    Point position;       // where it stands, or the middle of its area
+    Regions area;         // in map steps: drawn, or its kind's; empty for a point
+    bool drawn = false;   // it has a shape of its own
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
     std::string fault_words;
     std::optional<std::array<int, 2>> cell;   // when placed by cell
     int storey = 0;
-    int barrier = -1;            // of a solid
+    int barrier = -1;   // of a solid
     std::vector<std::string> tags;
     Fires fires = Fires::enter;
-    std::vector<int> by;         // mover ids that set it off
+    std::vector<int> by;   // mover ids that set it off
     bool once = false;
     double every_s = 0;
-    int runs = -1;               // event id
+    int runs = -1;                                 // event id
     std::vector<int> gives, needs, when, unless;   // fact ids
-    Link link;                   // of a link
-    Properties props;            // every field of its kind, defaults filled in
+    Link link;                                     // of a link
+    Properties props;                              // every field of its kind, defaults filled in
     Place place, place_of_position;
 };
 
@@ -246,8 +246,8 @@ struct Layer {
     std::optional<FlagSet> flags;
     std::string trigger;
     std::vector<std::string> tags;
-    std::vector<Placed> cells;          // row by row; empty when the layer holds objects
-    std::vector<Place> rows;            // where each row of cells is written
+    std::vector<Placed> cells;   // row by row; empty when the layer holds objects
+    std::vector<Place> rows;     // where each row of cells is written
     Place place;
 };
 
@@ -260,19 +260,20 @@ struct Map {
     std::string name, title;
     int cell_width = 16, cell_height = 16;   // px
     int columns = 0, rows = 0;
-    int first_column = 0, first_row = 0;     // the cell at the data's top-left
+    int first_column = 0, first_row = 0;   // the cell at the data's top-left
     RimSort rim = RimSort::none;
     int rim_barrier = -1;
-    int player = -1;                         // mover id: the map's own, else the world's
+    int player = -1;   // mover id: the map's own, else the world's
     std::vector<int> tilesets;
-    std::vector<Layer> layers;               // from the bottom up
-    std::vector<Object> objects;             // of all layers, in their order
+    std::vector<Layer> layers;     // from the bottom up
+    std::vector<Object> objects;   // of all layers, in their order
     Properties props;
     Place place;
 
     // Requires 0 <= column < columns, 0 <= row < rows, counted from the data's top-left.
     [[nodiscard]] const Placed& placed(const Layer& layer, int column, int row) const {
-        return layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) + static_cast<std::size_t>(column)];
+        return layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
+                           static_cast<std::size_t>(column)];
     }
     // Steps of the top-left corner of such a cell.
     [[nodiscard]] Point corner(int column, int row) const {
@@ -293,7 +294,7 @@ struct MergeSettings {
 };
 
 struct Start {
-    std::string words;           // as written: map/object; empty when the world says none
+    std::string words;   // as written: map/object; empty when the world says none
     int map = -1, object = -1;
     Place place;
 };

@@ -29,8 +29,9 @@ std::string words_of(const World& world, const Object& object) {
 
 std::string thing_of(const Map& map, const Object& object) {
     const std::string& layer = map.layers[static_cast<std::size_t>(object.layer)].name;
-    return object.name.empty() ? fmt::format("map '{}', layer '{}', object at {}", map.name, layer, at_px(object.position))
-                               : fmt::format("map '{}', object '{}'", map.name, object.name);
+    return object.name.empty()
+               ? fmt::format("map '{}', layer '{}', object at {}", map.name, layer, at_px(object.position))
+               : fmt::format("map '{}', object '{}'", map.name, object.name);
 }
 
 }   // namespace check_rules

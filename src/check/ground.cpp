@@ -22,7 +22,9 @@ bool parted_by_edge(std::span<const Point> a, std::span<const Point> b) {
     return false;
 }
 
-bool overlap(std::span<const Point> a, std::span<const Point> b) { return !parted_by_edge(a, b) && !parted_by_edge(b, a); }
+bool overlap(std::span<const Point> a, std::span<const Point> b) {
+    return !parted_by_edge(a, b) && !parted_by_edge(b, a);
+}
 
 bool boxes_apart(const Bounds& a, const Bounds& b) {
     return a.most.x <= b.least.x || b.most.x <= a.least.x || a.most.y <= b.least.y || b.most.y <= a.least.y;
@@ -89,7 +91,10 @@ const Ground& Grounds::of(int map, int mover, int storey) {
     const std::array<int, 3> key{map, mover, storey};
     auto known = known_.find(key);
     if (known == known_.end())
-        known = known_.emplace(key, Ground(blocked_area(world_, world_.maps()[static_cast<std::size_t>(map)], mover, storey))).first;
+        known =
+            known_
+                .emplace(key, Ground(blocked_area(world_, world_.maps()[static_cast<std::size_t>(map)], mover, storey)))
+                .first;
     return known->second;
 }
 
@@ -100,7 +105,8 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
     const Point base{(wanted.x / steps_per_px) * steps_per_px, (wanted.y / steps_per_px) * steps_per_px};
     const Bounds size = *bounds(body);
     const auto inside = [&](Point p) {
-        return p.x + size.least.x >= map.least().x && p.y + size.least.y >= map.least().y && p.x + size.most.x <= map.most().x && p.y + size.most.y <= map.most().y;
+        return p.x + size.least.x >= map.least().x && p.y + size.least.y >= map.least().y &&
+               p.x + size.most.x <= map.most().x && p.y + size.most.y <= map.most().y;
     };
     const int reach = std::clamp(std::max(map.columns * map.cell_width, map.rows * map.cell_height), 64, 512);
     std::optional<Point> best;
@@ -130,22 +136,30 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
     result.depth_px = to_px(depth);
     const Regions body = moved(mover.body, position);
     const Bounds box = *bounds(body);
-    result.details.push_back(fmt::format("{} is {} x {} px", mover.name, px(box.most.x - box.least.x), px(box.most.y - box.least.y)));
+    result.details.push_back(
+        fmt::format("{} is {} x {} px", mover.name, px(box.most.x - box.least.x), px(box.most.y - box.least.y)));
 
     // Which tiles, solids or closed cells are in the way.
     std::vector<std::string> tiles, closed;
-    const auto cell = [](std::int32_t at, std::int32_t least, int size) { return static_cast<int>((std::int64_t{at} - least) / (size * steps_per_px)); };
-    const int first_column = std::max(0, cell(box.least.x, map.least().x, map.cell_width) - 1), last_column = std::min(map.columns - 1, cell(box.most.x, map.least().x, map.cell_width) + 1);
-    const int first_row = std::max(0, cell(box.least.y, map.least().y, map.cell_height) - 1), last_row = std::min(map.rows - 1, cell(box.most.y, map.least().y, map.cell_height) + 1);
+    const auto cell = [](std::int32_t at, std::int32_t least, int size) {
+        return static_cast<int>((std::int64_t{at} - least) / (size * steps_per_px));
+    };
+    const int first_column = std::max(0, cell(box.least.x, map.least().x, map.cell_width) - 1),
+              last_column = std::min(map.columns - 1, cell(box.most.x, map.least().x, map.cell_width) + 1);
+    const int first_row = std::max(0, cell(box.least.y, map.least().y, map.cell_height) - 1),
+              last_row = std::min(map.rows - 1, cell(box.most.y, map.least().y, map.cell_height) + 1);
     for (int r = first_row; r <= last_row; ++r)
         for (int c = first_column; c <= last_column; ++c) {
             const std::array<int, 2> name{map.first_column + c, map.first_row + r};
             for (const Layer& layer : map.layers) {
-                if (layer.decor || layer.holds_objects || layer.storey != storey || map.placed(layer, c, r).tile < 0) continue;
+                if (layer.decor || layer.holds_objects || layer.storey != storey || map.placed(layer, c, r).tile < 0)
+                    continue;
                 const Placed& placed = map.placed(layer, c, r);
                 for (const Shape& shape : world.tile(placed).shapes) {
                     const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
-                    if (!shape.trigger.empty() || !layer.trigger.empty() || !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier)) continue;
+                    if (!shape.trigger.empty() || !layer.trigger.empty() ||
+                        !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier))
+                        continue;
                     if (intersect(placed_area(map, shape, placed, c, r), body).empty()) continue;
                     tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
                     result.cells.push_back(name);
@@ -159,10 +173,15 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
             }
         }
     for (const Object& object : map.objects)
-        if (object.role == Role::solid && object.storey == storey && there_at_first(object) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
+        if (object.role == Role::solid && object.storey == storey && there_at_first(object) &&
+            std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
             !intersect(object.area, body).empty())
             tiles.push_back(words_of(world, object));
-    const auto listed = [](const std::vector<std::string>& all) { return all.size() <= 4 ? fmt::format("{}", fmt::join(all, ", ")) : fmt::format("{} and {} more", fmt::join(all.begin(), all.begin() + 3, ", "), all.size() - 3); };
+    const auto listed = [](const std::vector<std::string>& all) {
+        return all.size() <= 4
+                   ? fmt::format("{}", fmt::join(all, ", "))
+                   : fmt::format("{} and {} more", fmt::join(all.begin(), all.begin() + 3, ", "), all.size() - 3);
+    };
     if (!tiles.empty()) result.details.push_back(fmt::format("in the way: {}", listed(tiles)));
     if (!closed.empty()) {
         std::vector<std::string> flags;
@@ -170,7 +189,9 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
             if ((mover.needs >> f & 1) != 0) flags.push_back(world.flags()[f].name);
         result.details.push_back(fmt::format("cells without {}: {}", fmt::join(flags, " or "), listed(closed)));
     }
-    result.in_the_way = !tiles.empty() ? "solid ground" : !closed.empty() ? "cells that are closed to it" : "the rim around the map";
+    result.in_the_way = !tiles.empty()    ? "solid ground"
+                        : !closed.empty() ? "cells that are closed to it"
+                                          : "the rim around the map";
     std::sort(result.cells.begin(), result.cells.end());
     result.cells.erase(std::unique(result.cells.begin(), result.cells.end()), result.cells.end());
     result.nearest_free = nearest_free(ground, mover.body, position, map);

@@ -10,7 +10,8 @@ namespace dryground::check_rules {
 
 namespace {
 
-Finding start_link(const Findings& findings, Rule rule, const Map& map, const Object& link, std::vector<std::string> arguments) {
+Finding start_link(const Findings& findings, Rule rule, const Map& map, const Object& link,
+                   std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, link.link.place, thing_of(map, link), std::move(arguments));
     finding.map = map.name;
     finding.layer = map.layers[static_cast<std::size_t>(link.layer)].name;
@@ -26,15 +27,20 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
     std::vector<std::string> names;
     if (link.link.map < 0) {
         finding.arguments[2] = fmt::format("there is no map '{}'", to.substr(0, slash));
-        for (const Map& other : world.maps()) names.push_back(slash == std::string::npos ? other.name : other.name + to.substr(slash));
+        for (const Map& other : world.maps())
+            names.push_back(slash == std::string::npos ? other.name : other.name + to.substr(slash));
     } else {
         const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
-        finding.arguments[2] = fmt::format("map '{}' has no object '{}'", target.name, slash == std::string::npos ? to : to.substr(slash + 1));
+        finding.arguments[2] = fmt::format("map '{}' has no object '{}'", target.name,
+                                           slash == std::string::npos ? to : to.substr(slash + 1));
         for (const Object& object : target.objects)
             if (!object.name.empty()) names.push_back(fmt::format("{}/{}", target.name, object.name));
     }
-    if (const auto nearest = nearest_name(to, names)) finding.hint = Hint{"did you mean", fmt::format("to = \"{}\"", *nearest)};
-    else finding.hint = Hint{"name an object to arrive at", names.empty() ? "" : fmt::format("to = \"{}\"", names.front())};
+    if (const auto nearest = nearest_name(to, names))
+        finding.hint = Hint{"did you mean", fmt::format("to = \"{}\"", *nearest)};
+    else
+        finding.hint =
+            Hint{"name an object to arrive at", names.empty() ? "" : fmt::format("to = \"{}\"", names.front())};
     findings.add(std::move(finding));
 }
 
@@ -48,12 +54,17 @@ void check_arrival(const World& world, Grounds& grounds, const Map& map, const O
     for (const int mover : movers) {
         const Standing standing = stand(world, grounds, link.link.map, mover, arrival.storey, arrival.position);
         if (standing.depth_px == 0) continue;
-        Finding finding = start_link(findings, Rule::link_arrival_blocked, map, link,
-                                     {words_of(world, link), link.link.to, world.movers()[static_cast<std::size_t>(mover)].name, fmt::format("{}", standing.depth_px), standing.in_the_way});
+        Finding finding =
+            start_link(findings, Rule::link_arrival_blocked, map, link,
+                       {words_of(world, link), link.link.to, world.movers()[static_cast<std::size_t>(mover)].name,
+                        fmt::format("{}", standing.depth_px), standing.in_the_way});
         finding.details = standing.details;
         finding.cells = standing.cells;
-        if (!arrival.place_of_position.file.empty()) finding.related.push_back({arrival.place_of_position, fmt::format("'{}' is here", arrival.name)});
-        if (standing.nearest_free) finding.hint = Hint{fmt::format("nearest free place for '{}'", arrival.name), fmt::format("at = {}", at_px(*standing.nearest_free))};
+        if (!arrival.place_of_position.file.empty())
+            finding.related.push_back({arrival.place_of_position, fmt::format("'{}' is here", arrival.name)});
+        if (standing.nearest_free)
+            finding.hint = Hint{fmt::format("nearest free place for '{}'", arrival.name),
+                                fmt::format("at = {}", at_px(*standing.nearest_free))};
         findings.add(std::move(finding));
         return;
     }
@@ -66,8 +77,10 @@ void check_return(const World& world, std::size_t from, const Object& link, Find
         return other.role == Role::link && other.link.map == static_cast<int>(from) && other.link.object >= 0;
     });
     if (back) return;
-    Finding finding = start_link(findings, Rule::link_without_return, map, link, {words_of(world, link), target.name, map.name});
-    finding.hint = Hint{fmt::format("add a link to '{}', or say that no way back is meant", target.name), "one_way = true"};
+    Finding finding =
+        start_link(findings, Rule::link_without_return, map, link, {words_of(world, link), target.name, map.name});
+    finding.hint =
+        Hint{fmt::format("add a link to '{}', or say that no way back is meant", target.name), "one_way = true"};
     findings.add(std::move(finding));
 }
 

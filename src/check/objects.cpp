@@ -10,7 +10,8 @@ namespace dryground::check_rules {
 
 namespace {
 
-Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object, const Place& place, std::vector<std::string> arguments) {
+Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object, const Place& place,
+                     std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, place, thing_of(map, object), std::move(arguments));
     finding.map = map.name;
     finding.layer = map.layers[static_cast<std::size_t>(object.layer)].name;
@@ -21,18 +22,27 @@ Finding start_object(const Findings& findings, Rule rule, const Map& map, const 
 
 void check_start(const World& world, Findings& findings) {
     const Start& start = world.start();
-    Finding finding = findings.start(Rule::start_missing, start.words.empty() ? world.world_place() : start.place, "world", {""});
+    Finding finding =
+        findings.start(Rule::start_missing, start.words.empty() ? world.world_place() : start.place, "world", {""});
     std::vector<std::string> names;
     for (const Map& map : world.maps())
         for (const Object& object : map.objects)
-            if (!object.name.empty() && object.role == Role::spawn) names.push_back(fmt::format("{}/{}", map.name, object.name));
-    if (start.words.empty()) finding.arguments = {"the world says no 'start'"};
-    else if (start.map < 0) finding.arguments = {fmt::format("there is no map '{}'", start.words.substr(0, start.words.find('/')))};
-    else if (start.object < 0) finding.arguments = {fmt::format("there is no object '{}'", start.words)};
-    else return;
-    if (const auto nearest = nearest_name(start.words, names)) finding.hint = Hint{"did you mean", fmt::format("start = \"{}\"", *nearest)};
-    else if (!names.empty()) finding.hint = Hint{"name an object of a map", fmt::format("start = \"{}\"", names.front())};
-    else finding.hint = Hint{"put an object of kind spawn into a map, and name it", "start = \"map/object\""};
+            if (!object.name.empty() && object.role == Role::spawn)
+                names.push_back(fmt::format("{}/{}", map.name, object.name));
+    if (start.words.empty())
+        finding.arguments = {"the world says no 'start'"};
+    else if (start.map < 0)
+        finding.arguments = {fmt::format("there is no map '{}'", start.words.substr(0, start.words.find('/')))};
+    else if (start.object < 0)
+        finding.arguments = {fmt::format("there is no object '{}'", start.words)};
+    else
+        return;
+    if (const auto nearest = nearest_name(start.words, names))
+        finding.hint = Hint{"did you mean", fmt::format("start = \"{}\"", *nearest)};
+    else if (!names.empty())
+        finding.hint = Hint{"name an object of a map", fmt::format("start = \"{}\"", names.front())};
+    else
+        finding.hint = Hint{"put an object of kind spawn into a map, and name it", "start = \"map/object\""};
     findings.add(std::move(finding));
 }
 
@@ -41,11 +51,14 @@ void check_outside(const World& world, const Map& map, const Object& object, Fin
     const Bounds box = object.area.empty() ? Bounds{object.position, object.position} : *bounds(object.area);
     const Point least = map.least(), most = map.most();
     // Wholly outside is a mistake; reaching over the edge is not (a trigger may, so that leaving is noticed).
-    const std::int32_t out = std::max({least.x - box.most.x, least.y - box.most.y, box.least.x - most.x, box.least.y - most.y});
+    const std::int32_t out =
+        std::max({least.x - box.most.x, least.y - box.most.y, box.least.x - most.x, box.least.y - most.y});
     const bool point = object.area.empty();
     if (point ? out <= 0 : out < 0) return;
-    Finding finding = start_object(findings, Rule::object_outside, map, object, object.place_of_position, {words_of(world, object), px(out)});
-    finding.details.push_back(fmt::format("the map reaches from {} to {} px; the object from {} to {}", at_px(least), at_px(most), at_px(box.least), at_px(box.most)));
+    Finding finding = start_object(findings, Rule::object_outside, map, object, object.place_of_position,
+                                   {words_of(world, object), px(out)});
+    finding.details.push_back(fmt::format("the map reaches from {} to {} px; the object from {} to {}", at_px(least),
+                                          at_px(most), at_px(box.least), at_px(box.most)));
     finding.hint = Hint{"move it into the map, or let the map grow", ""};
     findings.add(std::move(finding));
 }
@@ -54,7 +67,9 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
     const std::string words = words_of(world, object);
     const bool senses = object.role == Role::trigger || object.role == Role::link;
     if (object.fault == ShapeFault::crosses_itself) {
-        Finding finding = start_object(findings, Rule::shape_crosses_itself, map, object, object.place_of_position, {fmt::format("the outline of {}", words), px(object.fault_at.x), px(object.fault_at.y)});
+        Finding finding =
+            start_object(findings, Rule::shape_crosses_itself, map, object, object.place_of_position,
+                         {fmt::format("the outline of {}", words), px(object.fault_at.x), px(object.fault_at.y)});
         finding.hint = Hint{"put its points in order around the outline", ""};
         findings.add(std::move(finding));
         return;
@@ -73,11 +88,13 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
         finding.hint = Hint{"give it a shape", "box = [x, y, w, h], or cells = [c, r, w, h]"};
         findings.add(std::move(finding));
     } else if (object.fault == ShapeFault::empty || object.role == Role::solid) {
-        findings.add(start_object(findings, Rule::shape_empty, map, object, object.place_of_position, {words, object.fault_words.empty() ? "it is a point" : object.fault_words}));
+        findings.add(start_object(findings, Rule::shape_empty, map, object, object.place_of_position,
+                                  {words, object.fault_words.empty() ? "it is a point" : object.fault_words}));
     }
 }
 
-void check_standing(const World& world, Grounds& grounds, int map_id, const Object& object, bool is_start, Findings& findings) {
+void check_standing(const World& world, Grounds& grounds, int map_id, const Object& object, bool is_start,
+                    Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
     int mover = kind.mover;
@@ -86,12 +103,15 @@ void check_standing(const World& world, Grounds& grounds, int map_id, const Obje
     if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !there_at_first(object)) return;
     const Standing standing = stand(world, grounds, map_id, mover, object.storey, object.position);
     if (standing.depth_px == 0) return;
-    Finding finding = start_object(findings, Rule::spawn_blocked, map, object, object.place_of_position,
-                                   {object.name.empty() ? kind.name : object.name, fmt::format("{}", standing.depth_px), standing.in_the_way});
+    Finding finding = start_object(
+        findings, Rule::spawn_blocked, map, object, object.place_of_position,
+        {object.name.empty() ? kind.name : object.name, fmt::format("{}", standing.depth_px), standing.in_the_way});
     finding.details = standing.details;
     finding.cells = standing.cells;
-    if (standing.nearest_free) finding.hint = Hint{"nearest free place", fmt::format("at = {}", at_px(*standing.nearest_free))};
-    else finding.hint = Hint{"there is no free place near: make room for it", ""};
+    if (standing.nearest_free)
+        finding.hint = Hint{"nearest free place", fmt::format("at = {}", at_px(*standing.nearest_free))};
+    else
+        finding.hint = Hint{"there is no free place near: make room for it", ""};
     findings.add(std::move(finding));
 }
 
@@ -105,7 +125,8 @@ void check_objects(const World& world, Grounds& grounds, Findings& findings) {
             const Object& object = map.objects[o];
             check_outside(world, map, object, findings);
             check_area(world, map, object, findings);
-            const bool is_start = world.start().map == static_cast<int>(m) && world.start().object == static_cast<int>(o);
+            const bool is_start =
+                world.start().map == static_cast<int>(m) && world.start().object == static_cast<int>(o);
             check_standing(world, grounds, static_cast<int>(m), object, is_start, findings);
         }
     }

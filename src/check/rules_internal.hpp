@@ -60,16 +60,16 @@ private:
 
 // Why a mover cannot stand somewhere, and where it could.
 struct Standing {
-    double depth_px = 0;           // 0: it can
-    std::string in_the_way;        // "solid ground" or "a cell without walk"
+    double depth_px = 0;      // 0: it can
+    std::string in_the_way;   // "solid ground" or "a cell without walk"
     std::vector<std::string> details;
     std::vector<std::array<int, 2>> cells;
     std::optional<Point> nearest_free;
 };
 [[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, int mover, int storey, Point position);
 
-[[nodiscard]] std::string px(std::int64_t steps);             // "9", "0.25"
-[[nodiscard]] std::string at_px(Point p);                     // "[24, 48]"
+[[nodiscard]] std::string px(std::int64_t steps);                               // "9", "0.25"
+[[nodiscard]] std::string at_px(Point p);                                       // "[24, 48]"
 [[nodiscard]] std::string words_of(const World& world, const Object& object);   // "link 'hatch'", "unnamed mud_crab"
 [[nodiscard]] std::string thing_of(const Map& map, const Object& object);
 

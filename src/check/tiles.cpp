@@ -10,13 +10,16 @@ namespace dryground::check_rules {
 
 namespace {
 
-std::string thing(const TileSet& set, const Tile& tile) { return fmt::format("tile set '{}', tile '{}'", set.name, tile.name); }
+std::string thing(const TileSet& set, const Tile& tile) {
+    return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
+}
 
 // A fault of a drawn shape, if it has one.
 void check_fault(const Shape& shape, const std::string& owner, const std::string& where, Findings& findings) {
     const std::string words = fmt::format("{} of {}", shape.words, owner);
     if (shape.fault == ShapeFault::crosses_itself) {
-        Finding finding = findings.start(Rule::shape_crosses_itself, shape.place, where, {words, px(shape.fault_at.x), px(shape.fault_at.y)});
+        Finding finding = findings.start(Rule::shape_crosses_itself, shape.place, where,
+                                         {words, px(shape.fault_at.x), px(shape.fault_at.y)});
         finding.hint = Hint{"put its points in order around the outline", ""};
         findings.add(std::move(finding));
     }
@@ -33,10 +36,14 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
     const std::int32_t width = set.cell_width * steps_per_px, height = set.cell_height * steps_per_px;
     const std::int32_t out = std::max({-box->least.x, -box->least.y, box->most.x - width, box->most.y - height});
     if (out <= 0) return;
-    Finding finding = findings.start(Rule::shape_outside, shape.place, thing(set, tile), {fmt::format("{} of tile '{}'", shape.words, tile.name), px(out)});
-    finding.details.push_back(fmt::format("the cell is {} x {} px; shapes count from its top-left corner", set.cell_width, set.cell_height));
-    if (box->least.x >= width || box->least.y >= height) finding.hint = Hint{"was it copied from another place of the sheet and not moved?", ""};
-    else finding.hint = Hint{"draw it inside the cell, or say that it is meant", "overhang = true"};
+    Finding finding = findings.start(Rule::shape_outside, shape.place, thing(set, tile),
+                                     {fmt::format("{} of tile '{}'", shape.words, tile.name), px(out)});
+    finding.details.push_back(
+        fmt::format("the cell is {} x {} px; shapes count from its top-left corner", set.cell_width, set.cell_height));
+    if (box->least.x >= width || box->least.y >= height)
+        finding.hint = Hint{"was it copied from another place of the sheet and not moved?", ""};
+    else
+        finding.hint = Hint{"draw it inside the cell, or say that it is meant", "overhang = true"};
     findings.add(std::move(finding));
 }
 
@@ -81,17 +88,25 @@ Uses count_uses(const World& world) {
 void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
     if (use.cells == 0) return;
     if (!tile.decided) {
-        Finding finding = findings.start(Rule::undecided, tile.place, thing(set, tile), {tile.name, fmt::format("{} cell{} of {}", use.cells, use.cells == 1 ? "" : "s", fmt::join(use.maps, ", "))});
+        Finding finding = findings.start(
+            Rule::undecided, tile.place, thing(set, tile),
+            {tile.name,
+             fmt::format("{} cell{} of {}", use.cells, use.cells == 1 ? "" : "s", fmt::join(use.maps, ", "))});
         finding.hint = Hint{"say what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
         findings.add(std::move(finding));
     }
-    const auto open = std::find_if(tile.shapes.begin(), tile.shapes.end(), [](const Shape& shape) { return shape.trigger.empty() && shape.barrier < 0 && shape.fault == ShapeFault::none; });
+    const auto open = std::find_if(tile.shapes.begin(), tile.shapes.end(), [](const Shape& shape) {
+        return shape.trigger.empty() && shape.barrier < 0 && shape.fault == ShapeFault::none;
+    });
     if (open == tile.shapes.end() || !use.lacks_barrier) return;
-    Finding finding = findings.start(Rule::no_barrier, open->place, thing(set, tile), {fmt::format("{} of tile '{}'", open->words, tile.name)});
+    Finding finding = findings.start(Rule::no_barrier, open->place, thing(set, tile),
+                                     {fmt::format("{} of tile '{}'", open->words, tile.name)});
     finding.map = use.map_without_barrier;
     finding.layer = use.layer_without_barrier;
     finding.cell = use.cell_without_barrier;
-    if (!use.first_without_barrier.file.empty()) finding.related.push_back({use.first_without_barrier, fmt::format("it is used here, in a layer without a barrier of its own")});
+    if (!use.first_without_barrier.file.empty())
+        finding.related.push_back(
+            {use.first_without_barrier, fmt::format("it is used here, in a layer without a barrier of its own")});
     finding.hint = Hint{"name a barrier of the world on the shape, its tile or the layer", "barrier = \"…\""};
     findings.add(std::move(finding));
 }
@@ -114,13 +129,16 @@ void check_tiles(const World& world, Findings& findings) {
                 check_outside(set, tile, carve.shape, findings);
             }
             if (set.sheet && set.sheet->width > 0 && tile.art) {
-                const auto cells = [](int size, int margin, int cell, int gap) { return (size - margin + gap) / (cell + gap); };
+                const auto cells = [](int size, int margin, int cell, int gap) {
+                    return (size - margin + gap) / (cell + gap);
+                };
                 const int columns = cells(set.sheet->width, set.sheet->margin[0], set.cell_width, set.sheet->gap[0]);
                 const int rows = cells(set.sheet->height, set.sheet->margin[1], set.cell_height, set.sheet->gap[1]);
                 const auto [column, row] = *tile.art;
                 if (column < 0 || row < 0 || column >= columns || row >= rows)
                     findings.add(findings.start(Rule::art_outside, tile.place, thing(set, tile),
-                                                {tile.name, fmt::format("{}", column), fmt::format("{}", row), fmt::format("{}", columns), fmt::format("{}", rows)}));
+                                                {tile.name, fmt::format("{}", column), fmt::format("{}", row),
+                                                 fmt::format("{}", columns), fmt::format("{}", rows)}));
             }
             check_use(set, tile, uses[s][t], findings);
         }

@@ -13,7 +13,9 @@ std::string base64(std::string_view bytes) {
     static constexpr char digits[] = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
     std::string out;
     for (std::size_t i = 0; i < bytes.size(); i += 3) {
-        const auto byte = [&](std::size_t k) { return i + k < bytes.size() ? static_cast<unsigned>(static_cast<unsigned char>(bytes[i + k])) : 0u; };
+        const auto byte = [&](std::size_t k) {
+            return i + k < bytes.size() ? static_cast<unsigned>(static_cast<unsigned char>(bytes[i + k])) : 0u;
+        };
         const unsigned group = byte(0) << 16 | byte(1) << 8 | byte(2);
         for (std::size_t k = 0; k < 4; ++k) out += i + k > bytes.size() ? '=' : digits[group >> (18 - 6 * k) & 63u];
     }
@@ -33,7 +35,9 @@ public:
         if (width == 0 && image != nullptr) width = image->width, height = image->height;
         if (image == nullptr || x < 0 || y < 0 || x + width > image->width || y + height > image->height) return id;
         id = fmt::format("art{}", ids_.size());
-        fmt::format_to(std::back_inserter(page_.defs), "<image id=\"{}\" width=\"{}\" height=\"{}\" xlink:href=\"data:image/png;base64,{}\"/>\n", id, width * page_.scale, height * page_.scale,
+        fmt::format_to(std::back_inserter(page_.defs),
+                       "<image id=\"{}\" width=\"{}\" height=\"{}\" xlink:href=\"data:image/png;base64,{}\"/>\n", id,
+                       width * page_.scale, height * page_.scale,
                        base64(encode_png(enlarged(*image, x, y, width, height))));
         return id;
     }
@@ -55,8 +59,10 @@ private:
         part.rgba.reserve(static_cast<std::size_t>(part.width) * static_cast<std::size_t>(part.height) * 4);
         for (int row = 0; row < part.height; ++row)
             for (int column = 0; column < part.width; ++column) {
-                const auto at = static_cast<std::size_t>((y + row / page_.scale) * image.width + x + column / page_.scale) * 4;
-                part.rgba.insert(part.rgba.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(at), image.rgba.begin() + static_cast<std::ptrdiff_t>(at) + 4);
+                const auto at =
+                    static_cast<std::size_t>((y + row / page_.scale) * image.width + x + column / page_.scale) * 4;
+                part.rgba.insert(part.rgba.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(at),
+                                 image.rgba.begin() + static_cast<std::ptrdiff_t>(at) + 4);
             }
         return part;
     }
@@ -73,21 +79,28 @@ void draw_tile(Page& page, Cutter& cutter, const Placed& placed, int column, int
     const double x = page.x(page.map.corner(column, row).x), y = page.y(page.map.corner(column, row).y);
     const double w = set.cell_width * page.scale, h = set.cell_height * page.scale;
     if (tile.unseen) {
-        page.put("<path d=\"M{0} {1}h{2}v{3}h-{2}zM{0} {1}l{2} {3}M{4} {1}l-{2} {3}\" fill=\"none\" stroke=\"#554466\" stroke-dasharray=\"3 2\"/>\n", x + 1, y + 1, w - 2, h - 2, x + w - 1);
+        page.put(
+            "<path d=\"M{0} {1}h{2}v{3}h-{2}zM{0} {1}l{2} {3}M{4} {1}l-{2} {3}\" fill=\"none\" stroke=\"#554466\" "
+            "stroke-dasharray=\"3 2\"/>\n",
+            x + 1, y + 1, w - 2, h - 2, x + w - 1);
         return;
     }
     std::string id;
     if (tile.art && set.sheet)
-        id = cutter.define(set.sheet->file, set.sheet->margin[0] + (*tile.art)[0] * (set.cell_width + set.sheet->gap[0]), set.sheet->margin[1] + (*tile.art)[1] * (set.cell_height + set.sheet->gap[1]),
-                           set.cell_width, set.cell_height);
+        id =
+            cutter.define(set.sheet->file, set.sheet->margin[0] + (*tile.art)[0] * (set.cell_width + set.sheet->gap[0]),
+                          set.sheet->margin[1] + (*tile.art)[1] * (set.cell_height + set.sheet->gap[1]), set.cell_width,
+                          set.cell_height);
     if (tile.picture) id = cutter.define(tile.picture->file, 0, 0, 0, 0);
     if (id.empty()) return;
-    const double dx = tile.picture ? tile.picture->x * page.scale : 0, dy = tile.picture ? tile.picture->y * page.scale : 0;
+    const double dx = tile.picture ? tile.picture->x * page.scale : 0,
+                 dy = tile.picture ? tile.picture->y * page.scale : 0;
     const Orientation& o = placed.orientation;
-    if (o == Orientation{}) page.put("<use xlink:href=\"#{}\" x=\"{}\" y=\"{}\"/>\n", id, x + dx, y + dy);
+    if (o == Orientation{})
+        page.put("<use xlink:href=\"#{}\" x=\"{}\" y=\"{}\"/>\n", id, x + dx, y + dy);
     else
-        page.put("<use xlink:href=\"#{}\" transform=\"translate({} {}) rotate({}) scale({} {}) translate({} {})\"/>\n", id, x + w / 2, y + h / 2, o.turn, o.flip_x ? -1 : 1, o.flip_y ? -1 : 1,
-                 dx - w / 2, dy - h / 2);
+        page.put("<use xlink:href=\"#{}\" transform=\"translate({} {}) rotate({}) scale({} {}) translate({} {})\"/>\n",
+                 id, x + w / 2, y + h / 2, o.turn, o.flip_x ? -1 : 1, o.flip_y ? -1 : 1, dx - w / 2, dy - h / 2);
 }
 
 }   // namespace
@@ -96,32 +109,54 @@ void draw_art(Page& page, const ArtSource& art) {
     Cutter cutter(page, art);
     for (const Layer& layer : page.map.layers) {
         if (layer.holds_objects) continue;
-        page.put("<g{}>\n", layer.storey > 0 ? " opacity=\"0.55\"" : "");   // what is above lets the ground shine through
+        page.put("<g{}>\n",
+                 layer.storey > 0 ? " opacity=\"0.55\"" : "");   // what is above lets the ground shine through
         for (int r = 0; r < page.map.rows; ++r)
             for (int c = 0; c < page.map.columns; ++c)
-                if (const Placed& placed = page.map.placed(layer, c, r); placed.tile >= 0) draw_tile(page, cutter, placed, c, r);
+                if (const Placed& placed = page.map.placed(layer, c, r); placed.tile >= 0)
+                    draw_tile(page, cutter, placed, c, r);
         page.put("</g>\n");
     }
     for (const Object& object : page.map.objects) {
         const Kind& kind = page.world.kinds()[static_cast<std::size_t>(object.kind)];
-        const auto* mover = kind.mover >= 0 ? &page.world.movers()[static_cast<std::size_t>(object.role == Role::spawn && kind.mover == page.world.player() && page.map.player >= 0 ? page.map.player : kind.mover)] : nullptr;
+        const auto* mover =
+            kind.mover >= 0
+                ? &page.world.movers()[static_cast<std::size_t>(
+                      object.role == Role::spawn && kind.mover == page.world.player() && page.map.player >= 0
+                          ? page.map.player
+                          : kind.mover)]
+                : nullptr;
         const auto& picture = kind.picture ? kind.picture : mover != nullptr ? mover->picture : std::nullopt;
         if (!picture) continue;
         const std::string id = cutter.define(picture->file, 0, 0, 0, 0);
-        if (!id.empty()) page.put("<use xlink:href=\"#{}\" x=\"{:.1f}\" y=\"{:.1f}\"/>\n", id, page.x(object.position.x) + picture->x * page.scale, page.y(object.position.y) + picture->y * page.scale);
+        if (!id.empty())
+            page.put("<use xlink:href=\"#{}\" x=\"{:.1f}\" y=\"{:.1f}\"/>\n", id,
+                     page.x(object.position.x) + picture->x * page.scale,
+                     page.y(object.position.y) + picture->y * page.scale);
     }
 }
 
 void draw_grid(Page& page) {
     std::string lines;
-    for (int c = 0; c <= page.map.columns; ++c) fmt::format_to(std::back_inserter(lines), "M{} {}v{}", page.left + c * page.map.cell_width * page.scale, page.top, page.height());
-    for (int r = 0; r <= page.map.rows; ++r) fmt::format_to(std::back_inserter(lines), "M{} {}h{}", page.left, page.top + r * page.map.cell_height * page.scale, page.width());
+    for (int c = 0; c <= page.map.columns; ++c)
+        fmt::format_to(std::back_inserter(lines), "M{} {}v{}", page.left + c * page.map.cell_width * page.scale,
+                       page.top, page.height());
+    for (int r = 0; r <= page.map.rows; ++r)
+        fmt::format_to(std::back_inserter(lines), "M{} {}h{}", page.left,
+                       page.top + r * page.map.cell_height * page.scale, page.width());
     page.put("<path d=\"{}\" fill=\"none\" stroke=\"#33414a\" stroke-opacity=\"0.22\" stroke-width=\"1\"/>\n", lines);
+}
+
+void draw_cell_numbers(Page& page) {
     const int step = page.map.cell_width * page.scale >= 24 ? 1 : 5;
     for (int c = 0; c < page.map.columns; c += step)
-        page.label(page.left + (c + 0.5) * page.map.cell_width * page.scale, page.top - page.map.cell_height * page.scale - 4, fmt::format("{}", page.map.first_column + c), 9, "middle", "fill=\"#5b6a73\"");
+        page.label(page.left + (c + 0.5) * page.map.cell_width * page.scale,
+                   page.top - page.map.cell_height * page.scale - 4, fmt::format("{}", page.map.first_column + c), 9,
+                   "middle", "fill=\"#5b6a73\"");
     for (int r = 0; r < page.map.rows; ++r)
-        page.label(page.left - page.map.cell_width * page.scale - 3, page.top + (r + 0.5) * page.map.cell_height * page.scale + 3, fmt::format("{}", page.map.first_row + r), 9, "end", "fill=\"#5b6a73\"");
+        page.label(page.left - page.map.cell_width * page.scale - 3,
+                   page.top + (r + 0.5) * page.map.cell_height * page.scale + 3,
+                   fmt::format("{}", page.map.first_row + r), 9, "end", "fill=\"#5b6a73\"");
 }
 
 }   // namespace dryground::drawing

@@ -16,8 +16,9 @@ struct ShowName {
     const char* name;
     bool Show::*member;
 };
-constexpr ShowName show_table[] = {{"art", &Show::art},       {"grid", &Show::grid},   {"merged", &Show::merged},    {"pieces", &Show::pieces},
-                                   {"flags", &Show::flags}, {"objects", &Show::objects}, {"findings", &Show::findings}};
+constexpr ShowName show_table[] = {{"art", &Show::art},          {"grid", &Show::grid},   {"merged", &Show::merged},
+                                   {"pieces", &Show::pieces},    {"flags", &Show::flags}, {"objects", &Show::objects},
+                                   {"findings", &Show::findings}};
 
 // The findings of a map, and where each is marked: at its object, its cells, or its cell.
 std::vector<const Finding*> findings_of(const Page& page, const Report& report, std::vector<Mark>& marks) {
@@ -28,7 +29,8 @@ std::vector<const Finding*> findings_of(const Page& page, const Report& report, 
         const int number = static_cast<int>(result.size());
         const auto mark_cell = [&](const std::array<int, 2>& cell) {
             const Point corner = page.map.corner(cell[0] - page.map.first_column, cell[1] - page.map.first_row);
-            marks.push_back({page.x(corner.x) + page.map.cell_width * page.scale / 2.0, page.y(corner.y) + page.map.cell_height * page.scale / 2.0, number});
+            marks.push_back({page.x(corner.x) + page.map.cell_width * page.scale / 2.0,
+                             page.y(corner.y) + page.map.cell_height * page.scale / 2.0, number});
         };
         if (const int object = finding.object.empty() ? -1 : page.map.find_object(finding.object); object >= 0) {
             const Point at = page.map.objects[static_cast<std::size_t>(object)].position;
@@ -54,17 +56,27 @@ double draw_key(Page& page, const Merge& merge, double y) {
     for (std::size_t g = 0; g < merge.groups.size(); ++g, y += 22) {
         const Group& group = merge.groups[g];
         const Look look = look_of(page.world, group, g);
-        page.put("<rect x=\"16\" y=\"{}\" width=\"34\" height=\"15\" fill=\"url(#hatch{})\" stroke=\"{}\" stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n", y, g, look.colour, look.dash);
+        page.put(
+            "<rect x=\"16\" y=\"{}\" width=\"34\" height=\"15\" fill=\"url(#hatch{})\" stroke=\"{}\" "
+            "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
+            y, g, look.colour, look.dash);
         std::size_t vertices = 0;
         for (const Chain& chain : group.chains) vertices += chain.points.size();
         const std::string name = group.trigger.empty() ? group.barrier : fmt::format("trigger {}", group.trigger);
-        page.label(58, y + 12, fmt::format("{}, {}: {}, {}, {}, {}", name, group.storey, plural(group.regions.size(), "region"), plural(group.chains.size(), "chain"), fmt::format("{} vertices", vertices), plural(group.pieces.size(), "convex piece")), 13);
+        page.label(58, y + 12,
+                   fmt::format("{}, {}: {}, {}, {}, {}", name, group.storey, plural(group.regions.size(), "region"),
+                               plural(group.chains.size(), "chain"), fmt::format("{} vertices", vertices),
+                               plural(group.pieces.size(), "convex piece")),
+                   13);
     }
     return y;
 }
 
 double draw_role_key(Page& page, double y) {
-    page.label(16, y + 12, "marks: flag = spawn, diamond = trigger, arrow = link, square = solid, circle = entity; dashed = area, thin = body", 12, "start", "fill=\"#33414a\"");
+    page.label(16, y + 12,
+               "marks: flag = spawn, diamond = trigger, arrow = link, square = solid, circle = entity; dashed = area, "
+               "thin = body",
+               12, "start", "fill=\"#33414a\"");
     return y + 24;
 }
 
@@ -72,9 +84,12 @@ double draw_findings(Page& page, const std::vector<const Finding*>& findings, do
     for (std::size_t i = 0; i < findings.size(); ++i) {
         const Finding& finding = *findings[i];
         draw_mark(page, 30, y + 14, static_cast<int>(i) + 1, finding.severity);
-        page.label(52, y + 12, fmt::format("{}: {} [{}]", name_of(finding.severity), message(finding), rule_text(finding.rule).name), 13);
+        page.label(
+            52, y + 12,
+            fmt::format("{}: {} [{}]", name_of(finding.severity), message(finding), rule_text(finding.rule).name), 13);
         std::string more = text(finding.place);
-        if (finding.hint) more += "   " + finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set);
+        if (finding.hint)
+            more += " · " + finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set);
         page.label(52, y + 27, more, 11, "start", "fill=\"#5b6a73\"");
         y += 36;
     }
@@ -92,7 +107,8 @@ std::vector<std::string> show_names() {
 std::optional<Show> show_from(const std::vector<std::string>& names, std::string& unknown) {
     Show show{false, false, false, false, false, false, false};
     for (const std::string& name : names) {
-        const auto row = std::find_if(std::begin(show_table), std::end(show_table), [&](const ShowName& r) { return r.name == name; });
+        const auto row = std::find_if(std::begin(show_table), std::end(show_table),
+                                      [&](const ShowName& r) { return r.name == name; });
         if (row == std::end(show_table)) {
             unknown = name;
             return std::nullopt;
@@ -102,22 +118,35 @@ std::optional<Show> show_from(const std::vector<std::string>& names, std::string
     return show;
 }
 
-std::string draw_svg(const World& world, const Map& map, const Report& report, const ArtSource& art, const DrawOptions& options) {
+std::string draw_svg(const World& world, const Map& map, const Report& report, const ArtSource& art,
+                     const DrawOptions& options) {
     Page page(world, map, options);
     const double rim_x = map.cell_width * page.scale, rim_y = map.cell_height * page.scale;
-    page.label(16, 26, map.title.empty() ? map.name : fmt::format("{} ({})", map.title, map.name), 18, "start", "font-weight=\"bold\"");
-    page.label(page.left + page.width() + rim_x, 22, fmt::format("{} x {} cells of {} x {} px, shown {} times", map.columns, map.rows, map.cell_width, map.cell_height, page.scale), 12, "end", "fill=\"#33414a\"");
-    page.put("<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"#dfe6e8\"/>\n", page.left - rim_x, page.top - rim_y, page.width() + 2 * rim_x, page.height() + 2 * rim_y);
-    page.put("<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"#eef4f5\" stroke=\"#33414a\" stroke-opacity=\"0.5\"/>\n", page.left, page.top, page.width(), page.height());
+    page.label(16, 26, map.title.empty() ? map.name : fmt::format("{} ({})", map.title, map.name), 18, "start",
+               "font-weight=\"bold\"");
+    page.label(page.left + page.width() + rim_x, 22,
+               fmt::format("{} x {} cells of {} x {} px, shown {} times", map.columns, map.rows, map.cell_width,
+                           map.cell_height, page.scale),
+               12, "end", "fill=\"#33414a\"");
+    page.put("<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"#dfe6e8\"/>\n", page.left - rim_x,
+             page.top - rim_y, page.width() + 2 * rim_x, page.height() + 2 * rim_y);
+    page.put(
+        "<rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\" fill=\"#eef4f5\" stroke=\"#33414a\" "
+        "stroke-opacity=\"0.5\"/>\n",
+        page.left, page.top, page.width(), page.height());
     // What lies far outside is not drawn over the key below.
-    fmt::format_to(std::back_inserter(page.defs), "<clipPath id=\"view\"><rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\"/></clipPath>\n", page.left - rim_x - 2, page.top - rim_y - 2, page.width() + 2 * rim_x + 4, page.height() + 2 * rim_y + 4);
-    if (page.show.grid) draw_grid(page);
+    fmt::format_to(std::back_inserter(page.defs),
+                   "<clipPath id=\"view\"><rect x=\"{}\" y=\"{}\" width=\"{}\" height=\"{}\"/></clipPath>\n",
+                   page.left - rim_x - 2, page.top - rim_y - 2, page.width() + 2 * rim_x + 4,
+                   page.height() + 2 * rim_y + 4);
     page.put("<g clip-path=\"url(#view)\">\n");
     if (page.show.art) draw_art(page, art);
+    if (page.show.grid) draw_grid(page);
     const Merge merged = merge(world, map);
     if (page.show.merged) draw_merged(page, merged);
     if (page.show.objects) draw_objects(page);
     page.put("</g>\n");
+    if (page.show.grid) draw_cell_numbers(page);
     if (page.show.flags) draw_flags(page);
     double y = page.top + page.height() + rim_y + 14;
     if (page.show.merged) y = draw_key(page, merged, y);
@@ -131,7 +160,8 @@ std::string draw_svg(const World& world, const Map& map, const Report& report, c
     const double width = std::max(page.left + page.width() + rim_x + 16, 640.0), height = y + 12;
     return fmt::format(
         "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"{0}\" height=\"{1}\" viewBox=\"0 0 {0} {1}\" font-family=\"DejaVu Sans, sans-serif\" fill=\"#10243a\">\n"
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"{0}\" "
+        "height=\"{1}\" viewBox=\"0 0 {0} {1}\" font-family=\"DejaVu Sans, sans-serif\" fill=\"#10243a\">\n"
         "<title>{2}</title>\n<defs>\n{3}</defs>\n<rect width=\"{0}\" height=\"{1}\" fill=\"#fffdf5\"/>\n{4}</svg>\n",
         width, height, escaped(map.title.empty() ? map.name : map.title), page.defs, page.body);
 }

@@ -36,7 +36,7 @@ public:
     const Map& map;
     Show show;
     int scale;
-    double left, top;             // of the map's bounds in the picture
+    double left, top;   // of the map's bounds in the picture
     std::string defs, body;
 
     [[nodiscard]] double x(std::int32_t steps) const { return left + to_px(steps - map.least().x) * scale; }
@@ -49,7 +49,8 @@ public:
         fmt::format_to(std::back_inserter(body), format, std::forward<Args>(args)...);
     }
     // Text with a pale edge, so that it reads on any ground.
-    void label(double at_x, double at_y, std::string_view text, double size = 12, std::string_view anchor = "start", std::string_view style = "");
+    void label(double at_x, double at_y, std::string_view text, double size = 12, std::string_view anchor = "start",
+               std::string_view style = "");
     // A label near a point, above it if there is room, else where no other label is.
     void label_near(double at_x, double at_y, double reach, const std::string& text);
     [[nodiscard]] std::string path(const Regions& regions) const;
@@ -65,6 +66,7 @@ private:
 
 void draw_art(Page& page, const ArtSource& art);
 void draw_grid(Page& page);
+void draw_cell_numbers(Page& page);
 void draw_merged(Page& page, const Merge& merge);
 void draw_flags(Page& page);
 void draw_objects(Page& page);

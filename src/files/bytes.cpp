@@ -30,7 +30,8 @@ FileBytes read_file(const fs::path& path) {
     if (!in) return {{}, std::strerror(errno)};
     std::string bytes(static_cast<std::size_t>(size), '\0');
     in.read(bytes.data(), static_cast<std::streamsize>(size));
-    if (in.bad() || in.gcount() != static_cast<std::streamsize>(size)) return {{}, "it changed while it was read, or could not be read to its end"};
+    if (in.bad() || in.gcount() != static_cast<std::streamsize>(size))
+        return {{}, "it changed while it was read, or could not be read to its end"};
     return {std::move(bytes), {}};
 }
 

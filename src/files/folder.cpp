@@ -19,10 +19,12 @@ bool leads_out(const fs::path& path) { return path.empty() || path.is_absolute()
 
 }   // namespace
 
-Folder::Folder(fs::path root, const FileReader& reader) : root_(std::move(root)), reader_(reader), on_disk_(is_own(reader)) {}
+Folder::Folder(fs::path root, const FileReader& reader)
+    : root_(std::move(root)), reader_(reader), on_disk_(is_own(reader)) {}
 
 std::optional<std::string> Folder::resolve(const std::string& from, const std::string& written) const {
-    if (written.empty() || written.find('\0') != std::string::npos || fs::path(written).is_absolute()) return std::nullopt;
+    if (written.empty() || written.find('\0') != std::string::npos || fs::path(written).is_absolute())
+        return std::nullopt;
     const fs::path path = (fs::path(from).parent_path() / written).lexically_normal();
     if (leads_out(path)) return std::nullopt;
     if (on_disk_) {   // a link inside the folder must not lead out of it either
@@ -41,7 +43,8 @@ std::optional<std::string> Folder::nearest(const std::string& path) const {
     std::error_code error;
     std::vector<std::string> names;
     const fs::path folder = fs::path(path).parent_path();
-    for (fs::directory_iterator i(root_ / folder, error), end; !error && i != end && names.size() < 10'000; i.increment(error))
+    for (fs::directory_iterator i(root_ / folder, error), end; !error && i != end && names.size() < 10'000;
+         i.increment(error))
         names.push_back((folder / i->path().filename()).generic_string());
     std::sort(names.begin(), names.end());
     return nearest_name(path, names);

@@ -1,5 +1,5 @@
-// Inside the files room: how we write JSON. Numbers as the shortest decimals that read back to the same double, lists of
-// plain values and points on one line.
+// Inside the files room: how we write JSON. Numbers as the shortest decimals that read back to the same double, lists
+// of plain values and points on one line.
 #pragma once
 
 #include <nlohmann/json.hpp>

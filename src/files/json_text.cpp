@@ -28,7 +28,8 @@ void write(std::string& out, const Json& value, int indent) {
     // Points, rings and small tables stay on one line.
     const int deep = depth(value);
     const bool on_one_line = value.is_array() ? deep <= 2 : deep <= 1 && value.size() <= 4;
-    const std::string line_break = on_one_line ? (value.is_array() ? "" : " ") : "\n" + std::string(static_cast<std::size_t>(indent) + 2, ' ');
+    const std::string line_break =
+        on_one_line ? (value.is_array() ? "" : " ") : "\n" + std::string(static_cast<std::size_t>(indent) + 2, ' ');
     out += value.is_array() ? '[' : '{';
     bool first = true;
     for (auto item = value.begin(); item != value.end(); ++item) {
@@ -38,8 +39,10 @@ void write(std::string& out, const Json& value, int indent) {
         if (value.is_object()) out += Json(item.key()).dump() + ": ";
         write(out, *item, indent + 2);
     }
-    if (!on_one_line) out += "\n" + std::string(static_cast<std::size_t>(indent), ' ');
-    else if (value.is_object()) out += " ";
+    if (!on_one_line)
+        out += "\n" + std::string(static_cast<std::size_t>(indent), ' ');
+    else if (value.is_object())
+        out += " ";
     out += value.is_array() ? ']' : '}';
 }
 

@@ -30,8 +30,8 @@ std::vector<std::string_view> lines_of(std::string_view text) {
 }
 
 struct Format {
-    const char* sort;   // "world"
-    const char* words;  // "a world"
+    const char* sort;    // "world"
+    const char* words;   // "a world"
 };
 constexpr Format formats[] = {{"world", "a world"}, {"tiles", "a tile set"}, {"map", "a map"}};
 
@@ -41,7 +41,8 @@ std::string sort_of_format(const std::string& format, int& version) {
         const std::string prefix = fmt::format("dryground/{}/", one.sort);
         if (format.rfind(prefix, 0) != 0) continue;
         const std::string number = format.substr(prefix.size());
-        if (number.empty() || number.size() > 6 || number.find_first_not_of("0123456789") != std::string::npos) return {};
+        if (number.empty() || number.size() > 6 || number.find_first_not_of("0123456789") != std::string::npos)
+            return {};
         version = std::stoi(number);
         return one.sort;
     }
@@ -55,8 +56,10 @@ bool is_text(const Source& source, std::string_view text) {
     const std::string_view before = text.substr(0, bad);
     const auto line = 1 + std::count(before.begin(), before.end(), '\n');
     const std::size_t start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
-    source.add(Rule::bad_text, {source.file, static_cast<int>(line), static_cast<int>(1 + utf8::count(before.substr(start))), {}},
-               {fmt::format("byte 0x{:02X}", static_cast<unsigned char>(text[bad]))}, Hint{"save the file as UTF-8", ""});
+    source.add(Rule::bad_text,
+               {source.file, static_cast<int>(line), static_cast<int>(1 + utf8::count(before.substr(start))), {}},
+               {fmt::format("byte 0x{:02X}", static_cast<unsigned char>(text[bad]))},
+               Hint{"save the file as UTF-8", ""});
     return false;
 }
 
@@ -73,18 +76,21 @@ std::optional<toml::table> parse(const Source& source, std::string_view text, co
     const auto* format = node != nullptr ? node->as_string() : nullptr;
     if (format == nullptr) {
         const Place place = node != nullptr ? source.of(*node) : Place{source.file, 1, 1, {}};
-        source.add(Rule::missing_key, place, {"the file", "format"}, Hint{"a file says what it is in its first line", example});
+        source.add(Rule::missing_key, place, {"the file", "format"},
+                   Hint{"a file says what it is in its first line", example});
         return std::nullopt;
     }
     int version = 0;
     const std::string sort = sort_of_format(format->get(), version);
     if (sort.empty() || (sort == wanted.sort && version != 1)) {
         source.add(Rule::format_version, source.of(*node), {format->get(), fmt::format("dryground/{}/1", wanted.sort)},
-                   version > 1 ? std::optional(Hint{"it was made for a newer version of Dry Ground", ""}) : Hint{"write", example});
+                   version > 1 ? std::optional(Hint{"it was made for a newer version of Dry Ground", ""})
+                               : Hint{"write", example});
         return std::nullopt;
     }
     if (sort != wanted.sort) {
-        const auto is = std::find_if(std::begin(formats), std::end(formats), [&](const Format& f) { return f.sort == sort; });
+        const auto is =
+            std::find_if(std::begin(formats), std::end(formats), [&](const Format& f) { return f.sort == sort; });
         source.add(Rule::wrong_file, source.of(*node), {source.file, is->words, wanted.words});
         return std::nullopt;
     }
@@ -93,17 +99,24 @@ std::optional<toml::table> parse(const Source& source, std::string_view text, co
 
 class Loader {
 public:
-    Loader(const fs::path& world_file, const FileReader& reader) : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
+    Loader(const fs::path& world_file, const FileReader& reader)
+        : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
 
     Loaded load() {
         WorldBuilder builder;
-        bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) { file_ = read_world(reading, root); });
+        bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) {
+            file_ = read_world(reading, root);
+        });
         bool maps_complete = true;
         std::set<std::string> seen;
         for (const Name& path : file_.tilesets)
-            complete &= read_named(path, formats[1], seen, [&](const Reading& reading, const toml::table& root) { builder.tileset(read_tileset(reading, root)); });
+            complete &= read_named(path, formats[1], seen, [&](const Reading& reading, const toml::table& root) {
+                builder.tileset(read_tileset(reading, root));
+            });
         for (const Name& path : file_.maps)
-            maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) { builder.map(read_map(reading, root)); });
+            maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) {
+                builder.map(read_map(reading, root));
+            });
         // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
         if (!complete) return Loaded(std::move(report_));
         file_.draft.lacks_maps = !maps_complete;
@@ -130,7 +143,9 @@ private:
 
     std::optional<std::string> find(const Name& written, const std::string& from) {
         auto path = folder_.resolve(from, written.value);
-        if (!path) add(Rule::path_outside, written.place, {written.value}, Hint{"move the file into the world's folder, and name it relative to this file", ""});
+        if (!path)
+            add(Rule::path_outside, written.place, {written.value},
+                Hint{"move the file into the world's folder, and name it relative to this file", ""});
         return path;
     }
 
@@ -139,7 +154,8 @@ private:
         if (result.bytes) return std::move(result.bytes);
         const Place place = written.place.file.empty() ? Place{name_, 0, 0, {}} : written.place;
         const auto nearest = folder_.nearest(path);
-        add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault}, nearest && *nearest != path ? std::optional(Hint{"nearest file", *nearest}) : std::nullopt);
+        add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault},
+            nearest && *nearest != path ? std::optional(Hint{"nearest file", *nearest}) : std::nullopt);
         return std::nullopt;
     }
 
@@ -164,8 +180,10 @@ private:
         if (!data) return {};
         std::string fault;
         const auto image = decode_png(*data, fault);
-        if (!image) add(Rule::bad_picture, written.place, {written.value, fault});
-        else size = {*path, image->width, image->height};
+        if (!image)
+            add(Rule::bad_picture, written.place, {written.value, fault});
+        else
+            size = {*path, image->width, image->height};
         return size;
     }
 
@@ -200,7 +218,8 @@ Glance glance(const fs::path& path) {
     result.sort = sort_of_format(parsed.table()["format"].value_or(std::string()), version);
     result.name = parsed.table()["name"].value_or(std::string());
     if (result.sort.empty())
-        source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"}, Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
+        source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"},
+                   Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
     return result;
 }
 
@@ -217,7 +236,9 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
 
 }   // namespace files
 
-Loaded load_world(const fs::path& world_file, const FileReader& reader) { return files::Loader(world_file, reader).load(); }
+Loaded load_world(const fs::path& world_file, const FileReader& reader) {
+    return files::Loader(world_file, reader).load();
+}
 
 FoundWorld find_world(const fs::path& path) {
     FoundWorld result;
@@ -233,7 +254,8 @@ FoundWorld find_world(const fs::path& path) {
         const std::vector<fs::path> worlds = files::worlds_in(folder);
         if (worlds.size() == 1) result.world = worlds[0];
         if (worlds.size() > 1)
-            result.fault = fmt::format("it could belong to {} or {}: name the world instead", worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
+            result.fault = fmt::format("it could belong to {} or {}: name the world instead",
+                                       worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
         if (!worlds.empty()) return result;
         if (folder == folder.parent_path()) break;
     }

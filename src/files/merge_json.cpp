@@ -1,6 +1,6 @@
-// `dryground/merge/1`: geometry for games, in the unit and direction they ask for. Rings run so that the solid is on the
-// left by the numbers as written; with y up every y is negated, so every ring is turned around then, its first point
-// staying first.
+// `dryground/merge/1`: geometry for games, in the unit and direction they ask for. Rings run so that the solid is on
+// the left by the numbers as written; with y up every y is negated, so every ring is turned around then, its first
+// point staying first.
 
 #include <algorithm>
 #include <cmath>
@@ -31,8 +31,15 @@ public:
             if (surface.restitution) one["restitution"] = *surface.restitution;
             surfaces.push_back(std::move(one));
         }
-        Json stats{{"shapes_in", merge.stats.shapes_in}, {"regions", regions_}, {"vertices", vertices_}, {"pieces", pieces_}, {"shortest_edge", std::max(shortest_, 0.0)}};
-        return Json{{"map", merge.map}, {"groups", std::move(groups)}, {"surfaces", std::move(surfaces)}, {"stats", std::move(stats)}};
+        Json stats{{"shapes_in", merge.stats.shapes_in},
+                   {"regions", regions_},
+                   {"vertices", vertices_},
+                   {"pieces", pieces_},
+                   {"shortest_edge", std::max(shortest_, 0.0)}};
+        return Json{{"map", merge.map},
+                    {"groups", std::move(groups)},
+                    {"surfaces", std::move(surfaces)},
+                    {"stats", std::move(stats)}};
     }
 
 private:
@@ -63,9 +70,15 @@ private:
             measure(region.outline);
             for (const Ring& hole : region.holes) measure(hole);
         }
-        area = static_cast<double>(twice_area(group.regions)) / 2 / (double{steps_per_px} * steps_per_px) / (scale_ * scale_);
+        area = static_cast<double>(twice_area(group.regions)) / 2 / (double{steps_per_px} * steps_per_px) /
+               (scale_ * scale_);
         regions_ += group.regions.size();
-        Json result{{"storey", group.storey}, {"barrier", group.barrier}, {"trigger", group.trigger}, {"mover", ""}, {"one_way", ""}, {"area", area}};
+        Json result{{"storey", group.storey},
+                    {"barrier", group.barrier},
+                    {"trigger", group.trigger},
+                    {"mover", ""},
+                    {"one_way", ""},
+                    {"area", area}};
         if (output_.regions) {
             Json regions = Json::array();
             for (const Region& region : group.regions) {
@@ -92,7 +105,12 @@ private:
     Json chain(const Chain& chain) {
         std::vector<int> surfaces = chain.surfaces;
         if (up_) std::reverse(surfaces.begin(), surfaces.end());
-        return {{"points", ring(chain.points)}, {"closed", true}, {"two_sided", false}, {"before", nullptr}, {"after", nullptr}, {"surfaces", surfaces}};
+        return {{"points", ring(chain.points)},
+                {"closed", true},
+                {"two_sided", false},
+                {"before", nullptr},
+                {"after", nullptr},
+                {"surfaces", surfaces}};
     }
 
     const MergeOutput& output_;
@@ -108,8 +126,13 @@ std::string merge_json(const World& world, const std::vector<Merge>& merges, con
     Writer writer(world, output);
     Json maps = Json::array();
     for (const Merge& merge : merges) maps.push_back(writer.map(merge));
-    const Json root{{"format", "dryground/merge/1"}, {"world", world.title()}, {"unit", output.unit == Unit::px ? "px" : "m"}, {"per_metre", world.per_metre()},
-                    {"y", output.y == YAxis::down ? "down" : "up"}, {"plane", "screen"}, {"maps", std::move(maps)}};
+    const Json root{{"format", "dryground/merge/1"},
+                    {"world", world.title()},
+                    {"unit", output.unit == Unit::px ? "px" : "m"},
+                    {"per_metre", world.per_metre()},
+                    {"y", output.y == YAxis::down ? "down" : "up"},
+                    {"plane", "screen"},
+                    {"maps", std::move(maps)}};
     return files::json_text(root);
 }
 

@@ -25,9 +25,12 @@ struct Control {
 
 std::optional<Image> decode_png(std::string_view bytes, std::string& fault) {
     Control control;
-    if (bytes.empty()) fault = "the file is empty";
-    else if (png_image_begin_read_from_memory(&control.image, bytes.data(), bytes.size()) == 0) fault = control.image.message;
-    else if (std::uint64_t{control.image.width} * control.image.height > std::uint64_t{1} << 26) fault = "it claims more than 67,108,864 px";
+    if (bytes.empty())
+        fault = "the file is empty";
+    else if (png_image_begin_read_from_memory(&control.image, bytes.data(), bytes.size()) == 0)
+        fault = control.image.message;
+    else if (std::uint64_t{control.image.width} * control.image.height > std::uint64_t{1} << 26)
+        fault = "it claims more than 67,108,864 px";
     if (!fault.empty()) return std::nullopt;
     control.image.format = PNG_FORMAT_RGBA;
     Image result;
@@ -46,9 +49,11 @@ std::string encode_png(const Image& picture) {
     control.image.format = PNG_FORMAT_RGBA;
     png_alloc_size_t size = 0;
     std::string bytes;
-    if (png_image_write_to_memory(&control.image, nullptr, &size, 0, picture.rgba.data(), 0, nullptr) == 0) return bytes;
+    if (png_image_write_to_memory(&control.image, nullptr, &size, 0, picture.rgba.data(), 0, nullptr) == 0)
+        return bytes;
     bytes.resize(size);
-    if (png_image_write_to_memory(&control.image, bytes.data(), &size, 0, picture.rgba.data(), 0, nullptr) == 0) return {};
+    if (png_image_write_to_memory(&control.image, bytes.data(), &size, 0, picture.rgba.data(), 0, nullptr) == 0)
+        return {};
     bytes.resize(size);
     return bytes;
 }

@@ -15,10 +15,13 @@ std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::s
     std::vector<Said<std::string>> rows;
     Place place = text.place;
     const auto line = static_cast<std::size_t>(place.line);
-    const std::string_view opening = line >= 1 && line <= source.lines.size() ? source.lines[line - 1] : std::string_view();
+    const std::string_view opening =
+        line >= 1 && line <= source.lines.size() ? source.lines[line - 1] : std::string_view();
     const std::string_view trimmed = opening.substr(0, opening.find_last_not_of(" \t\r") + 1);
-    const bool multi_line = trimmed.find("'''") != std::string_view::npos || trimmed.find("\"\"\"") != std::string_view::npos;
-    if (trimmed.size() >= 3 && (trimmed.substr(trimmed.size() - 3) == "'''" || trimmed.substr(trimmed.size() - 3) == "\"\"\"")) {
+    const bool multi_line =
+        trimmed.find("'''") != std::string_view::npos || trimmed.find("\"\"\"") != std::string_view::npos;
+    if (trimmed.size() >= 3 &&
+        (trimmed.substr(trimmed.size() - 3) == "'''" || trimmed.substr(trimmed.size() - 3) == "\"\"\"")) {
         ++place.line;
         place.column = 1;
     } else {
@@ -49,7 +52,8 @@ std::optional<ObjectForm> read_object_form(Table& table, const std::string& said
     }
     if (said == "cells") {
         const auto n = table.wholes("cells", 4);
-        return n ? std::optional<ObjectForm>(AtCells{n->value[0], n->value[1], n->value[2], n->value[3], true}) : std::nullopt;
+        return n ? std::optional<ObjectForm>(AtCells{n->value[0], n->value[1], n->value[2], n->value[3], true})
+                 : std::nullopt;
     }
     if (said == "box") {
         const auto n = table.numbers("box", 4);
@@ -57,11 +61,13 @@ std::optional<ObjectForm> read_object_form(Table& table, const std::string& said
     }
     if (said == "circle") {
         const auto n = table.numbers("circle", 3);
-        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[2]}) : std::nullopt;
+        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[2]})
+                 : std::nullopt;
     }
     if (said == "ellipse") {
         const auto n = table.numbers("ellipse", 4);
-        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[3]}) : std::nullopt;
+        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[3]})
+                 : std::nullopt;
     }
     auto polygon = read_polygon(table, "polygon");
     return polygon ? std::optional<ObjectForm>(std::move(*polygon)) : std::nullopt;
@@ -80,10 +86,14 @@ ObjectDraft read_object(const Source& source, const toml::table& node) {
         if (table.has(key)) forms.emplace_back(key);
     draft.place_of_form = draft.place;
     if (!forms.empty()) draft.place_of_form = source.of(*table.node(forms[0].c_str()));
-    if (forms.size() > 1) source.add(Rule::out_of_range, draft.place, {what, fmt::format("{} at once", fmt::join(forms, " and ")), "said in exactly one way"});
+    if (forms.size() > 1)
+        source.add(Rule::out_of_range, draft.place,
+                   {what, fmt::format("{} at once", fmt::join(forms, " and ")), "said in exactly one way"});
     if (forms.size() == 1) {
-        if (auto form = read_object_form(table, forms[0])) draft.form = std::move(*form);
-        else draft.form = PointPx{};   // its mistake is told; do not tell that nothing was said
+        if (auto form = read_object_form(table, forms[0]))
+            draft.form = std::move(*form);
+        else
+            draft.form = PointPx{};   // its mistake is told; do not tell that nothing was said
     } else if (forms.size() > 1) {
         for (const std::string& key : forms) (void)table.node(key.c_str());
         draft.form = PointPx{};
@@ -117,15 +127,19 @@ LayerDraft read_layer(const Source& source, const toml::table& node) {
     draft.name = table.required_text("name", "name = \"ground\"");
     const auto rows = table.text("rows");
     const toml::array* objects = table.list("objects", "a list of objects");
-    if (table.has("rows") && table.has("objects")) source.add(Rule::out_of_range, draft.place, {table.what(), "rows and objects at once", "one of them"});
+    if (table.has("rows") && table.has("objects"))
+        source.add(Rule::out_of_range, draft.place, {table.what(), "rows and objects at once", "one of them"});
     else if (!table.has("rows") && !table.has("objects") && !table.has("csv") && !table.has("png") && !table.has("svg"))
         table.missing("rows", "rows = '''…''', or objects = […]");
     if (rows) draft.rows = read_rows(source, *rows);
     draft.holds_objects = objects != nullptr && !rows;
     if (objects != nullptr)
         for (const toml::node& item : *objects) {
-            if (const auto* object = item.as_table()) draft.objects.push_back(read_object(source, *object));
-            else add_wrong_type(source, item, fmt::format("an object of {}", table.what()), "a table { kind = \"…\", at = [x, y] }");
+            if (const auto* object = item.as_table())
+                draft.objects.push_back(read_object(source, *object));
+            else
+                add_wrong_type(source, item, fmt::format("an object of {}", table.what()),
+                               "a table { kind = \"…\", at = [x, y] }");
         }
     draft.legend = read_legend(table);
     set(draft.decor, table.yes_no("decor"));
@@ -137,7 +151,8 @@ LayerDraft read_layer(const Source& source, const toml::table& node) {
     draft.surface = read_surface(table);
     draft.flags = table.names("flags");
     draft.tags = table.texts("tags").value_or(std::vector<std::string>{});
-    table.finish({"csv", "png", "svg", "band", "opacity", "props", "offset", "shape_offset", "sink", "when", "unless", "one_way", "except", "waive"});
+    table.finish({"csv", "png", "svg", "band", "opacity", "props", "offset", "shape_offset", "sink", "when", "unless",
+                  "one_way", "except", "waive"});
     return draft;
 }
 
@@ -158,11 +173,14 @@ std::vector<LegendEntry> read_legend(Table& table) {
             if (auto name = meaning.text("tile")) one.tile = std::move(*name);
             set(one.kind, meaning.text("kind"));
             read_orientation(meaning, one.orientation);
-            if (meaning.has("tile") + meaning.has("kind") != 1 && !meaning.has("family") && !meaning.has("block") && !meaning.has("kinds"))
-                source.add(Rule::missing_key, entry.key.place, {meaning.what(), "tile"}, Hint{"say one of 'tile' and 'kind'", "{ tile = \"bank\", flip = \"x\" }"});
+            if (meaning.has("tile") + meaning.has("kind") != 1 && !meaning.has("family") && !meaning.has("block") &&
+                !meaning.has("kinds"))
+                source.add(Rule::missing_key, entry.key.place, {meaning.what(), "tile"},
+                           Hint{"say one of 'tile' and 'kind'", "{ tile = \"bank\", flip = \"x\" }"});
             meaning.finish({"family", "block", "kinds", "weights"});
         } else {
-            add_wrong_type(source, *entry.node, fmt::format("the legend's '{}'", entry.key.value), "the name of a tile, or a table { tile = \"…\" }");
+            add_wrong_type(source, *entry.node, fmt::format("the legend's '{}'", entry.key.value),
+                           "the name of a tile, or a table { tile = \"…\" }");
             continue;
         }
         result.push_back(std::move(one));
@@ -181,12 +199,18 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     if (const auto grid = root.text("grid"); grid && grid->value != "square") {
         const bool planned = grid->value == "isometric";
         source.add(Rule::out_of_range, grid->place, {"'grid'", fmt::format("'{}'", grid->value), "\"square\""},
-                   planned ? std::optional(Hint{"isometric grids belong to the format, but this version does not read them yet", ""}) : std::nullopt);
+                   planned ? std::optional(Hint{
+                                 "isometric grids belong to the format, but this version does not read them yet", ""})
+                           : std::nullopt);
     }
-    if (const auto cell = root.wholes("cell", 2)) draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
-    else if (!root.has("cell")) root.missing("cell", "cell = [16, 16]");
-    if (const auto size = root.wholes("size", 2)) draft.size = Said<std::array<int, 2>>({size->value[0], size->value[1]}, size->place);
-    else if (!root.has("size")) root.missing("size", "size = [columns, rows]");
+    if (const auto cell = root.wholes("cell", 2))
+        draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
+    else if (!root.has("cell"))
+        root.missing("cell", "cell = [16, 16]");
+    if (const auto size = root.wholes("size", 2))
+        draft.size = Said<std::array<int, 2>>({size->value[0], size->value[1]}, size->place);
+    else if (!root.has("size"))
+        root.missing("size", "size = [columns, rows]");
     draft.size.place = draft.size.place.line > 0 ? draft.size.place : draft.place;
     if (const auto first = root.wholes("first", 2)) draft.first = {first->value[0], first->value[1]};
     set(draft.rim, root.text("rim"));
@@ -196,15 +220,18 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     draft.legend = read_legend(root);
     if (const toml::array* layers = root.list("layers", "a list of tables: [[layers]]"))
         for (const toml::node& item : *layers) {
-            if (const auto* layer = item.as_table()) draft.layers.push_back(read_layer(source, *layer));
-            else add_wrong_type(source, item, "a layer", "a table");
+            if (const auto* layer = item.as_table())
+                draft.layers.push_back(read_layer(source, *layer));
+            else
+                add_wrong_type(source, item, "a layer", "a table");
         }
     root.finish({"seed", "fine", "waive"});
     // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.
     if (draft.size.value == std::array<int, 2>{0, 0} && draft.size.place == draft.place)
         for (const LayerDraft& layer : draft.layers)
             if (!layer.rows.empty()) {
-                draft.size.value = {static_cast<int>(utf8::count(layer.rows[0].value)), static_cast<int>(layer.rows.size())};
+                draft.size.value = {static_cast<int>(utf8::count(layer.rows[0].value)),
+                                    static_cast<int>(layer.rows.size())};
                 break;
             }
     return draft;

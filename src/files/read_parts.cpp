@@ -17,9 +17,12 @@ std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
         std::array<double, 2> point{};
         bool good = pair != nullptr && pair->size() == 2;
         for (std::size_t i = 0; good && i < 2; ++i) {
-            if (const auto* whole = (*pair)[i].as_integer()) point[i] = static_cast<double>(whole->get());
-            else if (const auto* number = (*pair)[i].as_floating_point()) point[i] = number->get();
-            else good = false;
+            if (const auto* whole = (*pair)[i].as_integer())
+                point[i] = static_cast<double>(whole->get());
+            else if (const auto* number = (*pair)[i].as_floating_point())
+                point[i] = number->get();
+            else
+                good = false;
         }
         if (!good) {
             add_wrong_type(table.source(), item, fmt::format("a point of '{}'", key), "[x, y] in px");
@@ -34,11 +37,13 @@ std::optional<Surface> read_surface(Table& table) {
     auto inner = table.table("surface", "a surface");
     if (!inner) return std::nullopt;
     Surface surface;
-    for (const auto& [key, into] : {std::pair{"friction", &surface.friction}, std::pair{"restitution", &surface.restitution}})
+    for (const auto& [key, into] :
+         {std::pair{"friction", &surface.friction}, std::pair{"restitution", &surface.restitution}})
         if (const auto number = inner->number(key)) {
             *into = number->value;
             if (number->value < 0 || number->value > 1000)
-                inner->source().add(Rule::out_of_range, number->place, {fmt::format("'{}'", key), fmt::format("{}", number->value), "from 0 to 1000"});
+                inner->source().add(Rule::out_of_range, number->place,
+                                    {fmt::format("'{}'", key), fmt::format("{}", number->value), "from 0 to 1000"});
         }
     inner->finish();
     return surface;
@@ -49,11 +54,15 @@ void read_orientation(Table& table, Orientation& orientation) {
         orientation.flip_x = flip->value == "x" || flip->value == "xy";
         orientation.flip_y = flip->value == "y" || flip->value == "xy";
         if (!orientation.flip_x && !orientation.flip_y)
-            table.source().add(Rule::out_of_range, flip->place, {"'flip'", fmt::format("'{}'", flip->value), "one of x, y, xy"});
+            table.source().add(Rule::out_of_range, flip->place,
+                               {"'flip'", fmt::format("'{}'", flip->value), "one of x, y, xy"});
     }
     if (const auto turn = table.whole("turn")) {
-        if (turn->value == 90 || turn->value == 180 || turn->value == 270) orientation.turn = static_cast<std::int16_t>(turn->value);
-        else table.source().add(Rule::out_of_range, turn->place, {"'turn'", fmt::format("{}", turn->value), "one of 90, 180, 270 (clockwise)"});
+        if (turn->value == 90 || turn->value == 180 || turn->value == 270)
+            orientation.turn = static_cast<std::int16_t>(turn->value);
+        else
+            table.source().add(Rule::out_of_range, turn->place,
+                               {"'turn'", fmt::format("{}", turn->value), "one of 90, 180, 270 (clockwise)"});
     }
 }
 
@@ -64,7 +73,8 @@ constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "shar
 std::optional<Form> read_form(Table& table, const std::string& said) {
     if (said == "cell") {
         const auto whole = table.yes_no("cell");
-        if (whole && !whole->value) table.source().add(Rule::out_of_range, whole->place, {"'cell'", "false", "true, or left out"});
+        if (whole && !whole->value)
+            table.source().add(Rule::out_of_range, whole->place, {"'cell'", "false", "true, or left out"});
         return whole ? std::optional<Form>(WholeCell{}) : std::nullopt;
     }
     if (said == "box") {
@@ -96,8 +106,10 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     ShapeDraft draft;
     draft.place = source.of(node);
     if (const auto* word = node.as_string()) {
-        if (word->get() == "cell") draft.form = WholeCell{};
-        else draft.form = SharedShape{{word->get(), draft.place}, 0, 0};
+        if (word->get() == "cell")
+            draft.form = WholeCell{};
+        else
+            draft.form = SharedShape{{word->get(), draft.place}, 0, 0};
         return draft;
     }
     const auto* inner = node.as_table();
@@ -110,9 +122,13 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     for (const char* key : form_keys)
         if (table.has(key)) said.emplace_back(key);
     std::optional<Form> form;
-    if (said.size() == 1) form = read_form(table, said[0]);
-    else if (said.empty()) table.missing("box", "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, shared");
-    else source.add(Rule::out_of_range, draft.place, {what, fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
+    if (said.size() == 1)
+        form = read_form(table, said[0]);
+    else if (said.empty())
+        table.missing("box", "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, shared");
+    else
+        source.add(Rule::out_of_range, draft.place,
+                   {what, fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
     for (const std::string& key : said) (void)table.node(key.c_str());
     set(draft.barrier, table.text("barrier"));
     set(draft.trigger, table.text("trigger"));
@@ -129,7 +145,8 @@ std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key
     if (list == nullptr) return std::nullopt;
     std::vector<ShapeDraft> shapes;
     for (const toml::node& item : *list)
-        if (auto shape = read_shape(table.source(), item, fmt::format("a shape of {}", table.what()))) shapes.push_back(std::move(*shape));
+        if (auto shape = read_shape(table.source(), item, fmt::format("a shape of {}", table.what())))
+            shapes.push_back(std::move(*shape));
     return shapes;
 }
 
@@ -140,7 +157,8 @@ std::vector<FieldDraft> read_fields(Table& table, const char* key) {
     for (const Entry& entry : inner->entries()) {
         const auto* node = entry.node->as_table();
         if (node == nullptr) {
-            add_wrong_type(table.source(), *entry.node, fmt::format("field '{}'", entry.key.value), "a table { type = \"…\" }");
+            add_wrong_type(table.source(), *entry.node, fmt::format("field '{}'", entry.key.value),
+                           "a table { type = \"…\" }");
             continue;
         }
         Table field(table.source(), *node, fmt::format("field '{}'", entry.key.value));
@@ -148,14 +166,18 @@ std::vector<FieldDraft> read_fields(Table& table, const char* key) {
         draft.name = entry.key;
         draft.type = field.required_text("type", "type = \"text\"");
         if (const toml::node* standard = field.node("default")) {
-            if (auto value = value_of(*standard)) draft.standard = Said<Value>(std::move(*value), table.source().of(*standard));
-            else add_wrong_type(table.source(), *standard, "'default'", "a value");
+            if (auto value = value_of(*standard))
+                draft.standard = Said<Value>(std::move(*value), table.source().of(*standard));
+            else
+                add_wrong_type(table.source(), *standard, "'default'", "a value");
         }
         if (const auto least = field.number("min")) draft.least = least->value;
         if (const auto most = field.number("max")) draft.most = most->value;
         const toml::node* of = field.node("of");
-        if (of != nullptr && of->is_string()) draft.of = {*field.text("of")};
-        else if (auto names = field.names("of")) draft.of = std::move(*names);
+        if (of != nullptr && of->is_string())
+            draft.of = {*field.text("of")};
+        else if (auto names = field.names("of"))
+            draft.of = std::move(*names);
         set(draft.note, field.text("note"));
         field.finish();
         result.push_back(std::move(draft));
@@ -168,8 +190,11 @@ SaidProperties read_properties(Table& table, const char* key) {
     const auto inner = table.table(key, "props");
     if (!inner) return result;
     for (const Entry& entry : inner->entries()) {
-        if (auto value = value_of(*entry.node)) result[entry.key.value] = Said<Value>(std::move(*value), entry.key.place);
-        else add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value), "a yes/no, number, text or list");
+        if (auto value = value_of(*entry.node))
+            result[entry.key.value] = Said<Value>(std::move(*value), entry.key.place);
+        else
+            add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value),
+                           "a yes/no, number, text or list");
     }
     return result;
 }

@@ -8,7 +8,8 @@ namespace dryground::files {
 
 namespace {
 
-constexpr std::initializer_list<const char*> later_tile_keys = {"stands_for", "reacts", "needs", "gives", "leads", "waive"};
+constexpr std::initializer_list<const char*> later_tile_keys = {"stands_for", "reacts", "needs",
+                                                                "gives",      "leads",  "waive"};
 
 std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
     const toml::array* list = table.list("carves", "a list of { barrier = \"…\", box = […] }");
@@ -17,7 +18,8 @@ std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
     for (const toml::node& item : *list) {
         const auto* inner = item.as_table();
         if (inner == nullptr) {
-            add_wrong_type(table.source(), item, fmt::format("a carve of {}", table.what()), "a table { barrier = \"…\", box = […] }");
+            add_wrong_type(table.source(), item, fmt::format("a carve of {}", table.what()),
+                           "a table { barrier = \"…\", box = […] }");
             continue;
         }
         const std::string what = fmt::format("a carve of {}", table.what());
@@ -40,7 +42,8 @@ std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
 
 // What a tile's table or the `set` of a [[for]] may say.
 void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
-    if (const auto art = table.wholes("art", 2)) draft.art = Said<std::array<int, 2>>({art->value[0], art->value[1]}, art->place);
+    if (const auto art = table.wholes("art", 2))
+        draft.art = Said<std::array<int, 2>>({art->value[0], art->value[1]}, art->place);
     draft.picture = read_picture(reading, table);
     if (const auto unseen = table.yes_no("unseen")) draft.unseen = unseen->value;
     if (const auto overhang = table.yes_no("overhang")) draft.overhang = overhang->value;
@@ -51,8 +54,11 @@ void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
     draft.flags = table.names("flags");
     if (const auto sides = table.table("sides", "'sides'"))
         for (const Entry& entry : sides->entries()) {
-            if (const auto* passage = entry.node->as_string()) draft.sides[entry.key.value] = Said<std::string>(passage->get(), reading.source.of(*passage));
-            else add_wrong_type(reading.source, *entry.node, fmt::format("side '{}'", entry.key.value), "one of open, shut, in, out");
+            if (const auto* passage = entry.node->as_string())
+                draft.sides[entry.key.value] = Said<std::string>(passage->get(), reading.source.of(*passage));
+            else
+                add_wrong_type(reading.source, *entry.node, fmt::format("side '{}'", entry.key.value),
+                               "one of open, shut, in, out");
         }
     draft.props = read_properties(table);
 }
@@ -80,7 +86,8 @@ TileRule read_rule(const Reading& reading, const toml::table& node) {
     TileRule rule;
     rule.tiles = table.texts("tiles").value_or(std::vector<std::string>{});
     rule.tagged = table.texts("tagged").value_or(std::vector<std::string>{});
-    if (rule.tiles.empty() && rule.tagged.empty()) table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");
+    if (rule.tiles.empty() && rule.tagged.empty())
+        table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");
     if (auto keys = table.table("set", "the 'set' of a [[for]]")) {
         read_tile_keys(reading, *keys, rule.set);
         keys->finish(later_tile_keys);
@@ -101,17 +108,22 @@ TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
     draft.place = {reading.source.file, 1, 1, {}};
     (void)root.text("format");
     draft.name = root.required_text("name", "name = \"marsh\"");
-    if (const auto cell = root.wholes("cell", 2)) draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
-    else if (!root.has("cell")) root.missing("cell", "cell = [16, 16]");
+    if (const auto cell = root.wholes("cell", 2))
+        draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
+    else if (!root.has("cell"))
+        root.missing("cell", "cell = [16, 16]");
     draft.sheet = read_sheet(reading, root);
     draft.fields = read_fields(root, "fields");
     if (const auto shapes = root.table("shapes", "'shapes'"))
         for (const Entry& entry : shapes->entries())
-            if (auto shape = read_shape(reading.source, *entry.node, fmt::format("shared shape '{}'", entry.key.value))) draft.shapes.emplace_back(entry.key, std::move(*shape));
+            if (auto shape = read_shape(reading.source, *entry.node, fmt::format("shared shape '{}'", entry.key.value)))
+                draft.shapes.emplace_back(entry.key, std::move(*shape));
     if (const toml::array* rules = root.list("for", "a list of tables: [[for]]"))
         for (const toml::node& item : *rules) {
-            if (const auto* table = item.as_table()) draft.rules.push_back(read_rule(reading, *table));
-            else add_wrong_type(reading.source, item, "a [[for]]", "a table");
+            if (const auto* table = item.as_table())
+                draft.rules.push_back(read_rule(reading, *table));
+            else
+                add_wrong_type(reading.source, item, "a [[for]]", "a table");
         }
     if (const auto tiles = root.table("tiles", "'tiles'"))
         for (const Entry& entry : tiles->entries()) {

@@ -14,8 +14,11 @@ std::optional<Colour> read_colour(Table& table) {
     const auto said = table.text("colour");
     if (!said) return std::nullopt;
     const std::string& text = said->value;
-    if (text.size() == 7 && text[0] == '#' && text.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
-        const auto byte = [&](std::size_t i) { return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16)); };
+    if (text.size() == 7 && text[0] == '#' &&
+        text.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
+        const auto byte = [&](std::size_t i) {
+            return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
+        };
         return Colour{byte(1), byte(3), byte(5)};
     }
     table.source().add(Rule::out_of_range, said->place, {"'colour'", fmt::format("'{}'", text), "like #7a5c3a"});
@@ -29,8 +32,11 @@ std::vector<NoteDraft> read_notes(Table& root, const char* key) {
     if (!table) return result;
     for (const Entry& entry : table->entries()) {
         NoteDraft draft{entry.key, {}};
-        if (const auto* note = entry.node->as_string()) draft.note = note->get();
-        else add_wrong_type(root.source(), *entry.node, fmt::format("'{}'", entry.key.value), "a note in words, for people");
+        if (const auto* note = entry.node->as_string())
+            draft.note = note->get();
+        else
+            add_wrong_type(root.source(), *entry.node, fmt::format("'{}'", entry.key.value),
+                           "a note in words, for people");
         result.push_back(std::move(draft));
     }
     return result;
@@ -57,7 +63,8 @@ BodyDraft read_body(Table& table) {
     body.place = table.place();
     const bool box = table.has("box"), circle = table.has("circle"), capsule = table.has("capsule");
     if (box + circle + capsule != 1) {
-        table.source().add(Rule::missing_key, body.place, {table.what(), "box"}, Hint{"say exactly one form", "box = [w, h], circle = r, or capsule = [w, h]"});
+        table.source().add(Rule::missing_key, body.place, {table.what(), "box"},
+                           Hint{"say exactly one form", "box = [w, h], circle = r, or capsule = [w, h]"});
         body.form = BoxPx{0, 0, 1, 1};
     }
     if (const auto n = table.numbers("box", 2)) body.form = BoxPx{0, 0, n->value[0], n->value[1]};
@@ -67,7 +74,9 @@ BodyDraft read_body(Table& table) {
     return body;
 }
 
-std::optional<double> bare(std::optional<Said<double>> said) { return said ? std::optional(said->value) : std::nullopt; }
+std::optional<double> bare(std::optional<Said<double>> said) {
+    return said ? std::optional(said->value) : std::nullopt;
+}
 
 MoverDraft read_mover(const Reading& reading, const Name& name, Table& table) {
     MoverDraft draft;
@@ -112,7 +121,8 @@ KindDraft read_kind(const Reading& reading, const Name& name, Table& table) {
     set(draft.stands, table.text("stands"));
     set(draft.mover, table.text("mover"));
     draft.tags = table.texts("tags");
-    if (const toml::node* area = table.node("area")) draft.area = read_shape(table.source(), *area, fmt::format("the area of {}", table.what()));
+    if (const toml::node* area = table.node("area"))
+        draft.area = read_shape(table.source(), *area, fmt::format("the area of {}", table.what()));
     draft.fields = read_fields(table, "fields");
     draft.picture = read_picture(reading, table);
     table.finish();
@@ -123,12 +133,16 @@ void read_merging(Table& root, MergeSettings& merging) {
     auto table = root.table("merging", "'merging'");
     if (!table) return;
     set(merging.within_px, table->number("within_px"));
-    if (const auto most = table->whole("most_vertices")) merging.most_vertices = static_cast<int>(std::clamp<std::int64_t>(most->value, -1, 1'000'000));
+    if (const auto most = table->whole("most_vertices"))
+        merging.most_vertices = static_cast<int>(std::clamp<std::int64_t>(most->value, -1, 1'000'000));
     if (const auto forms = table->names("forms")) {
         merging.forms.clear();
         for (const Name& form : *forms) {
-            if (form.value == "regions" || form.value == "chains" || form.value == "pieces") merging.forms.push_back(form.value);
-            else root.source().add(Rule::out_of_range, form.place, {"a form", fmt::format("'{}'", form.value), "one of regions, chains, pieces"});
+            if (form.value == "regions" || form.value == "chains" || form.value == "pieces")
+                merging.forms.push_back(form.value);
+            else
+                root.source().add(Rule::out_of_range, form.place,
+                                  {"a form", fmt::format("'{}'", form.value), "one of regions, chains, pieces"});
         }
     }
     table->finish({"chunk_cells", "least_edge_px"});
@@ -167,16 +181,22 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
         table.finish();
         draft.storeys.push_back(storey);
     });
-    each_table(root, "movers", "mover", [&](const Name& name, Table& table) { draft.movers.push_back(read_mover(reading, name, table)); });
+    each_table(root, "movers", "mover",
+               [&](const Name& name, Table& table) { draft.movers.push_back(read_mover(reading, name, table)); });
     draft.facts = read_notes(root, "facts");
     draft.events = read_notes(root, "events");
     draft.map_fields = read_fields(root, "map_fields");
-    each_table(root, "kinds", "kind", [&](const Name& name, Table& table) { draft.kinds.push_back(read_kind(reading, name, table)); });
+    each_table(root, "kinds", "kind",
+               [&](const Name& name, Table& table) { draft.kinds.push_back(read_kind(reading, name, table)); });
     read_merging(root, draft.merging);
     if (const auto check = root.table("check", "'check'"))
         for (const Entry& entry : check->entries()) {
-            if (const auto* severity = entry.node->as_string()) draft.severities.emplace_back(entry.key, Said<std::string>(severity->get(), reading.source.of(*severity)));
-            else add_wrong_type(reading.source, *entry.node, fmt::format("'{}'", entry.key.value), "one of error, warning, note, off");
+            if (const auto* severity = entry.node->as_string())
+                draft.severities.emplace_back(entry.key,
+                                              Said<std::string>(severity->get(), reading.source.of(*severity)));
+            else
+                add_wrong_type(reading.source, *entry.node, fmt::format("'{}'", entry.key.value),
+                               "one of error, warning, note, off");
         }
     root.finish({"layer_fields", "limits", "waive"});
     return file;

@@ -45,8 +45,11 @@ std::string report_json(const Report& report, std::string_view world_title) {
     const Counts counts = report.counts();
     Json findings = Json::array();
     for (const Finding& finding : report.findings()) findings.push_back(finding_json(finding));
-    const Json root{{"format", "dryground/report/1"}, {"world", world_title},
-                    {"counts", {{"error", counts.error}, {"warning", counts.warning}, {"note", counts.note}, {"waived", 0}}}, {"findings", std::move(findings)}};
+    const Json root{
+        {"format", "dryground/report/1"},
+        {"world", world_title},
+        {"counts", {{"error", counts.error}, {"warning", counts.warning}, {"note", counts.note}, {"waived", 0}}},
+        {"findings", std::move(findings)}};
     return files::json_text(root);
 }
 

@@ -19,17 +19,25 @@ void Source::add(Rule rule, const Place& place, std::vector<std::string> argumen
 
 std::string sort_of(const toml::node& node) {
     switch (node.type()) {
-        case toml::node_type::string: return "a text";
-        case toml::node_type::integer: return "a whole number";
-        case toml::node_type::floating_point: return "a number";
-        case toml::node_type::boolean: return "a yes/no";
-        case toml::node_type::array: return fmt::format("a list of {}", node.as_array()->size());
-        case toml::node_type::table: return "a table";
-        default: return "a date or time";
+        case toml::node_type::string:
+            return "a text";
+        case toml::node_type::integer:
+            return "a whole number";
+        case toml::node_type::floating_point:
+            return "a number";
+        case toml::node_type::boolean:
+            return "a yes/no";
+        case toml::node_type::array:
+            return fmt::format("a list of {}", node.as_array()->size());
+        case toml::node_type::table:
+            return "a table";
+        default:
+            return "a date or time";
     }
 }
 
-void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject, const std::string& should_be) {
+void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject,
+                    const std::string& should_be) {
     source.add(Rule::wrong_type, source.of(node), {subject, sort_of(node), should_be});
 }
 
@@ -96,9 +104,12 @@ std::optional<Said<double>> Table::number(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
     const auto value = as_number(*node);
-    if (!value) wrong(*node, quoted(key), "a number");
-    else if (!std::isfinite(*value)) source_.add(Rule::out_of_range, source_.of(*node), {quoted(key), fmt::format("{}", *value), "a finite number"});
-    else return Said<double>(*value, source_.of(*node));
+    if (!value)
+        wrong(*node, quoted(key), "a number");
+    else if (!std::isfinite(*value))
+        source_.add(Rule::out_of_range, source_.of(*node), {quoted(key), fmt::format("{}", *value), "a finite number"});
+    else
+        return Said<double>(*value, source_.of(*node));
     return std::nullopt;
 }
 
@@ -123,7 +134,8 @@ std::optional<Said<std::vector<double>>> Table::numbers(const char* key, std::si
         return std::nullopt;
     }
     if (!std::all_of(result.begin(), result.end(), [](double d) { return std::isfinite(d); })) {
-        source_.add(Rule::out_of_range, source_.of(*node), {quoted(key), fmt::format("[{}]", fmt::join(result, ", ")), "finite numbers"});
+        source_.add(Rule::out_of_range, source_.of(*node),
+                    {quoted(key), fmt::format("[{}]", fmt::join(result, ", ")), "finite numbers"});
         return std::nullopt;
     }
     return Said<std::vector<double>>(std::move(result), source_.of(*node));
@@ -138,7 +150,8 @@ std::optional<Said<std::vector<int>>> Table::wholes(const char* key, std::size_t
     if (array != nullptr)
         for (const toml::node& item : *array)
             if (const auto* value = item.as_integer()) {
-                in_int = in_int && value->get() >= std::numeric_limits<int>::min() / 2 && value->get() <= std::numeric_limits<int>::max() / 2;
+                in_int = in_int && value->get() >= std::numeric_limits<int>::min() / 2 &&
+                         value->get() <= std::numeric_limits<int>::max() / 2;
                 result.push_back(in_int ? static_cast<int>(value->get()) : 0);
             }
     if (array == nullptr || array->size() != count || result.size() != count) {
@@ -146,7 +159,8 @@ std::optional<Said<std::vector<int>>> Table::wholes(const char* key, std::size_t
         return std::nullopt;
     }
     if (!in_int) {
-        source_.add(Rule::out_of_range, source_.of(*node), {quoted(key), "a number of more than nine digits", "smaller"});
+        source_.add(Rule::out_of_range, source_.of(*node),
+                    {quoted(key), "a number of more than nine digits", "smaller"});
         return std::nullopt;
     }
     return Said<std::vector<int>>(std::move(result), source_.of(*node));
@@ -162,8 +176,10 @@ std::optional<Names> Table::names(const char* key) {
     }
     Names result;
     for (const toml::node& item : *array) {
-        if (const auto* value = item.as_string()) result.emplace_back(value->get(), source_.of(item));
-        else wrong(item, fmt::format("an item of '{}'", key), "a text");
+        if (const auto* value = item.as_string())
+            result.emplace_back(value->get(), source_.of(item));
+        else
+            wrong(item, fmt::format("an item of '{}'", key), "a text");
     }
     return result;
 }
@@ -203,7 +219,8 @@ Name Table::required_text(const char* key, const char* example) {
 
 std::vector<Entry> Table::entries() const {
     std::vector<Entry> result;
-    for (const auto& [key, node] : table_) result.push_back({Name(std::string(key.str()), source_.at(key.source().begin)), &node});
+    for (const auto& [key, node] : table_)
+        result.push_back({Name(std::string(key.str()), source_.at(key.source().begin)), &node});
     std::sort(result.begin(), result.end(), [](const Entry& a, const Entry& b) {
         return std::pair(a.key.place.line, a.key.place.column) < std::pair(b.key.place.line, b.key.place.column);
     });
@@ -216,9 +233,12 @@ void Table::finish(std::initializer_list<const char*> later) {
         if (asked_.count(entry.key.value) > 0) continue;
         std::optional<Hint> hint;
         const bool planned = std::find(later.begin(), later.end(), entry.key.value) != later.end();
-        if (planned) hint = Hint{"it belongs to the format, but this version does not read it yet: take it out for now", ""};
-        else if (const auto nearest = nearest_name(entry.key.value, known)) hint = Hint{"did you mean", *nearest};
-        else hint = Hint{fmt::format("its keys: {}", fmt::join(known, ", ")), ""};
+        if (planned)
+            hint = Hint{"it belongs to the format, but this version does not read it yet: take it out for now", ""};
+        else if (const auto nearest = nearest_name(entry.key.value, known))
+            hint = Hint{"did you mean", *nearest};
+        else
+            hint = Hint{fmt::format("its keys: {}", fmt::join(known, ", ")), ""};
         source_.add(Rule::unknown_key, entry.key.place, {entry.key.value, what_}, std::move(hint));
     }
 }

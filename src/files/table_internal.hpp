@@ -34,7 +34,8 @@ struct Entry {   // a key of a table with its value
 class Table {
 public:
     // `what` names the table in messages: "tile 'peat_a'".
-    Table(const Source& source, const toml::table& table, std::string what) : source_(source), table_(table), what_(std::move(what)) {}
+    Table(const Source& source, const toml::table& table, std::string what)
+        : source_(source), table_(table), what_(std::move(what)) {}
 
     [[nodiscard]] const Source& source() const { return source_; }
     [[nodiscard]] const std::string& what() const { return what_; }
@@ -74,7 +75,8 @@ private:
 };
 
 [[nodiscard]] std::string sort_of(const toml::node& node);   // "a text", "a list"
-void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject, const std::string& should_be);
+void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject,
+                    const std::string& should_be);
 [[nodiscard]] std::optional<Value> value_of(const toml::node& node);   // nothing for tables and dates
 
 }   // namespace dryground::files

@@ -1,6 +1,6 @@
 // How layers combine: from the bottom layer up, a layer first carves what lies below it, then adds its own shapes. The
-// rim comes last, where nothing carves it. A group's coats are the steps that concern it, neighbouring steps of one sort
-// joined to one coat.
+// rim comes last, where nothing carves it. A group's coats are the steps that concern it, neighbouring steps of one
+// sort joined to one coat.
 
 #include <algorithm>
 
@@ -34,8 +34,8 @@ public:
     }
 
 private:
-    // A coat to put areas in: one of this layer's of the same sort, or the topmost one if it is of that sort, else a new
-    // one. Within a layer the order of shapes does not matter, so that its coats are as few as its surfaces.
+    // A coat to put areas in: one of this layer's of the same sort, or the topmost one if it is of that sort, else a
+    // new one. Within a layer the order of shapes does not matter, so that its coats are as few as its surfaces.
     Regions& coat(const GroupKey& key, bool adds, int label) {
         std::vector<Coat>& coats = result_.coats[key];
         const std::size_t base = bases_.try_emplace(key, coats.size()).first->second;
@@ -114,8 +114,10 @@ private:
         const std::int32_t w = map_.cell_width * steps_per_px, h = map_.cell_height * steps_per_px;
         for (const int storey : storeys) {
             Regions& area = coat({storey, map_.rim_barrier, {}}, true, 0);
-            append(area, {box_region({least.x - w, least.y - h}, {most.x + w, least.y}), box_region({least.x - w, most.y}, {most.x + w, most.y + h}),
-                          box_region({least.x - w, least.y}, {least.x, most.y}), box_region({most.x, least.y}, {most.x + w, most.y})});
+            append(area, {box_region({least.x - w, least.y - h}, {most.x + w, least.y}),
+                          box_region({least.x - w, most.y}, {most.x + w, most.y + h}),
+                          box_region({least.x - w, least.y}, {least.x, most.y}),
+                          box_region({most.x, least.y}, {most.x + w, most.y})});
             result_.stats.shapes_in += 4;
         }
     }
@@ -137,8 +139,9 @@ namespace dryground {
 bool there_at_first(const Object& object) { return object.when.empty(); }
 
 Regions placed_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row) {
-    return moved(detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
-                 map.corner(column, row));
+    return moved(
+        detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
+        map.corner(column, row));
 }
 
 }   // namespace dryground

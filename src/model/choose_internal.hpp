@@ -16,7 +16,8 @@ Choice WorldMaker::choose(const Said<std::string>& said, const std::string& what
         words.emplace_back(word);
     }
     const auto nearest = nearest_name(said.value, words);
-    add(Rule::out_of_range, said.place, {what, fmt::format("'{}'", said.value), fmt::format("one of {}", fmt::join(words, ", "))},
+    add(Rule::out_of_range, said.place,
+        {what, fmt::format("'{}'", said.value), fmt::format("one of {}", fmt::join(words, ", "))},
         nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
     return of[0].second;
 }

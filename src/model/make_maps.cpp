@@ -34,21 +34,28 @@ bool WorldMaker::fits(const MapDraft& draft) {
     const auto [width, height] = draft.cell.value;
     bool good = true;
     if (width < 1 || height < 1 || width > 4096 || height > 4096) {
-        add(Rule::out_of_range, draft.cell.place, {"'cell'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
+        add(Rule::out_of_range, draft.cell.place,
+            {"'cell'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
         good = false;
     }
     if (columns < 1 || rows < 1) {
-        add(Rule::out_of_range, draft.size.place, {"'size'", fmt::format("[{}, {}]", columns, rows), "at least [1, 1]"}, Hint{"say columns and rows of the map", "size = [40, 20]"});
+        add(Rule::out_of_range, draft.size.place, {"'size'", fmt::format("[{}, {}]", columns, rows), "at least [1, 1]"},
+            Hint{"say columns and rows of the map", "size = [40, 20]"});
         return false;
     }
     if (std::int64_t{columns} * rows > most_cells) {
-        add(Rule::too_large, draft.size.place, {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", most_cells)});
+        add(Rule::too_large, draft.size.place,
+            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", most_cells)});
         return false;
     }
-    const auto reaches = [](std::int64_t first, std::int64_t count, std::int64_t size) { return std::max(std::abs(first - 1), std::abs(first + count + 1)) * size * steps_per_px; };
+    const auto reaches = [](std::int64_t first, std::int64_t count, std::int64_t size) {
+        return std::max(std::abs(first - 1), std::abs(first + count + 1)) * size * steps_per_px;
+    };
     const std::int64_t reach = std::max(reaches(draft.first[0], columns, width), reaches(draft.first[1], rows, height));
     if (good && reach > coordinate_limit / 2) {
-        add(Rule::too_large, draft.size.place, {"the map", fmt::format("{} px from its corner", to_px(reach)), fmt::format("{} px", to_px(coordinate_limit / 2))});
+        add(Rule::too_large, draft.size.place,
+            {"the map", fmt::format("{} px from its corner", to_px(reach)),
+             fmt::format("{} px", to_px(coordinate_limit / 2))});
         good = false;
     }
     return good;
@@ -63,7 +70,8 @@ void WorldMaker::make_map(const MapDraft& draft) {
         map.title = draft.title;
         map.place = draft.name.place;
         map.player = draft.player ? look_up(movers_, *draft.player) : parts_.player;
-        if (draft.rim && draft.rim->value == "open") map.rim = RimSort::open;
+        if (draft.rim && draft.rim->value == "open")
+            map.rim = RimSort::open;
         else if (draft.rim) {
             map.rim = RimSort::barrier;
             map.rim_barrier = look_up(barriers_, *draft.rim);
@@ -100,7 +108,8 @@ Placed WorldMaker::find_tile(const Name& name, const Map& map) {
         const int set = look_up(tilesets_, {name.value.substr(0, slash), name.place});
         if (set < 0) return {};
         if (std::find(map.tilesets.begin(), map.tilesets.end(), set) == map.tilesets.end()) {
-            add(Rule::unknown_name, name.place, {"tile set of this map", name.value.substr(0, slash)}, Hint{"add it to the map's 'tilesets'", ""});
+            add(Rule::unknown_name, name.place, {"tile set of this map", name.value.substr(0, slash)},
+                Hint{"add it to the map's 'tilesets'", ""});
             return {};
         }
         return {static_cast<std::int16_t>(set), look_up(tiles_[static_cast<std::size_t>(set)], {tile, name.place}), {}};
@@ -113,8 +122,10 @@ Placed WorldMaker::find_tile(const Name& name, const Map& map) {
         const int id = index.find(tile);
         if (id < 0) continue;
         if (found.tile >= 0) {
-            const std::string first = tilesets_.names[static_cast<std::size_t>(found.tileset)], second = tilesets_.names[static_cast<std::size_t>(set)];
-            add(Rule::ambiguous_name, name.place, {tile, first, second}, Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, tile, second, tile)});
+            const std::string first = tilesets_.names[static_cast<std::size_t>(found.tileset)],
+                              second = tilesets_.names[static_cast<std::size_t>(set)];
+            add(Rule::ambiguous_name, name.place, {tile, first, second},
+                Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, tile, second, tile)});
             return found;
         }
         found = {static_cast<std::int16_t>(set), id, {}};
@@ -126,7 +137,10 @@ Placed WorldMaker::find_tile(const Name& name, const Map& map) {
 void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map& map, Legend& legend) {
     for (const LegendEntry& entry : entries) {
         if (utf8::count(entry.key.value) != 1) {
-            add(Rule::out_of_range, entry.key.place, {fmt::format("the legend's key '{}'", entry.key.value), fmt::format("{} characters long", utf8::count(entry.key.value)), "one character, as it stands in the rows"});
+            add(Rule::out_of_range, entry.key.place,
+                {fmt::format("the legend's key '{}'", entry.key.value),
+                 fmt::format("{} characters long", utf8::count(entry.key.value)),
+                 "one character, as it stands in the rows"});
             continue;
         }
         Legend::Meaning meaning{&entry, {}, true, false};
@@ -137,7 +151,9 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
             meaning.known = meaning.placed.tile >= 0;
             meaning.placed.orientation = entry.orientation;
             if (entry.orientation.turn % 180 != 0 && map.cell_width != map.cell_height)
-                add(Rule::turn_not_square, entry.tile.place, {entry.tile.value, fmt::format("{}", entry.orientation.turn), fmt::format("{}", map.cell_width), fmt::format("{}", map.cell_height)});
+                add(Rule::turn_not_square, entry.tile.place,
+                    {entry.tile.value, fmt::format("{}", entry.orientation.turn), fmt::format("{}", map.cell_width),
+                     fmt::format("{}", map.cell_height)});
         }
         if (!legend.meanings.emplace(entry.key.value, meaning).second)
             add(Rule::duplicate_name, entry.key.place, {"legend key", entry.key.value});
@@ -174,11 +190,14 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     return layer;
 }
 
-void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared) {
+void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own,
+                            Legend& shared) {
     layer.cells.resize(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows));
     if (draft.rows.size() != static_cast<std::size_t>(map.rows))
-        add(Rule::grid_size, draft.rows.empty() ? draft.name.place : draft.rows.front().place, {layer.name, fmt::format("{}", draft.rows.size()), fmt::format("{}", map.rows)},
-            Hint{"add or take away rows, or change the map's size", fmt::format("size = [{}, {}]", map.columns, draft.rows.size())});
+        add(Rule::grid_size, draft.rows.empty() ? draft.name.place : draft.rows.front().place,
+            {layer.name, fmt::format("{}", draft.rows.size()), fmt::format("{}", map.rows)},
+            Hint{"add or take away rows, or change the map's size",
+                 fmt::format("size = [{}, {}]", map.columns, draft.rows.size())});
 
     struct Missing {
         Place place;
@@ -191,10 +210,14 @@ void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int
         const std::vector<std::string_view> characters = utf8::characters(row);
         if (characters.size() != static_cast<std::size_t>(map.columns)) {
             Place end = row_place;
-            if (end.line > 0) end.column += static_cast<int>(std::min(characters.size(), static_cast<std::size_t>(map.columns)));
-            add(Rule::row_length, end, {fmt::format("{}", r + 1), fmt::format("{}", characters.size()), fmt::format("{}", map.columns)});
+            if (end.line > 0)
+                end.column += static_cast<int>(std::min(characters.size(), static_cast<std::size_t>(map.columns)));
+            add(Rule::row_length, end,
+                {fmt::format("{}", r + 1), fmt::format("{}", characters.size()), fmt::format("{}", map.columns)});
         }
-        for (std::size_t c = 0; c < std::min(characters.size(), static_cast<std::size_t>(map.columns)) && r < static_cast<std::size_t>(map.rows); ++c) {
+        for (std::size_t c = 0; c < std::min(characters.size(), static_cast<std::size_t>(map.columns)) &&
+                                r < static_cast<std::size_t>(map.rows);
+             ++c) {
             auto found = own.meanings.find(characters[c]);
             if (found == own.meanings.end()) {
                 found = shared.meanings.find(characters[c]);
@@ -205,7 +228,8 @@ void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int
                         entry.place = row_place;
                         if (entry.place.line > 0) entry.place.column += static_cast<int>(c);
                     }
-                    entry.cells.push_back({map.first_column + static_cast<int>(c), map.first_row + static_cast<int>(r)});
+                    entry.cells.push_back(
+                        {map.first_column + static_cast<int>(c), map.first_row + static_cast<int>(r)});
                     continue;
                 }
             }
@@ -218,7 +242,8 @@ void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int
             }
             ObjectDraft object;   // a painted object: named by nobody, on its cell
             object.kind = *meaning.entry->kind;
-            object.form = AtCells{map.first_column + static_cast<int>(c), map.first_row + static_cast<int>(r), 1, 1, false};
+            object.form =
+                AtCells{map.first_column + static_cast<int>(c), map.first_row + static_cast<int>(r), 1, 1, false};
             object.place = row_place;
             if (object.place.line > 0) object.place.column += static_cast<int>(c);
             object.kind.place = object.place_of_form = object.place;

@@ -14,14 +14,16 @@ namespace dryground {
 namespace {
 
 std::string words_of(const ObjectDraft& draft) {
-    return draft.name.value.empty() ? fmt::format("unnamed {}", draft.kind.value) : fmt::format("'{}'", draft.name.value);
+    return draft.name.value.empty() ? fmt::format("unnamed {}", draft.kind.value)
+                                    : fmt::format("'{}'", draft.name.value);
 }
 
 // Turned clockwise, as seen with y down, about the middle of its bounding box; rounded once. Nothing when a point
 // leaves the range.
 std::optional<Regions> turned(const Regions& area, double degrees) {
     const Bounds box = *bounds(area);
-    const Eigen::Vector2d middle = 0.5 * (Eigen::Vector2d(box.least.x, box.least.y) + Eigen::Vector2d(box.most.x, box.most.y));
+    const Eigen::Vector2d middle =
+        0.5 * (Eigen::Vector2d(box.least.x, box.least.y) + Eigen::Vector2d(box.most.x, box.most.y));
     const Eigen::Rotation2Dd rotation(degrees * std::numbers::pi / 180);   // y points down, so that this is clockwise
     Regions result = area;
     for (Region& region : result)
@@ -40,7 +42,8 @@ Point standing_point(const Bounds& box, Stands stands) {
 
 }   // namespace
 
-void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map, int layer_index) {
+void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
+                             int layer_index) {
     const std::string words = words_of(draft);
     const Within within(*this, fmt::format("object {}", words));
     object_name_ = draft.name.value;
@@ -55,7 +58,8 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
     Name kind_name = draft.kind;
     if (kind_name.value.empty() && layer_draft.kind) kind_name = *layer_draft.kind;
     if (kind_name.value.empty()) {
-        add(Rule::missing_key, draft.place, {fmt::format("object {}", words), "kind"}, Hint{"say what it is: a kind of the world, or spawn, trigger, link, solid, entity", ""});
+        add(Rule::missing_key, draft.place, {fmt::format("object {}", words), "kind"},
+            Hint{"say what it is: a kind of the world, or spawn, trigger, link, solid, entity", ""});
         object_name_.clear();
         return;
     }
@@ -73,7 +77,14 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : layer.barrier;
         object.tags = draft.tags;
         if (draft.fires)
-            object.fires = choose<Fires, 7>(*draft.fires, "'fires'", {{{"enter", Fires::enter}, {"inside", Fires::inside}, {"leave", Fires::leave}, {"use", Fires::use}, {"bump", Fires::bump}, {"defeat", Fires::defeat}, {"start", Fires::start}}});
+            object.fires = choose<Fires, 7>(*draft.fires, "'fires'",
+                                            {{{"enter", Fires::enter},
+                                              {"inside", Fires::inside},
+                                              {"leave", Fires::leave},
+                                              {"use", Fires::use},
+                                              {"bump", Fires::bump},
+                                              {"defeat", Fires::defeat},
+                                              {"start", Fires::start}}});
         object.by = look_up(movers_, draft.by);
         if (draft.by.empty() && map.player >= 0) object.by = {map.player};
         object.once = draft.once;
@@ -85,8 +96,11 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.unless = look_up(facts_, draft.unless);
         object.props = make_properties(kind.fields, draft.props, words, draft.place);
         place_object(draft, kind, map, object);
-        if (object.role == Role::link) make_link(draft, object);
-        else if (draft.to) add(Rule::unknown_key, draft.to->place, {"to", fmt::format("a {}", name_of(object.role))}, Hint{"only links lead somewhere: give it a kind of role link", ""});
+        if (object.role == Role::link)
+            make_link(draft, object);
+        else if (draft.to)
+            add(Rule::unknown_key, draft.to->place, {"to", fmt::format("a {}", name_of(object.role))},
+                Hint{"only links lead somewhere: give it a kind of role link", ""});
         map.objects.push_back(std::move(object));
     }
     object_name_.clear();
@@ -96,14 +110,20 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
     const Place& place = draft.place_of_form;
     Form form;
     if (const auto* point = std::get_if<PointPx>(&draft.form)) {
-        if (numbers_fit({point->x, point->y}, "'at'", place)) object.position = {to_steps(point->x), to_steps(point->y)};
+        if (numbers_fit({point->x, point->y}, "'at'", place))
+            object.position = {to_steps(point->x), to_steps(point->y)};
     } else if (const auto* cells = std::get_if<AtCells>(&draft.form)) {
         const double w = map.cell_width, h = map.cell_height;
         if (cells->columns < 1 || cells->rows < 1) {
-            add(Rule::out_of_range, place, {"'cells'", fmt::format("{} columns and {} rows wide", cells->columns, cells->rows), "at least one of each"});
+            add(Rule::out_of_range, place,
+                {"'cells'", fmt::format("{} columns and {} rows wide", cells->columns, cells->rows),
+                 "at least one of each"});
             return;
         }
-        if (!numbers_fit({cells->column * w, cells->row * h, (0.0 + cells->column + cells->columns) * w, (0.0 + cells->row + cells->rows) * h}, "the cell", place)) return;
+        if (!numbers_fit({cells->column * w, cells->row * h, (0.0 + cells->column + cells->columns) * w,
+                          (0.0 + cells->row + cells->rows) * h},
+                         "the cell", place))
+            return;
         const Point least{to_steps(cells->column * w), to_steps(cells->row * h)};
         const Bounds box{least, {least.x + to_steps(cells->columns * w), least.y + to_steps(cells->rows * h)}};
         if (!cells->block) object.cell = {cells->column, cells->row};
@@ -113,12 +133,16 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.drawn = cells->block || (covers && kind.area.empty());
         if (object.drawn) object.area = {box_region(box.least, box.most)};
     } else if (std::holds_alternative<std::monostate>(draft.form)) {
-        add(Rule::missing_key, draft.place, {fmt::format("object {}", words_of(draft)), "at"}, Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
+        add(Rule::missing_key, draft.place, {fmt::format("object {}", words_of(draft)), "at"},
+            Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
         return;
     } else {
-        if (const auto* box = std::get_if<BoxPx>(&draft.form)) form = *box;
-        else if (const auto* polygon = std::get_if<PolygonPx>(&draft.form)) form = *polygon;
-        else form = std::get<EllipsePx>(draft.form);
+        if (const auto* box = std::get_if<BoxPx>(&draft.form))
+            form = *box;
+        else if (const auto* polygon = std::get_if<PolygonPx>(&draft.form))
+            form = *polygon;
+        else
+            form = std::get<EllipsePx>(draft.form);
         Drawn drawn = draw(form, 0, 0, place);
         object.area = std::move(drawn.area);
         object.fault = drawn.fault;
@@ -126,22 +150,30 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.fault_words = std::move(drawn.fault_words);
         object.drawn = true;
         if (object.fault == ShapeFault::none && object.area.empty()) return;   // its numbers are too large, as was said
-        if (!object.area.empty()) object.position = standing_point(*bounds(object.area), kind.stands);
-        else if (const auto* box = std::get_if<BoxPx>(&draft.form)) object.position = {to_steps(box->x), to_steps(box->y)};
+        if (!object.area.empty())
+            object.position = standing_point(*bounds(object.area), kind.stands);
+        else if (const auto* box = std::get_if<BoxPx>(&draft.form))
+            object.position = {to_steps(box->x), to_steps(box->y)};
     }
     if (draft.turn != 0 && !object.area.empty()) {
-        if (auto area = turned(object.area, draft.turn)) object.area = std::move(*area);
-        else add(Rule::too_large, place, {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+        if (auto area = turned(object.area, draft.turn))
+            object.area = std::move(*area);
+        else
+            add(Rule::too_large, place,
+                {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
     }
     if (!object.drawn) object.area = moved(kind.area, object.position);
     if (kind.area.empty() || object.drawn) return;
-    if (const Bounds box = *bounds(object.area); std::max({-box.least.x, -box.least.y, box.most.x, box.most.y}) > coordinate_limit)
-        add(Rule::too_large, place, {"its area", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+    if (const Bounds box = *bounds(object.area);
+        std::max({-box.least.x, -box.least.y, box.most.x, box.most.y}) > coordinate_limit)
+        add(Rule::too_large, place,
+            {"its area", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
 }
 
 void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {
     if (!draft.to) {
-        add(Rule::missing_key, draft.place, {fmt::format("link {}", words_of(draft)), "to"}, Hint{"say where it leads", "to = \"map/object\""});
+        add(Rule::missing_key, draft.place, {fmt::format("link {}", words_of(draft)), "to"},
+            Hint{"say where it leads", "to = \"map/object\""});
         return;
     }
     object.link.to = draft.to->value;
@@ -170,7 +202,8 @@ void WorldMaker::resolve_start() {
     const auto slash = parts_.start.words.find('/');
     parts_.start.map = maps_.find(parts_.start.words.substr(0, slash));
     if (parts_.start.map < 0 || slash == std::string::npos) return;
-    parts_.start.object = parts_.maps[static_cast<std::size_t>(parts_.start.map)].find_object(parts_.start.words.substr(slash + 1));
+    parts_.start.object =
+        parts_.maps[static_cast<std::size_t>(parts_.start.map)].find_object(parts_.start.words.substr(slash + 1));
 }
 
 }   // namespace dryground

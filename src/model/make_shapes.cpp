@@ -25,7 +25,8 @@ std::string words_of(const PolygonPx& polygon) {
 bool WorldMaker::numbers_fit(std::initializer_list<double> numbers, const std::string& what, const Place& place) {
     for (const double number : numbers)
         if (!in_range(number)) {
-            add(Rule::too_large, place, {what, fmt::format("{} px from the corner", number), fmt::format("{} px", to_px(coordinate_limit))});
+            add(Rule::too_large, place,
+                {what, fmt::format("{} px from the corner", number), fmt::format("{} px", to_px(coordinate_limit))});
             return false;
         }
     return true;
@@ -46,17 +47,26 @@ WorldMaker::Drawn WorldMaker::draw_polygon(const PolygonPx& polygon, const Place
             if (twice_area(ring) < 0) std::reverse(ring.begin(), ring.end());
             drawn.area = {{std::move(ring), {}}};
             break;
-        case RingFault::too_few_points: drawn.fault_words = fmt::format("it has {} points, three are needed", ring.size()); break;
-        case RingFault::repeated_point: drawn.fault_words = fmt::format("the point {} is repeated", at); break;
-        case RingFault::no_area: drawn.fault_words = "all its points are on one line"; break;
-        case RingFault::crosses_itself: drawn.fault = ShapeFault::crosses_itself; break;
+        case RingFault::too_few_points:
+            drawn.fault_words = fmt::format("it has {} points, three are needed", ring.size());
+            break;
+        case RingFault::repeated_point:
+            drawn.fault_words = fmt::format("the point {} is repeated", at);
+            break;
+        case RingFault::no_area:
+            drawn.fault_words = "all its points are on one line";
+            break;
+        case RingFault::crosses_itself:
+            drawn.fault = ShapeFault::crosses_itself;
+            break;
     }
     if (!drawn.fault_words.empty()) drawn.fault = ShapeFault::empty;
     drawn.fault_at = verdict.where;
     return drawn;
 }
 
-WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, std::int32_t cell_height, const Place& place) {
+WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, std::int32_t cell_height,
+                                   const Place& place) {
     Drawn drawn;
     if (const auto* polygon = std::get_if<PolygonPx>(&form)) return draw_polygon(*polygon, place);
     if (std::holds_alternative<WholeCell>(form)) {
@@ -64,19 +74,30 @@ WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, st
         drawn.area = {box_region({0, 0}, {cell_width, cell_height})};
     } else if (const auto* box = std::get_if<BoxPx>(&form)) {
         drawn.words = fmt::format("box [{}, {}, {}, {}]", box->x, box->y, box->width, box->height);
-        if (!numbers_fit({box->x, box->y, box->width, box->height, box->x + box->width, box->y + box->height}, drawn.words, place)) return drawn;
-        const Point least{to_steps(box->x), to_steps(box->y)}, most{to_steps(box->x + box->width), to_steps(box->y + box->height)};
-        if (least.x < most.x && least.y < most.y) drawn.area = {box_region(least, most)};
-        else drawn.fault_words = fmt::format("it is {} px wide and {} px high", box->width, box->height);
+        if (!numbers_fit({box->x, box->y, box->width, box->height, box->x + box->width, box->y + box->height},
+                         drawn.words, place))
+            return drawn;
+        const Point least{to_steps(box->x), to_steps(box->y)},
+            most{to_steps(box->x + box->width), to_steps(box->y + box->height)};
+        if (least.x < most.x && least.y < most.y)
+            drawn.area = {box_region(least, most)};
+        else
+            drawn.fault_words = fmt::format("it is {} px wide and {} px high", box->width, box->height);
     } else if (const auto* round = std::get_if<EllipsePx>(&form)) {
-        drawn.words = round->radius_x == round->radius_y ? fmt::format("circle [{}, {}, {}]", round->x, round->y, round->radius_x)
-                                                         : fmt::format("ellipse [{}, {}, {}, {}]", round->x, round->y, round->radius_x, round->radius_y);
-        if (!numbers_fit({round->x, round->y, round->radius_x, round->radius_y, round->x + round->radius_x, round->x - round->radius_x, round->y + round->radius_y, round->y - round->radius_y},
+        drawn.words =
+            round->radius_x == round->radius_y
+                ? fmt::format("circle [{}, {}, {}]", round->x, round->y, round->radius_x)
+                : fmt::format("ellipse [{}, {}, {}, {}]", round->x, round->y, round->radius_x, round->radius_y);
+        if (!numbers_fit({round->x, round->y, round->radius_x, round->radius_y, round->x + round->radius_x,
+                          round->x - round->radius_x, round->y + round->radius_y, round->y - round->radius_y},
                          drawn.words, place))
             return drawn;
         const std::int32_t rx = to_steps(round->radius_x), ry = to_steps(round->radius_y);
-        if (rx > 0 && ry > 0) drawn.area = {{ellipse_ring({to_steps(round->x), to_steps(round->y)}, rx, ry, parts_.merging.within_px), {}}};
-        else drawn.fault_words = "its radius is not above 0";
+        if (rx > 0 && ry > 0)
+            drawn.area = {
+                {ellipse_ring({to_steps(round->x), to_steps(round->y)}, rx, ry, parts_.merging.within_px), {}}};
+        else
+            drawn.fault_words = "its radius is not above 0";
     }
     if (!drawn.fault_words.empty()) drawn.fault = ShapeFault::empty;
     return drawn;

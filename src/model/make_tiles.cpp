@@ -53,11 +53,13 @@ void put_over(TileDraft& base, const TileDraft& over) {
 }
 
 bool applies(const TileRule& rule, const TileDraft& own) {
-    const auto any = [](const std::vector<std::string>& all, const auto& test) { return std::any_of(all.begin(), all.end(), test); };
+    const auto any = [](const std::vector<std::string>& all, const auto& test) {
+        return std::any_of(all.begin(), all.end(), test);
+    };
     if (any(rule.tiles, [&](const std::string& pattern) { return matches(pattern, own.name.value); })) return true;
     return own.tags && any(rule.tagged, [&](const std::string& tag) {
-        return std::find(own.tags->begin(), own.tags->end(), tag) != own.tags->end();
-    });
+               return std::find(own.tags->begin(), own.tags->end(), tag) != own.tags->end();
+           });
 }
 
 constexpr std::array<const char*, 4> side_names{"top", "right", "bottom", "left"};
@@ -67,7 +69,8 @@ constexpr std::array<const char*, 4> side_names{"top", "right", "bottom", "left"
 void WorldMaker::check_patterns(const TileSetDraft& set, const NameIndex& index) {
     for (const TileRule& rule : set.rules)
         for (const std::string& pattern : rule.tiles)
-            if (std::none_of(index.names.begin(), index.names.end(), [&](const std::string& name) { return matches(pattern, name); }))
+            if (std::none_of(index.names.begin(), index.names.end(),
+                             [&](const std::string& name) { return matches(pattern, name); }))
                 add_unknown(index, {pattern, rule.set.name.place});
 }
 
@@ -78,10 +81,12 @@ TileDraft WorldMaker::settled(const TileSetDraft& set, const TileDraft& own, con
         if (applies(rule, own)) put_over(result, rule.set);
     if (own.like) {
         const int base = look_up(index, *own.like);
-        const auto found = std::find_if(set.tiles.begin(), set.tiles.end(), [&](const TileDraft& t) { return t.name.value == own.like->value; });
+        const auto found = std::find_if(set.tiles.begin(), set.tiles.end(),
+                                        [&](const TileDraft& t) { return t.name.value == own.like->value; });
         if (base >= 0 && found->like) {
             add(Rule::like_chain, own.like->place, {own.name.value, own.like->value, found->like->value},
-                Hint{"name the tile that this one is like in the end", fmt::format("like = \"{}\"", found->like->value)});
+                Hint{"name the tile that this one is like in the end",
+                     fmt::format("like = \"{}\"", found->like->value)});
         } else if (base >= 0) {
             TileDraft copied = *found;
             copied.art.reset();
@@ -102,13 +107,16 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
     set.place = draft.name.place;
     const auto [width, height] = draft.cell.value;
     if (width < 1 || height < 1 || width > 4096 || height > 4096)
-        add(Rule::out_of_range, draft.cell.place, {"'cell'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
+        add(Rule::out_of_range, draft.cell.place,
+            {"'cell'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
     set.cell_width = std::clamp(width, 1, 4096);
     set.cell_height = std::clamp(height, 1, 4096);
     set.sheet = draft.sheet;
     if (set.sheet)
         for (const int number : {set.sheet->margin[0], set.sheet->margin[1], set.sheet->gap[0], set.sheet->gap[1]})
-            if (number < 0 || number > 4096) add(Rule::out_of_range, set.sheet->place, {"a margin or gap", fmt::format("{}", number), "from 0 to 4096 px"});
+            if (number < 0 || number > 4096)
+                add(Rule::out_of_range, set.sheet->place,
+                    {"a margin or gap", fmt::format("{}", number), "from 0 to 4096 px"});
     set.fields = make_fields(draft.fields);
     NameIndex shapes{"shared shape", {}, {}, {}};
     for (const auto& [name, shape] : draft.shapes) declare(shapes, name);
@@ -136,15 +144,18 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     tile.tags = draft.tags.value_or(std::vector<std::string>{});
     const std::string words = fmt::format("tile '{}'", tile.name);
     if (!tile.art && !tile.picture && !tile.unseen)
-        add(Rule::missing_key, tile.place, {words, "art"}, Hint{"say where it is in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
+        add(Rule::missing_key, tile.place, {words, "art"},
+            Hint{"say where it is in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
     if (tile.art && !set.sheet && !set.place.file.empty())
-        add(Rule::missing_key, set.name.place, {fmt::format("tile set '{}'", set.name.value), "sheet"}, Hint{"tiles with 'art' are cut from a sheet", "sheet = { file = \"…\" }"});
+        add(Rule::missing_key, set.name.place, {fmt::format("tile set '{}'", set.name.value), "sheet"},
+            Hint{"tiles with 'art' are cut from a sheet", "sheet = { file = \"…\" }"});
     const int barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : -1;
     tile.decided = draft.shapes.has_value();
     if (draft.shapes)
         for (const ShapeDraft& shape : *draft.shapes) tile.shapes.push_back(make_shape(set, shape, barrier));
     if (draft.carves)
-        for (const CarveDraft& carve : *draft.carves) tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, carve.shape, -1)});
+        for (const CarveDraft& carve : *draft.carves)
+            tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, carve.shape, -1)});
     if (draft.flags) tile.flags = flag_set(*draft.flags);
     for (const auto& [side, passage] : draft.sides) {
         const auto found = std::find(side_names.begin(), side_names.end(), side);
@@ -154,18 +165,21 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
         }
         if (!tile.sides) tile.sides.emplace();
         tile.sides->of[static_cast<std::size_t>(found - side_names.begin())] = choose<Passage, 4>(
-            passage, fmt::format("side '{}'", side), {{{"open", Passage::open}, {"shut", Passage::shut}, {"in", Passage::in}, {"out", Passage::out}}});
+            passage, fmt::format("side '{}'", side),
+            {{{"open", Passage::open}, {"shut", Passage::shut}, {"in", Passage::in}, {"out", Passage::out}}});
     }
     tile.props = make_properties(fields, draft.props, words, tile.place);
     return tile;
 }
 
 Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, int tile_barrier) {
-    const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px, height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
+    const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px,
+                       height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
     Shape shape;
     shape.place = draft.place;
     if (const auto* shared = std::get_if<SharedShape>(&draft.form)) {
-        const auto found = std::find_if(set.shapes.begin(), set.shapes.end(), [&](const auto& named) { return named.first.value == shared->name.value; });
+        const auto found = std::find_if(set.shapes.begin(), set.shapes.end(),
+                                        [&](const auto& named) { return named.first.value == shared->name.value; });
         if (found == set.shapes.end() || std::holds_alternative<SharedShape>(found->second.form)) {
             NameIndex index{"shared shape", {}, {}, {}};
             for (const auto& [name, named] : set.shapes)
@@ -179,7 +193,8 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, i
         take(copy.surface, draft.surface);
         copy.place = draft.place;
         shape = make_shape(set, copy, tile_barrier);
-        if (numbers_fit({shared->dx, shared->dy}, "'at'", draft.place)) shape.area = moved(std::move(shape.area), {to_steps(shared->dx), to_steps(shared->dy)});
+        if (numbers_fit({shared->dx, shared->dy}, "'at'", draft.place))
+            shape.area = moved(std::move(shape.area), {to_steps(shared->dx), to_steps(shared->dy)});
         shape.words = fmt::format("'{}'", shared->name.value);
     } else {
         Drawn drawn = draw(draft.form, width, height, draft.place);
@@ -193,13 +208,18 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, i
         shape.surface = draft.surface;
     }
     if (draft.orientation.turn % 180 != 0 && width != height)
-        add(Rule::turn_not_square, draft.place, {shape.words, fmt::format("{}", draft.orientation.turn), fmt::format("{}", set.cell.value[0]), fmt::format("{}", set.cell.value[1])});
-    else shape.area = detail::oriented(std::move(shape.area), width, height, draft.orientation);
+        add(Rule::turn_not_square, draft.place,
+            {shape.words, fmt::format("{}", draft.orientation.turn), fmt::format("{}", set.cell.value[0]),
+             fmt::format("{}", set.cell.value[1])});
+    else
+        shape.area = detail::oriented(std::move(shape.area), width, height, draft.orientation);
     // Half the range is a shape's, half the map's, so that their sum is always a coordinate.
     if (const auto box = bounds(shape.area)) {
         const std::int32_t farthest = std::max({-box->least.x, -box->least.y, box->most.x, box->most.y});
         if (farthest > coordinate_limit / 2)
-            add(Rule::too_large, draft.place, {shape.words, fmt::format("{} px from its cell", to_px(farthest)), fmt::format("{} px", to_px(coordinate_limit / 2))});
+            add(Rule::too_large, draft.place,
+                {shape.words, fmt::format("{} px from its cell", to_px(farthest)),
+                 fmt::format("{} px", to_px(coordinate_limit / 2))});
     }
     return shape;
 }

@@ -61,13 +61,17 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
         field.note = draft.note;
         if (field.type == FieldType::choice) {
             for (const Name& choice : draft.of) field.choices.push_back(choice.value);
-            if (field.choices.empty()) add(Rule::missing_key, draft.name.place, {words, "of"}, Hint{"say what can be chosen", "of = [\"calm\", \"cross\"]"});
+            if (field.choices.empty())
+                add(Rule::missing_key, draft.name.place, {words, "of"},
+                    Hint{"say what can be chosen", "of = [\"calm\", \"cross\"]"});
         }
-        if (field.type == FieldType::list && !draft.of.empty()) field.holds = choose(draft.of[0], fmt::format("what {} holds", words), field_types);
+        if (field.type == FieldType::list && !draft.of.empty())
+            field.holds = choose(draft.of[0], fmt::format("what {} holds", words), field_types);
         if (draft.standard) {
             std::string why;
             field.standard = fit(field, field.type, *draft.standard, why);
-            if (!field.standard) add(Rule::kind_field, draft.standard->place, {draft.name.value, "its own field", "the default " + why});
+            if (!field.standard)
+                add(Rule::kind_field, draft.standard->place, {draft.name.value, "its own field", "the default " + why});
         }
         fields[draft.name.value] = std::move(field);
     }
@@ -75,8 +79,10 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
 }
 
 std::string WorldMaker::misfit_name(FieldType type, const std::string& name, const Place& place) {
-    if (type == FieldType::fact && facts_.find(name) < 0) return fmt::format("names fact '{}', which is not declared", name);
-    if (type == FieldType::file && (name.empty() || name[0] == '/')) return fmt::format("is '{}', but should be a path", name);
+    if (type == FieldType::fact && facts_.find(name) < 0)
+        return fmt::format("names fact '{}', which is not declared", name);
+    if (type == FieldType::file && (name.empty() || name[0] == '/'))
+        return fmt::format("is '{}', but should be a path", name);
     // Maps and objects may be made later.
     if (names_something(type) && type != FieldType::fact) references_.push_back({type, name, "", "", place, map_name_});
     return {};
@@ -90,9 +96,11 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
         return std::nullopt;
     };
     const auto within = [&](double number) {
-        if ((!field.least || number >= *field.least) && (!field.most || number <= *field.most) && std::isfinite(number)) return true;
-        why = fmt::format("is {}, but should be {}{}{}", number, field.least ? fmt::format("at least {}", *field.least) : "",
-                          field.least && field.most ? " and " : "", field.most ? fmt::format("at most {}", *field.most) : "");
+        if ((!field.least || number >= *field.least) && (!field.most || number <= *field.most) && std::isfinite(number))
+            return true;
+        why = fmt::format(
+            "is {}, but should be {}{}{}", number, field.least ? fmt::format("at least {}", *field.least) : "",
+            field.least && field.most ? " and " : "", field.most ? fmt::format("at most {}", *field.most) : "");
         return false;
     };
     switch (type) {
@@ -108,7 +116,8 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
         case FieldType::place: {
             const auto* list = std::get_if<Value::List>(&value.is);
             if (std::holds_alternative<std::array<double, 2>>(value.is)) return value;
-            if (list == nullptr || list->size() != 2 || !as_number((*list)[0]) || !as_number((*list)[1])) return wants("a place [x, y] in px");
+            if (list == nullptr || list->size() != 2 || !as_number((*list)[0]) || !as_number((*list)[1]))
+                return wants("a place [x, y] in px");
             const std::array<double, 2> place{*as_number((*list)[0]), *as_number((*list)[1])};
             if (!in_range(place[0]) || !in_range(place[1])) return wants("a place within two million px");
             return Value{place};
@@ -118,7 +127,8 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
             if (list == nullptr) return wants("a list");
             Value::List fitted;
             for (const Value& item : *list) {
-                auto one = fit(field, field.holds == FieldType::list ? FieldType::text : field.holds, {item, said.place}, why);
+                auto one =
+                    fit(field, field.holds == FieldType::list ? FieldType::text : field.holds, {item, said.place}, why);
                 if (!one) {
                     why = "holds an item that " + why;
                     return std::nullopt;
@@ -127,11 +137,13 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
             }
             return Value{std::move(fitted)};
         }
-        default: break;
+        default:
+            break;
     }
     const auto* text = std::get_if<std::string>(&value.is);
     if (text == nullptr) return wants(type == FieldType::choice ? "one of its choices" : "a text");
-    if (type == FieldType::choice && std::find(field.choices.begin(), field.choices.end(), *text) == field.choices.end()) {
+    if (type == FieldType::choice &&
+        std::find(field.choices.begin(), field.choices.end(), *text) == field.choices.end()) {
         why = fmt::format("is '{}', but should be one of {}", *text, fmt::join(field.choices, ", "));
         return std::nullopt;
     }
@@ -143,7 +155,8 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
     return why.empty() ? std::optional(value) : std::nullopt;
 }
 
-Properties WorldMaker::make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner, const Place& place) {
+Properties WorldMaker::make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner,
+                                       const Place& place) {
     std::vector<std::string> names;
     for (const auto& [name, field] : fields) names.push_back(name);
     Properties result;
@@ -153,17 +166,23 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
             const auto nearest = nearest_name(name, names);
             add(Rule::kind_field, value.place, {name, owner, "no such field is declared"},
                 nearest         ? Hint{"did you mean", *nearest}
-                : names.empty() ? Hint{"it has no fields", ""} : Hint{fmt::format("its fields: {}", fmt::join(names, ", ")), ""});
+                : names.empty() ? Hint{"it has no fields", ""}
+                                : Hint{fmt::format("its fields: {}", fmt::join(names, ", ")), ""});
             continue;
         }
         std::string why;
-        if (auto fitted = fit(field->second, field->second.type, value, why)) result[name] = std::move(*fitted);
-        else add(Rule::kind_field, value.place, {name, owner, why});
+        if (auto fitted = fit(field->second, field->second.type, value, why))
+            result[name] = std::move(*fitted);
+        else
+            add(Rule::kind_field, value.place, {name, owner, why});
     }
     for (const auto& [name, field] : fields) {
         if (said.count(name) > 0) continue;
-        if (field.standard) result[name] = *field.standard;
-        else add(Rule::kind_field, place, {name, owner, "it has no default, so it must be given"}, Hint{"add it to its props", fmt::format("props = {{ {} = … }}", name)});
+        if (field.standard)
+            result[name] = *field.standard;
+        else
+            add(Rule::kind_field, place, {name, owner, "it has no default, so it must be given"},
+                Hint{"add it to its props", fmt::format("props = {{ {} = … }}", name)});
     }
     return result;
 }
@@ -171,7 +190,8 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
 void WorldMaker::check_references() {
     for (const Reference& reference : references_) {
         const auto slash = reference.name.find('/');
-        const std::string head = reference.name.substr(0, slash), tail = slash == std::string::npos ? "" : reference.name.substr(slash + 1);
+        const std::string head = reference.name.substr(0, slash),
+                          tail = slash == std::string::npos ? "" : reference.name.substr(slash + 1);
         bool known = false;
         const NameIndex* index = &maps_;
         std::string sort = "map";
@@ -179,16 +199,19 @@ void WorldMaker::check_references() {
             known = maps_.find(reference.name) >= 0;
         } else if (reference.type == FieldType::ref) {
             const int map = maps_.find(slash == std::string::npos ? reference.map : head);
-            known = map >= 0 && parts_.maps[static_cast<std::size_t>(map)].find_object(slash == std::string::npos ? head : tail) >= 0;
+            known = map >= 0 && parts_.maps[static_cast<std::size_t>(map)].find_object(
+                                    slash == std::string::npos ? head : tail) >= 0;
             sort = "object";
         } else {
             index = &tilesets_;
             sort = "tile";
-            if (const int set = tilesets_.find(head); set >= 0) known = parts_.tilesets[static_cast<std::size_t>(set)].find(tail) >= 0;
+            if (const int set = tilesets_.find(head); set >= 0)
+                known = parts_.tilesets[static_cast<std::size_t>(set)].find(tail) >= 0;
         }
         if (known) continue;
         const auto nearest = nearest_name(reference.name, index->names);
-        add(Rule::unknown_name, reference.place, {sort, reference.name}, nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
+        add(Rule::unknown_name, reference.place, {sort, reference.name},
+            nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
     }
 }
 

@@ -11,10 +11,12 @@ namespace dryground {
 
 void WorldMaker::make_vocabulary() {
     for (const BarrierDraft& draft : world_.barriers)
-        if (declare(barriers_, draft.name) >= 0) parts_.barriers.push_back({draft.name.value, draft.note, draft.colour});
+        if (declare(barriers_, draft.name) >= 0)
+            parts_.barriers.push_back({draft.name.value, draft.note, draft.colour});
     for (const NoteDraft& draft : world_.flags) {
         if (parts_.flags.size() == 64) {
-            add(Rule::out_of_range, draft.name.place, {"the number of flags", fmt::format("{}", world_.flags.size()), "at most 64"});
+            add(Rule::out_of_range, draft.name.place,
+                {"the number of flags", fmt::format("{}", world_.flags.size()), "at most 64"});
             break;
         }
         if (declare(flags_, draft.name) >= 0) parts_.flags.push_back({draft.name.value, draft.note});
@@ -66,7 +68,8 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
     mover.stopped_by = look_up(barriers_, draft.stopped_by);
     mover.meets = look_up(movers_, draft.meets);
     mover.needs = flag_set(draft.needs);
-    mover.moves = choose<Moves, 3>(draft.moves, "'moves'", {{{"steps", Moves::steps}, {"free", Moves::free}, {"side", Moves::side}}});
+    mover.moves = choose<Moves, 3>(draft.moves, "'moves'",
+                                   {{{"steps", Moves::steps}, {"free", Moves::free}, {"side", Moves::side}}});
     mover.jump_px = draft.jump_px;
     mover.leap_px = draft.leap_px;
     mover.drop_px = draft.drop_px;
@@ -80,19 +83,25 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
 
 Regions WorldMaker::make_body(const BodyDraft& body) {
     double width = 0, height = 0;
-    if (const auto* box = std::get_if<BoxPx>(&body.form)) width = box->width, height = box->height;
-    else if (const auto* round = std::get_if<EllipsePx>(&body.form)) width = 2 * round->radius_x, height = 2 * round->radius_y;
-    else width = std::get<CapsulePx>(body.form).width, height = std::get<CapsulePx>(body.form).height;
+    if (const auto* box = std::get_if<BoxPx>(&body.form))
+        width = box->width, height = box->height;
+    else if (const auto* round = std::get_if<EllipsePx>(&body.form))
+        width = 2 * round->radius_x, height = 2 * round->radius_y;
+    else
+        width = std::get<CapsulePx>(body.form).width, height = std::get<CapsulePx>(body.form).height;
     constexpr double most = 65536;
-    if (!(width >= 1.0 / 64 && height >= 1.0 / 64 && width <= most && height <= most && std::abs(body.x) <= most && std::abs(body.y) <= most)) {
+    if (!(width >= 1.0 / 64 && height >= 1.0 / 64 && width <= most && height <= most && std::abs(body.x) <= most &&
+          std::abs(body.y) <= most)) {
         add(Rule::out_of_range, body.place,
-            {"the body", fmt::format("{} x {} px at [{}, {}]", width, height, body.x, body.y), "from 1/64 to 65536 px wide and high, and as near"});
+            {"the body", fmt::format("{} x {} px at [{}, {}]", width, height, body.x, body.y),
+             "from 1/64 to 65536 px wide and high, and as near"});
         return {};
     }
     const Point least{to_steps(body.x - width / 2), to_steps(body.y - height / 2)};
     const Point most_point{to_steps(body.x + width / 2), to_steps(body.y + height / 2)};
     if (std::holds_alternative<BoxPx>(body.form)) return {box_region(least, most_point)};
-    return {{capsule_ring(least, most_point, parts_.merging.within_px), {}}};   // a circle is a capsule without a middle
+    return {
+        {capsule_ring(least, most_point, parts_.merging.within_px), {}}};   // a circle is a capsule without a middle
 }
 
 void WorldMaker::make_kinds() {
@@ -112,7 +121,8 @@ void WorldMaker::resolve_kind(std::size_t index) {
     kind_states_[index] = 1;
     Kind kind;
     if (draft.like) {
-        const auto base = std::find_if(world_.kinds.begin(), world_.kinds.end(), [&](const KindDraft& k) { return k.name.value == draft.like->value; });
+        const auto base = std::find_if(world_.kinds.begin(), world_.kinds.end(),
+                                       [&](const KindDraft& k) { return k.name.value == draft.like->value; });
         if (base == world_.kinds.end()) {
             look_up(kinds_, *draft.like);
         } else if (const auto at = static_cast<std::size_t>(base - world_.kinds.begin()); kind_states_[at] == 1) {
@@ -127,21 +137,33 @@ void WorldMaker::resolve_kind(std::size_t index) {
     kind.name = draft.name.value;
     kind.place = draft.name.place;
     if (draft.role)
-        kind.role = choose<Role, 5>(*draft.role, "'role'", {{{"spawn", Role::spawn}, {"trigger", Role::trigger}, {"link", Role::link}, {"solid", Role::solid}, {"entity", Role::entity}}});
+        kind.role = choose<Role, 5>(*draft.role, "'role'",
+                                    {{{"spawn", Role::spawn},
+                                      {"trigger", Role::trigger},
+                                      {"link", Role::link},
+                                      {"solid", Role::solid},
+                                      {"entity", Role::entity}}});
     else if (!draft.like)
-        add(Rule::missing_key, draft.name.place, {fmt::format("kind '{}'", draft.name.value), "role"}, Hint{"say what it does for the game", "role = \"entity\", or spawn, trigger, link, solid"});
+        add(Rule::missing_key, draft.name.place, {fmt::format("kind '{}'", draft.name.value), "role"},
+            Hint{"say what it does for the game", "role = \"entity\", or spawn, trigger, link, solid"});
     if (draft.mover) kind.mover = look_up(movers_, *draft.mover);
     if (draft.mover) kind.motion = Motion::moving;
     if (draft.motion)
-        kind.motion = choose<Motion, 3>(*draft.motion, "'motion'", {{{"fixed", Motion::fixed}, {"driven", Motion::driven}, {"moving", Motion::moving}}});
-    if (draft.stands) kind.stands = choose<Stands, 2>(*draft.stands, "'stands'", {{{"middle", Stands::middle}, {"feet", Stands::feet}}});
+        kind.motion =
+            choose<Motion, 3>(*draft.motion, "'motion'",
+                              {{{"fixed", Motion::fixed}, {"driven", Motion::driven}, {"moving", Motion::moving}}});
+    if (draft.stands)
+        kind.stands =
+            choose<Stands, 2>(*draft.stands, "'stands'", {{{"middle", Stands::middle}, {"feet", Stands::feet}}});
     if (draft.tags) kind.tags = *draft.tags;
     if (draft.picture) kind.picture = draft.picture;
     if (draft.area) {
         Drawn drawn = draw(draft.area->form, 0, 0, draft.area->place);
-        if (drawn.fault == ShapeFault::empty) add(Rule::shape_empty, draft.area->place, {"the area", drawn.fault_words});
+        if (drawn.fault == ShapeFault::empty)
+            add(Rule::shape_empty, draft.area->place, {"the area", drawn.fault_words});
         if (drawn.fault == ShapeFault::crosses_itself)
-            add(Rule::shape_crosses_itself, draft.area->place, {"the area", fmt::format("{}", to_px(drawn.fault_at.x)), fmt::format("{}", to_px(drawn.fault_at.y))});
+            add(Rule::shape_crosses_itself, draft.area->place,
+                {"the area", fmt::format("{}", to_px(drawn.fault_at.x)), fmt::format("{}", to_px(drawn.fault_at.y))});
         kind.area = std::move(drawn.area);
     }
     for (auto& [name, field] : make_fields(draft.fields)) kind.fields[name] = field;
@@ -172,11 +194,16 @@ void WorldMaker::make_severities() {
         const RuleText* rule = find_rule(rule_name.value);
         if (rule == nullptr) {
             const auto nearest = nearest_name(rule_name.value, names);
-            add(Rule::unknown_name, rule_name.place, {"rule", rule_name.value}, nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
+            add(Rule::unknown_name, rule_name.place, {"rule", rule_name.value},
+                nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
             continue;
         }
-        const Severity severity = choose<Severity, 4>(severity_name, fmt::format("the severity of '{}'", rule_name.value),
-            {{{"error", Severity::error}, {"warning", Severity::warning}, {"note", Severity::note}, {"off", Severity::off}}});
+        const Severity severity =
+            choose<Severity, 4>(severity_name, fmt::format("the severity of '{}'", rule_name.value),
+                                {{{"error", Severity::error},
+                                  {"warning", Severity::warning},
+                                  {"note", Severity::note},
+                                  {"off", Severity::off}}});
         parts_.severities[rule->rule] = severity;
     }
 }

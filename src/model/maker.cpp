@@ -12,16 +12,20 @@ namespace {
 
 bool is_name(const std::string& name) {
     return !name.empty() && name.size() <= 100 && name[0] >= 'a' && name[0] <= 'z' &&
-           std::all_of(name.begin(), name.end(), [](char c) { return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '_'; });
+           std::all_of(name.begin(), name.end(),
+                       [](char c) { return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '_'; });
 }
 
 // The nearest thing to a name that somebody wrote: "Peat A" gives "peat_a".
 std::string tamed(const std::string& name) {
     std::string result;
     for (const char c : name) {
-        if (c >= 'A' && c <= 'Z') result += static_cast<char>(c - 'A' + 'a');
-        else if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9')) result += c;
-        else if (!result.empty() && result.back() != '_') result += '_';
+        if (c >= 'A' && c <= 'Z')
+            result += static_cast<char>(c - 'A' + 'a');
+        else if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+            result += c;
+        else if (!result.empty() && result.back() != '_')
+            result += '_';
     }
     while (!result.empty() && result.back() == '_') result.pop_back();
     return is_name(result) ? result : result.empty() ? "" : "n_" + result;
@@ -40,7 +44,8 @@ Report with_severities(const Report& report, const std::map<Rule, Severity>& sev
 
 }   // namespace
 
-WorldMaker::WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps, Report notes)
+WorldMaker::WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
+                       Report notes)
     : world_(world), tileset_drafts_(tilesets), map_drafts_(maps), report_(std::move(notes)) {}
 
 Loaded WorldMaker::make() {
@@ -48,14 +53,17 @@ Loaded WorldMaker::make() {
     parts_.place = world_.place;
     parts_.merging = world_.merging;
     if (!(world_.per_metre.value > 0 && world_.per_metre.value <= 1e6))
-        add(Rule::out_of_range, world_.per_metre.place, {"'per_metre'", fmt::format("{}", world_.per_metre.value), "above 0 and at most 1,000,000 px"});
+        add(Rule::out_of_range, world_.per_metre.place,
+            {"'per_metre'", fmt::format("{}", world_.per_metre.value), "above 0 and at most 1,000,000 px"});
     parts_.per_metre = world_.per_metre.value;
     if (!(parts_.merging.within_px >= 1.0 / 64 && parts_.merging.within_px <= 64)) {
-        add(Rule::out_of_range, world_.place, {"'within_px'", fmt::format("{}", parts_.merging.within_px), "from 1/64 to 64"});
+        add(Rule::out_of_range, world_.place,
+            {"'within_px'", fmt::format("{}", parts_.merging.within_px), "from 1/64 to 64"});
         parts_.merging.within_px = MergeSettings{}.within_px;   // curves are drawn on for the rest of the findings
     }
     if (parts_.merging.most_vertices < 3)
-        add(Rule::out_of_range, world_.place, {"'most_vertices'", fmt::format("{}", parts_.merging.most_vertices), "3 or more"});
+        add(Rule::out_of_range, world_.place,
+            {"'most_vertices'", fmt::format("{}", parts_.merging.most_vertices), "3 or more"});
     make_vocabulary();
     for (const TileSetDraft& draft : tileset_drafts_) make_tileset(draft);
     for (const MapDraft& draft : map_drafts_) make_map(draft);
@@ -75,7 +83,8 @@ void WorldMaker::add(Rule rule, const Place& place, std::vector<std::string> arg
     finding.rule = rule;
     finding.severity = rule_text(rule).severity;
     finding.place = place;
-    if (place.file.empty()) finding.place.thing = things_.empty() ? "world" : fmt::format("{}", fmt::join(things_, ", "));
+    if (place.file.empty())
+        finding.place.thing = things_.empty() ? "world" : fmt::format("{}", fmt::join(things_, ", "));
     finding.map = map_name_;
     finding.layer = layer_name_;
     finding.object = object_name_;
@@ -89,14 +98,16 @@ int WorldMaker::declare(NameIndex& index, const Name& name) {
     if (!is_name(name.value)) {
         const std::string proposal = tamed(name.value);
         add(Rule::bad_name, name.place, {name.value, "a " + index.sort},
-            Hint{"names are lower_snake_case: small letters, digits and _, a letter first", proposal.empty() ? "" : proposal});
+            Hint{"names are lower_snake_case: small letters, digits and _, a letter first",
+                 proposal.empty() ? "" : proposal});
     }
     const auto [known, is_new] = index.ids.emplace(name.value, static_cast<int>(index.names.size()));
     if (!is_new) {
         const Place& first = index.places[static_cast<std::size_t>(known->second)];
         std::vector<Related> related;
         if (!first.file.empty()) related.push_back({first, "the first is here"});
-        add(Rule::duplicate_name, name.place, {index.sort, name.value}, Hint{"give one of them another name", ""}, std::move(related));
+        add(Rule::duplicate_name, name.place, {index.sort, name.value}, Hint{"give one of them another name", ""},
+            std::move(related));
         return -1;
     }
     index.names.push_back(name.value);
@@ -106,9 +117,12 @@ int WorldMaker::declare(NameIndex& index, const Name& name) {
 
 void WorldMaker::add_unknown(const NameIndex& index, const Name& name) {
     std::optional<Hint> hint;
-    if (const auto nearest = nearest_name(name.value, index.names)) hint = Hint{"did you mean", *nearest};
-    else if (index.names.empty()) hint = Hint{fmt::format("no {} is declared yet", index.sort), ""};
-    else if (index.names.size() <= 12) hint = Hint{fmt::format("known: {}", fmt::join(index.names, ", ")), ""};
+    if (const auto nearest = nearest_name(name.value, index.names))
+        hint = Hint{"did you mean", *nearest};
+    else if (index.names.empty())
+        hint = Hint{fmt::format("no {} is declared yet", index.sort), ""};
+    else if (index.names.size() <= 12)
+        hint = Hint{fmt::format("known: {}", fmt::join(index.names, ", ")), ""};
     add(Rule::unknown_name, name.place, {index.sort, name.value}, std::move(hint));
 }
 

@@ -27,7 +27,8 @@ struct NameIndex {
 
 class WorldMaker {
 public:
-    WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps, Report notes);
+    WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
+               Report notes);
     [[nodiscard]] Loaded make();
 
 private:
@@ -45,12 +46,13 @@ private:
     void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {},
              std::vector<Related> related = {});
     void add_unknown(const NameIndex& index, const Name& name);
-    int declare(NameIndex& index, const Name& name);                    // -1 and a finding when it cannot be
-    int look_up(const NameIndex& index, const Name& name);              // -1 and a finding when there is none
+    int declare(NameIndex& index, const Name& name);                        // -1 and a finding when it cannot be
+    int look_up(const NameIndex& index, const Name& name);                  // -1 and a finding when there is none
     std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
     FlagSet flag_set(const Names& names);
     template <class Choice, std::size_t n>
-    Choice choose(const Said<std::string>& said, const std::string& what, const std::array<std::pair<const char*, Choice>, n>& of);
+    Choice choose(const Said<std::string>& said, const std::string& what,
+                  const std::array<std::pair<const char*, Choice>, n>& of);
 
     // -- the world's vocabulary (make_vocabulary.cpp)
     void make_vocabulary();
@@ -65,7 +67,8 @@ private:
 
     // -- fields and properties (make_values.cpp)
     Fields make_fields(const std::vector<FieldDraft>& drafts);
-    Properties make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner, const Place& place);
+    Properties make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner,
+                               const Place& place);
     std::optional<Value> fit(const Field& field, FieldType type, const Said<Value>& said, std::string& why);
     std::string misfit_name(FieldType type, const std::string& text, const Place& place);
     void check_references();
@@ -99,7 +102,8 @@ private:
     void report_unused(const Legend& legend);
 
     // -- objects (make_objects.cpp)
-    void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map, int layer_index);
+    void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
+                     int layer_index);
     void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Object& object);
     void make_link(const ObjectDraft& draft, Object& object);
     void resolve_links();
@@ -114,10 +118,10 @@ private:
     std::string map_name_, layer_name_, object_name_;   // of what is being made
 
     NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},
-        movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}}, kinds_{"kind", {}, {}, {}},
-        tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
-    std::vector<NameIndex> tiles_;      // by tile set
-    std::vector<int> kind_states_;      // by draft: 0 not yet, 1 under way, 2 done
+        movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}},
+        kinds_{"kind", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
+    std::vector<NameIndex> tiles_;   // by tile set
+    std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
     Fields map_fields_;
     struct Reference {   // a property that names something made later
         FieldType type;

@@ -10,10 +10,14 @@ Point oriented(Point p, std::int32_t width, std::int32_t height, const Orientati
     if (o.flip_x) p.x = width - p.x;
     if (o.flip_y) p.y = height - p.y;
     switch (o.turn) {
-        case 90: return {height - p.y, p.x};
-        case 180: return {width - p.x, height - p.y};
-        case 270: return {p.y, width - p.x};
-        default: return p;
+        case 90:
+            return {height - p.y, p.x};
+        case 180:
+            return {width - p.x, height - p.y};
+        case 270:
+            return {p.y, width - p.x};
+        default:
+            return p;
     }
 }
 
@@ -36,7 +40,8 @@ Sides oriented(const Sides& sides, const Orientation& o) {
     Sides result = sides;
     if (o.flip_x) std::swap(result.of[1], result.of[3]);
     if (o.flip_y) std::swap(result.of[0], result.of[2]);
-    std::rotate(result.of.begin(), result.of.end() - o.turn / 90, result.of.end());   // top goes right, right goes bottom
+    std::rotate(result.of.begin(), result.of.end() - o.turn / 90,
+                result.of.end());   // top goes right, right goes bottom
     return result;
 }
 

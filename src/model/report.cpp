@@ -45,8 +45,9 @@ bool Report::has(Severity at_least) const {
 Counts Report::counts() const {
     Counts counts;
     for (const Finding& finding : findings_)
-        ++(finding.severity == Severity::error ? counts.error
-           : finding.severity == Severity::warning ? counts.warning : counts.note);
+        ++(finding.severity == Severity::error     ? counts.error
+           : finding.severity == Severity::warning ? counts.warning
+                                                   : counts.note);
     return counts;
 }
 
@@ -57,10 +58,11 @@ std::string text(const Place& place) {
 }
 
 std::string text(const Finding& finding) {
-    std::string result = fmt::format("{}: {}: {} [{}]\n", text(finding.place), name_of(finding.severity), message(finding),
-                                     rule_text(finding.rule).name);
+    std::string result = fmt::format("{}: {}: {} [{}]\n", text(finding.place), name_of(finding.severity),
+                                     message(finding), rule_text(finding.rule).name);
     for (const std::string& detail : finding.details) result += fmt::format("    {}\n", detail);
-    for (const Related& related : finding.related) result += fmt::format("    {}: {}\n", text(related.place), related.message);
+    for (const Related& related : finding.related)
+        result += fmt::format("    {}: {}\n", text(related.place), related.message);
     if (finding.hint) {
         result += "    " + finding.hint->text;
         if (!finding.hint->set.empty()) result += ": " + finding.hint->set;
@@ -74,7 +76,9 @@ std::string text(const Report& report) {
     for (const Finding& finding : report.findings()) result += text(finding);
     const Counts counts = report.counts();
     if (report.empty()) return "no findings\n";
-    const auto plural = [](std::size_t n, const char* word) { return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s"); };
+    const auto plural = [](std::size_t n, const char* word) {
+        return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s");
+    };
     return result + fmt::format("{}, {}, {}\n", plural(counts.error, "error"), plural(counts.warning, "warning"),
                                 plural(counts.note, "note"));
 }
@@ -89,7 +93,8 @@ std::size_t distance(std::string_view a, std::string_view b) {
         row[0] = i;
         for (std::size_t j = 1; j <= b.size(); ++j) {
             row[j] = std::min({row[j - 1] + 1, last[j] + 1, last[j - 1] + (a[i - 1] != b[j - 1])});
-            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) row[j] = std::min(row[j], before_last[j - 2] + 1);
+            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                row[j] = std::min(row[j], before_last[j - 2] + 1);
         }
         before_last = last;
         last = row;

@@ -36,7 +36,7 @@ constexpr RuleText table[] = {
     {Rule::shape_empty, "shape-empty", error, "{} has no area: {}", 2},
     {Rule::shape_outside, "shape-outside", error, "{} reaches {} px out of its cell", 2},
     {Rule::undecided, "undecided", warning, "tile '{}' says nothing of its shapes, and is used in {}", 2},
-    {Rule::no_barrier, "no-barrier", error, "{} is solid, but of no barrier", 1},
+    {Rule::no_barrier, "no-barrier", error, "{} belongs to no barrier, so that nothing is stopped by it", 1},
     {Rule::kind_field, "kind-field", error, "property '{}' of {}: {}", 3},
     {Rule::turn_not_square, "turn-not-square", error, "'{}' is turned by {} degrees, but its cells are {} x {} px", 4},
     {Rule::art_outside, "art-outside", error, "the art of '{}' at [{}, {}] lies outside its sheet of {} x {} cells", 5},
@@ -46,8 +46,10 @@ constexpr RuleText table[] = {
     {Rule::object_outside, "object-outside", error, "{} lies {} px outside the map", 2},
     {Rule::trigger_empty, "trigger-empty", error, "{} has no area, so nothing can enter it", 1},
     {Rule::link_target, "link-target", error, "{} leads to '{}', but {}", 3},
-    {Rule::link_arrival_blocked, "link-arrival-blocked", error, "{} leads to '{}', where {} would stand {} px inside {}", 5},
-    {Rule::link_without_return, "link-without-return", warning, "{} leads to map '{}', but no link there leads back to '{}'", 3},
+    {Rule::link_arrival_blocked, "link-arrival-blocked", error,
+     "{} leads to '{}', where {} would stand {} px inside {}", 5},
+    {Rule::link_without_return, "link-without-return", warning,
+     "{} leads to map '{}', but no link there leads back to '{}'", 3},
 };
 
 }   // namespace
@@ -59,16 +61,21 @@ const RuleText& rule_text(Rule rule) {
 }
 
 const RuleText* find_rule(std::string_view name) {
-    const auto row = std::find_if(std::begin(table), std::end(table), [name](const RuleText& r) { return r.name == name; });
+    const auto row =
+        std::find_if(std::begin(table), std::end(table), [name](const RuleText& r) { return r.name == name; });
     return row == std::end(table) ? nullptr : row;
 }
 
 std::string_view name_of(Severity severity) {
     switch (severity) {
-        case off: return "off";
-        case note: return "note";
-        case warning: return "warning";
-        case error: break;
+        case off:
+            return "off";
+        case note:
+            return "note";
+        case warning:
+            return "warning";
+        case error:
+            break;
     }
     return "error";
 }

@@ -30,14 +30,23 @@ namespace dryground::utf8 {
 // Where the first byte is that cannot belong to UTF-8 (overlong forms and surrogates neither); npos when all is well.
 [[nodiscard]] inline std::size_t first_bad_byte(std::string_view text) {
     for (std::size_t i = 0; i < text.size();) {
-        const auto byte = [&](std::size_t k) { return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u; };
+        const auto byte = [&](std::size_t k) {
+            return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u;
+        };
         const auto follows = [&](std::size_t k) { return (byte(k) & 0xC0u) == 0x80u; };
         const unsigned a = byte(0), b = byte(1);
-        if (a < 0x80) i += 1;
-        else if (a >= 0xC2 && a <= 0xDF && follows(1)) i += 2;
-        else if (a >= 0xE0 && a <= 0xEF && follows(1) && follows(2) && !(a == 0xE0 && b < 0xA0) && !(a == 0xED && b > 0x9F)) i += 3;
-        else if (a >= 0xF0 && a <= 0xF4 && follows(1) && follows(2) && follows(3) && !(a == 0xF0 && b < 0x90) && !(a == 0xF4 && b > 0x8F)) i += 4;
-        else return i;
+        if (a < 0x80)
+            i += 1;
+        else if (a >= 0xC2 && a <= 0xDF && follows(1))
+            i += 2;
+        else if (a >= 0xE0 && a <= 0xEF && follows(1) && follows(2) && !(a == 0xE0 && b < 0xA0) &&
+                 !(a == 0xED && b > 0x9F))
+            i += 3;
+        else if (a >= 0xF0 && a <= 0xF4 && follows(1) && follows(2) && follows(3) && !(a == 0xF0 && b < 0x90) &&
+                 !(a == 0xF4 && b > 0x8F))
+            i += 4;
+        else
+            return i;
     }
     return std::string_view::npos;
 }

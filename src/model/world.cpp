@@ -13,7 +13,8 @@ int TileSet::find(std::string_view tile) const {
 }
 
 int Map::find_object(std::string_view object) const {
-    const auto found = std::find_if(objects.begin(), objects.end(), [object](const Object& o) { return o.name == object; });
+    const auto found =
+        std::find_if(objects.begin(), objects.end(), [object](const Object& o) { return o.name == object; });
     return found == objects.end() ? -1 : static_cast<int>(found - objects.begin());
 }
 

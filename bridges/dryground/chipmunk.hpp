@@ -1,0 +1,136 @@
+// Bridge to the Chipmunk physics engine: merged ground as static shapes.
+//
+// Include it beside <chipmunk/chipmunk.h> and link DryGround::chipmunk. Everything is handed over in metres with y up;
+// `to_metres` and `to_px` translate positions of your own. Header only: nothing but dg::World and dg::Merge is needed.
+//
+//     dg::chipmunk::Ground ground(space, world, merged);            // chains, for static ground
+//     cpShapeSetFilter(warden, dg::chipmunk::filter_of(world, "warden_side"));
+//     …
+//     if (const auto* touched = dg::chipmunk::group_of(shape)) …    // in a collision handler: touched->group->barrier
+//
+// Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.
+#pragma once
+
+#include <chipmunk/chipmunk.h>
+
+#include <cmath>
+#include <memory>
+#include <stdexcept>
+#include <string_view>
+#include <vector>
+
+#include "dryground/contacts.hpp"
+#include "dryground/merge.hpp"
+
+namespace dryground::chipmunk {
+
+// Metres, y up, of a place on a map.
+[[nodiscard]] inline cpVect to_metres(const World& world, Point p) {
+    return cpv(dryground::to_px(p.x) / world.per_metre(), -dryground::to_px(p.y) / world.per_metre());
+}
+
+// Px, y down, of a place in the space.
+[[nodiscard]] inline cpVect to_px(const World& world, cpVect metres) {
+    return cpv(metres.x * world.per_metre(), -metres.y * world.per_metre());
+}
+
+[[nodiscard]] inline cpShapeFilter filter_from(const ContactBits& bits) {
+    if ((bits.category | bits.mask) >> 32 != 0)
+        throw std::length_error("dryground::chipmunk: barriers and movers need more than Chipmunk's 32 bits");
+    return cpShapeFilterNew(CP_NO_GROUP, static_cast<cpBitmask>(bits.category), static_cast<cpBitmask>(bits.mask));
+}
+
+// The filter for a mover's own shapes. Throws std::out_of_range when the world has no such mover.
+[[nodiscard]] inline cpShapeFilter filter_of(const World& world, std::string_view mover) {
+    for (std::size_t m = 0; m < world.movers().size(); ++m)
+        if (world.movers()[m].name == mover) return filter_from(contact_table(world).movers[m]);
+    throw std::out_of_range("dryground::chipmunk::filter_of: no such mover");
+}
+
+enum class Form { chains, pieces };
+
+struct Options {
+    Form form = Form::chains;
+    double friction = 0.8, restitution = 0;   // where a surface says none; pieces always take these
+    double radius = 0;                        // metres by which edges are rounded and thickened
+};
+
+// What a shape of ours belongs to. Lives as long as its Ground.
+struct GroupOfMap {
+    const Merge* map;
+    const Group* group;
+};
+
+// The group of a shape that some Ground made; null for any other shape with no user data. Shapes of the caller's own
+// must not be asked when they carry user data of another sort.
+[[nodiscard]] inline const GroupOfMap* group_of(const cpShape* shape) {
+    return static_cast<const GroupOfMap*>(cpShapeGetUserData(shape));
+}
+
+// The static shapes of one merged map in a space. Owns them: when it goes, they leave the space. The space must
+// outlive it. Keeps a copy of the merge, so that groups can be asked for.
+class Ground {
+public:
+    Ground(cpSpace* space, const World& world, Merge merge, const Options& options = {})
+        : space_(space), merge_(std::make_unique<Merge>(std::move(merge))), options_(options) {
+        const ContactTable table = contact_table(world);
+        tags_.reserve(merge_->groups.size());   // shapes keep pointers to tags
+        for (const Group& group : merge_->groups) {
+            tags_.push_back({merge_.get(), &group});
+            const bool senses = !group.trigger.empty();
+            const cpShapeFilter filter = filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
+            if (options.form == Form::chains && !senses)
+                for (const Chain& chain : group.chains) add_chain(world, chain, filter);
+            else
+                for (const Ring& piece : group.pieces) add_piece(world, piece, filter, senses);
+        }
+    }
+    ~Ground() {
+        for (cpShape* shape : shapes_) {
+            cpSpaceRemoveShape(space_, shape);
+            cpShapeFree(shape);
+        }
+    }
+    Ground(const Ground&) = delete;
+    Ground& operator=(const Ground&) = delete;
+
+    [[nodiscard]] const std::vector<cpShape*>& shapes() const { return shapes_; }
+    [[nodiscard]] const Merge& merge() const { return *merge_; }
+
+private:
+    void add(cpShape* shape, cpShapeFilter filter, const Surface& surface) {
+        cpShapeSetFilter(shape, filter);
+        cpShapeSetFriction(shape, surface.friction.value_or(options_.friction));
+        cpShapeSetElasticity(shape, surface.restitution.value_or(options_.restitution));
+        cpShapeSetUserData(shape, &tags_.back());
+        cpSpaceAddShape(space_, shape);
+        shapes_.push_back(shape);
+    }
+
+    // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth edge.
+    void add_chain(const World& world, const Chain& chain, cpShapeFilter filter) {
+        const std::size_t n = chain.points.size();
+        const auto at = [&](std::size_t i) { return to_metres(world, chain.points[i % n]); };
+        for (std::size_t i = 0; i < n; ++i) {
+            cpShape* edge = cpSegmentShapeNew(cpSpaceGetStaticBody(space_), at(i), at(i + 1), options_.radius);
+            cpSegmentShapeSetNeighbors(edge, at(i + n - 1), at(i + 2));
+            add(edge, filter, merge_->surfaces[static_cast<std::size_t>(chain.surfaces[i])]);
+        }
+    }
+
+    void add_piece(const World& world, const Ring& piece, cpShapeFilter filter, bool senses) {
+        std::vector<cpVect> points;
+        for (const Point p : piece) points.push_back(to_metres(world, p));
+        cpShape* shape = cpPolyShapeNew(cpSpaceGetStaticBody(space_), static_cast<int>(points.size()), points.data(), cpTransformIdentity, options_.radius);
+        cpShapeSetSensor(shape, senses ? cpTrue : cpFalse);
+        add(shape, filter, {});
+    }
+
+    cpSpace* space_;
+    std::unique_ptr<Merge> merge_;   // on the heap: tags point into it
+    Options options_;
+    std::vector<GroupOfMap> tags_;
+    std::vector<cpShape*> shapes_;
+};
+
+}   // namespace dryground::chipmunk
