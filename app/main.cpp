@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cstdio>
 #include <exception>
 #include <memory>
@@ -18,16 +19,16 @@ public:
         for (const CLI::Option* option : command->get_options([](const CLI::Option* o) { return o->get_positional(); }))
             words += " " + option->get_name(true);
         if (!command->get_subcommands([](const CLI::App*) { return true; }).empty()) words += " COMMAND …";
-        return fmt::format("Usage: {}{}{} [OPTIONS]\n", name, name.empty() ? "" : " ", command->get_name() + words);
+        return fmt::format("Usage: {}{} [OPTIONS]\n", name, words);
     }
 };
 
 // A command that is none, told with the nearest that is.
 void check_command(const CLI::App& cli, const char* word) {
-    if (word[0] == '-' || cli.get_subcommand_no_throw(word) != nullptr) return;
     std::vector<std::string> names;
     for (const CLI::App* command : cli.get_subcommands([](const CLI::App*) { return true; }))
         names.push_back(command->get_name());
+    if (word[0] == '-' || std::find(names.begin(), names.end(), word) != names.end()) return;
     const auto nearest = dryground::nearest_name(word, names);
     app::stop(app::misuse, fmt::format("there is no command '{}'; {}", word,
                                        nearest ? fmt::format("did you mean '{}'?", *nearest)

@@ -6,9 +6,9 @@
 // set). Prints how far it got along the level quay, how often it snagged (lost more than 1 % of its speed in a single
 // step, or hopped, where nothing but a seam can be the reason) and the time of a simulation step.
 #include <chipmunk/chipmunk.h>
+#include <fmt/format.h>
 #include <dryground/chipmunk.hpp>
 #include <dryground/dryground.hpp>
-#include <fmt/format.h>
 
 #include <chrono>
 #include <cmath>
@@ -55,11 +55,14 @@ std::size_t add_tile_boxes(cpSpace* space, const dg::World& world, const dg::Map
                 const dg::Placed& placed = map.placed(layer, c, r);
                 if (placed.tile < 0) continue;
                 for (const dg::Shape& shape : world.tile(placed).shapes) {
-                    if (!shape.trigger.empty() || world.barriers()[static_cast<std::size_t>(shape.barrier)].name != "earth") continue;
+                    if (!shape.trigger.empty() ||
+                        world.barriers()[static_cast<std::size_t>(shape.barrier)].name != "earth")
+                        continue;
                     for (const dg::Region& region : dg::placed_area(map, shape, placed, c, r)) {
                         std::vector<cpVect> points;
                         for (const dg::Point p : region.outline) points.push_back(dg::chipmunk::to_metres(world, p));
-                        cpShape* box = cpPolyShapeNew(cpSpaceGetStaticBody(space), static_cast<int>(points.size()), points.data(), cpTransformIdentity, 0);
+                        cpShape* box = cpPolyShapeNew(cpSpaceGetStaticBody(space), static_cast<int>(points.size()),
+                                                      points.data(), cpTransformIdentity, 0);
                         cpShapeSetFriction(box, 0.8);
                         cpSpaceAddShape(space, box);
                         ++count;
@@ -90,7 +93,8 @@ Result run(const dg::World& world, const dg::Merge& merged, bool on_chains, bool
         }
         const Flat flat = longest_flat(world, merged);
         constexpr double half = 0.3;
-        cpBody* body = cpBodyNew(1, ball ? cpMomentForCircle(1, 0, half, cpvzero) : cpMomentForBox(1, 2 * half, 2 * half));
+        cpBody* body =
+            cpBodyNew(1, ball ? cpMomentForCircle(1, 0, half, cpvzero) : cpMomentForBox(1, 2 * half, 2 * half));
         cpShape* shape = ball ? cpCircleShapeNew(body, half, cpvzero) : cpBoxShapeNew(body, 2 * half, 2 * half, 0);
         // The ball rolls; the box slides like a player's body, whose speed the game sets: without friction.
         cpShapeSetFriction(shape, ball ? 0.8 : 0);
@@ -156,13 +160,15 @@ int main(int argc, char** argv) {
     }
     cpSpaceFree(cpSpaceNew());   // Chipmunk greets once, which should not stand in the table
     fmt::print("{}: {:.1f} m of level ground\n", map->title, flat.to - flat.from);
-    fmt::print("{:<6}{:>8}   {:<14}{:>8}{:>10}{:>8}{:>10}\n", "body", "m/s", "ground", "shapes", "metres", "snags", "us/step");
+    fmt::print("{:<6}{:>8}   {:<14}{:>8}{:>10}{:>8}{:>10}\n", "body", "m/s", "ground", "shapes", "metres", "snags",
+               "us/step");
     int snags_on_chains = 0, snags_on_boxes = 0;
     for (const bool ball : {true, false})
         for (const double speed : {1.0, 2.0, 4.0, 7.0, 11.0})
             for (const bool on_chains : {true, false}) {
                 const Result r = run(world, merged, on_chains, ball, speed);
-                fmt::print("{:<6}{:>8.0f}   {:<14}{:>8}{:>10.2f}{:>8}{:>10.2f}\n", ball ? "ball" : "box", speed, on_chains ? "merged chains" : "box per tile", r.shapes, r.distance, r.snags, r.step_us);
+                fmt::print("{:<6}{:>8.0f}   {:<14}{:>8}{:>10.2f}{:>8}{:>10.2f}\n", ball ? "ball" : "box", speed,
+                           on_chains ? "merged chains" : "box per tile", r.shapes, r.distance, r.snags, r.step_us);
                 (on_chains ? snags_on_chains : snags_on_boxes) += r.snags;
             }
     fmt::print("snags in all: {} on merged chains, {} on one box per tile\n", snags_on_chains, snags_on_boxes);

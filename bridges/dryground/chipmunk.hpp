@@ -78,7 +78,8 @@ public:
         for (const Group& group : merge_->groups) {
             tags_.push_back({merge_.get(), &group});
             const bool senses = !group.trigger.empty();
-            const cpShapeFilter filter = filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
+            const cpShapeFilter filter =
+                filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
             if (options.form == Form::chains && !senses)
                 for (const Chain& chain : group.chains) add_chain(world, chain, filter);
             else
@@ -107,7 +108,8 @@ private:
         shapes_.push_back(shape);
     }
 
-    // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth edge.
+    // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth
+    // edge.
     void add_chain(const World& world, const Chain& chain, cpShapeFilter filter) {
         const std::size_t n = chain.points.size();
         const auto at = [&](std::size_t i) { return to_metres(world, chain.points[i % n]); };
@@ -121,7 +123,8 @@ private:
     void add_piece(const World& world, const Ring& piece, cpShapeFilter filter, bool senses) {
         std::vector<cpVect> points;
         for (const Point p : piece) points.push_back(to_metres(world, p));
-        cpShape* shape = cpPolyShapeNew(cpSpaceGetStaticBody(space_), static_cast<int>(points.size()), points.data(), cpTransformIdentity, options_.radius);
+        cpShape* shape = cpPolyShapeNew(cpSpaceGetStaticBody(space_), static_cast<int>(points.size()), points.data(),
+                                        cpTransformIdentity, options_.radius);
         cpShapeSetSensor(shape, senses ? cpTrue : cpFalse);
         add(shape, filter, {});
     }

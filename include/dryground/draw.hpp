@@ -23,7 +23,7 @@ struct Show {
 [[nodiscard]] std::vector<std::string> show_names();
 
 struct DrawOptions {
-    Show show;
+    Show show{};
     int scale = 0;   // 1 to 16; 0 picks one so that the picture is about 1300 px wide
 };
 

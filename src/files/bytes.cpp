@@ -35,18 +35,32 @@ FileBytes read_file(const fs::path& path) {
     return {std::move(bytes), {}};
 }
 
-std::string write_file(const fs::path& path, std::string_view bytes) {
-    std::error_code error;
-    if (fs::is_directory(path, error)) return "it is a directory";
-    fs::path beside = path;
-    beside += fmt::format(".{}.part", ::getpid());
-    std::FILE* out = std::fopen(beside.c_str(), "wb");
+namespace {
+
+// Writes and closes; why it could not, empty when it could.
+std::string write_through(const fs::path& path, std::string_view bytes, bool to_disk) {
+    std::FILE* out = std::fopen(path.c_str(), "wb");
     if (out == nullptr) return std::strerror(errno);
     bool good = std::fwrite(bytes.data(), 1, bytes.size(), out) == bytes.size();
     good = std::fflush(out) == 0 && good;
-    good = ::fsync(::fileno(out)) == 0 && good;
+    if (to_disk) good = ::fsync(::fileno(out)) == 0 && good;
     std::string why = good ? "" : std::strerror(errno);
     if (std::fclose(out) != 0 && why.empty()) why = std::strerror(errno);
+    return why;
+}
+
+}   // namespace
+
+std::string write_file(const fs::path& wanted, std::string_view bytes) {
+    std::error_code error;
+    const fs::file_status status = fs::status(wanted, error);
+    if (fs::is_directory(status)) return "it is a directory";
+    // A device or a pipe has no old content to keep, and must not be replaced by a file.
+    if (fs::exists(status) && !fs::is_regular_file(status)) return write_through(wanted, bytes, false);
+    const fs::path path = fs::exists(status) ? fs::canonical(wanted, error) : wanted;   // a link stays a link
+    fs::path beside = path;
+    beside += fmt::format(".{}.part", ::getpid());
+    std::string why = write_through(beside, bytes, true);
     if (why.empty()) {
         fs::rename(beside, path, error);
         if (error) why = error.message();

@@ -8,7 +8,9 @@ namespace dryground {
 
 ContactTable contact_table(const World& world) {
     const std::size_t barriers = world.barriers().size(), movers = world.movers().size();
-    if (barriers + movers > 63) throw std::length_error(fmt::format("contact_table: {} barriers and {} movers need more than 64 bits", barriers, movers));
+    if (barriers + movers > 63)
+        throw std::length_error(
+            fmt::format("contact_table: {} barriers and {} movers need more than 64 bits", barriers, movers));
     const auto bit = [](std::size_t n) { return std::uint64_t{1} << n; };
     ContactTable table;
     table.bits = static_cast<int>(barriers + movers + 1);

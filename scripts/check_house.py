@@ -1,0 +1,55 @@
+#!/usr/bin/python3
+"""Checks the house: `scripts/check_house.py [FOLDER]`. Prints what is wrong; exit code 1 when something is.
+
+- every source file on disk is named in a CMakeLists.txt of its folder or above;
+- each room includes only rooms above it; the core includes no parser, printer or picture library;
+- the library never prints, exits or aborts;
+- every source file of a room that has tests is mirrored by name, room by room;
+- public headers are installed headers only: none includes src/.
+"""
+
+import re
+import sys
+from pathlib import Path
+
+ROOMS = ["geometry", "model", "merge", "travel", "check", "play", "files", "draw"]
+CORE = {"geometry", "model", "merge", "travel", "check", "play"}
+HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "builder": "model", "contacts": "model",
+               "merge": "merge", "check": "check", "files": "files", "draw": "draw", "version": "geometry"}
+FOREIGN = re.compile(r'#include <(toml\+\+|nlohmann|png|cairo|librsvg|CLI|iostream)')
+LOUD = re.compile(r'\b(std::cout|std::cerr|printf|fprintf|puts|fmt::print|std::exit|std::abort|exit|abort)\s*\(|std::c(out|err)\b')
+
+
+def faults(root):
+    listed = "\n".join(p.read_text() for p in root.glob("*/CMakeLists.txt"))
+    for source in sorted([*root.glob("src/**/*.cpp"), *root.glob("app/**/*.cpp"), *root.glob("tests/**/*.cpp"), *root.glob("examples/*.cpp")]):
+        if not re.search(rf"(^|[\s/]){re.escape(source.name)}\b", listed):
+            yield f"{source.relative_to(root)}: in no CMakeLists.txt"
+    for source in sorted([*root.glob("src/*/*.cpp"), *root.glob("src/*/*.hpp")]):
+        room = source.parent.name
+        text = source.read_text()
+        for name in re.findall(r'#include "(?:dryground/(\w+)\.hpp|\.\./(\w+)/)', text):
+            other = HEADER_ROOM.get(name[0], name[0]) if name[0] else name[1]
+            if other not in ROOMS or ROOMS.index(other) > ROOMS.index(room):
+                yield f"{source.relative_to(root)}: room '{room}' may not use '{other}'"
+        if room in CORE and (found := FOREIGN.search(text)):
+            yield f"{source.relative_to(root)}: the core may not use {found.group(1)}"
+        for number, line in enumerate(text.splitlines(), 1):
+            if LOUD.search(line.split("//")[0]):
+                yield f"{source.relative_to(root)}:{number}: the library never prints, exits or aborts"
+    for header in sorted(root.glob("include/dryground/*.hpp")):
+        if re.search(r'#include ".*(src/|internal)', header.read_text()):
+            yield f"{header.relative_to(root)}: a public header may not include src/"
+    for room in {p.parent.name for p in root.glob("src/*/*.cpp")}:
+        if not list(root.glob(f"tests/{room}/*_test.cpp")):
+            yield f"src/{room}: no tests in tests/{room}"
+
+
+def main():
+    found = list(faults(Path(sys.argv[1] if len(sys.argv) > 1 else ".").resolve()))
+    print("\n".join(found) or "the house is in order")
+    return 1 if found else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,175 @@
+// The command line, driven from outside on the demo world and the broken ones.
+#include <catch2/catch.hpp>
+
+#include <set>
+
+#include "dryground/dryground.hpp"
+#include "process.hpp"
+
+using process::Outcome;
+using process::tool;
+namespace fs = std::filesystem;
+
+namespace {
+
+// Whole outputs are held by approved files; `scripts/approve` accepts a change on purpose.
+void check_approved(const std::string& name, const std::string& text) {
+    const fs::path path = fs::path(DRYGROUND_SOURCE) / "tests" / "app" / "approved" / name;
+    if (std::getenv("DRYGROUND_APPROVE") != nullptr) std::ofstream(path, std::ios::binary) << text;
+    INFO("approved file " << name);
+    CHECK(process::slurp(path) == text);
+}
+
+}   // namespace
+
+TEST_CASE("the demo world checks clean") {
+    const Outcome outcome = tool("check demo/world.toml --fail-on note");
+    CHECK(outcome.code == 0);
+    CHECK(outcome.out == "no findings\n");
+    CHECK(outcome.err.empty());
+}
+
+TEST_CASE("the broken worlds are told in full") {
+    const Outcome broken = tool("check demo/broken/world.toml");
+    CHECK(broken.code == 1);
+    check_approved("broken.txt", broken.out);
+    const Outcome reading = tool("check demo/broken/reading/world.toml");
+    CHECK(reading.code == 1);
+    check_approved("reading.txt", reading.out);
+}
+
+TEST_CASE("each mistake that the broken demo marks is found in that file, and nothing else is") {
+    for (const std::string folder : {"demo/broken", "demo/broken/reading"}) {
+        std::set<std::string> marked, found;   // rules
+        for (const char* part : {".", "maps", "tiles"})
+            for (const auto& entry : fs::directory_iterator(fs::path(DRYGROUND_SOURCE) / folder / part)) {
+                if (entry.path().extension() != ".toml") continue;
+                std::istringstream lines(process::slurp(entry.path()));
+                for (std::string line; std::getline(lines, line);) {
+                    const auto at = line.find("mistake");
+                    if (at == std::string::npos || line.find(':', at) == std::string::npos) continue;
+                    for (const dryground::RuleText& rule : dryground::all_rules())
+                        if (line.find(std::string(rule.name), at) != std::string::npos)
+                            marked.insert(std::string(rule.name));
+                }
+            }
+        const dryground::Loaded loaded = dryground::load_world(fs::path(DRYGROUND_SOURCE) / folder / "world.toml");
+        dryground::Report report = loaded.report();
+        if (loaded) report.add(dryground::check(loaded.world()));
+        for (const dryground::Finding& finding : report.findings())
+            found.insert(std::string(dryground::rule_text(finding.rule).name));
+        CAPTURE(folder);
+        CHECK(marked == found);
+        CHECK(found.size() >= 12);
+    }
+}
+
+TEST_CASE("check can be narrowed to rules and maps, and fail at other severities") {
+    CHECK(tool("check demo/broken/world.toml --only legend-unused").code == 0);
+    CHECK(tool("check demo/broken/world.toml --only legend-unused --fail-on warning").code == 1);
+    const Outcome map = tool("check demo/broken/world.toml --map store");
+    CHECK(map.out.find("cell-size") != std::string::npos);
+    CHECK(map.out.find("spawn-blocked") == std::string::npos);
+    const Outcome unknown = tool("check demo/world.toml --only legend-unusd");
+    CHECK(unknown.code == 2);
+    CHECK(unknown.err.find("did you mean 'legend-unused'") != std::string::npos);
+}
+
+TEST_CASE("merge writes what it is asked for, with its figures beside it") {
+    const Outcome outcome = tool("merge demo/world.toml --map pump_house --as regions chains pieces");
+    CHECK(outcome.code == 0);
+    check_approved("merge-pump_house.json", outcome.out);
+    CHECK(outcome.err.find("shapes in") != std::string::npos);
+    const Outcome metres = tool("merge demo/maps/slipway.map.toml --as chains --unit m --y up");
+    CHECK(metres.code == 0);
+    CHECK(metres.out.find("\"unit\": \"m\"") != std::string::npos);
+    CHECK(metres.out.find("pump_house") == std::string::npos);   // a map's file means that map
+    CHECK(metres.out.find("\"pieces\": [") == std::string::npos);
+    CHECK(tool("merge demo/broken/reading/world.toml").code == 1);
+    CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it
+}
+
+TEST_CASE("list tells what designers keep on paper") {
+    std::string all;
+    for (const char* what : {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links"}) {
+        const Outcome outcome = tool(fmt::format("list demo/world.toml {}", what));
+        CHECK(outcome.code == 0);
+        all += fmt::format("== {}\n{}", what, outcome.out);
+    }
+    check_approved("lists.txt", all);
+    CHECK(tool("list demo/world.toml objects --kind mud_crab --format csv").out ==
+          "map,object,kind,role,at,layer,gives,needs,props\r\nslipway,crab_a,mud_crab,spawn,\"440,128\",people,,,"
+          "\"mood=\"\"cross\"\" patrol_px=48\"\r\n");
+    CHECK(tool("list demo/world.toml tiles --tagged masonry --name '*_top'").out.find("marsh/stone_top") !=
+          std::string::npos);
+    CHECK(tool("list demo/world.toml objects --name 'nobody*'").out.find("(none)") != std::string::npos);
+}
+
+TEST_CASE("draw makes pictures of each map, and refuses what it cannot make") {
+    const process::Folder folder;
+    const std::string out = (folder.path / "station").string();
+    CHECK(tool(fmt::format("draw demo/world.toml --out {}.png", out)).code == 0);
+    std::string fault;
+    for (const char* map : {"slipway", "pump_house"}) {
+        const auto image = dryground::decode_png(process::slurp(fmt::format("{}-{}.png", out, map)), fault);
+        REQUIRE(image);
+        CHECK(image->width > 1000);
+    }
+    CHECK(tool(fmt::format("draw demo/world.toml --map slipway --show art flags --out {}.svg", out)).code == 0);
+    CHECK(process::run(fmt::format("xmllint --noout {}.svg", out)).code == 0);
+    CHECK(tool("draw demo/world.toml --out picture.gif").code == 2);
+    CHECK(
+        tool(fmt::format("draw demo/world.toml --show art flgs --out {}.svg", out)).err.find("did you mean 'flags'") !=
+        std::string::npos);
+    CHECK(tool("draw demo/world.toml --map slipway --out /no/such/folder/a.svg").code == 2);
+}
+
+TEST_CASE("the demo walks through the whole job") {
+    const process::Folder folder;
+    const Outcome outcome = tool(fmt::format("demo --out {}", folder.path.string()));
+    CHECK(outcome.code == 0);
+    for (const char* step : {"read ", "check ", "merge ", "draw ", "broken ", "next "})
+        CHECK(outcome.out.find(step) != std::string::npos);
+    for (const char* file : {"merge.json", "slipway.png", "pump_house.svg", "broken.png"})
+        CHECK(fs::file_size(folder.path / file) > 1000);
+    CHECK(tool(fmt::format("demo --world {} --out {}", folder.path.string(), folder.path.string())).code == 2);
+}
+
+TEST_CASE("a bad command line is told with the mend, and ends with 2") {
+    for (const char* words : {"", "chek demo/world.toml", "check", "check demo/world.toml --format yaml",
+                              "merge demo/world.toml --as blobs", "merge demo/world.toml --most-vertices 2",
+                              "check demo/world.toml --map slipwy", "list demo/world.toml things",
+                              "merge demo/world.toml --out /no/such/folder/x.json", "check demo/none.toml",
+                              "check demo", "check /dev/null"}) {
+        const Outcome outcome = tool(words);
+        INFO(words << "\n" << outcome.err);
+        CHECK(outcome.code == 2);
+        CHECK_FALSE(outcome.err.empty());
+        CHECK(outcome.out.empty());
+    }
+    CHECK(tool("chek demo/world.toml").err.find("did you mean 'check'") != std::string::npos);
+}
+
+TEST_CASE("help and version are there, with an example for each command") {
+    CHECK(tool("--version").out.find("dryground ") == 0);
+    for (const char* command : {"check", "merge", "draw", "list", "demo"}) {
+        const Outcome outcome = tool(fmt::format("{} --help", command));
+        CHECK(outcome.code == 0);
+        CHECK(outcome.out.find("Example: dryground ") != std::string::npos);
+    }
+}
+
+TEST_CASE("odd files give an error each, and no crash") {
+    const process::Folder folder;
+    const auto write = [&](const std::string& bytes) {
+        std::ofstream(folder.path / "w.toml", std::ios::binary) << bytes;
+        return tool(fmt::format("check {}", (folder.path / "w.toml").string()));
+    };
+    CHECK(write("").code == 1);
+    CHECK(write(std::string("format = \"dryground/world/1\"\0", 29)).code == 1);
+    CHECK(write(std::string(100'000, '[')).code == 1);
+    CHECK(write("\xFF\xFE").code == 1);
+    CHECK(write("format = \"dryground/world/9\"").code == 1);
+    CHECK(write("format = \"dryground/world/1\"\nmaps = [\".\"]").code == 1);
+    CHECK(write("format = \"dryground/world/1\"").out.find("start-missing") != std::string::npos);
+}

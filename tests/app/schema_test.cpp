@@ -1,0 +1,84 @@
+// Everything that is written as JSON keeps to its schema; a schema that is broken on purpose is noticed.
+#include <catch2/catch.hpp>
+
+#include <nlohmann/json.hpp>
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validator.hpp>
+
+#include "process.hpp"
+
+using process::tool;
+
+namespace {
+
+std::string schema_faults(const std::string& schema_name, const std::string& text) {
+    const nlohmann::json schema_json = nlohmann::json::parse(
+                             process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "schema" / schema_name)),
+                         json = nlohmann::json::parse(text);
+    valijson::Schema schema;
+    valijson::SchemaParser parser;
+    parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(schema_json), schema);
+    valijson::Validator validator;
+    valijson::ValidationResults results;
+    const valijson::adapters::NlohmannJsonAdapter target(json);
+    if (validator.validate(schema, target, &results)) return {};
+    std::string faults;
+    for (valijson::ValidationResults::Error error; results.popError(error);) {
+        for (const std::string& part : error.context) faults += part;
+        faults += ": " + error.description + "\n";
+    }
+    return faults;
+}
+
+}   // namespace
+
+TEST_CASE("merges keep to their schema") {
+    for (const char* options :
+         {"", "--as regions", "--as regions chains pieces --unit m --y up", "--map slipway --as pieces"}) {
+        INFO(options);
+        CHECK(schema_faults("merge.schema.json", tool(fmt::format("merge demo/world.toml {}", options)).out) == "");
+    }
+}
+
+TEST_CASE("reports keep to their schema") {
+    for (const char* world : {"demo/world.toml", "demo/broken/world.toml", "demo/broken/reading/world.toml"}) {
+        INFO(world);
+        CHECK(schema_faults("report.schema.json", tool(fmt::format("check {} --format json", world)).out) == "");
+    }
+}
+
+TEST_CASE("lists keep to their schema") {
+    for (const char* what : {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links"}) {
+        INFO(what);
+        CHECK(schema_faults("list.schema.json", tool(fmt::format("list demo/world.toml {} --format json", what)).out) ==
+              "");
+    }
+}
+
+TEST_CASE("a schema is not kept by what lacks a key or has one too many") {
+    nlohmann::json merge = nlohmann::json::parse(tool("merge demo/world.toml").out);
+    merge["maps"][0].erase("stats");
+    CHECK(schema_faults("merge.schema.json", merge.dump()) != "");
+    nlohmann::json report = nlohmann::json::parse(tool("check demo/broken/world.toml --format json").out);
+    report["findings"][0]["colour"] = "red";
+    CHECK(schema_faults("report.schema.json", report.dump()) != "");
+}
+
+TEST_CASE("text and JSON tell the same findings in the same order") {
+    const std::string text = tool("check demo/broken/world.toml").out;
+    const nlohmann::json json = nlohmann::json::parse(tool("check demo/broken/world.toml --format json").out);
+    std::size_t at = 0;
+    for (const nlohmann::json& finding : json["findings"]) {
+        const std::string line =
+            fmt::format("{}:{}:{}: {}: {} [{}]\n", finding["file"].get<std::string>(), finding["line"].get<int>(),
+                        finding["column"].get<int>(), finding["severity"].get<std::string>(),
+                        finding["message"].get<std::string>(), finding["rule"].get<std::string>());
+        const std::size_t found = text.find(line, at);
+        INFO(line);
+        REQUIRE(found != std::string::npos);
+        at = found + line.size();
+    }
+    CHECK(json["counts"]["error"].get<int>() == 14);
+}

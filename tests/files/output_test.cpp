@@ -1,0 +1,179 @@
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "worlds.hpp"
+
+using namespace dryground;
+using Json = nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+double twice_signed_area(const Json& ring) {
+    double sum = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Json &p = ring[i], &q = ring[(i + 1) % ring.size()];
+        sum += p[0].get<double>() * q[1].get<double>() - q[0].get<double>() * p[1].get<double>();
+    }
+    return sum;
+}
+
+struct Folder {   // a folder of its own for a test
+    Folder() : path(fs::temp_directory_path() / fmt::format("dryground-test-{}", static_cast<const void*>(this))) {
+        fs::create_directories(path);
+    }
+    ~Folder() { fs::remove_all(path); }
+    Folder(const Folder&) = delete;
+    Folder& operator=(const Folder&) = delete;
+    fs::path path;
+};
+
+}   // namespace
+
+TEST_CASE("written rings have the solid on the left by their numbers, in px and metres, y down and up") {
+    const Loaded loaded =
+        worlds::load(worlds::with(worlds::small_world(), "flat.toml", "rows = '''\n......\n", "rows = '''\n.##...\n"));
+    REQUIRE(loaded);
+    const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
+    for (const Unit unit : {Unit::px, Unit::m})
+        for (const YAxis y : {YAxis::down, YAxis::up}) {
+            const Json root = Json::parse(merge_json(loaded.world(), merges, {.unit = unit, .y = y, .regions = true}));
+            const double scale = unit == Unit::px ? 1 : 16;
+            double area = 0;
+            for (const Json& group : root["maps"][0]["groups"]) {
+                double sum = 0;
+                for (const Json& region : group["regions"]) {
+                    CHECK(twice_signed_area(region["outline"]) > 0);
+                    sum += twice_signed_area(region["outline"]);
+                    for (const Json& hole : region["holes"]) {
+                        CHECK(twice_signed_area(hole) < 0);
+                        sum += twice_signed_area(hole);
+                    }
+                }
+                CHECK(sum / 2 == Approx(group["area"].get<double>()));
+                double of_pieces = 0;
+                for (const Json& piece : group["pieces"]) {
+                    CHECK(twice_signed_area(piece) > 0);
+                    of_pieces += twice_signed_area(piece);
+                }
+                CHECK(of_pieces == Approx(sum));
+                area += sum / 2 * scale * scale;
+                for (const Json& chain : group["chains"]) CHECK(chain["surfaces"].size() == chain["points"].size());
+            }
+            CHECK(area == Approx(static_cast<double>(twice_area(merges[0].group("earth").regions)) / 2 / 65536));
+            // the first point stays first whichever way y points
+            const Json& first = root["maps"][0]["groups"][0]["regions"][0]["outline"][0];
+            CHECK(first[0].get<double>() == -16 / scale);
+            CHECK(first[1].get<double>() == (y == YAxis::down ? -16 : 16) / scale);
+        }
+}
+
+TEST_CASE("surfaces stay with their segments when y is turned up") {
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "rim = \"earth\"\n", "");
+    files = worlds::with(files, "marsh.toml", "[16, 16]] }]", "[16, 16]], surface = { friction = 0.25 } }]");
+    const Loaded loaded = worlds::load(files);
+    REQUIRE(loaded);
+    const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
+    const auto slope_surface = [&](YAxis y) {
+        const Json chain =
+            Json::parse(merge_json(loaded.world(), merges, {.y = y}))["maps"][0]["groups"][0]["chains"][0];
+        std::vector<int> of_slopes;
+        for (std::size_t i = 0; i < chain["points"].size(); ++i) {
+            const Json &p = chain["points"][i], &q = chain["points"][(i + 1) % chain["points"].size()];
+            if (p[0] != q[0] && p[1] != q[1])
+                of_slopes.push_back(chain["surfaces"][i].get<int>());
+            else
+                CHECK(chain["surfaces"][i].get<int>() == 0);
+        }
+        return of_slopes;
+    };
+    CHECK(slope_surface(YAxis::down) == std::vector<int>{1});
+    CHECK(slope_surface(YAxis::up) == std::vector<int>{1});
+}
+
+TEST_CASE("numbers in JSON read back to the same doubles") {
+    const Loaded loaded =
+        worlds::load(worlds::with(worlds::small_world(), "world.toml", "title", "per_metre = 17.3\ntitle"));
+    REQUIRE(loaded);
+    const Merge merged = merge(loaded.world(), loaded.world().map("flat"));
+    const Json root = Json::parse(merge_json(loaded.world(), {merged}, {.unit = Unit::m, .regions = true}));
+    const Json& outline = root["maps"][0]["groups"][0]["regions"][0]["outline"];
+    const Ring& ring = merged.group("earth").regions[0].outline;
+    REQUIRE(outline.size() == ring.size());
+    for (std::size_t i = 0; i < ring.size(); ++i) CHECK(outline[i][0].get<double>() == to_px(ring[i].x) / 17.3);
+}
+
+TEST_CASE("the same world gives the same bytes") {
+    const Loaded once = worlds::load(worlds::small_world()), again = worlds::load(worlds::small_world());
+    const auto bytes = [](const World& world) {
+        return merge_json(world, {merge(world, world.map("flat"))}, {.regions = true});
+    };
+    CHECK(bytes(once.world()) == bytes(again.world()));
+}
+
+TEST_CASE("files are written whole or not at all") {
+    const Folder folder;
+    const fs::path file = folder.path / "out.json";
+    CHECK(write_file(file, "first") == "");
+    CHECK(write_file(file, "second") == "");
+    CHECK(read_file(file).bytes == "second");
+    CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) ==
+          1);   // nothing is left beside
+    CHECK_FALSE(write_file(folder.path / "no" / "such" / "folder.json", "x").empty());
+    CHECK_FALSE(write_file(folder.path, "x").empty());
+    // a device is written to, never replaced; a link stays a link
+    CHECK_FALSE(write_file("/dev/full", "x").empty());
+    CHECK(fs::is_character_file("/dev/full"));
+    fs::create_symlink("out.json", folder.path / "link.json");
+    CHECK(write_file(folder.path / "link.json", "third") == "");
+    CHECK(fs::is_symlink(folder.path / "link.json"));
+    CHECK(read_file(file).bytes == "third");
+    CHECK(read_file(folder.path).fault == "it is a directory");
+    CHECK(read_file(folder.path / "none").fault == "there is no such file");
+}
+
+TEST_CASE("PNGs go out and come back with equal pixels; what is none is refused") {
+    Image image{3, 2, {}};
+    for (unsigned char i = 0; i < 24; ++i) image.rgba.push_back(i % 4 == 3 ? 255 : static_cast<unsigned char>(i * 9));
+    std::string fault;
+    const std::string bytes = encode_png(image);
+    const auto back = decode_png(bytes, fault);
+    REQUIRE(back);
+    CHECK(back->width == 3);
+    CHECK(back->rgba == image.rgba);
+    CHECK_FALSE(decode_png(bytes.substr(0, bytes.size() / 2), fault));
+    CHECK_FALSE(fault.empty());
+    fault.clear();
+    CHECK_FALSE(decode_png("", fault));
+    fault.clear();
+    CHECK_FALSE(decode_png("no picture", fault));
+}
+
+TEST_CASE("a map finds its world by walking up; two worlds in one folder are told") {
+    const Folder folder;
+    fs::create_directories(folder.path / "maps" / "deep");
+    REQUIRE(write_file(folder.path / "world.toml", "format = \"dryground/world/1\"\n") == "");
+    REQUIRE(write_file(folder.path / "maps" / "deep" / "a.toml", "format = \"dryground/map/1\"\nname = \"a\"\n") == "");
+    FoundWorld found = find_world(folder.path / "maps" / "deep" / "a.toml");
+    CHECK(fs::equivalent(found.world, folder.path / "world.toml"));
+    CHECK(found.map == "a");
+    REQUIRE(write_file(folder.path / "other.toml", "format = \"dryground/world/1\"\n") == "");
+    found = find_world(folder.path / "maps" / "deep" / "a.toml");
+    CHECK(found.fault.find("other.toml or world.toml") != std::string::npos);
+    CHECK(find_world(folder.path / "none.toml").fault == "there is no such file");
+}
+
+TEST_CASE("a link out of the world's folder is refused") {
+    const Folder folder;
+    fs::create_directories(folder.path / "world");
+    worlds::Files files = worlds::small_world();
+    for (const auto& [name, bytes] : files) REQUIRE(write_file(folder.path / "world" / name, bytes) == "");
+    REQUIRE(load_world(folder.path / "world" / "world.toml"));
+    fs::rename(folder.path / "world" / "flat.toml", folder.path / "flat.toml");
+    fs::create_symlink("../flat.toml", folder.path / "world" / "flat.toml");
+    const Loaded loaded = load_world(folder.path / "world" / "world.toml");
+    CHECK(worlds::rules_and_places(loaded.report()) == std::vector<std::string>{"path-outside at world.toml:6:9"});
+}
