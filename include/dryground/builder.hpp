@@ -17,6 +17,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <type_traits>
 #include <utility>
 #include <variant>
 #include <vector>
@@ -33,9 +34,8 @@ struct Said {
 
     Said() = default;
     Said(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
-    template <class U>
-    requires std::is_convertible_v<U, T> Said(U&& v)
-        : value(std::forward<U>(v)) {}   // NOLINT: meant to convert, from literals too
+    Said(const char* literal) requires std::is_same_v<T, std::string>   // NOLINT: meant to convert
+        : value(literal) {}
 };
 using Name = Said<std::string>;
 using Names = std::vector<Name>;
