@@ -20,7 +20,8 @@ namespace {
 // The demo world of an installed tool lies in ../share beside its folder; a tool that was just built has the source's.
 std::string demo_folder() {
     std::error_code error;
-    const fs::path installed = fs::read_symlink("/proc/self/exe", error).parent_path().parent_path() / "share" / "dryground" / "demo";
+    const fs::path installed =
+        fs::read_symlink("/proc/self/exe", error).parent_path().parent_path() / "share" / "dryground" / "demo";
     return fs::exists(installed / "world.toml", error) ? installed.string() : DRYGROUND_DEMO_FOLDER;
 }
 

@@ -34,7 +34,7 @@ struct Said {
 
     Said() = default;
     Said(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
-    Said(const char* literal) requires std::is_same_v<T, std::string>   // NOLINT: meant to convert
+    Said(const char* literal) requires std::is_same_v<T, std::string>       // NOLINT: meant to convert
         : value(literal) {}
 };
 using Name = Said<std::string>;
