@@ -36,7 +36,7 @@ std::string coloured(const dg::Report& report) {
     if (::isatty(STDOUT_FILENO) == 0 || std::getenv("NO_COLOR") != nullptr) return dg::text(report);
     std::string all = dg::text(report);
     for (const auto& [word, code] :
-         {std::pair{": error: ", "31"}, std::pair{": warning: ", "33"}, std::pair{": note: ", "36"}})
+         {std::pair{": error: ", "31"}, std::pair{": warning: ", "35"}, std::pair{": note: ", "36"}})
         for (std::size_t at = all.find(word); at != std::string::npos; at = all.find(word, at + 1)) {
             const std::string painted = fmt::format(": \033[1;{}m{}\033[0m", code, std::string_view(word).substr(2));
             all.replace(at, std::string_view(word).size(), painted);

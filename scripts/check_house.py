@@ -21,7 +21,7 @@ LOUD = re.compile(r'\b(std::cout|std::cerr|printf|fprintf|puts|fmt::print|std::e
 
 
 def faults(root):
-    listed = "\n".join(p.read_text() for p in root.glob("*/CMakeLists.txt"))
+    listed = "\n".join(p.read_text() for room in ("src", "app", "tests", "examples") for p in root.glob(f"{room}/**/CMakeLists.txt"))
     for source in sorted([*root.glob("src/**/*.cpp"), *root.glob("app/**/*.cpp"), *root.glob("tests/**/*.cpp"), *root.glob("examples/*.cpp")]):
         if not re.search(rf"(^|[\s/]){re.escape(source.name)}\b", listed):
             yield f"{source.relative_to(root)}: in no CMakeLists.txt"

@@ -35,7 +35,12 @@ std::size_t tiles_of(const dg::World& world) {
     return count;
 }
 
-dg::World read(const fs::path& file) {
+struct Read {
+    dg::World world;
+    dg::Report report;   // of reading and checking
+};
+
+Read read(const fs::path& file) {
     if (const dg::FileBytes bytes = dg::read_file(file); !bytes.bytes)
         stop(misuse,
              fmt::format("the demo world is not at '{}': {}; say where with --world", file.string(), bytes.fault));
@@ -44,7 +49,27 @@ dg::World read(const fs::path& file) {
         say(dg::text(loaded.report()));
         stop(findings, "the demo world cannot be read");
     }
-    return loaded.world();
+    Read result{loaded.world(), loaded.report()};
+    result.report.add(dg::check(result.world));
+    return result;
+}
+
+// As one would type it: from the folder one stands in, where the path lies below it.
+fs::path as_typed(const fs::path& path) {
+    std::error_code error;
+    const fs::path relative = fs::relative(path, error);
+    return error || relative.empty() || *relative.begin() == ".." ? path : relative;
+}
+
+std::string indented(const std::string& text) {
+    std::string result;
+    bool at_start = true;
+    for (const char c : text) {
+        if (at_start) result += "        ";
+        result += c;
+        at_start = c == '\n';
+    }
+    return result;
 }
 
 void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, const fs::path& folder,
@@ -61,15 +86,14 @@ void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, 
 }
 
 void run(const Options& options) {
-    const fs::path folder = options.world, out = options.out;
+    const fs::path folder = as_typed(options.world), out = options.out;
     std::error_code error;
     fs::create_directories(out, error);
     if (error) stop(misuse, fmt::format("cannot make the folder '{}': {}", options.out, error.message()));
 
-    const dg::World world = read(folder / "world.toml");
+    const auto [world, report] = read(folder / "world.toml");
     print(fmt::format("read    {}: {} tile sets with {} tiles, {} maps, {} kinds of objects\n", world.title(),
                       world.tilesets().size(), tiles_of(world), world.maps().size(), world.kinds().size()));
-    const dg::Report report = dg::check(world);
     print(report.empty() ? "check   no findings: every link leads somewhere, nobody stands in a wall\n"
                          : "check   " + dg::text(report));
 
@@ -89,13 +113,12 @@ void run(const Options& options) {
     print("draw    art, grid, merged outlines, objects\n");
     for (const dg::Map& map : world.maps()) draw(world, map, report, folder, out / map.name);
 
-    const dg::World broken = read(folder / "broken" / "world.toml");
-    const dg::Report mistakes = dg::check(broken);
+    const auto [broken, mistakes] = read(folder / "broken" / "world.toml");
     const dg::Counts counts = mistakes.counts();
-    print(fmt::format("broken  the same world with mistakes in it: {} errors, {} warnings; the first of them:\n",
+    print(fmt::format("broken  the same world with mistakes in it: {} errors and {} warnings; the first of them:\n",
                       counts.error, counts.warning));
     for (std::size_t i = 0; i < std::min<std::size_t>(mistakes.findings().size(), 3); ++i)
-        print(dg::text(mistakes.findings()[i]));
+        print(indented(dg::text(mistakes.findings()[i])));
     draw(broken, broken.maps().front(), mistakes, folder / "broken", out / "broken");
     print(fmt::format("next    open {}, then try: dryground check {}\n", (out / "broken.png").string(),
                       (folder / "broken" / "world.toml").string()));

@@ -68,10 +68,17 @@ Count count_by_flooding(unsigned board) {
     return count;
 }
 
+// Sanitized builds are slow: they look at one board in some.
+#ifdef __SANITIZE_ADDRESS__
+constexpr unsigned stride = 29;
+#else
+constexpr unsigned stride = 1;
+#endif
+
 }   // namespace
 
 TEST_CASE("every small board has the regions, holes and area that flooding counts") {
-    for (unsigned board = 0; board < 1u << (side * side); ++board) {
+    for (unsigned board = 0; board < 1u << (side * side); board += stride) {
         Regions cells;
         for (int r = 0; r < side; ++r)
             for (int c = 0; c < side; ++c)
@@ -91,7 +98,7 @@ TEST_CASE("every small board has the regions, holes and area that flooding count
 }
 
 TEST_CASE("every small board is cut to pieces that cover it") {
-    for (unsigned board = 1; board < 1u << (side * side); board += 7) {
+    for (unsigned board = 1; board < 1u << (side * side); board += 7 * stride) {
         Regions cells;
         for (int r = 0; r < side; ++r)
             for (int c = 0; c < side; ++c)
