@@ -127,9 +127,9 @@ bool boxes_apart(const Line& s, const Line& t) {
            std::max(t.a.x, t.b.x) < std::min(s.a.x, s.b.x);
 }
 
-void add_crossing(const Line& s, std::size_t si, std::size_t ti, std::int64_t along, std::int64_t whole,
-                  std::vector<Node>& nodes) {
-    // The crossing is s.a + (s.b - s.a) * along / whole; |along|, |whole| <= 2^62, times 2^30: 92 bits.
+// Where a crossing is, exactly or rounded. The crossing is s.a + (s.b - s.a) * along / whole; |along|, |whole| <= 2^62,
+// times 2^30: 92 bits.
+Node crossing(const Line& s, std::size_t si, std::int64_t along, std::int64_t whole) {
     Wide numerator = along, denominator = whole;
     if (denominator < 0) {
         numerator = -numerator;
@@ -140,12 +140,12 @@ void add_crossing(const Line& s, std::size_t si, std::size_t ti, std::int64_t al
     const auto rounded = [&](Wide value) {
         return static_cast<std::int32_t>(floor_divide(2 * value + denominator, 2 * denominator));
     };
-    const Point at{s.a.x + rounded(x), s.a.y + rounded(y)};
-    nodes.push_back({si, at, !exact});
-    nodes.push_back({ti, at, !exact});
+    return {si, {s.a.x + rounded(x), s.a.y + rounded(y)}, !exact};
 }
 
-void meet(std::span<const Line> lines, std::size_t si, std::size_t ti, std::vector<Node>& nodes) {
+// Tests two lines that share a bin. Lines that run side by side share many: each node is taken in its own bin only.
+void meet(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::size_t si, std::size_t ti,
+          std::vector<Node>& nodes) {
     const Line &s = lines[si], &t = lines[ti];
     if (boxes_apart(s, t)) return;
     const std::int64_t ta = cross(s.a, s.b, t.a), tb = cross(s.a, s.b, t.b);
@@ -153,11 +153,15 @@ void meet(std::span<const Line> lines, std::size_t si, std::size_t ti, std::vect
     const std::int64_t sa = cross(t.a, t.b, s.a), sb = cross(t.a, t.b, s.b);
     if ((sa > 0 && sb > 0) || (sa < 0 && sb < 0)) return;
     if (ta != 0 && tb != 0 && sa != 0 && sb != 0) {
-        add_crossing(s, si, ti, sa, sa - sb, nodes);
+        const Node node = crossing(s, si, sa, sa - sb);
+        if (bins.bin_of(node.at) != bin) return;
+        nodes.push_back(node);
+        nodes.push_back({ti, node.at, node.rounded});
         return;
     }
     const auto touch = [&](std::int64_t side, const Line& line, std::size_t index, Point end) {
-        if (side == 0 && end != line.a && end != line.b && within_box(line, end)) nodes.push_back({index, end, false});
+        if (side == 0 && end != line.a && end != line.b && within_box(line, end) && bins.bin_of(end) == bin)
+            nodes.push_back({index, end, false});
     };
     touch(ta, s, si, t.a);
     touch(tb, s, si, t.b);
@@ -326,7 +330,7 @@ std::vector<Edge> arrange(std::vector<Edge> edges) {
     for (std::size_t bin = 0; bin < bins.count(); ++bin) {
         const auto in_bin = bins.lines_in(bin);
         for (std::size_t i = 0; i < in_bin.size(); ++i)
-            for (std::size_t j = i + 1; j < in_bin.size(); ++j) meet(lines, in_bin[i], in_bin[j], nodes);
+            for (std::size_t j = i + 1; j < in_bin.size(); ++j) meet(lines, bins, bin, in_bin[i], in_bin[j], nodes);
     }
     if (nodes.empty()) return edges;
     if (std::any_of(nodes.begin(), nodes.end(), [](const Node& node) { return node.rounded; }))
