@@ -27,7 +27,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (static_cast<bool>(loaded) == loaded.report().has(Severity::error)) std::abort();
     if (!loaded) return 0;
     std::size_t cells = 0;
-    for (const Map& map : loaded.world().maps()) cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
+    for (const Map& map : loaded.world().maps())
+        cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
     if (cells > 1 << 16) return 0;   // slow is not wrong
     const Report report = check(loaded.world());
     std::vector<Merge> merges;
