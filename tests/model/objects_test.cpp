@@ -1,0 +1,88 @@
+// Where objects stand and what they cover, however they were placed.
+#include <catch2/catch.hpp>
+
+#include "worlds.hpp"
+
+using namespace dryground;
+
+namespace {
+
+constexpr std::int32_t px = steps_per_px;
+
+// The one object of a world whose line says `rest`, of a kind with the given keys.
+Object placed(const std::string& rest, const std::string& kind_keys = "role = \"entity\"") {
+    worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
+                                       "[kinds.it]\n" + kind_keys + "\n[kinds.crab]");
+    files = worlds::with(files, "flat.toml", "  { name = \"crab_a\", kind = \"crab\", at = [40, 48] },\n",
+                         "  { name = \"it\", kind = \"it\", " + rest + " },\n");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    return map.objects[static_cast<std::size_t>(map.find_object("it"))];
+}
+
+}   // namespace
+
+TEST_CASE("a point is where it says; a cell's object stands in its middle or at its feet") {
+    CHECK(placed("at = [12.5, -3]").position == Point{12 * px + px / 2, -3 * px});
+    CHECK(placed("cell = [2, 1]").position == Point{40 * px, 24 * px});
+    CHECK(placed("cell = [2, 1]", "role = \"entity\"\nstands = \"feet\"").position == Point{40 * px, 32 * px});
+    CHECK(placed("cell = [2, 1]").cell == std::array<int, 2>{2, 1});
+    CHECK(placed("cell = [2, 1]").area.empty());   // an entity on a cell covers nothing of itself
+    CHECK(placed("cells = [0, 1, 3, 2]").position == Point{24 * px, 32 * px});
+}
+
+TEST_CASE("what senses or blocks covers its cell, unless its kind has an area") {
+    const Regions cell{box_region({32 * px, 16 * px}, {48 * px, 32 * px})};
+    CHECK(placed("cell = [2, 1]", "role = \"trigger\"").area == cell);
+    CHECK(placed("cell = [2, 1], barrier = \"earth\"", "role = \"solid\"").area == cell);
+    const Object with_area = placed("cell = [2, 1]", "role = \"trigger\"\narea = { box = [-2, -2, 4, 4] }");
+    CHECK(with_area.area == Regions{box_region({38 * px, 22 * px}, {42 * px, 26 * px})});
+    CHECK(placed("cells = [2, 1, 1, 1]", "role = \"trigger\"\narea = { box = [-2, -2, 4, 4] }").area ==
+          cell);   // what is drawn stands over the kind's
+}
+
+TEST_CASE("drawn shapes are areas in map px, turned clockwise about their middle") {
+    CHECK(placed("box = [4, 8, 16, 8]").area == Regions{box_region({4 * px, 8 * px}, {20 * px, 16 * px})});
+    CHECK(placed("box = [4, 8, 16, 8]").position == Point{12 * px, 12 * px});
+    CHECK(unite(placed("box = [4, 8, 16, 8], turn = 90").area) ==
+          Regions{box_region({8 * px, 4 * px}, {16 * px, 20 * px})});
+    // a triangle that points up points right after a quarter turn clockwise
+    const Regions turned = unite(placed("polygon = [[0, 16], [8, 0], [16, 16]], turn = 90").area);
+    CHECK(turned == Regions{{{{0, 0}, {16 * px, 8 * px}, {0, 16 * px}}, {}}});
+    const Object circle = placed("circle = [40, 20, 6]");
+    CHECK(*bounds(circle.area) == Bounds{{34 * px, 14 * px}, {46 * px, 26 * px}});
+    CHECK(*bounds(placed("ellipse = [40, 20, 6, 3]").area) == Bounds{{34 * px, 17 * px}, {46 * px, 23 * px}});
+}
+
+TEST_CASE("painted kinds become unnamed objects on their cells") {
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"",
+                                       "\"/\" = \"bank\", \"c\" = { kind = \"crab\" }");
+    files = worlds::with(files, "flat.toml", "......\n......\n", "......\n.c.c..\n");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    REQUIRE(map.objects.size() == 4);
+    CHECK(map.objects[0].name.empty());
+    CHECK(map.objects[0].cell == std::array<int, 2>{1, 1});
+    CHECK(map.objects[1].position == Point{56 * px, 24 * px});
+    CHECK(map.objects[0].place.line == 13);
+    CHECK(map.objects[1].place.column == 4);
+    CHECK(map.placed(map.layers[0], 1, 1).tile == -1);   // the cell itself stays empty
+}
+
+TEST_CASE("who sets a trigger off is the map's player, unless it says") {
+    const Object by_default = placed("box = [0, 0, 8, 8]", "role = \"trigger\"");
+    CHECK(by_default.by == std::vector<int>{0});
+    CHECK(by_default.fires == Fires::enter);
+    const Object said = placed(
+        "box = [0, 0, 8, 8], fires = \"leave\", once = true, every_s = 0.5, gives = [\"has_key\"], runs = \"ring\"",
+        "role = \"trigger\"");
+    CHECK(said.fires == Fires::leave);
+    CHECK(said.once);
+    CHECK(said.every_s == 0.5);
+    CHECK(said.gives == std::vector<int>{0});
+    CHECK(said.runs == 0);
+}

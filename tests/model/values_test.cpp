@@ -1,0 +1,113 @@
+// Typed fields: what fits each type, and what is said of what does not.
+#include <catch2/catch.hpp>
+
+#include "worlds.hpp"
+
+using namespace dryground;
+
+namespace {
+
+struct Row {
+    const char *field, *value;
+    const char* fault;   // a part of the message; empty when it fits
+};
+
+const Row rows[] = {
+    {"type = \"yes_no\"", "true", ""},
+    {"type = \"yes_no\"", "1", "is a whole number, but should be true or false"},
+    {"type = \"yes_no\"", "\"true\"", "is a text, but should be true or false"},
+    {"type = \"whole\", min = -3, max = 3", "-3", ""},
+    {"type = \"whole\", min = -3, max = 3", "4", "is 4, but should be at least -3 and at most 3"},
+    {"type = \"whole\"", "4.0", "is a number, but should be a whole number"},
+    {"type = \"number\"", "4", ""},
+    {"type = \"number\", max = 1", "1.5", "is 1.5, but should be at most 1"},
+    {"type = \"number\"", "nan", "is nan"},
+    {"type = \"text\"", "\"any, with ü\"", ""},
+    {"type = \"text\"", "[1]", "is a list, but should be a text"},
+    {"type = \"choice\", of = [\"calm\", \"cross\"]", "\"calm\"", ""},
+    {"type = \"choice\", of = [\"calm\", \"cross\"]", "\"sad\"", "is 'sad', but should be one of calm, cross"},
+    {"type = \"colour\"", "\"#12aBcf\"", ""},
+    {"type = \"colour\"", "\"#12aBcf80\"", ""},
+    {"type = \"colour\"", "\"red\"", "should be a colour such as"},
+    {"type = \"place\"", "[1, 2.5]", ""},
+    {"type = \"place\"", "[1]", "should be a place [x, y] in px"},
+    {"type = \"place\"", "[9000000, 0]", "two million"},
+    {"type = \"ref\"", "\"flat/landing\"", ""},
+    {"type = \"ref\"", "\"landing\"", ""},   // of the same map
+    {"type = \"ref\"", "\"flat/nobody\"", "no object 'flat/nobody'"},
+    {"type = \"map\"", "\"flat\"", ""},
+    {"type = \"map\"", "\"flot\"", "no map 'flot'"},
+    {"type = \"tile\"", "\"marsh/peat\"", ""},
+    {"type = \"tile\"", "\"marsh/peet\"", "no tile 'marsh/peet'"},
+    {"type = \"fact\"", "\"has_key\"", ""},
+    {"type = \"fact\"", "\"has_keys\"", "fact 'has_keys', which is not declared"},
+    {"type = \"file\"", "\"sounds/tide.ogg\"", ""},
+    {"type = \"file\"", "\"/etc/tide.ogg\"", "should be a path"},
+    {"type = \"list\", of = \"whole\"", "[1, 2, 3]", ""},
+    {"type = \"list\", of = \"whole\"", "[]", ""},
+    {"type = \"list\", of = \"whole\"", "[1, \"two\"]", "holds an item that is a text, but should be a whole number"},
+    {"type = \"list\"", "5", "is a whole number, but should be a list"},
+};
+
+worlds::Files with_field(const Row& row) {
+    const worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "fields.patrol_px",
+                                             std::string("fields.thing = { ") + row.field + " }\nfields.patrol_px");
+    return worlds::with(files, "flat.toml", "kind = \"crab\"",
+                        std::string("kind = \"crab\", props = { thing = ") + row.value + " }");
+}
+
+}   // namespace
+
+TEST_CASE("each type takes what is its own and refuses the rest with a reason") {
+    const Row& row = GENERATE(from_range(std::begin(rows), std::end(rows)));
+    CAPTURE(row.field, row.value);
+    const Report report = worlds::all_findings(with_field(row));
+    INFO(text(report));
+    if (std::string(row.fault).empty()) {
+        CHECK(report.empty());
+    } else {
+        REQUIRE(report.findings().size() == 1);
+        CHECK(message(report.findings()[0]).find(row.fault) != std::string::npos);
+        CHECK(report.findings()[0].place.file == "flat.toml");
+    }
+}
+
+TEST_CASE("a field's own default must fit it") {
+    const auto default_fault = [](const char* field) {
+        return worlds::all_findings(worlds::with(worlds::small_world(), "world.toml", "fields.patrol_px",
+                                                 std::string("fields.thing = { ") + field + " }\nfields.patrol_px"));
+    };
+    CHECK(default_fault("type = \"whole\", default = 3").empty());
+    CHECK(text(default_fault("type = \"whole\", default = \"3\""))
+              .find("the default is a text, but should be a whole number") != std::string::npos);
+    CHECK(text(default_fault("type = \"wholly\", default = 3")).find("did you mean: whole") != std::string::npos);
+    CHECK(text(default_fault("type = \"choice\", default = \"a\"")).find("has no 'of'") != std::string::npos);
+}
+
+TEST_CASE("a kind that is like another takes its fields and may change them") {
+    const worlds::Files files =
+        worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
+                     "[kinds.hermit]\nlike = \"crab\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"number\", "
+                     "default = 8 }\nfields.shell = { type = \"text\", default = \"whelk\" }\n\n[kinds.crab]");
+    const Loaded loaded = worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"hermit\""));
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    const Object& hermit = map.objects[static_cast<std::size_t>(map.find_object("crab_a"))];
+    CHECK(hermit.role == Role::entity);
+    CHECK(hermit.props.at("patrol_px") == Value{8.0});
+    CHECK(hermit.props.at("shell") == Value{std::string("whelk")});
+    CHECK(loaded.world().kinds()[static_cast<std::size_t>(hermit.kind)].mover == 0);
+    const Report round =
+        worlds::all_findings(worlds::with(files, "world.toml", "[kinds.crab]", "[kinds.crab]\nlike = \"hermit\""));
+    CHECK(worlds::of_rule(round, Rule::like_chain).size() == 1);
+}
+
+TEST_CASE("values read as one would write them") {
+    CHECK(text(Value{true}) == "true");
+    CHECK(text(Value{std::int64_t{-3}}) == "-3");
+    CHECK(text(Value{2.5}) == "2.5");
+    CHECK(text(Value{std::string("tide")}) == "\"tide\"");
+    CHECK(text(Value{std::array<double, 2>{1, 2.5}}) == "[1, 2.5]");
+    CHECK(text(Value{Value::List{Value{std::int64_t{1}}, Value{std::int64_t{2}}}}) == "[1, 2]");
+}
