@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <functional>
 
-#include "../src/model/utf8_internal.hpp"
+#include "dryground/text.hpp"
 
 namespace app {
 
@@ -22,16 +22,9 @@ struct Context {
     void row(std::vector<Json> cells) { table.rows.push_back(std::move(cells)); }
 };
 
-bool matches(std::string_view pattern, std::string_view name) {
-    if (pattern.empty()) return name.empty();
-    if (pattern[0] == '*')
-        return matches(pattern.substr(1), name) || (!name.empty() && matches(pattern, name.substr(1)));
-    return !name.empty() && pattern[0] == name[0] && matches(pattern.substr(1), name.substr(1));
-}
-
 bool passes(const Filter& filter, const std::string& name, const std::vector<std::string>& tags,
             const std::string& kind = {}) {
-    return (filter.name.empty() || matches(filter.name, name)) &&
+    return (filter.name.empty() || dg::matches_pattern(filter.name, name)) &&
            (filter.tag.empty() || std::find(tags.begin(), tags.end(), filter.tag) != tags.end()) &&
            (filter.kind.empty() || filter.kind == kind);
 }
@@ -274,7 +267,7 @@ Table make_table(const dg::World& world, const std::string& what, const std::vec
 }
 
 std::string as_text(const Table& table) {
-    const auto width = [](const std::string& text) { return dg::utf8::count(text); };
+    const auto width = [](const std::string& text) { return dg::count_characters(text); };
     std::vector<std::size_t> widths;
     for (const std::string& column : table.columns) widths.push_back(width(column));
     for (const auto& row : table.rows)

@@ -9,5 +9,6 @@
 #include "dryground/geometry.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/report.hpp"
+#include "dryground/text.hpp"
 #include "dryground/version.hpp"
 #include "dryground/world.hpp"

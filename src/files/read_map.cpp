@@ -55,22 +55,9 @@ std::optional<ObjectForm> read_object_form(Table& table, const std::string& said
         return n ? std::optional<ObjectForm>(AtCells{n->value[0], n->value[1], n->value[2], n->value[3], true})
                  : std::nullopt;
     }
-    if (said == "box") {
-        const auto n = table.numbers("box", 4);
-        return n ? std::optional<ObjectForm>(BoxPx{n->value[0], n->value[1], n->value[2], n->value[3]}) : std::nullopt;
-    }
-    if (said == "circle") {
-        const auto n = table.numbers("circle", 3);
-        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[2]})
-                 : std::nullopt;
-    }
-    if (said == "ellipse") {
-        const auto n = table.numbers("ellipse", 4);
-        return n ? std::optional<ObjectForm>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[3]})
-                 : std::nullopt;
-    }
-    auto polygon = read_polygon(table, "polygon");
-    return polygon ? std::optional<ObjectForm>(std::move(*polygon)) : std::nullopt;
+    auto drawn = read_drawn(table, said);
+    if (!drawn) return std::nullopt;
+    return std::visit([](auto& form) { return ObjectForm(std::move(form)); }, *drawn);
 }
 
 ObjectDraft read_object(const Source& source, const toml::table& node) {

@@ -8,6 +8,8 @@
 
 namespace dryground::files {
 
+namespace {
+
 std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
     const toml::array* list = table.list(key, "a list of points [[x, y], …]");
     if (list == nullptr) return std::nullopt;
@@ -31,6 +33,21 @@ std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
         polygon.points.push_back(point);
     }
     return polygon;
+}
+
+}   // namespace
+
+std::optional<DrawnForm> read_drawn(Table& table, const std::string& said) {
+    const auto drawn = [](DrawnForm form) { return std::optional(std::move(form)); };
+    if (said == "polygon") {
+        auto polygon = read_polygon(table, "polygon");
+        return polygon ? drawn(std::move(*polygon)) : std::nullopt;
+    }
+    const auto n = table.numbers(said.c_str(), said == "circle" ? 3 : 4);
+    if (!n) return std::nullopt;
+    const std::vector<double>& v = n->value;
+    if (said == "box") return drawn(BoxPx{v[0], v[1], v[2], v[3]});
+    return drawn(EllipsePx{v[0], v[1], v[2], v.back()});   // of a circle the one radius is both
 }
 
 std::optional<Surface> read_surface(Table& table) {
@@ -77,21 +94,10 @@ std::optional<Form> read_form(Table& table, const std::string& said) {
             table.source().add(Rule::out_of_range, whole->place, {"'cell'", "false", "true, or left out"});
         return whole ? std::optional<Form>(WholeCell{}) : std::nullopt;
     }
-    if (said == "box") {
-        const auto n = table.numbers("box", 4);
-        return n ? std::optional<Form>(BoxPx{n->value[0], n->value[1], n->value[2], n->value[3]}) : std::nullopt;
-    }
-    if (said == "circle") {
-        const auto n = table.numbers("circle", 3);
-        return n ? std::optional<Form>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[2]}) : std::nullopt;
-    }
-    if (said == "ellipse") {
-        const auto n = table.numbers("ellipse", 4);
-        return n ? std::optional<Form>(EllipsePx{n->value[0], n->value[1], n->value[2], n->value[3]}) : std::nullopt;
-    }
-    if (said == "polygon") {
-        auto polygon = read_polygon(table, "polygon");
-        return polygon ? std::optional<Form>(std::move(*polygon)) : std::nullopt;
+    if (said != "shared") {
+        auto drawn = read_drawn(table, said);
+        if (!drawn) return std::nullopt;
+        return std::visit([](auto& form) { return Form(std::move(form)); }, *drawn);
     }
     auto name = table.text("shared");
     if (!name) return std::nullopt;

@@ -23,7 +23,9 @@ struct Reading {
 // ---- parts that several formats share (read_parts.cpp)
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
-std::optional<PolygonPx> read_polygon(Table& table, const char* key);
+// A box, polygon, circle or ellipse, said by the key of that name.
+using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx>;
+std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
 std::optional<Surface> read_surface(Table& table);
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);

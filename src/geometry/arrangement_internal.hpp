@@ -44,6 +44,27 @@ struct BoundaryEdge {
 // The boundary of what is covered, in sweep order. Requires arranged edges.
 [[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const Classify& classify);
 
+// The order of edges (anything with ends a < b) along a sweep line that both cross, from before to after, and of edges
+// and a point of the line. Edges that are compared do not cross, so that the one that starts later tells the order.
+struct AlongSweepLine {
+    using is_transparent = void;
+    template <class E, class F>
+    requires requires(E e, F f) { e.a, f.a; }
+    bool operator()(const E& e, const F& f) const {
+        if (e.a == f.a) return turn(e.a, e.b, f.b) == Turn::right;
+        if (e.a < f.a) return turn(e.a, e.b, f.a) == Turn::right;
+        return turn(f.a, f.b, e.a) == Turn::left;
+    }
+    template <class E>
+    bool operator()(const E& e, Point p) const {
+        return turn(e.a, e.b, p) == Turn::right;
+    }
+    template <class E>
+    bool operator()(Point p, const E& e) const {
+        return turn(e.a, e.b, p) == Turn::left;
+    }
+};
+
 // Links boundary edges to rings, parts rings that touch themselves, gives holes to their outlines, and drops
 // vertices in straight runs.
 [[nodiscard]] Stacked link(std::span<const BoundaryEdge> edges);

@@ -22,18 +22,6 @@ struct Active {
     int boundary = -1;          // index of its boundary edge, or of the nearest one before it
 };
 
-struct AlongSweepLine {
-    using is_transparent = void;
-    // Two edges that are in the tree together do not cross, so that the one that starts later tells the order.
-    bool operator()(const Active& e, const Active& f) const {
-        if (e.a == f.a) return turn(e.a, e.b, f.b) == Turn::right;
-        if (e.a < f.a) return turn(e.a, e.b, f.a) == Turn::right;
-        return turn(f.a, f.b, e.a) == Turn::left;
-    }
-    bool operator()(const Active& e, Point p) const { return turn(e.a, e.b, p) == Turn::right; }
-    bool operator()(Point p, const Active& e) const { return turn(e.a, e.b, p) == Turn::left; }
-};
-
 }   // namespace
 
 std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const Classify& classify) {

@@ -100,17 +100,6 @@ struct Wall {   // an edge on the sweep line, with the chain of the gap after it
     mutable Chain chain;
 };
 
-struct AlongSweepLine {
-    using is_transparent = void;
-    bool operator()(const Wall& e, const Wall& f) const {
-        if (e.a == f.a) return turn(e.a, e.b, f.b) == Turn::right;
-        if (e.a < f.a) return turn(e.a, e.b, f.a) == Turn::right;
-        return turn(f.a, f.b, e.a) == Turn::left;
-    }
-    bool operator()(const Wall& e, Point p) const { return turn(e.a, e.b, p) == Turn::right; }
-    bool operator()(Point p, const Wall& e) const { return turn(e.a, e.b, p) == Turn::left; }
-};
-
 class Triangulation {
 public:
     Triangulation(const Region& region, std::vector<Ring>& out) : chains_(out) {
@@ -158,7 +147,7 @@ private:
     Chains chains_;
     std::vector<detail::Edge> edges_;
     std::size_t next_ = 0;
-    std::set<Wall, AlongSweepLine> walls_;
+    std::set<Wall, detail::AlongSweepLine> walls_;
 };
 
 }   // namespace

@@ -5,32 +5,13 @@
 #include <algorithm>
 
 #include "choose_internal.hpp"
+#include "dryground/text.hpp"
 #include "maker_internal.hpp"
 #include "orientation_internal.hpp"
 
 namespace dryground {
 
 namespace {
-
-// Whether a name matches a pattern in which * stands for any run of characters. O(pattern * name).
-bool matches(std::string_view pattern, std::string_view name) {
-    std::size_t p = 0, n = 0, star = std::string_view::npos, mark = 0;
-    while (n < name.size()) {
-        if (p < pattern.size() && pattern[p] == '*') {
-            star = p++;
-            mark = n;
-        } else if (p < pattern.size() && pattern[p] == name[n]) {
-            ++p, ++n;
-        } else if (star != std::string_view::npos) {
-            p = star + 1;
-            n = ++mark;
-        } else {
-            return false;
-        }
-    }
-    while (p < pattern.size() && pattern[p] == '*') ++p;
-    return p == pattern.size();
-}
 
 template <class T>
 void take(std::optional<T>& into, const std::optional<T>& from) {
@@ -56,7 +37,8 @@ bool applies(const TileRule& rule, const TileDraft& own) {
     const auto any = [](const std::vector<std::string>& all, const auto& test) {
         return std::any_of(all.begin(), all.end(), test);
     };
-    if (any(rule.tiles, [&](const std::string& pattern) { return matches(pattern, own.name.value); })) return true;
+    if (any(rule.tiles, [&](const std::string& pattern) { return matches_pattern(pattern, own.name.value); }))
+        return true;
     return own.tags && any(rule.tagged, [&](const std::string& tag) {
                return std::find(own.tags->begin(), own.tags->end(), tag) != own.tags->end();
            });
@@ -70,7 +52,7 @@ void WorldMaker::check_patterns(const TileSetDraft& set, const NameIndex& index)
     for (const TileRule& rule : set.rules)
         for (const std::string& pattern : rule.tiles)
             if (std::none_of(index.names.begin(), index.names.end(),
-                             [&](const std::string& name) { return matches(pattern, name); }))
+                             [&](const std::string& name) { return matches_pattern(pattern, name); }))
                 add_unknown(index, {pattern, rule.set.name.place});
 }
 
