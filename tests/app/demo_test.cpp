@@ -1,0 +1,135 @@
+// The demo world: small enough to read, rich enough to show each thing once.
+#include <catch2/catch.hpp>
+
+#include <set>
+
+#include "dryground/dryground.hpp"
+#include "process.hpp"
+
+namespace dg = dryground;
+namespace fs = std::filesystem;
+
+namespace {
+
+const fs::path source = DRYGROUND_SOURCE;
+
+dg::World demo() {
+    const dg::Loaded loaded = dg::load_world(source / "demo" / "world.toml");
+    INFO(dg::text(loaded.report()));
+    REQUIRE(loaded);
+    return loaded.world();
+}
+
+std::string all_text() {
+    std::string text;
+    for (const char* file : {"world.toml", "tiles/marsh.tiles.toml", "tiles/station.tiles.toml",
+                             "maps/slipway.map.toml", "maps/pump_house.map.toml"})
+        text += process::slurp(source / "demo" / file);
+    return text;
+}
+
+}   // namespace
+
+TEST_CASE("the demo's art is what its script draws, px for px") {
+    const process::Folder folder;
+    REQUIRE(process::run(fmt::format("scripts/make_art.py '{}'", folder.path.string())).code == 0);
+    std::size_t count = 0;
+    for (const auto& entry : fs::directory_iterator(source / "demo" / "art")) {
+        std::string fault;
+        const auto committed = dg::decode_png(process::slurp(entry.path()), fault);
+        const auto drawn = dg::decode_png(process::slurp(folder.path / "art" / entry.path().filename()), fault);
+        INFO(entry.path().filename() << " " << fault);
+        REQUIRE(committed);
+        REQUIRE(drawn);
+        CHECK(committed->width == drawn->width);
+        CHECK(committed->rgba == drawn->rgba);
+        ++count;
+    }
+    CHECK(count == 6);
+}
+
+TEST_CASE("the demo shows each thing that this version reads") {
+    const std::string text = all_text();
+    for (const char* key : {"margin",
+                            "gap",
+                            "[shapes]",
+                            "[[for]]",
+                            "tagged",
+                            "like",
+                            "carves",
+                            "sides",
+                            "flags",
+                            "surface",
+                            "trigger =",
+                            "unseen",
+                            "polygon",
+                            "circle",
+                            "box",
+                            "flip",
+                            "turn",
+                            "props",
+                            "fields.",
+                            "decor = true",
+                            "shown = false",
+                            "storey = \"loft\"",
+                            "rim = \"earth\"",
+                            "rim = \"open\"",
+                            "barrier = \"earth\"",
+                            "to = ",
+                            "needs",
+                            "gives",
+                            "runs",
+                            "once = true",
+                            "by = ",
+                            "[check]",
+                            "[merging]",
+                            "[map_fields]",
+                            "stands",
+                            "area",
+                            "picture",
+                            "feelers",
+                            "meets"}) {
+        INFO(key);
+        CHECK(text.find(key) != std::string::npos);
+    }
+    const dg::World world = demo();
+    std::set<dg::Role> roles;
+    for (const dg::Map& map : world.maps())
+        for (const dg::Object& object : map.objects) roles.insert(object.role);
+    CHECK(roles.size() == 5);
+}
+
+TEST_CASE("the demo's maps are linked both ways, one from the side and one from above") {
+    const dg::World world = demo();
+    REQUIRE(world.maps().size() == 2);
+    std::set<std::pair<int, int>> ways;
+    for (std::size_t m = 0; m < 2; ++m)
+        for (const dg::Object& object : world.maps()[m].objects)
+            if (object.role == dg::Role::link) ways.emplace(static_cast<int>(m), object.link.map);
+    CHECK(ways == std::set<std::pair<int, int>>{{0, 1}, {1, 0}});
+    const auto moves = [&](const char* map) {
+        return world.movers()[static_cast<std::size_t>(world.map(map).player)].moves;
+    };
+    CHECK(moves("slipway") == dg::Moves::side);
+    CHECK(moves("pump_house") == dg::Moves::free);
+}
+
+TEST_CASE("the warden can cross the pool on the boardwalk, and not beside it") {
+    const dg::World world = demo();
+    const dg::Map& map = world.map("pump_house");
+    const dg::Regions blocked = dg::blocked_area(world, map, world.player(), 0);
+    const auto stands = [&](int x, int y) {
+        return dg::intersect(blocked, dg::moved(world.movers()[static_cast<std::size_t>(world.player())].body,
+                                                {x * 256, y * 256}))
+            .empty();
+    };
+    for (int x = 100; x < 220; ++x) CHECK(stands(x, 107));   // feet in the middle of the planks
+    CHECK_FALSE(stands(160, 80));                            // in the pool
+    CHECK_FALSE(stands(160, 100));                           // in the rail
+}
+
+TEST_CASE("setting up again does nothing") {
+    const process::Outcome outcome = process::run("scripts/setup");
+    CHECK(outcome.code == 0);
+    CHECK(outcome.out.find("nothing to install") != std::string::npos);
+}
