@@ -130,7 +130,7 @@ std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const S
                 auto one =
                     fit(field, field.holds == FieldType::list ? FieldType::text : field.holds, {item, said.place}, why);
                 if (!one) {
-                    why = "holds an item that " + why;
+                    why.insert(0, "holds an item that ");
                     return std::nullopt;
                 }
                 fitted.push_back(std::move(*one));
