@@ -47,8 +47,9 @@ std::size_t cells_with(const dg::World& world, std::size_t set, std::size_t tile
     std::size_t count = 0;
     for (const dg::Map& map : world.maps())
         for (const dg::Layer& layer : map.layers)
-            for (const dg::Placed& placed : layer.cells)
-                count += placed.tileset == static_cast<int>(set) && placed.tile == static_cast<int>(tile);
+            for (const std::uint32_t cell : layer.cells)
+                count += map.palette[cell].tileset == static_cast<int>(set) &&
+                         map.palette[cell].tile == static_cast<int>(tile);
     return count;
 }
 
@@ -107,7 +108,7 @@ void layers(Context& c) {
                 {map->name, layer.name, layer.holds_objects ? "objects" : "cells",
                  c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
                  layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "",
-                 std::count_if(layer.cells.begin(), layer.cells.end(), [](const dg::Placed& p) { return p.tile >= 0; }),
+                 std::count_if(layer.cells.begin(), layer.cells.end(), [](std::uint32_t cell) { return cell != 0; }),
                  std::count_if(map->objects.begin(), map->objects.end(),
                                [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
         }

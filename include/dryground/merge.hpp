@@ -48,6 +48,7 @@ struct Merge {
 
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as the world's merging settings say
+    bool chains = true;      // whether to make chains
     bool pieces = true;      // whether to cut pieces
 };
 

@@ -123,13 +123,18 @@ struct Surface {
     friend auto operator<=>(const Surface&, const Surface&) = default;
 };
 
+// The direction in which movers pass a line; from the other side it stops them. `none`: it stops them both ways.
+enum class OneWay { none, up, down, left, right };
+
 enum class ShapeFault { none, empty, crosses_itself };
 
 struct Shape {
-    std::string words;     // as people would say it: "box [0, 8, 16, 8]"
-    Regions area;          // empty when there is a fault
-    int barrier = -1;      // its own, else its tile's; -1: its layer's
-    std::string trigger;   // not empty: it senses and blocks nothing
+    std::string words;               // as people would say it: "box [0, 8, 16, 8]"
+    Regions area;                    // empty when there is a fault, and for a line
+    Ring line;                       // the points of a line, two or more, from end to end; else empty
+    OneWay one_way = OneWay::none;   // of a line
+    int barrier = -1;                // its own, else its tile's; -1: its layer's
+    std::string trigger;             // not empty: it senses and blocks nothing
     std::optional<Surface> surface;
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
@@ -197,7 +202,7 @@ struct Placed {
     std::int16_t tileset = -1;
     std::int32_t tile = -1;
     Orientation orientation;
-    friend bool operator==(const Placed&, const Placed&) = default;
+    friend auto operator<=>(const Placed&, const Placed&) = default;
 };
 
 enum class Fires { enter, inside, leave, use, bump, defeat, start };
@@ -215,9 +220,11 @@ struct Object {
     int kind = -1;
     Role role = Role::entity;
     int layer = 0;
-    Point position;       // where it stands, or the middle of its area
-    Regions area;         // in map steps: drawn, or its kind's; empty for a point
-    bool drawn = false;   // it has a shape of its own
+    Point position;        // where it stands, or the middle of its area
+    Regions area;          // in map steps: drawn, or its kind's; empty for a point
+    Ring line;             // of a line: its points from end to end
+    bool drawn = false;    // it has a shape of its own
+    bool hollow = false;   // of a solid: everything outside of its area, up to the outer edge of the rim's ring
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
     std::string fault_words;
@@ -245,11 +252,19 @@ struct Layer {
     std::optional<Surface> surface;
     std::optional<FlagSet> flags;
     std::string trigger;
+    OneWay one_way = OneWay::none;        // of lines that say none themselves
+    Point offset;                         // of its picture, shapes, carves and objects
+    Point shape_offset;                   // of its shapes, carves and solids, besides
+    std::array<std::int32_t, 4> sink{};   // steps by which its solids are drawn in: left, top, right, bottom
     std::vector<std::string> tags;
-    std::vector<Placed> cells;   // row by row; empty when the layer holds objects
-    std::vector<Place> rows;     // where each row of cells is written
+    std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
+    std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early
+    std::vector<Place> rows;             // where each row of cells is written
     Place place;
 };
+
+// How cells lie: upright boxes, or diamonds (columns run to the lower right, rows to the lower left).
+enum class GridSort { square, isometric };
 
 // What stands around a map.
 enum class RimSort { none, open, barrier };
@@ -258,29 +273,53 @@ class World;
 
 struct Map {
     std::string name, title;
-    int cell_width = 16, cell_height = 16;   // px
+    GridSort grid = GridSort::square;
+    int cell_width = 16, cell_height = 16;   // px; of a diamond: its width and height, both even
     int columns = 0, rows = 0;
     int first_column = 0, first_row = 0;   // the cell at the data's top-left
     RimSort rim = RimSort::none;
     int rim_barrier = -1;
     int player = -1;   // mover id: the map's own, else the world's
     std::vector<int> tilesets;
-    std::vector<Layer> layers;     // from the bottom up
-    std::vector<Object> objects;   // of all layers, in their order
+    std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
+    std::vector<Layer> layers;               // from the bottom up
+    std::vector<Object> objects;             // of all layers, in their order
     Properties props;
     Place place;
 
     // Requires 0 <= column < columns, 0 <= row < rows, counted from the data's top-left.
     [[nodiscard]] const Placed& placed(const Layer& layer, int column, int row) const {
+        return palette[number(layer, column, row)];
+    }
+    // The same as a number into the palette.
+    [[nodiscard]] std::uint32_t number(const Layer& layer, int column, int row) const {
         return layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
                            static_cast<std::size_t>(column)];
     }
-    // Steps of the top-left corner of such a cell.
+    // Steps of the first corner of such a cell: the top-left one of a box, the top one of a diamond.
     [[nodiscard]] Point corner(int column, int row) const {
-        return {(first_column + column) * cell_width * steps_per_px, (first_row + row) * cell_height * steps_per_px};
+        const int c = first_column + column, r = first_row + row;
+        if (grid == GridSort::isometric)
+            return {(c - r) * cell_width * (steps_per_px / 2), (c + r) * cell_height * (steps_per_px / 2)};
+        return {c * cell_width * steps_per_px, r * cell_height * steps_per_px};
     }
-    [[nodiscard]] Point least() const { return corner(0, 0); }
-    [[nodiscard]] Point most() const { return corner(columns, rows); }
+    // The top-left corner of the box around such a cell, from which tiles' shapes count.
+    [[nodiscard]] Point box_corner(int column, int row) const {
+        const Point p = corner(column, row);
+        return grid == GridSort::isometric ? Point{p.x - cell_width * (steps_per_px / 2), p.y} : p;
+    }
+    // The outline of such a cell.
+    [[nodiscard]] Ring cell_ring(int column, int row) const {
+        return {corner(column, row), corner(column + 1, row), corner(column + 1, row + 1), corner(column, row + 1)};
+    }
+    [[nodiscard]] bool has(int column, int row) const {
+        return column >= 0 && row >= 0 && column < columns && row < rows;
+    }
+    // The box around all cells.
+    [[nodiscard]] Point least() const { return {corner(0, rows * (grid == GridSort::isometric)).x, corner(0, 0).y}; }
+    [[nodiscard]] Point most() const {
+        return {corner(columns, rows * (grid != GridSort::isometric)).x, corner(columns, rows).y};
+    }
     // Where a cell's tile is written, as far as that is known.
     [[nodiscard]] Place place_of(const Layer& layer, int column, int row) const;
     // -1 when there is none; O(objects).
@@ -290,6 +329,8 @@ struct Map {
 struct MergeSettings {
     double within_px = 0.25;
     int most_vertices = 8;
+    int chunk_cells = 32;
+    double least_edge_px = 0;
     std::vector<std::string> forms{"chains", "pieces"};
 };
 

@@ -21,9 +21,8 @@ std::string difference(int tile, int cell, const char* axis) {
 void check_maps(const World& world, Findings& findings) {
     for (const Map& map : world.maps()) {
         std::set<int> used;
-        for (const Layer& layer : map.layers)
-            for (const Placed& placed : layer.cells)
-                if (placed.tile >= 0) used.insert(placed.tileset);
+        for (const Placed& placed : map.palette)
+            if (placed.tile >= 0) used.insert(placed.tileset);
         for (const int id : used) {
             const TileSet& set = world.tilesets()[static_cast<std::size_t>(id)];
             if (set.cell_width == map.cell_width && set.cell_height == map.cell_height) continue;

@@ -47,8 +47,8 @@ Merge merge(const World& world, const Map& map, const MergeOptions& options) {
     Merge result;
     result.map = map.name;
     result.stats = stacking.stats;
-    for (auto& [key, coats] : stacking.coats) {
-        Stacked stacked = stack(coats);
+    for (const auto& [key, plan] : stacking.plans) {
+        Stacked stacked = detail::merge_cells(map, plan, options.chains);
         if (stacked.regions.empty()) continue;
         Group group;
         group.storey_id = key.storey;
@@ -73,16 +73,16 @@ Regions blocked_area(const World& world, const Map& map, int mover_id, int store
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
     detail::Stacking stacking = detail::stack_up(world, map);
     Regions area;
-    for (auto& [key, coats] : stacking.coats)
+    for (const auto& [key, plan] : stacking.plans)
         if (key.storey == storey && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), key.barrier)) {
-            Regions regions = stack(coats).regions;
+            Regions regions = detail::merge_cells(map, plan, false).regions;
             area.insert(area.end(), regions.begin(), regions.end());
         }
     if (mover.needs != 0)
         for (int r = 0; r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c)
                 if ((passability(world, map, c, r, storey).flags & mover.needs) == 0)
-                    area.push_back(box_region(map.corner(c, r), map.corner(c + 1, r + 1)));
+                    area.push_back({map.cell_ring(c, r), {}});
     return unite(area);
 }
 

@@ -1,6 +1,6 @@
 // How layers combine: from the bottom layer up, a layer first carves what lies below it, then adds its own shapes. The
-// rim comes last, where nothing carves it. A group's coats are the steps that concern it, neighbouring steps of one
-// sort joined to one coat.
+// rim comes last, where nothing carves it. What a group is made of is told once for each tile of the palette, not for
+// each cell.
 
 #include <algorithm>
 
@@ -11,6 +11,10 @@ namespace dryground::detail {
 
 namespace {
 
+void append(Regions& into, Regions from) {
+    into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
+}
+
 class Stacker {
 public:
     Stacker(const World& world, const Map& map) : world_(world), map_(map) {}
@@ -20,28 +24,37 @@ public:
         result_.stats.objects = map_.objects.size();
         for (std::size_t l = 0; l < map_.layers.size(); ++l) {
             const Layer& layer = map_.layers[l];
-            for (const Placed& placed : layer.cells) result_.stats.tiles += placed.tile >= 0;
+            for (std::size_t number = 1; number < layer.counts.size(); ++number)
+                result_.stats.tiles += layer.counts[number];
             if (layer.decor) continue;
-            bases_.clear();
-            if (!layer.holds_objects) carve_cells(layer);
-            bases_.clear();
             if (!layer.holds_objects) add_cells(layer);
             add_solids(layer, static_cast<int>(l));
         }
-        bases_.clear();
         add_rim();
+        sort_surfaces();
         return std::move(result_);
     }
 
 private:
-    // A coat to put areas in: one of this layer's of the same sort, or the topmost one if it is of that sort, else a
-    // new one. Within a layer the order of shapes does not matter, so that its coats are as few as its surfaces.
-    Regions& coat(const GroupKey& key, bool adds, int label) {
-        std::vector<Coat>& coats = result_.coats[key];
-        const std::size_t base = bases_.try_emplace(key, coats.size()).first->second;
-        for (std::size_t i = std::min(base, coats.size() - !coats.empty()); i < coats.size(); ++i)
-            if (coats[i].adds == adds && coats[i].label == label) return coats[i].area;
-        return coats.emplace_back(Coat{adds, label, {}}).area;
+    // The step of a group that holds this layer's cells.
+    Step& cells_of(const Layer& layer, const GroupKey& key) {
+        std::vector<Step>& steps = result_.plans[key].steps;
+        const std::size_t base = bases_.try_emplace(key, steps.size()).first->second;
+        if (base == steps.size()) {
+            steps.emplace_back();
+            steps.back().layer = &layer;
+            steps.back().meaning.assign(map_.palette.size(), 0);
+        }
+        return steps[base];
+    }
+
+    std::vector<Part>& parts_of(const Layer& layer, const GroupKey& key, std::size_t number) {
+        Step& step = cells_of(layer, key);
+        if (step.meaning[number] == 0) {
+            step.parts.emplace_back();
+            step.meaning[number] = static_cast<std::uint32_t>(step.parts.size());
+        }
+        return step.parts[step.meaning[number] - 1];
     }
 
     int label_of(const std::optional<Surface>& surface) {
@@ -52,46 +65,101 @@ private:
         return static_cast<int>(result_.surfaces.size()) - 1;
     }
 
-    template <class Action>
-    void each_cell(const Layer& layer, Action action) {
-        for (int r = 0; r < map_.rows; ++r)
-            for (int c = 0; c < map_.columns; ++c)
-                if (const Placed& placed = map_.placed(layer, c, r); placed.tile >= 0) action(placed, c, r);
+    [[nodiscard]] Point shift_of(const Layer& layer) const { return moved(layer.offset, layer.shape_offset); }
+
+    // A shape as its tile stands, from the cell's first corner.
+    [[nodiscard]] Regions turned(const Shape& shape, const Placed& placed) const {
+        return moved(
+            oriented(shape.area, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px, placed.orientation),
+            {map_.box_corner(0, 0).x - map_.corner(0, 0).x, 0});
     }
 
-    static void append(Regions& into, Regions from) {
-        into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
+    // Whether an area keeps to the cell at the first corner, so that it can be merged cell by cell.
+    [[nodiscard]] bool keeps_to_cell(const Regions& area) const {
+        const Point right{map_.corner(1, 0).x - map_.corner(0, 0).x, map_.corner(1, 0).y - map_.corner(0, 0).y};
+        const Point down{map_.corner(0, 1).x - map_.corner(0, 0).x, map_.corner(0, 1).y - map_.corner(0, 0).y};
+        const Point far = moved(right, down);
+        for (const Region& region : area)
+            for (const Point p : region.outline)
+                if (turn({0, 0}, right, p) == Turn::right || turn(down, far, p) == Turn::left ||
+                    turn({0, 0}, down, p) == Turn::left || turn(right, far, p) == Turn::right)
+                    return false;
+        return true;
     }
 
-    void carve_cells(const Layer& layer) {
-        each_cell(layer, [&](const Placed& placed, int c, int r) {
-            for (const Carve& carve : world_.tile(placed).carves) {
-                if (carve.shape.fault != ShapeFault::none) continue;
-                const GroupKey key{layer.storey, carve.barrier, {}};
-                if (result_.coats.count(key) > 0)   // else nothing of it lies below
-                    append(coat(key, false, 0), placed_area(map_, carve.shape, placed, c, r));
-            }
-        });
+    void put(const Layer& layer, const GroupKey& key, std::size_t number, Part part) {
+        if (keeps_to_cell(part.area) && shift_of(layer) == Point{}) {
+            parts_of(layer, key, number).push_back(std::move(part));
+            return;
+        }
+        loose_.push_back({key, number, std::move(part)});
     }
 
     void add_cells(const Layer& layer) {
-        each_cell(layer, [&](const Placed& placed, int c, int r) {
-            for (const Shape& shape : world_.tile(placed).shapes) {
-                const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
-                const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
-                if (shape.fault != ShapeFault::none || (trigger.empty() && barrier < 0)) {
-                    ++result_.stats.shapes_left_out;
-                    continue;
-                }
-                ++result_.stats.shapes_in;
-                const GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger};
-                const int label = trigger.empty() ? label_of(shape.surface ? shape.surface : layer.surface) : 0;
-                append(coat(key, true, label), placed_area(map_, shape, placed, c, r));
+        loose_.clear();
+        bases_.clear();
+        for (std::size_t number = 1; number < layer.counts.size(); ++number)
+            if (layer.counts[number] > 0) carve(layer, number);
+        spread(layer);
+        bases_.clear();   // what is carved comes before what is added
+        for (std::size_t number = 1; number < layer.counts.size(); ++number)
+            if (layer.counts[number] > 0) add(layer, number);
+        spread(layer);
+    }
+
+    void carve(const Layer& layer, std::size_t number) {
+        const Placed& placed = map_.palette[number];
+        for (const Carve& carve : world_.tile(placed).carves) {
+            if (carve.shape.fault != ShapeFault::none) continue;
+            const GroupKey key{layer.storey, carve.barrier, {}};
+            if (result_.plans.count(key) > 0)   // else nothing of it lies below
+                put(layer, key, number, {false, 0, turned(carve.shape, placed)});
+        }
+    }
+
+    void add(const Layer& layer, std::size_t number) {
+        const Placed& placed = map_.palette[number];
+        for (const Shape& shape : world_.tile(placed).shapes) {
+            const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
+            const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
+            if (shape.fault != ShapeFault::none || (trigger.empty() && barrier < 0)) {
+                result_.stats.shapes_left_out += layer.counts[number];
+                continue;
             }
-        });
+            result_.stats.shapes_in += layer.counts[number];
+            const GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger};
+            const int label = trigger.empty() ? label_of(shape.surface ? shape.surface : layer.surface) : 0;
+            put(layer, key, number, {true, label, turned(shape, placed)});
+        }
+    }
+
+    // Puts the parts that do not keep to their cells where they stand on the map.
+    void spread(const Layer& layer) {
+        std::map<GroupKey, std::map<std::size_t, std::vector<const Part*>>> by_number;
+        for (const Loose& loose : loose_) by_number[loose.key][loose.number].push_back(&loose.part);
+        for (const auto& [key, parts] : by_number) {
+            std::map<std::pair<bool, int>, Regions> areas;
+            for (int r = 0; r < map_.rows; ++r)
+                for (int c = 0; c < map_.columns; ++c) {
+                    const auto found = parts.find(map_.number(layer, c, r));
+                    if (found == parts.end()) continue;
+                    for (const Part* part : found->second)
+                        append(areas[{part->adds, part->label}],
+                               moved(part->area, moved(map_.corner(c, r), shift_of(layer))));
+                }
+            for (auto& [sort, area] : areas) add_loose(key, {sort.first, sort.second, std::move(area)});
+        }
+        loose_.clear();
+    }
+
+    void add_loose(const GroupKey& key, Coat coat) {
+        Step step;
+        step.loose = std::move(coat);
+        result_.plans[key].steps.push_back(std::move(step));
     }
 
     void add_solids(const Layer& layer, int index) {
+        std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
         for (const Object& object : map_.objects) {
             if (object.layer != index || object.role != Role::solid || !there_at_first(object)) continue;
             if (object.area.empty() || object.barrier < 0) {
@@ -99,8 +167,10 @@ private:
                 continue;
             }
             ++result_.stats.shapes_in;
-            append(coat({object.storey, object.barrier, {}}, true, label_of(layer.surface)), object.area);
+            append(areas[{object.storey, object.barrier}], moved(object.area, layer.shape_offset));
         }
+        for (auto& [place, area] : areas)
+            add_loose({place.first, place.second, {}}, {true, label_of(layer.surface), std::move(area)});
     }
 
     void add_rim() {
@@ -110,27 +180,78 @@ private:
             if (!layer.decor) storeys.push_back(layer.storey);
         std::sort(storeys.begin(), storeys.end());
         storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
-        const Point least = map_.least(), most = map_.most();
-        const std::int32_t w = map_.cell_width * steps_per_px, h = map_.cell_height * steps_per_px;
         for (const int storey : storeys) {
-            Regions& area = coat({storey, map_.rim_barrier, {}}, true, 0);
-            append(area, {box_region({least.x - w, least.y - h}, {most.x + w, least.y}),
-                          box_region({least.x - w, most.y}, {most.x + w, most.y + h}),
-                          box_region({least.x - w, least.y}, {least.x, most.y}),
-                          box_region({most.x, least.y}, {most.x + w, most.y})});
+            result_.plans[{storey, map_.rim_barrier, {}}].rim = true;
             result_.stats.shapes_in += 4;
         }
     }
 
+    // Where shapes of one layer overlap, the surface that sorts last shows, whatever order they were drawn in.
+    void sort_surfaces() {
+        std::vector<Surface> sorted = result_.surfaces;
+        std::sort(sorted.begin(), sorted.end());
+        const auto renumber = [&](int& label) {
+            const Surface& surface = result_.surfaces[static_cast<std::size_t>(label)];
+            label = static_cast<int>(std::lower_bound(sorted.begin(), sorted.end(), surface) - sorted.begin());
+        };
+        for (auto& [key, plan] : result_.plans)
+            for (Step& step : plan.steps) {
+                renumber(step.loose.label);
+                for (std::vector<Part>& parts : step.parts) {
+                    for (Part& part : parts) renumber(part.label);
+                    std::stable_sort(parts.begin(), parts.end(),
+                                     [](const Part& a, const Part& b) { return a.label < b.label; });
+                }
+            }
+        result_.surfaces = std::move(sorted);
+    }
+
+    struct Loose {
+        GroupKey key;
+        std::size_t number;
+        Part part;
+    };
     const World& world_;
     const Map& map_;
     Stacking result_;
-    std::map<GroupKey, std::size_t> bases_;   // how many coats lay there before the layer at hand
+    std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
+    std::vector<Loose> loose_;
 };
 
 }   // namespace
 
 Stacking stack_up(const World& world, const Map& map) { return Stacker(world, map).run(); }
+
+Regions rim_area(const Map& map) {
+    const auto strip = [&](int c, int r, int columns, int rows) {
+        return Region{
+            {map.corner(c, r), map.corner(c + columns, r), map.corner(c + columns, r + rows), map.corner(c, r + rows)},
+            {}};
+    };
+    return {strip(-1, -1, map.columns + 2, 1), strip(-1, map.rows, map.columns + 2, 1), strip(-1, 0, 1, map.rows),
+            strip(map.columns, 0, 1, map.rows)};
+}
+
+Stacked merge_generally(const Map& map, const Plan& plan) {
+    std::vector<Coat> coats;
+    for (const Step& step : plan.steps) {
+        if (step.layer == nullptr) {
+            coats.push_back(step.loose);
+            continue;
+        }
+        std::map<std::pair<bool, int>, Regions> areas;   // by whether they add, and label
+        for (int r = 0; r < map.rows; ++r)
+            for (int c = 0; c < map.columns; ++c) {
+                const std::uint32_t meaning = step.meaning[map.number(*step.layer, c, r)];
+                if (meaning == 0) continue;
+                for (const Part& part : step.parts[meaning - 1])
+                    append(areas[{part.adds, part.label}], moved(part.area, map.corner(c, r)));
+            }
+        for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
+    }
+    if (plan.rim) coats.push_back({true, 0, rim_area(map)});
+    return stack(coats);
+}
 
 }   // namespace dryground::detail
 
@@ -141,7 +262,7 @@ bool there_at_first(const Object& object) { return object.when.empty(); }
 Regions placed_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row) {
     return moved(
         detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
-        map.corner(column, row));
+        map.box_corner(column, row));
 }
 
 }   // namespace dryground

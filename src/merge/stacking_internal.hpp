@@ -1,8 +1,10 @@
-// Inside the merge room: a map's shapes as coats, group by group.
+// Inside the merge room: what each group of a map is made of.
 #pragma once
 
+#include <cstdint>
 #include <map>
-#include <tuple>
+#include <string>
+#include <vector>
 
 #include "dryground/merge.hpp"
 
@@ -15,12 +17,44 @@ struct GroupKey {
     friend auto operator<=>(const GroupKey&, const GroupKey&) = default;
 };
 
+// What a tile adds to a group, or carves out of it, inside its own cell: steps from the cell's first corner.
+struct Part {
+    bool adds = true;
+    int label = 0;   // index into Stacking::surfaces
+    Regions area;
+};
+
+// One step of a group's stack: either the cells of a layer, or area that does not keep to cells.
+struct Step {
+    // Cells: what each number of the map's palette means, 0 for nothing, else a position in `parts` plus one.
+    const Layer* layer = nullptr;
+    std::vector<std::uint32_t> meaning;
+    std::vector<std::vector<Part>> parts;
+    // Else:
+    Coat loose;   // steps of the map
+};
+
+struct Plan {
+    std::vector<Step> steps;   // from the bottom up
+    bool rim = false;          // a ring of cells around the map, above all else
+};
+
 struct Stacking {
-    std::map<GroupKey, std::vector<Coat>> coats;   // from the bottom up; labels are indices into `surfaces`
+    std::map<GroupKey, Plan> plans;
     std::vector<Surface> surfaces{Surface{}};
     MergeStats stats;
 };
 
 [[nodiscard]] Stacking stack_up(const World& world, const Map& map);
+
+// The four boxes (or, around diamonds, strips) just outside of a map, corners included, one cell thick.
+[[nodiscard]] Regions rim_area(const Map& map);
+
+// A plan's region by the general boolean, every shape on its own. Slow and obvious; for what the fast way cannot do,
+// and to test it. O(n log n) in edges of shapes.
+[[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan);
+
+// The same, cell by cell. Equal wherever all crossings lie on the lattice; valid and least everywhere.
+[[nodiscard]] Stacked merge_cells(const Map& map, const Plan& plan, bool labelled);
 
 }   // namespace dryground::detail

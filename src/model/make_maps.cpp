@@ -16,6 +16,7 @@ struct WorldMaker::Legend {
         Placed placed;
         bool known = true;   // the tile or kind it names is there
         bool used = false;
+        std::uint32_t number = 0;   // in the map's palette
     };
     std::map<std::string, Meaning, std::less<>> meanings;
 };
@@ -23,6 +24,14 @@ struct WorldMaker::Legend {
 namespace {
 
 constexpr std::int64_t most_cells = std::int64_t{1} << 26;
+
+// The number of a placed tile in the map's palette.
+std::uint32_t number_of(Map& map, const Placed& placed) {
+    const auto found = std::find(map.palette.begin(), map.palette.end(), placed);
+    if (found != map.palette.end()) return static_cast<std::uint32_t>(found - map.palette.begin());
+    map.palette.push_back(placed);
+    return static_cast<std::uint32_t>(map.palette.size() - 1);
+}
 
 bool is_empty_key(std::string_view key) { return key == "." || key == " "; }
 
@@ -143,7 +152,7 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
                  "one character, as it stands in the rows"});
             continue;
         }
-        Legend::Meaning meaning{&entry, {}, true, false};
+        Legend::Meaning meaning{&entry, {}, true, false, 0};
         if (entry.kind) {
             meaning.known = look_up(kinds_, *entry.kind) >= 0;
         } else if (!entry.tile.value.empty()) {
@@ -234,10 +243,14 @@ void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int
                 }
             }
             Legend::Meaning& meaning = found->second;
+            if (!meaning.used && meaning.known && meaning.placed.tile >= 0)
+                meaning.number = number_of(map, meaning.placed);
             meaning.used = true;
             if (!meaning.known) continue;
             if (!meaning.entry->kind) {
-                layer.cells[r * static_cast<std::size_t>(map.columns) + c] = meaning.placed;
+                layer.cells[r * static_cast<std::size_t>(map.columns) + c] = meaning.number;
+                if (layer.counts.size() <= meaning.number) layer.counts.resize(meaning.number + std::size_t{1}, 0);
+                ++layer.counts[meaning.number];
                 continue;
             }
             ObjectDraft object;   // a painted object: named by nobody, on its cell

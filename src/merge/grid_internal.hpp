@@ -1,0 +1,44 @@
+// Inside the merge room: the only place that knows what a grid looks like.
+//
+// On either grid there are flat coordinates in which cells are boxes and rows run across: those of the square grid are
+// lattice steps themselves; those of the isometric grid are whole numbers that steps turn into exactly, and back.
+#pragma once
+
+#include <numeric>
+
+#include "dryground/world.hpp"
+
+namespace dryground::detail {
+
+class Grid {
+public:
+    explicit Grid(const Map& map)
+        : isometric_(map.grid == GridSort::isometric),
+          divisor_(std::gcd(map.cell_width, map.cell_height)),
+          across_(map.cell_width / divisor_),
+          down_(map.cell_height / divisor_) {
+        width_ = (isometric_ ? map.cell_width * down_ : map.cell_width) * steps_per_px;
+        height_ = isometric_ ? width_ : map.cell_height * steps_per_px;
+    }
+
+    // Of a cell, in flat coordinates.
+    [[nodiscard]] std::int32_t width() const { return width_; }
+    [[nodiscard]] std::int32_t height() const { return height_; }
+
+    [[nodiscard]] Point flat(Point p) const {
+        return isometric_ ? Point{p.x * down_ + p.y * across_, p.y * across_ - p.x * down_} : p;
+    }
+    // Requires a point that `flat` made.
+    [[nodiscard]] Point steps(Point p) const {
+        return isometric_ ? Point{(p.x - p.y) / (2 * down_), (p.x + p.y) / (2 * across_)} : p;
+    }
+    [[nodiscard]] bool is_flat() const { return !isometric_; }
+    // How much greater flat coordinates can be than steps.
+    [[nodiscard]] std::int32_t factor() const { return isometric_ ? across_ + down_ : 1; }
+
+private:
+    bool isometric_;
+    std::int32_t divisor_, across_, down_, width_ = 0, height_ = 0;
+};
+
+}   // namespace dryground::detail

@@ -1,0 +1,478 @@
+// The outline of a grid of covered cells.
+//
+// Idea. Rows are bit masks: one for cells that are full, one for cells that are mixed. Between two rows, a corner of
+// four full or empty cells is a vertex exactly when it is not straight, which is told for 64 corners at once. Where a
+// mixed cell takes part, a small program says how outlines turn there (site.cpp); it depends on the four covers alone
+// and is worked out once. Every edge is found from its first end; the vertex there waits in a place of its own until
+// the second end comes: one place for the grid line at hand, one for each column, one for each inner edge of a row.
+// So vertices are linked without searching, and straight runs never make vertices.
+//
+// A gap's least vertex looks to the left over solid ground, to the outline that it lies in: over full cells by bits.
+//
+// Cost: the bits of all cells, plus a constant for each vertex and each place next to a mixed cell. Memory: the
+// vertices, and two rows.
+// Not done: linking by sorted end points, which costs several times as much.
+
+#include "outline_internal.hpp"
+
+#include <algorithm>
+#include <array>
+#include <bit>
+
+#include "site_internal.hpp"
+
+namespace dryground::detail {
+
+namespace {
+
+// ---- programs, remembered by the covers they were made for --------------------------------------------------------
+
+using Covers = std::array<std::uint32_t, 4>;
+
+template <class Program>
+class Remembered {
+public:
+    template <class Make>
+    const Program& get(const Covers& key, const CellRows& rows, Make make) {
+        for (const std::uint32_t id : key)
+            if (id > 1 && !rows.shared(id - 2)) {
+                lone_ = make();
+                return lone_;
+            }
+        if (2 * programs_.size() >= slots_.size()) grow();
+        const std::size_t found = find(key);
+        if (slots_[found] < 0) {
+            slots_[found] = static_cast<std::int32_t>(programs_.size());
+            keys_.push_back(key);
+            programs_.push_back(make());
+        }
+        return programs_[static_cast<std::size_t>(slots_[found])];
+    }
+
+private:
+    [[nodiscard]] std::size_t find(const Covers& key) const {
+        std::uint64_t hash = (std::uint64_t{key[0]} << 32 | key[1]) * 0x9E3779B97F4A7C15u;
+        hash = (hash ^ (hash >> 29) ^ (std::uint64_t{key[2]} << 32 | key[3])) * 0xBF58476D1CE4E5B9u;
+        std::size_t at = hash >> 20 & (slots_.size() - 1);
+        while (slots_[at] >= 0 && keys_[static_cast<std::size_t>(slots_[at])] != key)
+            at = (at + 1) & (slots_.size() - 1);
+        return at;
+    }
+    void grow() {
+        slots_.assign(std::max<std::size_t>(256, 4 * slots_.size()), -1);
+        for (std::size_t i = 0; i < keys_.size(); ++i) slots_[find(keys_[i])] = static_cast<std::int32_t>(i);
+    }
+
+    std::vector<std::int32_t> slots_;
+    std::vector<Covers> keys_;
+    std::vector<Program> programs_;
+    Program lone_;
+};
+
+// ---- a row of cells -----------------------------------------------------------------------------------------------
+
+struct Row {
+    std::vector<std::uint64_t> full, mixed;
+    std::vector<std::uint32_t> ids;
+    std::vector<std::int32_t> slots;        // of inner edges: the vertex at the end that is known; -1 for none yet
+    std::vector<std::int32_t> first_slot;   // of a mixed cell
+    std::vector<std::int32_t> first_spot;   // of a mixed cell: its first inner vertex
+
+    explicit Row(int columns) {
+        const auto words = static_cast<std::size_t>(columns) / 64 + 1;
+        full.assign(words, 0);
+        mixed.assign(words, 0);
+        ids.assign(static_cast<std::size_t>(columns) + 1, 0);
+        first_slot.assign(ids.size(), 0);
+        first_spot.assign(ids.size(), 0);
+    }
+    [[nodiscard]] static bool bit(const std::vector<std::uint64_t>& mask, int c) {
+        return c >= 0 && (mask[static_cast<std::size_t>(c) / 64] >> (c & 63) & 1) != 0;
+    }
+    [[nodiscard]] bool is_full(int c) const { return bit(full, c); }
+    [[nodiscard]] bool is_mixed(int c) const { return bit(mixed, c); }
+    // The last cell at or before c that is not full; -1 for none.
+    [[nodiscard]] int last_not_full(int c) const {
+        auto w = static_cast<std::size_t>(c) / 64;
+        std::uint64_t gaps = ~full[w] & (~std::uint64_t{0} >> (63 - (c & 63)));
+        while (gaps == 0) {
+            if (w == 0) return -1;
+            gaps = ~full[--w];
+        }
+        return static_cast<int>(64 * w) + 63 - std::countl_zero(gaps);
+    }
+};
+
+struct Mids {   // a vertical grid line's vertex inside a row, and what was open before and after it
+    int column;
+    std::int32_t y, before, after;
+};
+
+struct Look {   // a gap's least vertex inside a row, and the cell in which its look to the left starts
+    std::int32_t vertex;
+    int cell;
+    Point at;
+};
+
+class Tracer {
+public:
+    explicit Tracer(CellRows& rows)
+        : rows_(rows),
+          upper_(rows.columns),
+          lower_(rows.columns),
+          open_down_(static_cast<std::size_t>(rows.columns) + 1, -1),
+          base_full_(full_cover(rows.base_label)) {}
+
+    Outline run() {
+        add_whole();
+        for (int r = 0; r <= rows_.rows; ++r) {
+            load(r);
+            line(r);
+            if (r == rows_.rows) break;
+            inside(r);
+            std::swap(upper_, lower_);
+        }
+        std::sort(result_.gaps.begin(), result_.gaps.end(),
+                  [](const GapStart& a, const GapStart& b) { return a.vertex < b.vertex; });
+        return std::move(result_);
+    }
+
+private:
+    // ---- vertices and links ----
+
+    std::int32_t add(Point at, int label, bool straight = false, bool pinched = false) {
+        return result_.vertices.add({at, -1, label, (straight ? 1 : 0) | (pinched ? 2 : 0)});
+    }
+    void link(std::int32_t from, std::int32_t to) { result_.vertices[from].next = to; }
+
+    // An edge has an end at v: links it to its other end, or waits for that.
+    void meet(std::int32_t& waiting, std::int32_t v, bool comes_in) {
+        if (waiting < 0)
+            waiting = v;
+        else
+            comes_in ? link(waiting, v) : link(v, waiting);
+    }
+
+    std::int32_t& slot(Row& row, int column, const Cover& cover, int edge) {
+        const auto e = static_cast<std::size_t>(edge);
+        if (!cover.of_whole.empty()) return whole_slots_[static_cast<std::size_t>(cover.of_whole[e])];
+        return row.slots[static_cast<std::size_t>(row.first_slot[static_cast<std::size_t>(column)]) + e];
+    }
+
+    // ---- cells ----
+
+    // A number that stands for the cover of any cell: 0 empty, 1 full, others 2 + id.
+    [[nodiscard]] static std::uint32_t number(const Row& row, int c) {
+        if (row.is_mixed(c)) return 2 + row.ids[static_cast<std::size_t>(c)];
+        return row.is_full(c) ? 1 : 0;
+    }
+    [[nodiscard]] const Cover& cover(std::uint32_t number) const {
+        return number == 0 ? nothing_ : number == 1 ? base_full_ : rows_.cover(number - 2);
+    }
+    [[nodiscard]] const Cover& cover(const Row& row, int c) const { return cover(number(row, c)); }
+    [[nodiscard]] Point corner(int c, int r) const {
+        return {rows_.corner.x + c * rows_.width, rows_.corner.y + r * rows_.height};
+    }
+
+    template <class Action>
+    static void each_bit(const std::vector<std::uint64_t>& mask, Action action) {
+        for (std::size_t w = 0; w < mask.size(); ++w)
+            for (std::uint64_t rest = mask[w]; rest != 0; rest &= rest - 1)
+                action(static_cast<int>(64 * w) + std::countr_zero(rest));
+    }
+
+    void load(int r) {
+        std::fill(lower_.full.begin(), lower_.full.end(), 0);
+        std::fill(lower_.mixed.begin(), lower_.mixed.end(), 0);
+        lower_.slots.clear();
+        if (r == rows_.rows) return;
+        rows_.fill(r, lower_.full.data(), lower_.mixed.data(), lower_.ids.data());
+        each_bit(lower_.mixed, [&](int c) {
+            lower_.first_slot[static_cast<std::size_t>(c)] = static_cast<std::int32_t>(lower_.slots.size());
+            const Cover& mixed = cover(lower_, c);
+            if (mixed.of_whole.empty()) lower_.slots.resize(lower_.slots.size() + mixed.edges.size(), -1);
+        });
+    }
+
+    // ---- along a grid line ----
+
+    void line(int r) {
+        open_right_ = -1;
+        mids_.clear();
+        std::uint64_t carry_up = 0, carry_low = 0, carry_mixed = 0;
+        for (std::size_t w = 0; w < upper_.full.size(); ++w) {
+            const std::uint64_t up = upper_.full[w], low = lower_.full[w], mixed = upper_.mixed[w] | lower_.mixed[w];
+            const std::uint64_t up_left = up << 1 | carry_up, low_left = low << 1 | carry_low;
+            const std::uint64_t special = mixed | mixed << 1 | carry_mixed;
+            carry_up = up >> 63, carry_low = low >> 63, carry_mixed = mixed >> 63;
+            const std::uint64_t turns = ((up_left ^ up) | (low_left ^ low)) & ((up_left ^ low_left) | (up ^ low));
+            for (std::uint64_t rest = turns | special; rest != 0; rest &= rest - 1) {
+                const int b = std::countr_zero(rest), c = static_cast<int>(64 * w) + b;
+                if ((special >> b & 1) != 0) {
+                    special_corner(c, r);
+                } else {
+                    const auto pattern = static_cast<unsigned>((up_left >> b & 1) << 3 | (up >> b & 1) << 2 |
+                                                               (low_left >> b & 1) << 1 | (low >> b & 1));
+                    plain_corner(pattern, c, r);
+                }
+            }
+        }
+    }
+
+    // Bits of the pattern: solid at the top left, top right, bottom left, bottom right.
+    void plain_corner(unsigned pattern, int c, int r) {
+        const Point at = corner(c, r);
+        std::int32_t& down = open_down_[static_cast<std::size_t>(c)];
+        const int label = rows_.base_label;
+        std::int32_t v = 0;
+        const auto add_one = [&] { v = add(at, label); };
+        switch (pattern) {
+            case 0b0001:
+                add_one();
+                down = v, open_right_ = v;
+                return;
+            case 0b0010:
+                add_one();
+                link(open_right_, v);
+                down = v;
+                return;
+            case 0b0100:
+                add_one();
+                link(v, down);
+                open_right_ = v;
+                return;
+            case 0b1000:
+                add_one();
+                link(down, v);
+                link(v, open_right_);
+                return;
+            case 0b1110:
+                add_one();
+                down = v, open_right_ = v;
+                result_.gaps.push_back({v, look_left(lower_, c - 1, at)});
+                return;
+            case 0b1101:
+                add_one();
+                link(v, open_right_);
+                down = v;
+                return;
+            case 0b1011:
+                add_one();
+                link(down, v);
+                open_right_ = v;
+                return;
+            case 0b0111:
+                add_one();
+                link(v, down);
+                link(open_right_, v);
+                return;
+            case 0b1001:
+                v = add(at, label, false, true);
+                link(down, v), link(v, open_right_);
+                v = add(at, label, false, true);
+                down = v, open_right_ = v;
+                return;
+            default: {   // 0b0110
+                v = add(at, label, false, true);
+                link(open_right_, v);
+                const std::int32_t other = add(at, label, false, true);
+                link(other, down);
+                open_right_ = other, down = v;
+            }
+        }
+    }
+
+    void special_corner(int c, int r) {
+        const Covers key{number(upper_, c - 1), number(upper_, c), number(lower_, c), number(lower_, c - 1)};
+        const SiteProgram& program = corners_.get(key, rows_, [&] {
+            return corner_program(cover(key[0]), cover(key[1]), cover(key[2]), cover(key[3]), rows_.width,
+                                  rows_.height);
+        });
+        const std::array<Row*, 4> row_of{&upper_, &upper_, &lower_, &lower_};
+        apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) {
+            result_.gaps.push_back({v, look_left(lower_, c - 1, at)});
+        });
+        if (!upper_.is_mixed(c) && !lower_.is_mixed(c)) return;
+        const Covers pair{key[1], key[2], 0, 0};
+        const std::vector<MiddleSite>& sites = across_.get(
+            pair, rows_, [&] { return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height); });
+        for (const MiddleSite& site : sites) {
+            const Point at{corner(c, r).x + site.place, corner(c, r).y};
+            apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) {
+                result_.gaps.push_back({v, look_left(lower_, c, p)});
+            });
+        }
+    }
+
+    template <class Gap>
+    void apply(const SiteProgram& program, Point at, int c, const std::array<Row*, 4>& row_of, Gap gap) {
+        std::int32_t& down = open_down_[static_cast<std::size_t>(c)];
+        std::int32_t from_left = open_right_, from_up = down;
+        const bool pinched = program.pinched();
+        const auto end_of = [&](const SiteEdge& edge) -> std::int32_t& {
+            switch (edge.sort) {
+                case SiteEdge::left:
+                    return from_left;
+                case SiteEdge::up:
+                    return from_up;
+                case SiteEdge::right:
+                    return open_right_ = -1;
+                case SiteEdge::down:
+                    return down = -1;
+                default:
+                    break;
+            }
+            Row& row = *row_of[edge.cell];
+            const int column = edge.cell == 0 || edge.cell == 3 ? c - 1 : c;
+            return slot(row, column, cover(row, column), edge.edge);
+        };
+        for (const SiteTurn& turn : program.turns) {
+            const std::int32_t v = add(at, turn.label, turn.straight, pinched);
+            meet(end_of(turn.in), v, true);
+            meet(end_of(turn.out), v, false);
+            if (turn.starts_gap) gap(v, at);
+        }
+    }
+
+    // ---- inside a row ----
+
+    void inside(int r) {
+        looks_.clear();
+        each_bit(lower_.mixed, [&](int c) { add_spots(c, r); });
+        std::uint64_t carry = 0;
+        for (std::size_t w = 0; w < lower_.mixed.size(); ++w) {
+            const std::uint64_t mixed = lower_.mixed[w];
+            for (std::uint64_t rest = mixed | mixed << 1 | carry; rest != 0; rest &= rest - 1)
+                down_side(static_cast<int>(64 * w) + std::countr_zero(rest), r);
+            carry = mixed >> 63;
+        }
+        for (; next_whole_gap_ < whole_gaps_.size() &&
+               result_.vertices[whole_gaps_[next_whole_gap_]].at.y < corner(0, r + 1).y;
+             ++next_whole_gap_) {
+            const std::int32_t v = whole_gaps_[next_whole_gap_];
+            const Point at = result_.vertices[v].at;
+            looks_.push_back({v, (at.x - rows_.corner.x) / rows_.width, at});
+        }
+        for (const Look& look : looks_) result_.gaps.push_back({look.vertex, look_left(lower_, look.cell, look.at)});
+    }
+
+    void add_spots(int c, int r) {
+        const Cover& mixed = cover(lower_, c);
+        lower_.first_spot[static_cast<std::size_t>(c)] = result_.vertices.size();
+        if (!mixed.of_whole.empty()) return;
+        const Point origin = corner(c, r);
+        const std::int32_t first = result_.vertices.size();
+        for (const Spot& spot : mixed.spots) {
+            const std::int32_t v = add(moved(spot.at, origin), 0, spot.straight);
+            if (spot.starts_gap) looks_.push_back({v, c, moved(spot.at, origin)});
+        }
+        for (std::size_t e = 0; e < mixed.edges.size(); ++e)
+            join(mixed.edges[e], first,
+                 lower_.slots[static_cast<std::size_t>(lower_.first_slot[static_cast<std::size_t>(c)]) + e]);
+    }
+
+    // Links an inner edge to its inner ends.
+    void join(const InnerEdge& edge, std::int32_t first, std::int32_t& waiting) {
+        if (edge.from_spot >= 0) result_.vertices[first + edge.from_spot].label = edge.label;
+        if (edge.from_spot >= 0 && edge.to_spot >= 0)
+            link(first + edge.from_spot, first + edge.to_spot);
+        else if (edge.from_spot >= 0)
+            meet(waiting, first + edge.from_spot, false);
+        else if (edge.to_spot >= 0)
+            meet(waiting, first + edge.to_spot, true);
+    }
+
+    void down_side(int c, int r) {
+        const Covers key{number(lower_, c - 1), number(lower_, c), 0, 0};
+        const std::vector<MiddleSite>& sites = downs_.get(
+            key, rows_, [&] { return down_programs(cover(key[0]), cover(key[1]), rows_.width, rows_.height); });
+        const std::array<Row*, 4> row_of{&lower_, &lower_, nullptr, nullptr};
+        for (const MiddleSite& site : sites) {
+            const Point at{corner(c, r).x, corner(c, r).y + site.place};
+            const std::int32_t before = open_down_[static_cast<std::size_t>(c)];
+            apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) { looks_.push_back({v, c - 1, p}); });
+            mids_.push_back({c, at.y, before, open_down_[static_cast<std::size_t>(c)]});
+        }
+    }
+
+    // ---- area that does not keep to its cells ----
+
+    void add_whole() {
+        const Whole& whole = rows_.whole();
+        whole_slots_.assign(whole.edges.size(), -1);
+        for (const Spot& spot : whole.spots) {
+            const std::int32_t v = add(spot.at, 0, spot.straight);
+            if (spot.starts_gap) whole_gaps_.push_back(v);
+        }
+        for (std::size_t e = 0; e < whole.edges.size(); ++e) join(whole.edges[e], 0, whole_slots_[e]);
+        std::sort(whole_gaps_.begin(), whole_gaps_.end(),
+                  [&](std::int32_t a, std::int32_t b) { return result_.vertices[a].at < result_.vertices[b].at; });
+    }
+
+    // ---- looking to the left ----
+
+    // A vertex of the outline that a ray to the left from p meets first, just below p's height. The ray starts in a
+    // cell of the row (its right side included), on solid ground.
+    std::int32_t look_left(Row& row, int c, Point p) {
+        const std::int32_t y = (p.y - rows_.corner.y) % rows_.height;
+        for (;;) {
+            bool covered_here = true;   // on the left side of cell c
+            if (row.is_full(c)) {
+                c = row.last_not_full(c) + 1;
+            } else if (c >= 0) {
+                const Cover& here = cover(row, c);
+                const Point cell = corner(c, (p.y - rows_.corner.y) / rows_.height);
+                const int edge = edge_to_the_left(here, {p.x - cell.x, p.y - cell.y});
+                if (edge >= 0) return vertex_of(row, c, here, edge);
+                covered_here = here.label_after(left_side, y) != uncovered;
+            } else {
+                return -1;   // does not happen: the ray started on solid ground
+            }
+            const bool covered_there = c > 0 && cover(row, c - 1).label_after(right_side, y) != uncovered;
+            if (covered_here != covered_there) return vertex_on_line(c, p.y);
+            --c;
+        }
+    }
+
+    std::int32_t vertex_of(Row& row, int c, const Cover& here, int edge) {
+        const InnerEdge& inner = here.edges[static_cast<std::size_t>(edge)];
+        if (!here.of_whole.empty()) {
+            const InnerEdge& real =
+                rows_.whole().edges[static_cast<std::size_t>(here.of_whole[static_cast<std::size_t>(edge)])];
+            if (real.from_spot >= 0) return real.from_spot;
+            if (real.to_spot >= 0) return real.to_spot;
+        }
+        if (inner.from_spot >= 0) return row.first_spot[static_cast<std::size_t>(c)] + inner.from_spot;
+        if (inner.to_spot >= 0) return row.first_spot[static_cast<std::size_t>(c)] + inner.to_spot;
+        return slot(row, c, here, edge);
+    }
+
+    // The vertex at an end of the vertical edge on a grid line, just below a height of the row.
+    [[nodiscard]] std::int32_t vertex_on_line(int c, std::int32_t y) const {
+        auto mid = std::partition_point(mids_.begin(), mids_.end(), [&](const Mids& m) { return m.column < c; });
+        std::int32_t found = open_down_[static_cast<std::size_t>(c)];
+        if (mid != mids_.end() && mid->column == c) found = mid->before;
+        for (; mid != mids_.end() && mid->column == c && mid->y <= y; ++mid) found = mid->after;
+        return found;
+    }
+
+    CellRows& rows_;
+    Row upper_, lower_;
+    std::int32_t open_right_ = -1;          // the vertex at the left end of the edge along the grid line at hand
+    std::vector<std::int32_t> open_down_;   // of each column: the vertex at the upper end of its edge
+    std::vector<std::int32_t> whole_slots_;
+    std::vector<std::int32_t> whole_gaps_;   // from the top down
+    std::size_t next_whole_gap_ = 0;
+    std::vector<Mids> mids_;
+    std::vector<Look> looks_;
+    Remembered<SiteProgram> corners_;
+    Remembered<std::vector<MiddleSite>> across_, downs_;
+    const Cover nothing_ = empty_cover(), base_full_;
+    Outline result_;
+};
+
+}   // namespace
+
+Outline trace_outline(CellRows& rows) { return Tracer(rows).run(); }
+
+}   // namespace dryground::detail

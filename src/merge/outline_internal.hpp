@@ -1,0 +1,87 @@
+// Inside the merge room: from rows of covered cells to regions.
+#pragma once
+
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "cover_internal.hpp"
+
+namespace dryground::detail {
+
+// Area that does not keep to its cells, in flat coordinates: its outline's vertices off the grid lines, and the edges
+// that do not run along them. The covers of the cells it touches refer to these edges by their numbers.
+struct Whole {
+    std::vector<Spot> spots;
+    std::vector<InnerEdge> edges;
+};
+
+// A grid of covered cells, row by row. Cells are boxes of flat coordinates.
+class CellRows {
+public:
+    virtual ~CellRows() = default;
+    int columns = 0, rows = 0;
+    Point corner;                         // of cell (0, 0)
+    std::int32_t width = 1, height = 1;   // of a cell
+    int base_label = 0;                   // of full cells that are told by a bit alone
+
+    // Row by row from the first to the last: sets bit c of `full` for a cell that is full with the base label, bit c
+    // of `mixed` for any other that is not empty, and ids[c] (an index for `cover`) of the latter. All bits are 0
+    // before.
+    virtual void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) = 0;
+    // Stays where it is until the next call of fill.
+    [[nodiscard]] virtual const Cover& cover(std::uint32_t id) const = 0;
+    [[nodiscard]] virtual bool shared(std::uint32_t id) const = 0;   // by many cells: worth remembering
+    [[nodiscard]] virtual const Whole& whole() const = 0;
+};
+
+// A vertex of the outline. The edge to the next vertex has the solid on its left.
+struct Vertex {
+    Point at;   // flat
+    std::int32_t next = -1;
+    std::int32_t label = 0;   // of the edge to the next
+    [[nodiscard]] bool straight() const { return (flags & 1) != 0; }
+    [[nodiscard]] bool pinched() const { return (flags & 2) != 0; }
+    std::int32_t flags = 0;
+};
+
+// A list that grows without moving what it holds, so that it never needs twice its memory.
+class Vertices {
+public:
+    [[nodiscard]] Vertex& operator[](std::int32_t i) {
+        return blocks_[static_cast<std::size_t>(i) >> shift][static_cast<std::size_t>(i) & mask];
+    }
+    std::int32_t add(const Vertex& vertex) {
+        if ((static_cast<std::size_t>(size_) & mask) == 0) {
+            blocks_.emplace_back();
+            blocks_.back().resize(mask + 1);
+        }
+        (*this)[size_] = vertex;
+        return size_++;
+    }
+    [[nodiscard]] std::int32_t size() const { return size_; }
+
+private:
+    static constexpr std::size_t shift = 12, mask = (std::size_t{1} << shift) - 1;
+    std::vector<std::vector<Vertex>> blocks_;
+    std::int32_t size_ = 0;
+};
+
+struct GapStart {   // the least vertex of a gap, and a vertex of the outline that lies to its left, over solid ground
+    std::int32_t vertex, left;
+};
+
+struct Outline {
+    Vertices vertices;
+    std::vector<GapStart> gaps;   // sorted by vertex
+};
+
+[[nodiscard]] Outline trace_outline(CellRows& rows);
+
+// What flat coordinates are in steps of the map.
+class Grid;
+
+// Regions, and if asked for their labelled rings. Requires an outline as `trace_outline` makes it.
+[[nodiscard]] Stacked rings_of(Outline outline, const Grid& grid, bool labelled);
+
+}   // namespace dryground::detail
