@@ -30,7 +30,7 @@ namespace dryground {
 template <class T>
 struct Said {
     T value{};
-    Place place;
+    Place place{};
 
     Said() = default;
     Said(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
@@ -42,12 +42,12 @@ using Names = std::vector<Name>;
 using SaidProperties = std::map<std::string, Said<Value>>;
 
 struct FieldDraft {
-    Name name;
+    Name name{};
     Said<std::string> type{"text"};
-    std::optional<Said<Value>> standard;   // the default
-    std::optional<double> least, most;
-    Names of;   // choices, or the one type a list holds
-    std::string note;
+    std::optional<Said<Value>> standard{};   // the default
+    std::optional<double> least{}, most{};
+    Names of{};   // choices, or the one type a list holds
+    std::string note{};
 };
 
 // ---- shapes: px, y down, from the top-left corner of the cell or map ----
@@ -57,134 +57,141 @@ struct BoxPx {
     double x = 0, y = 0, width = 0, height = 0;
 };
 struct PolygonPx {
-    std::vector<std::array<double, 2>> points;
+    std::vector<std::array<double, 2>> points{};
 };
 struct EllipsePx {
     double x = 0, y = 0, radius_x = 0, radius_y = 0;
 };
+struct CapsuleBetween {   // all within a radius of the way between two points
+    double x1 = 0, y1 = 0, x2 = 0, y2 = 0, radius = 0;
+};
+struct LinePx {   // open: from point to point
+    std::vector<std::array<double, 2>> points{};
+};
 struct SharedShape {   // a shape of the tile set's [shapes]
-    Name name;
+    Name name{};
     double dx = 0, dy = 0;
 };
-using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape>;
+using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx>;
 
 struct ShapeDraft {
-    Form form;
-    std::optional<Name> barrier, trigger;
-    std::optional<Surface> surface;
-    Orientation orientation;
-    Place place;
+    Form form{};
+    std::optional<Name> barrier{}, trigger{};
+    std::optional<Surface> surface{};
+    std::optional<Said<std::string>> one_way{};   // of a line: up down left right
+    Orientation orientation{};
+    Place place{};
 };
 struct CarveDraft {
-    Name barrier;
-    ShapeDraft shape;
+    Name barrier{};
+    ShapeDraft shape{};
 };
 
 // ---- the world's own ----
 
 struct BarrierDraft {
-    Name name;
-    std::string note;
-    std::optional<Colour> colour;
+    Name name{};
+    std::string note{};
+    std::optional<Colour> colour{};
 };
 struct NoteDraft {   // of a flag, a fact, an event
-    Name name;
-    std::string note;
+    Name name{};
+    std::string note{};
 };
 struct StoreyDraft {
-    Name name;
+    Name name{};
     double base_px = 0, height_px = 32;
 };
 struct CapsulePx {   // upright or lying, centred on the position
     double width = 0, height = 0;
 };
 struct BodyDraft {   // centred on the mover's position plus (x, y)
-    std::variant<BoxPx, EllipsePx, CapsulePx> form;
+    std::variant<BoxPx, EllipsePx, CapsulePx> form{};
     double x = 0, y = 0;
-    Place place;
+    Place place{};
 };
 struct FeelerDraft {
-    Name name;
-    BodyDraft body;
-    Names senses;
+    Name name{};
+    BodyDraft body{};
+    Names senses{};
 };
 struct MoverDraft {
-    Name name;
-    BodyDraft body;
-    Names stopped_by, meets, needs;
+    Name name{};
+    BodyDraft body{};
+    Names stopped_by{}, meets{}, needs{};
     Said<std::string> moves{"free"};
-    std::optional<double> jump_px, leap_px, drop_px, kerb_px, slope_degrees;
-    std::vector<FeelerDraft> feelers;
-    std::optional<Picture> picture;
+    std::optional<double> jump_px{}, leap_px{}, drop_px{}, kerb_px{}, slope_degrees{};
+    std::vector<FeelerDraft> feelers{};
+    std::optional<Picture> picture{};
 };
 struct KindDraft {
-    Name name;
-    std::optional<Name> like;
-    std::optional<Said<std::string>> role, motion, stands;
-    std::optional<Name> mover;
-    std::optional<std::vector<std::string>> tags;
-    std::optional<ShapeDraft> area;   // from its position
-    std::vector<FieldDraft> fields;
-    std::optional<Picture> picture;
+    Name name{};
+    std::optional<Name> like{};
+    std::optional<Said<std::string>> role{}, motion{}, stands{};
+    std::optional<Name> mover{};
+    std::optional<std::vector<std::string>> tags{};
+    std::optional<ShapeDraft> area{};   // from its position
+    std::vector<FieldDraft> fields{};
+    std::optional<Picture> picture{};
 };
 struct WorldDraft {
-    std::string title;
+    std::string title{};
     Said<double> per_metre{16.0};
-    std::optional<Name> player, start;
-    Names goal_objects, goal_facts;
-    std::vector<BarrierDraft> barriers;
-    std::vector<NoteDraft> flags;
-    std::vector<StoreyDraft> storeys;
-    std::vector<MoverDraft> movers;
-    std::vector<NoteDraft> facts, events;
-    std::vector<KindDraft> kinds;
-    std::vector<FieldDraft> map_fields;
-    MergeSettings merging;
-    std::vector<std::pair<Name, Said<std::string>>> severities;   // rule, severity
+    std::optional<Name> player{}, start{};
+    Names goal_objects{}, goal_facts{};
+    std::vector<BarrierDraft> barriers{};
+    std::vector<NoteDraft> flags{};
+    std::vector<StoreyDraft> storeys{};
+    std::vector<MoverDraft> movers{};
+    std::vector<NoteDraft> facts{}, events{};
+    std::vector<KindDraft> kinds{};
+    std::vector<FieldDraft> map_fields{};
+    MergeSettings merging{};
+    std::vector<std::pair<Name, Said<std::string>>> severities{};   // rule, severity
     bool lacks_maps = false;   // some could not be read: names that may be theirs are not reported
-    Place place;
+    Place place{};
 };
 
 // ---- tile sets ----
 
 struct TileDraft {   // what is not said stays open for `like` and TileSetDraft::rules
-    Name name;
-    std::optional<Name> like;
-    std::optional<Said<std::array<int, 2>>> art;
-    std::optional<Picture> picture;
-    std::optional<bool> unseen, overhang;
-    std::optional<std::vector<std::string>> tags;
-    std::optional<Name> barrier;
-    std::optional<std::vector<ShapeDraft>> shapes;
-    std::optional<std::vector<CarveDraft>> carves;
-    std::optional<Names> flags;
-    std::map<std::string, Said<std::string>> sides;   // top right bottom left: open shut in out
-    SaidProperties props;
+    Name name{};
+    std::optional<Name> like{};
+    std::optional<Said<std::array<int, 2>>> art{};
+    std::optional<Picture> picture{};
+    std::optional<bool> unseen{}, overhang{};
+    std::optional<std::vector<std::string>> tags{};
+    std::optional<Name> barrier{};
+    std::optional<std::vector<ShapeDraft>> shapes{};
+    std::optional<std::vector<CarveDraft>> carves{};
+    std::optional<Names> flags{};
+    std::map<std::string, Said<std::string>> sides{};   // top right bottom left: open shut in out
+    SaidProperties props{};
 };
-struct TileRule {                      // many tiles at once: what a [[for]] says
-    std::vector<std::string> tiles;    // name patterns, * for any run of characters
-    std::vector<std::string> tagged;   // or: any of these tags
-    TileDraft set;
+struct TileRule {                        // many tiles at once: what a [[for]] says
+    std::vector<std::string> tiles{};    // name patterns, * for any run of characters
+    std::vector<std::string> tagged{};   // or: any of these tags
+    TileDraft set{};
 };
 struct TileSetDraft {
-    Name name;
+    Name name{};
     Said<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
-    std::optional<Sheet> sheet;
-    std::vector<FieldDraft> fields;
-    std::vector<std::pair<Name, ShapeDraft>> shapes;
-    std::vector<TileRule> rules;
-    std::vector<TileDraft> tiles;
-    Place place;
+    std::optional<Sheet> sheet{};
+    std::vector<FieldDraft> fields{};
+    std::vector<std::pair<Name, ShapeDraft>> shapes{};
+    std::vector<TileRule> rules{};
+    std::vector<TileDraft> tiles{};
+    Place place{};
 };
 
 // ---- maps ----
 
 struct LegendEntry {
-    Said<std::string> key;   // one character
-    Name tile;               // empty with no kind: nothing stands there
-    Orientation orientation;
-    std::optional<Name> kind;   // an object of that kind in place of a tile
-    bool used_by_all = false;   // readers set this for entries that need not be used
+    Said<std::string> key{};   // one character
+    Name tile{};               // empty with no kind: nothing stands there
+    Orientation orientation{};
+    std::optional<Name> kind{};   // an object of that kind in place of a tile
+    bool used_by_all = false;     // readers set this for entries that need not be used
 };
 struct PointPx {
     double x = 0, y = 0;
@@ -194,49 +201,55 @@ struct AtCells {   // a cell, or a block of cells
     bool block = false;   // said as a block: it has an area
 };
 struct ObjectDraft {
-    Name name;
-    Name kind;
-    std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx> form;
-    Place place_of_form;
-    double turn = 0;   // degrees, clockwise about the middle of its bounding box
-    std::vector<std::string> tags;
-    std::optional<Name> storey, barrier;
-    std::optional<Said<std::string>> fires;
-    Names by;
+    Name name{};
+    Name kind{};
+    std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx> form{};
+    Place place_of_form{};
+    bool hollow = false;   // of a solid: it is what lies outside of its shape
+    double turn = 0;       // degrees, clockwise about the middle of its bounding box
+    std::vector<std::string> tags{};
+    std::optional<Name> storey{}, barrier{};
+    std::optional<Said<std::string>> fires{};
+    Names by{};
     bool once = false;
     double every_s = 0;
-    std::optional<Name> runs, to, arrival_runs;
+    std::optional<Name> runs{}, to{}, arrival_runs{};
     bool one_way = false;
-    Names gives, needs, when, unless;
-    SaidProperties props;
-    Place place;
+    Names gives{}, needs{}, when{}, unless{};
+    SaidProperties props{};
+    Place place{};
 };
 struct LayerDraft {
-    Name name;
+    Name name{};
     bool holds_objects = false;
-    std::vector<Said<std::string>> rows;   // UTF-8, one character a cell
-    std::vector<LegendEntry> legend;       // looked up before the map's
-    std::vector<ObjectDraft> objects;
+    std::vector<Said<std::string>> rows{};   // UTF-8, one character a cell
+    std::vector<LegendEntry> legend{};       // looked up before the map's
+    std::vector<ObjectDraft> objects{};
     bool decor = false, shown = true;
-    std::optional<Name> storey, barrier, trigger, kind;
-    std::optional<Surface> surface;
-    std::optional<Names> flags;
-    std::vector<std::string> tags;
-    Place place;
+    std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
+    std::optional<Surface> surface{};
+    std::optional<Said<std::string>> one_way{};   // of lines that say none themselves
+    std::array<double, 2> offset{0, 0};           // px: of picture, shapes, carves and objects
+    std::array<double, 2> shape_offset{0, 0};     // px: of shapes, carves and solids, besides
+    std::array<double, 4> sink{0, 0, 0, 0};       // px: left, top, right, bottom
+    std::optional<Names> flags{};
+    std::vector<std::string> tags{};
+    Place place{};
 };
 struct MapDraft {
-    Name name;
-    std::string title;
+    Name name{};
+    std::string title{};
+    Said<std::string> grid{"square"};                            // or isometric
     Said<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
     Said<std::array<int, 2>> size{std::array<int, 2>{0, 0}};     // columns, rows
     std::array<int, 2> first{0, 0};
-    std::optional<Name> rim;   // a barrier, or "open"
-    std::optional<Name> player;
-    Names tilesets;
-    SaidProperties props;
-    std::vector<LegendEntry> legend;
-    std::vector<LayerDraft> layers;
-    Place place;
+    std::optional<Name> rim{};   // a barrier, or "open"
+    std::optional<Name> player{};
+    Names tilesets{};
+    SaidProperties props{};
+    std::vector<LegendEntry> legend{};
+    std::vector<LayerDraft> layers{};
+    Place place{};
 };
 
 class WorldBuilder {

@@ -33,7 +33,7 @@ public:
         for (std::size_t i = 0; i < n; ++i)
             if (!on_a_side(ring.points[i], width_, height_)) {
                 spots[i] = static_cast<int>(cover_.spots.size());
-                cover_.spots.push_back(spot(ring, i));
+                cover_.spots.push_back({ring.points[i]});
             }
         for (std::size_t i = 0; i < n; ++i) {
             const std::size_t j = i + 1 < n ? i + 1 : 0;
@@ -52,15 +52,23 @@ public:
     Cover finish() {
         cover_.filling = Filling::mixed;
         for (std::size_t s = 0; s < cover_.sides.size(); ++s) std::sort(cover_.sides[s].begin(), cover_.sides[s].end());
+        for (std::size_t s = 0; s < cover_.spots.size(); ++s) cut_at(cover_.spots[s].at);
+        turn_spots(cover_.spots, cover_.edges);
         return std::move(cover_);
     }
 
 private:
-    static Spot spot(const LabelledRing& ring, std::size_t i) {
-        const std::size_t n = ring.points.size();
-        const Point before = ring.points[(i + n - 1) % n], at = ring.points[i], after = ring.points[(i + 1) % n];
-        const Turn t = turn(before, at, after);
-        return {at, t == Turn::straight, t == Turn::right && at < before && at < after};
+    // Another ring may run straight on through a vertex. On the map these two may turn out to be one.
+    void cut_at(Point p) {
+        for (std::size_t e = 0; e < cover_.edges.size(); ++e) {
+            const InnerEdge edge = cover_.edges[e];
+            const bool between = (edge.from < p) != (edge.to < p) && p != edge.from && p != edge.to;
+            if (!between || turn(edge.from, edge.to, p) != Turn::straight) continue;
+            const auto spot = static_cast<int>(cover_.spots.size());
+            cover_.spots.push_back({p});
+            cover_.edges[e] = {edge.from, p, edge.label, edge.from_spot, spot};
+            cover_.edges.push_back({p, edge.to, edge.label, spot, edge.to_spot});
+        }
     }
 
     std::int32_t width_, height_;
@@ -68,6 +76,48 @@ private:
 };
 
 }   // namespace
+
+bool leads_later(Point way) { return way.y > 0 || (way.y == 0 && way.x > 0); }
+
+bool sooner_around(Point a, Point b) {
+    if (leads_later(a) != leads_later(b)) return leads_later(a);
+    return turn({0, 0}, a, b) == Turn::left;
+}
+
+namespace {
+
+struct SpotSpoke {
+    Point at, way;
+    bool leaves;
+    std::size_t edge;
+};
+
+}   // namespace
+
+void turn_spots(std::vector<Spot>& spots, std::vector<InnerEdge>& edges) {
+    std::vector<SpotSpoke> spokes;
+    for (std::size_t e = 0; e < edges.size(); ++e) {
+        const Point from = edges[e].from, to = edges[e].to;
+        if (edges[e].from_spot >= 0) spokes.push_back({from, {to.x - from.x, to.y - from.y}, true, e});
+        if (edges[e].to_spot >= 0) spokes.push_back({to, {from.x - to.x, from.y - to.y}, false, e});
+    }
+    std::sort(spokes.begin(), spokes.end(), [](const SpotSpoke& s, const SpotSpoke& t) {
+        return s.at == t.at ? sooner_around(s.way, t.way) : s.at < t.at;
+    });
+    for (auto first = spokes.begin(), last = first; first != spokes.end(); first = last) {
+        while (last != spokes.end() && last->at == first->at) ++last;
+        for (auto out = first; out != last; ++out) {
+            if (!out->leaves) continue;
+            const auto in = out + 1 == last ? first : out + 1;
+            const int number = edges[out->edge].from_spot;
+            edges[in->edge].to_spot = number;
+            const Turn t = turn(in->way, {0, 0}, out->way);
+            spots[static_cast<std::size_t>(number)] = {
+                out->at, t == Turn::straight, t == Turn::right && leads_later(in->way) && leads_later(out->way),
+                last - first > 2};
+        }
+    }
+}
 
 Cover empty_cover() { return {}; }
 

@@ -35,8 +35,19 @@ struct Spot {
     Point at;
     bool straight = false;     // only the label changes here
     bool starts_gap = false;   // the least point of a gap, as far as its neighbours tell
+    bool pinched = false;      // there are others at this place
     friend auto operator<=>(const Spot&, const Spot&) = default;
 };
+
+// Of two ways from a place, neither zero: whether the turn from the x axis, by the numbers against the clock, comes to
+// a first; and whether a way leads to a later point.
+[[nodiscard]] bool sooner_around(Point a, Point b);
+[[nodiscard]] bool leads_later(Point way);
+
+// Spots that edges meet in get their in and out edges anew, so that each edge that leaves goes with the one that comes
+// in across its own solid sector; and know how they turn. Requires from_spot and to_spot, one spot for each edge that
+// leaves.
+void turn_spots(std::vector<Spot>& spots, std::vector<InnerEdge>& edges);
 
 struct Cover {
     Filling filling = Filling::empty;

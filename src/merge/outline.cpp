@@ -192,6 +192,8 @@ private:
             const Cover& mixed = cover(lower_, c);
             if (mixed.of_whole.empty()) lower_.slots.resize(lower_.slots.size() + mixed.edges.size(), -1);
         });
+        looks_.clear();
+        each_bit(lower_.mixed, [&](int c) { add_spots(c, r); });   // before anything looks for them
     }
 
     // ---- along a grid line ----
@@ -249,7 +251,7 @@ private:
             case 0b1110:
                 add_one();
                 down = v, open_right_ = v;
-                result_.gaps.push_back({v, look_left(lower_, c - 1, at)});
+                start_gap(v, c - 1, at);
                 return;
             case 0b1101:
                 add_one();
@@ -290,7 +292,7 @@ private:
         });
         const std::array<Row*, 4> row_of{&upper_, &upper_, &lower_, &lower_};
         apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) {
-            result_.gaps.push_back({v, look_left(lower_, c - 1, at)});
+            start_gap(v, c - 1, at);
         });
         if (!upper_.is_mixed(c) && !lower_.is_mixed(c)) return;
         const Covers pair{key[1], key[2], 0, 0};
@@ -298,9 +300,7 @@ private:
             pair, rows_, [&] { return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height); });
         for (const MiddleSite& site : sites) {
             const Point at{corner(c, r).x + site.place, corner(c, r).y};
-            apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) {
-                result_.gaps.push_back({v, look_left(lower_, c, p)});
-            });
+            apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) { start_gap(v, c, p); });
         }
     }
 
@@ -337,8 +337,6 @@ private:
     // ---- inside a row ----
 
     void inside(int r) {
-        looks_.clear();
-        each_bit(lower_.mixed, [&](int c) { add_spots(c, r); });
         std::uint64_t carry = 0;
         for (std::size_t w = 0; w < lower_.mixed.size(); ++w) {
             const std::uint64_t mixed = lower_.mixed[w];
@@ -353,7 +351,7 @@ private:
             const Point at = result_.vertices[v].at;
             looks_.push_back({v, (at.x - rows_.corner.x) / rows_.width, at});
         }
-        for (const Look& look : looks_) result_.gaps.push_back({look.vertex, look_left(lower_, look.cell, look.at)});
+        for (const Look& look : looks_) start_gap(look.vertex, look.cell, look.at);
     }
 
     void add_spots(int c, int r) {
@@ -363,7 +361,7 @@ private:
         const Point origin = corner(c, r);
         const std::int32_t first = result_.vertices.size();
         for (const Spot& spot : mixed.spots) {
-            const std::int32_t v = add(moved(spot.at, origin), 0, spot.straight);
+            const std::int32_t v = add(moved(spot.at, origin), 0, spot.straight, spot.pinched);
             if (spot.starts_gap) looks_.push_back({v, c, moved(spot.at, origin)});
         }
         for (std::size_t e = 0; e < mixed.edges.size(); ++e)
@@ -401,7 +399,7 @@ private:
         const Whole& whole = rows_.whole();
         whole_slots_.assign(whole.edges.size(), -1);
         for (const Spot& spot : whole.spots) {
-            const std::int32_t v = add(spot.at, 0, spot.straight);
+            const std::int32_t v = add(spot.at, 0, spot.straight, spot.pinched);
             if (spot.starts_gap) whole_gaps_.push_back(v);
         }
         for (std::size_t e = 0; e < whole.edges.size(); ++e) join(whole.edges[e], 0, whole_slots_[e]);
@@ -410,6 +408,12 @@ private:
     }
 
     // ---- looking to the left ----
+
+    // A gap's least vertex, as far as its neighbours tell, at p in a cell of the lower row, its right side included.
+    void start_gap(std::int32_t v, int c, Point p) {
+        result_.vertices[v].flags |= 4;
+        result_.gaps.push_back({v, look_left(lower_, c, p)});
+    }
 
     // A vertex of the outline that a ray to the left from p meets first, just below p's height. The ray starts in a
     // cell of the row (its right side included), on solid ground.

@@ -42,6 +42,7 @@ struct Vertex {
     std::int32_t label = 0;   // of the edge to the next
     [[nodiscard]] bool straight() const { return (flags & 1) != 0; }
     [[nodiscard]] bool pinched() const { return (flags & 2) != 0; }
+    [[nodiscard]] bool starts_gap() const { return (flags & 4) != 0; }
     std::int32_t flags = 0;
 };
 

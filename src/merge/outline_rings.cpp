@@ -52,7 +52,8 @@ private:
             Vertex& vertex = vertices[v];
             walk_.push_back(v);
             pinches += vertex.pinched();
-            if (vertex.at < vertices[least].at) least = v;
+            const Point so_far = vertices[least].at;
+            if (vertex.at < so_far || (vertex.at == so_far && vertex.starts_gap())) least = v;
             const std::int32_t next = vertex.next;
             vertex.next = mark;
             v = next;

@@ -17,13 +17,6 @@ struct Spoke {
     int label;
 };
 
-bool later(Point way) { return way.y > 0 || (way.y == 0 && way.x > 0); }
-
-bool around(const Spoke& s, const Spoke& t) {
-    if (later(s.way) != later(t.way)) return later(s.way);
-    return turn({0, 0}, s.way, t.way) == Turn::left;
-}
-
 class Site {
 public:
     // The part of a grid line that runs from the site to `way`, between what lies on its two sides: the lesser cell
@@ -56,13 +49,14 @@ public:
 
     SiteProgram finish() {
         SiteProgram program;
-        std::sort(spokes_.begin(), spokes_.end(), around);
+        std::sort(spokes_.begin(), spokes_.end(),
+                  [](const Spoke& s, const Spoke& t) { return sooner_around(s.way, t.way); });
         for (std::size_t s = 0; s < spokes_.size(); ++s) {
             const Spoke &out = spokes_[s], &in = spokes_[s + 1 < spokes_.size() ? s + 1 : 0];
             if (!out.leaves) continue;
             const Turn t = turn(in.way, {0, 0}, out.way);
             SiteTurn made{in.edge, out.edge, out.label, t == Turn::straight, false};
-            made.starts_gap = t == Turn::right && later(in.way) && later(out.way);
+            made.starts_gap = t == Turn::right && leads_later(in.way) && leads_later(out.way);
             const bool goes_on = made.straight && in.edge.sort != SiteEdge::inner && in.label == out.label;
             if (goes_on && spokes_.size() == 2) continue;
             program.turns.push_back(made);

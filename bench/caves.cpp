@@ -1,0 +1,133 @@
+#include "caves.hpp"
+
+#include <cmath>
+#include <numbers>
+#include <random>
+#include <stdexcept>
+
+#include "dryground/merge.hpp"
+
+namespace bench {
+
+using namespace dryground;
+
+namespace {
+
+using Grid = std::vector<char>;   // 1 where it is solid
+
+std::size_t at(int side, int c, int r) {
+    return static_cast<std::size_t>(r) * static_cast<std::size_t>(side) + static_cast<std::size_t>(c);
+}
+
+Grid random_grid(int side, unsigned percent, std::mt19937& chance) {
+    Grid grid(at(side, 0, side));
+    for (char& cell : grid) cell = chance() % 100 < percent;
+    return grid;
+}
+
+bool solid(const Grid& grid, int side, int c, int r) {
+    return c < 0 || r < 0 || c >= side || r >= side || grid[at(side, c, r)] != 0;
+}
+
+Grid grown(const Grid& grid, int side) {
+    Grid next(grid.size());
+    for (int r = 0; r < side; ++r)
+        for (int c = 0; c < side; ++c) {
+            int around = 0;
+            for (int y = -1; y <= 1; ++y)
+                for (int x = -1; x <= 1; ++x) around += solid(grid, side, c + x, r + y);
+            next[at(side, c, r)] = around >= 5;
+        }
+    return next;
+}
+
+// A row's characters: '#' full, '1' to '4' slopes, 'h' 'v' halves, 'o' round.
+char tile_for(const Grid& grid, int side, int c, int r, Tiles tiles, std::mt19937& chance) {
+    if (grid[at(side, c, r)] == 0) return '.';
+    if (tiles == Tiles::full) return '#';
+    const bool border = !solid(grid, side, c - 1, r) || !solid(grid, side, c + 1, r) || !solid(grid, side, c, r - 1) ||
+                        !solid(grid, side, c, r + 1);
+    constexpr char some[] = {'1', '2', '3', '4', 'h', 'v', 'o', '#', '#', '#', '#', '#', '#', '#'};
+    return border ? some[chance() % sizeof some] : '#';
+}
+
+World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
+    WorldBuilder builder;
+    builder.world({.title = "Caves", .barriers = {{"earth"}}});
+    const auto tile = [](const char* name, Form form) {
+        return TileDraft{.name = {name}, .unseen = true, .barrier = Name{"earth"}, .shapes = {{{.form = form}}}};
+    };
+    builder.tileset({.name = "marsh",
+                     .tiles = {tile("peat", WholeCell{}), tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
+                               tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8})}});
+    const auto turned = [](int turn) { return Orientation{.turn = static_cast<std::int16_t>(turn)}; };
+    MapDraft map{.name = "cave", .size = {{side, side}}, .tilesets = {{"marsh"}}};
+    map.legend = {{.key = {"#"}, .tile = {"peat"}},
+                  {.key = {"1"}, .tile = {"bank"}},
+                  {.key = {"2"}, .tile = {"bank"}, .orientation = turned(90)},
+                  {.key = {"3"}, .tile = {"bank"}, .orientation = turned(180)},
+                  {.key = {"4"}, .tile = {"bank"}, .orientation = turned(270)},
+                  {.key = {"h"}, .tile = {"ledge"}},
+                  {.key = {"v"}, .tile = {"ledge"}, .orientation = turned(90)},
+                  {.key = {"o"}, .tile = {"boulder"}}};
+    for (LegendEntry& entry : map.legend) entry.used_by_all = true;
+    LayerDraft layer{.name = "rock"};
+    for (int r = 0; r < side; ++r) {
+        std::string row;
+        for (int c = 0; c < side; ++c) row += tile_for(grid, side, c, r, tiles, chance);
+        layer.rows.push_back({std::move(row)});
+    }
+    map.layers.push_back(std::move(layer));
+    builder.map(std::move(map));
+    const Loaded built = builder.build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
+}   // namespace
+
+World cave_world(int side, Tiles tiles, unsigned seed) {
+    std::mt19937 chance(seed);
+    Grid grid = random_grid(side, 45, chance);
+    for (int round = 0; round < 4; ++round) grid = grown(grid, side);
+    return world_of(grid, side, tiles, chance);
+}
+
+World noise_world(int side, Tiles tiles, unsigned seed) {
+    std::mt19937 chance(seed);
+    return world_of(random_grid(side, 50, chance), side, tiles, chance);
+}
+
+Regions drawn_polygons(int count, int vertices, int side, unsigned seed) {
+    std::mt19937 chance(seed);
+    const auto in = [&](double least, double most) { return least + (most - least) * static_cast<double>(chance() % 10'000) / 10'000.0; };
+    Regions result;
+    for (int i = 0; i < count; ++i) {
+        const double radius = in(2, 12) * 16 * steps_per_px;
+        const double x = in(radius, side - radius), y = in(radius, side - radius);
+        Ring ring;
+        for (int v = 0; v < vertices; ++v) {   // by angle, so that it does not cross itself
+            const double angle = 2 * std::numbers::pi * (v + in(-0.4, 0.4)) / vertices, reach = radius * in(0.5, 1);
+            ring.push_back({static_cast<std::int32_t>(x + reach * std::cos(angle)),
+                            static_cast<std::int32_t>(y + reach * std::sin(angle))});
+        }
+        result.push_back({std::move(ring), {}});
+    }
+    return result;
+}
+
+Regions tile_polygons(const World& world) {
+    const Map& map = world.maps()[0];
+    Regions result;
+    for (const Layer& layer : map.layers)
+        for (int r = 0; r < map.rows; ++r)
+            for (int c = 0; c < map.columns; ++c) {
+                const Placed& placed = map.placed(layer, c, r);
+                if (placed.tile < 0) continue;
+                for (const Shape& shape : world.tile(placed).shapes)
+                    for (Region& region : placed_area(map, shape, placed, c, r)) result.push_back(std::move(region));
+            }
+    return result;
+}
+
+}   // namespace bench

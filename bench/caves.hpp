@@ -1,0 +1,23 @@
+// Worlds to measure with: caves grown by a cellular automaton, and noise.
+#pragma once
+
+#include "dryground/builder.hpp"
+
+namespace bench {
+
+enum class Tiles { full, mixed };
+
+// A world of one square map, `side` cells a side, whose solid tiles are all full, or mixed with slopes, halves and
+// round ones where the solid meets the open. Caves: 45 % filled, four rounds of the majority of nine.
+[[nodiscard]] dryground::World cave_world(int side, Tiles tiles, unsigned seed);
+
+// Half of the cells, at random.
+[[nodiscard]] dryground::World noise_world(int side, Tiles tiles, unsigned seed);
+
+// Closed outlines as people draw them: `count` rings of `vertices` points in a square of `side` steps.
+[[nodiscard]] dryground::Regions drawn_polygons(int count, int vertices, int side, unsigned seed);
+
+// Every shape of the map as a polygon of its own: what a general library is given.
+[[nodiscard]] dryground::Regions tile_polygons(const dryground::World& world);
+
+}   // namespace bench

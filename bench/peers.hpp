@@ -1,0 +1,21 @@
+// The same work done by general-purpose libraries, from what a caller has (polygons) to what a caller wants (polygons
+// with holes). What is given back is how much there is, so that nothing is optimised away and results can be compared.
+#pragma once
+
+#include "dryground/geometry.hpp"
+
+namespace bench {
+
+struct Tally {
+    std::size_t regions = 0, vertices = 0;
+};
+
+[[nodiscard]] Tally boost_union(const dryground::Regions& polygons);
+// Requires boxes.
+[[nodiscard]] Tally boost_right_angled_union(const dryground::Regions& boxes);
+[[nodiscard]] Tally geos_union(const dryground::Regions& polygons);
+// Rectangles that cover right-angled regions.
+[[nodiscard]] std::size_t boost_rectangles(const dryground::Regions& regions);
+[[nodiscard]] std::size_t geos_triangles(const dryground::Regions& regions);
+
+}   // namespace bench

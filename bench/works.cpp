@@ -1,0 +1,14 @@
+#include "works.hpp"
+
+namespace bench {
+
+bool wanted(const Settings& settings, const std::string& work, const std::string& input) {
+    return work.find(settings.only) != std::string::npos || input.find(settings.only) != std::string::npos;
+}
+
+void run_all(const Settings& settings, const Tell& tell) {
+    measure_maps(settings, tell);
+    measure_booleans(settings, tell);
+}
+
+}   // namespace bench

@@ -1,0 +1,24 @@
+// What is measured.
+#pragma once
+
+#include <functional>
+
+#include "results.hpp"
+
+namespace bench {
+
+struct Settings {
+    int most_side = 2048;   // of maps, in cells
+    std::string only;       // works whose name or input holds this word; empty: all
+};
+using Tell = std::function<void(Result)>;
+
+void run_all(const Settings& settings, const Tell& tell);
+
+// The parts of it.
+void measure_maps(const Settings& settings, const Tell& tell);
+void measure_booleans(const Settings& settings, const Tell& tell);
+
+[[nodiscard]] bool wanted(const Settings& settings, const std::string& work, const std::string& input);
+
+}   // namespace bench

@@ -1,0 +1,88 @@
+// Whole maps to regions.
+#include <fmt/format.h>
+
+#include "caves.hpp"
+#include "dryground/merge.hpp"
+#include "peers.hpp"
+#include "timing.hpp"
+#include "works.hpp"
+
+namespace bench {
+
+using namespace dryground;
+
+namespace {
+
+// One bare pass over the cells that compares each with its right and lower neighbour.
+std::size_t floor_pass(const Map& map) {
+    const std::vector<std::uint32_t>& cells = map.layers[0].cells;
+    const auto columns = static_cast<std::size_t>(map.columns), rows = static_cast<std::size_t>(map.rows);
+    std::uint32_t differ = 0;
+    for (std::size_t r = 0; r + 1 < rows; ++r) {
+        const std::uint32_t* row = cells.data() + r * columns;
+        for (std::size_t c = 0; c + 1 < columns; ++c)
+            differ += static_cast<std::uint32_t>(row[c] != row[c + 1]) +
+                      static_cast<std::uint32_t>(row[c] != row[c + columns]);
+    }
+    return differ;
+}
+
+std::size_t vertices_of(const Regions& regions) {
+    std::size_t count = 0;
+    for (const Region& region : regions) {
+        count += region.outline.size();
+        for (const Ring& hole : region.holes) count += hole.size();
+    }
+    return count;
+}
+
+void measure_map(const World& world, const std::string& input, bool right_angled, int most_peer_side,
+                 const Tell& tell) {
+    const Map& map = world.maps()[0];
+    const MergeOptions regions_only{.chains = false, .pieces = false};
+    Result result{.work = "regions", .input = input};
+    Merge merged;
+    std::vector<std::string> names{"floor"};
+    std::vector<std::function<void()>> ways{[&] { merged = merge(world, map, regions_only); },
+                                            [&] { keep(floor_pass(map)); }};
+    Regions polygons;
+    if (map.columns <= most_peer_side) {
+        polygons = tile_polygons(world);
+        names.emplace_back("Boost.Polygon general");
+        ways.emplace_back([&] { keep(boost_union(polygons).regions); });
+        if (right_angled) {
+            names.emplace_back("Boost.Polygon right-angled");
+            ways.emplace_back([&] { keep(boost_right_angled_union(polygons).regions); });
+        }
+        names.emplace_back("GEOS");
+        ways.emplace_back([&] { keep(geos_union(polygons).regions); });
+    }
+    const std::vector<double> times = alternate(ways);
+    result.seconds = times[0];
+    for (std::size_t i = 0; i < names.size(); ++i) result.peers.push_back({names[i], times[i + 1]});
+    const Regions& regions = merged.group("earth").regions;
+    result.note = fmt::format("{} regions, {} vertices, {:.2f} ns a cell", regions.size(), vertices_of(regions),
+                              times[0] * 1e9 / map.columns / map.rows);
+    tell(std::move(result));
+}
+
+}   // namespace
+
+void measure_maps(const Settings& settings, const Tell& tell) {
+    for (int side = 128; side <= settings.most_side; side *= 2) {
+        const auto one = [&](const char* sort, Tiles tiles, int most_peer_side) {
+            const std::string input = fmt::format("{} {}", sort, side);
+            if (!wanted(settings, "regions", input)) return;
+            const bool noise = std::string_view(sort).starts_with("noise");
+            measure_map(noise ? noise_world(side, tiles, 7) : cave_world(side, tiles, 7), input, tiles == Tiles::full,
+                        most_peer_side, tell);
+        };
+        one("caves full", Tiles::full, 1024);
+        one("caves mixed", Tiles::mixed, 1024);
+        if (side > 2048) continue;
+        one("noise full", Tiles::full, 512);
+        one("noise mixed", Tiles::mixed, 512);
+    }
+}
+
+}   // namespace bench
