@@ -100,7 +100,9 @@ World noise_world(int side, Tiles tiles, unsigned seed) {
 
 Regions drawn_polygons(int count, int vertices, int side, unsigned seed) {
     std::mt19937 chance(seed);
-    const auto in = [&](double least, double most) { return least + (most - least) * static_cast<double>(chance() % 10'000) / 10'000.0; };
+    const auto in = [&](double least, double most) {
+        return least + (most - least) * static_cast<double>(chance() % 10'000) / 10'000.0;
+    };
     Regions result;
     for (int i = 0; i < count; ++i) {
         const double radius = in(2, 12) * 16 * steps_per_px;

@@ -1,6 +1,6 @@
 // Measures Dry Ground beside general-purpose libraries and the physical floor.
 //
-//     bench [--most-side N] [--only WORD] [--json FILE]
+//     bench [--most-side N] [--only WORD] [--peers off] [--json FILE]
 //
 // Works come from the speed table of docs/performance.md. Peers run up to the size that they finish in a minute.
 
@@ -22,13 +22,15 @@ int main(int count, char** words) {
             settings.most_side = std::atoi(words[i + 1]);
         else if (word == "--only")
             settings.only = words[i + 1];
+        else if (word == "--peers")
+            settings.peers = words[i + 1] != std::string_view("off");
         else if (word == "--json")
             json_file = words[i + 1];
         else
             count = 0;
     }
     if (count % 2 == 0 || settings.most_side < 32) {
-        std::cerr << "usage: bench [--most-side N] [--only WORD] [--json FILE]; N is 32 or more\n";
+        std::cerr << "usage: bench [--most-side N] [--only WORD] [--peers off] [--json FILE]; N is 32 or more\n";
         return 2;
     }
     std::cout << bench::table_heading() << std::flush;

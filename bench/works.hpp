@@ -9,6 +9,7 @@ namespace bench {
 
 struct Settings {
     int most_side = 2048;   // of maps, in cells
+    bool peers = true;      // whether general libraries are timed too
     std::string only;       // works whose name or input holds this word; empty: all
 };
 using Tell = std::function<void(Result)>;

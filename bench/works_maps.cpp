@@ -74,8 +74,9 @@ void measure_maps(const Settings& settings, const Tell& tell) {
             const std::string input = fmt::format("{} {}", sort, side);
             if (!wanted(settings, "regions", input)) return;
             const bool noise = std::string_view(sort).starts_with("noise");
+            const int peers = settings.peers ? most_peer_side : 0;
             measure_map(noise ? noise_world(side, tiles, 7) : cave_world(side, tiles, 7), input, tiles == Tiles::full,
-                        most_peer_side, tell);
+                        peers, tell);
         };
         one("caves full", Tiles::full, 1024);
         one("caves mixed", Tiles::mixed, 1024);

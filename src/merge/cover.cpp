@@ -54,6 +54,7 @@ public:
         for (std::size_t s = 0; s < cover_.sides.size(); ++s) std::sort(cover_.sides[s].begin(), cover_.sides[s].end());
         for (std::size_t s = 0; s < cover_.spots.size(); ++s) cut_at(cover_.spots[s].at);
         turn_spots(cover_.spots, cover_.edges);
+        note_middles(cover_, width_, height_);
         return std::move(cover_);
     }
 
@@ -150,6 +151,24 @@ int Cover::label_after(CellSide side, std::int32_t place) const {
     for (const Stretch& stretch : sides[side])
         if (stretch.from <= place && place < stretch.to) return stretch.label;
     return uncovered;
+}
+
+void note_middles(Cover& cover, std::int32_t width, std::int32_t height) {
+    const auto note = [&](CellSide side, bool there) {
+        if (there) cover.middles = static_cast<std::uint8_t>(cover.middles | 1 << side);
+    };
+    for (const CellSide side : {top_side, right_side, bottom_side, left_side}) {
+        const std::int32_t length = side == top_side || side == bottom_side ? width : height;
+        for (const Stretch& stretch : cover.sides[side]) note(side, stretch.from > 0 || stretch.to < length);
+    }
+    for (const InnerEdge& edge : cover.edges)
+        for (const Point p : {edge.from, edge.to}) {
+            const bool in_width = p.x > 0 && p.x<width, in_height = p.y> 0 && p.y < height;
+            note(top_side, in_width && p.y == 0);
+            note(bottom_side, in_width && p.y == height);
+            note(left_side, in_height && p.x == 0);
+            note(right_side, in_height && p.x == width);
+        }
 }
 
 int edge_to_the_left(const Cover& cover, Point p) {

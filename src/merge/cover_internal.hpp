@@ -58,6 +58,10 @@ struct Cover {
     // Of a cell that is part of a larger whole: which edge of that whole each edge is. Such edges may reach out of the
     // cell, and have no spots.
     std::vector<int> of_whole;
+    // Bit s is set when something ends on side s between its corners.
+    std::uint8_t middles = 0;
+
+    [[nodiscard]] bool has_middles(CellSide side) const { return (middles >> side & 1) != 0; }
 
     // What covers the cell just before or after a place on a side: a label, or `uncovered`.
     [[nodiscard]] int label_before(CellSide side, std::int32_t place) const;
@@ -71,6 +75,9 @@ struct Cover {
 
 // From rings that lie in the box (0, 0) to (width, height), as `stack` makes them.
 [[nodiscard]] Cover make_cover(const std::vector<LabelledRing>& rings, std::int32_t width, std::int32_t height);
+
+// Sets `middles`.
+void note_middles(Cover& cover, std::int32_t width, std::int32_t height);
 
 // The inner edge that a ray from a point to the left meets first, just below the point's height; -1 for none. Edges
 // that start or end in the point do not count. O(edges).

@@ -137,6 +137,7 @@ public:
             for (const std::uint32_t meaning : plan.steps[0].meaning)
                 stack_of_.push_back(meaning == 0 ? 0 : stacks_.on_top(0, 0, meaning));
         }
+        first_lone = first_own;
         choose_base_label();
     }
 
@@ -163,7 +164,6 @@ public:
     [[nodiscard]] const Cover& cover(std::uint32_t id) const override {
         return id >= first_own ? loose_.covers[id - first_own] : stacks_.cover(id);
     }
-    [[nodiscard]] bool shared(std::uint32_t id) const override { return id < first_own; }
     [[nodiscard]] const Whole& whole() const override { return loose_.whole; }
 
 private:

@@ -27,18 +27,27 @@ namespace {
 
 // ---- programs, remembered by the covers they were made for --------------------------------------------------------
 
-using Covers = std::array<std::uint32_t, 4>;
+struct Covers {   // around a place: up to four numbers of covers
+    std::uint64_t first, second;
+
+    Covers(std::uint32_t a, std::uint32_t b, std::uint32_t c = 0, std::uint32_t d = 0)
+        : first(std::uint64_t{a} << 32 | b), second(std::uint64_t{c} << 32 | d) {}
+    [[nodiscard]] std::uint32_t operator[](int i) const {
+        return static_cast<std::uint32_t>((i < 2 ? first : second) >> (i % 2 == 0 ? 32 : 0));
+    }
+    friend bool operator==(const Covers& a, const Covers& b) = default;
+};
 
 template <class Program>
 class Remembered {
 public:
+    // Programs of places where a cover from `first_lone` on takes part are made anew each time.
     template <class Make>
-    const Program& get(const Covers& key, const CellRows& rows, Make make) {
-        for (const std::uint32_t id : key)
-            if (id > 1 && !rows.shared(id - 2)) {
-                lone_ = make();
-                return lone_;
-            }
+    const Program& get(const Covers& key, std::uint32_t first_lone, Make make) {
+        if (key[0] >= first_lone || key[1] >= first_lone || key[2] >= first_lone || key[3] >= first_lone) {
+            lone_ = make();
+            return lone_;
+        }
         if (2 * programs_.size() >= slots_.size()) grow();
         const std::size_t found = find(key);
         if (slots_[found] < 0) {
@@ -51,10 +60,10 @@ public:
 
 private:
     [[nodiscard]] std::size_t find(const Covers& key) const {
-        std::uint64_t hash = (std::uint64_t{key[0]} << 32 | key[1]) * 0x9E3779B97F4A7C15u;
-        hash = (hash ^ (hash >> 29) ^ (std::uint64_t{key[2]} << 32 | key[3])) * 0xBF58476D1CE4E5B9u;
+        std::uint64_t hash = key.first * 0x9E3779B97F4A7C15u;
+        hash = (hash ^ (hash >> 29) ^ key.second) * 0xBF58476D1CE4E5B9u;
         std::size_t at = hash >> 20 & (slots_.size() - 1);
-        while (slots_[at] >= 0 && keys_[static_cast<std::size_t>(slots_[at])] != key)
+        while (slots_[at] >= 0 && !(keys_[static_cast<std::size_t>(slots_[at])] == key))
             at = (at + 1) & (slots_.size() - 1);
         return at;
     }
@@ -121,6 +130,7 @@ public:
           upper_(rows.columns),
           lower_(rows.columns),
           open_down_(static_cast<std::size_t>(rows.columns) + 1, -1),
+          first_lone_(rows.first_lone + 2),
           base_full_(full_cover(rows.base_label)) {}
 
     Outline run() {
@@ -132,8 +142,9 @@ public:
             inside(r);
             std::swap(upper_, lower_);
         }
-        std::sort(result_.gaps.begin(), result_.gaps.end(),
-                  [](const GapStart& a, const GapStart& b) { return a.vertex < b.vertex; });
+        const auto by_vertex = [](const GapStart& a, const GapStart& b) { return a.vertex < b.vertex; };
+        if (!std::is_sorted(result_.gaps.begin(), result_.gaps.end(), by_vertex))
+            std::sort(result_.gaps.begin(), result_.gaps.end(), by_vertex);
         return std::move(result_);
     }
 
@@ -141,7 +152,8 @@ private:
     // ---- vertices and links ----
 
     std::int32_t add(Point at, int label, bool straight = false, bool pinched = false) {
-        return result_.vertices.add({at, -1, label, (straight ? 1 : 0) | (pinched ? 2 : 0)});
+        return result_.vertices.add(
+            {at, -1, static_cast<std::uint32_t>(label) & Vertex::most_label, straight, pinched, false});
     }
     void link(std::int32_t from, std::int32_t to) { result_.vertices[from].next = to; }
 
@@ -221,83 +233,70 @@ private:
         }
     }
 
-    // Bits of the pattern: solid at the top left, top right, bottom left, bottom right.
+    // How the outline turns at a corner of full and empty cells: it comes in from the left, from above, or is met there
+    // when the edge to the right or downward ends; it goes on likewise. Bits of a pattern: solid at the top left, top
+    // right, bottom left, bottom right.
+    struct CornerTurn {
+        bool in_down, in_known, out_down, out_known;   // along the upright line; its other end is known
+    };
+    static constexpr std::array<CornerTurn, 16> corner_turns = [] {
+        std::array<CornerTurn, 16> turns{};
+        turns[0b0001] = {true, false, false, false};   // from below, to the right
+        turns[0b0010] = {false, true, true, false};    // from the left, down
+        turns[0b0100] = {false, false, true, true};    // from the right, up
+        turns[0b1000] = {true, true, false, true};     // from above, to the left
+        turns[0b1110] = {false, false, true, false};   // from the right, down
+        turns[0b1101] = {true, false, false, true};    // from below, to the left
+        turns[0b1011] = {true, true, false, false};    // from above, to the right
+        turns[0b0111] = {false, true, true, true};     // from the left, up
+        return turns;
+    }();
+
     void plain_corner(unsigned pattern, int c, int r) {
         const Point at = corner(c, r);
         std::int32_t& down = open_down_[static_cast<std::size_t>(c)];
         const int label = rows_.base_label;
-        std::int32_t v = 0;
-        const auto add_one = [&] { v = add(at, label); };
-        switch (pattern) {
-            case 0b0001:
-                add_one();
-                down = v, open_right_ = v;
-                return;
-            case 0b0010:
-                add_one();
-                link(open_right_, v);
-                down = v;
-                return;
-            case 0b0100:
-                add_one();
-                link(v, down);
-                open_right_ = v;
-                return;
-            case 0b1000:
-                add_one();
-                link(down, v);
-                link(v, open_right_);
-                return;
-            case 0b1110:
-                add_one();
-                down = v, open_right_ = v;
-                start_gap(v, c - 1, at);
-                return;
-            case 0b1101:
-                add_one();
-                link(v, open_right_);
-                down = v;
-                return;
-            case 0b1011:
-                add_one();
-                link(down, v);
-                open_right_ = v;
-                return;
-            case 0b0111:
-                add_one();
-                link(v, down);
-                link(open_right_, v);
-                return;
-            case 0b1001:
-                v = add(at, label, false, true);
-                link(down, v), link(v, open_right_);
-                v = add(at, label, false, true);
-                down = v, open_right_ = v;
-                return;
-            default: {   // 0b0110
-                v = add(at, label, false, true);
-                link(open_right_, v);
-                const std::int32_t other = add(at, label, false, true);
-                link(other, down);
-                open_right_ = other, down = v;
-            }
+        if (pattern == 0b1001) {
+            std::int32_t v = add(at, label, false, true);
+            link(down, v), link(v, open_right_);
+            v = add(at, label, false, true);
+            down = v, open_right_ = v;
+            return;
         }
+        if (pattern == 0b0110) {
+            const std::int32_t v = add(at, label, false, true), other = add(at, label, false, true);
+            link(open_right_, v), link(other, down);
+            open_right_ = other, down = v;
+            return;
+        }
+        // Without branches: which of them it will be, nothing tells beforehand.
+        const CornerTurn turn = corner_turns[pattern];
+        const std::int32_t v = add(at, label);
+        std::int32_t& in = turn.in_down ? down : open_right_;
+        std::int32_t& out = turn.out_down ? down : open_right_;
+        std::int32_t unused = -1;
+        const std::int32_t next = turn.out_known ? out : -1;
+        std::int32_t& from = turn.in_known ? result_.vertices[in].next : in;
+        std::int32_t& to = turn.out_known ? unused : out;
+        result_.vertices[v].next = next;
+        from = v;
+        to = v;
+        if (pattern == 0b1110) start_gap(v, c - 1, at);
     }
 
     void special_corner(int c, int r) {
         const Covers key{number(upper_, c - 1), number(upper_, c), number(lower_, c), number(lower_, c - 1)};
-        const SiteProgram& program = corners_.get(key, rows_, [&] {
+        const SiteProgram& program = corners_.get(key, first_lone_, [&] {
             return corner_program(cover(key[0]), cover(key[1]), cover(key[2]), cover(key[3]), rows_.width,
                                   rows_.height);
         });
         const std::array<Row*, 4> row_of{&upper_, &upper_, &lower_, &lower_};
-        apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) {
-            start_gap(v, c - 1, at);
+        apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) { start_gap(v, c - 1, at); });
+        if (!cover(key[1]).has_middles(bottom_side) && !cover(key[2]).has_middles(top_side)) return;
+        const Covers pair{key[1], key[2]};
+        const std::vector<MiddleSite>& sites = across_.get(pair, first_lone_, [&] {
+            return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height);
         });
-        if (!upper_.is_mixed(c) && !lower_.is_mixed(c)) return;
-        const Covers pair{key[1], key[2], 0, 0};
-        const std::vector<MiddleSite>& sites = across_.get(
-            pair, rows_, [&] { return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height); });
         for (const MiddleSite& site : sites) {
             const Point at{corner(c, r).x + site.place, corner(c, r).y};
             apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) { start_gap(v, c, p); });
@@ -371,7 +370,9 @@ private:
 
     // Links an inner edge to its inner ends.
     void join(const InnerEdge& edge, std::int32_t first, std::int32_t& waiting) {
-        if (edge.from_spot >= 0) result_.vertices[first + edge.from_spot].label = edge.label;
+        if (edge.from_spot >= 0)
+            result_.vertices[first + edge.from_spot].label =
+                static_cast<std::uint32_t>(edge.label) & Vertex::most_label;
         if (edge.from_spot >= 0 && edge.to_spot >= 0)
             link(first + edge.from_spot, first + edge.to_spot);
         else if (edge.from_spot >= 0)
@@ -381,9 +382,10 @@ private:
     }
 
     void down_side(int c, int r) {
-        const Covers key{number(lower_, c - 1), number(lower_, c), 0, 0};
+        const Covers key{number(lower_, c - 1), number(lower_, c)};
+        if (!cover(key[0]).has_middles(right_side) && !cover(key[1]).has_middles(left_side)) return;
         const std::vector<MiddleSite>& sites = downs_.get(
-            key, rows_, [&] { return down_programs(cover(key[0]), cover(key[1]), rows_.width, rows_.height); });
+            key, first_lone_, [&] { return down_programs(cover(key[0]), cover(key[1]), rows_.width, rows_.height); });
         const std::array<Row*, 4> row_of{&lower_, &lower_, nullptr, nullptr};
         for (const MiddleSite& site : sites) {
             const Point at{corner(c, r).x, corner(c, r).y + site.place};
@@ -411,7 +413,7 @@ private:
 
     // A gap's least vertex, as far as its neighbours tell, at p in a cell of the lower row, its right side included.
     void start_gap(std::int32_t v, int c, Point p) {
-        result_.vertices[v].flags |= 4;
+        result_.vertices[v].starts_gap = true;
         result_.gaps.push_back({v, look_left(lower_, c, p)});
     }
 
@@ -471,6 +473,7 @@ private:
     std::vector<Look> looks_;
     Remembered<SiteProgram> corners_;
     Remembered<std::vector<MiddleSite>> across_, downs_;
+    const std::uint32_t first_lone_;   // as `number` counts
     const Cover nothing_ = empty_cover(), base_full_;
     Outline result_;
 };

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <memory>
 #include <span>
 #include <vector>
 
@@ -24,6 +25,7 @@ public:
     Point corner;                         // of cell (0, 0)
     std::int32_t width = 1, height = 1;   // of a cell
     int base_label = 0;                   // of full cells that are told by a bit alone
+    std::uint32_t first_lone = 0;         // covers from this id on belong to one cell each: not worth remembering
 
     // Row by row from the first to the last: sets bit c of `full` for a cell that is full with the base label, bit c
     // of `mixed` for any other that is not empty, and ids[c] (an index for `cover`) of the latter. All bits are 0
@@ -31,19 +33,18 @@ public:
     virtual void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) = 0;
     // Stays where it is until the next call of fill.
     [[nodiscard]] virtual const Cover& cover(std::uint32_t id) const = 0;
-    [[nodiscard]] virtual bool shared(std::uint32_t id) const = 0;   // by many cells: worth remembering
     [[nodiscard]] virtual const Whole& whole() const = 0;
 };
 
 // A vertex of the outline. The edge to the next vertex has the solid on its left.
 struct Vertex {
+    static constexpr std::uint32_t most_label = (1U << 28) - 1;
     Point at;   // flat
     std::int32_t next = -1;
-    std::int32_t label = 0;   // of the edge to the next
-    [[nodiscard]] bool straight() const { return (flags & 1) != 0; }
-    [[nodiscard]] bool pinched() const { return (flags & 2) != 0; }
-    [[nodiscard]] bool starts_gap() const { return (flags & 4) != 0; }
-    std::int32_t flags = 0;
+    std::uint32_t label : 28 = 0;   // of the edge to the next
+    bool straight : 1 = false;      // the outline does not bend here
+    bool pinched : 1 = false;       // there are other vertices at this place
+    bool starts_gap : 1 = false;    // the least vertex of a gap, as far as its neighbours tell
 };
 
 // A list that grows without moving what it holds, so that it never needs twice its memory.
@@ -53,18 +54,16 @@ public:
         return blocks_[static_cast<std::size_t>(i) >> shift][static_cast<std::size_t>(i) & mask];
     }
     std::int32_t add(const Vertex& vertex) {
-        if ((static_cast<std::size_t>(size_) & mask) == 0) {
-            blocks_.emplace_back();
-            blocks_.back().resize(mask + 1);
-        }
+        if ((static_cast<std::size_t>(size_) & mask) == 0)
+            blocks_.push_back(std::make_unique_for_overwrite<Vertex[]>(mask + 1));
         (*this)[size_] = vertex;
         return size_++;
     }
     [[nodiscard]] std::int32_t size() const { return size_; }
 
 private:
-    static constexpr std::size_t shift = 12, mask = (std::size_t{1} << shift) - 1;
-    std::vector<std::vector<Vertex>> blocks_;
+    static constexpr std::size_t shift = 14, mask = (std::size_t{1} << shift) - 1;
+    std::vector<std::unique_ptr<Vertex[]>> blocks_;
     std::int32_t size_ = 0;
 };
 

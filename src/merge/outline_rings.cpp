@@ -7,7 +7,7 @@
 // Guarantee: as in geometry/rings.cpp, whose result this equals. Cost: O(n), and sorting of what is not yet in order.
 
 #include <algorithm>
-#include <map>
+#include <utility>
 
 #include "../geometry/arrangement_internal.hpp"
 #include "grid_internal.hpp"
@@ -45,81 +45,94 @@ private:
     void take_walk(std::int32_t start) {
         Vertices& vertices = outline_.vertices;
         walk_.clear();
+        points_.clear();
         int pinches = 0;
         std::int32_t least = start;
+        Point least_place = vertices[start].at;
         const auto mark = static_cast<std::int32_t>(-2 - static_cast<std::int64_t>(walks_.size()));
         for (std::int32_t v = start; vertices[v].next >= 0;) {
             Vertex& vertex = vertices[v];
             walk_.push_back(v);
-            pinches += vertex.pinched();
-            const Point so_far = vertices[least].at;
-            if (vertex.at < so_far || (vertex.at == so_far && vertex.starts_gap())) least = v;
-            const std::int32_t next = vertex.next;
-            vertex.next = mark;
-            v = next;
+            pinches += vertex.pinched;
+            if (vertex.at < least_place || (vertex.at == least_place && vertex.starts_gap)) {
+                least = v;
+                least_place = vertex.at;
+            }
+            if (!vertex.straight) points_.push_back(grid_.steps(vertex.at));
+            v = std::exchange(vertex.next, mark);
         }
         walks_.push_back({least});
-        if (pinches > 1)
-            split();
-        else
-            take_ring(walk_, false);
+        if (pinches > 1 && split()) return;
+        keep_ring(!vertices[least].starts_gap);
+        if (labelled_) take_labels(walk_, false);
     }
 
-    // Cuts the walk where it comes back to a place.
-    void split() {
-        std::map<Point, std::size_t> open;   // pinched places of the rest, and where they stand in it
-        std::vector<std::int32_t> rest;
-        const auto close = [&](Point place) {
-            const auto back = open.find(place);
-            if (back == open.end()) return;
-            const std::vector<std::int32_t> loop(rest.begin() + static_cast<std::ptrdiff_t>(back->second), rest.end());
-            rest.resize(back->second);
-            for (const std::int32_t v : loop)
-                if (outline_.vertices[v].pinched()) open.erase(outline_.vertices[v].at);
-            take_ring(loop, true);
-        };
-        for (const std::int32_t v : std::vector<std::int32_t>(walk_)) {
-            const Vertex& vertex = outline_.vertices[v];
-            if (vertex.pinched()) {
-                close(vertex.at);
-                open.emplace(vertex.at, rest.size());
+    // Cuts the walk where it comes back to a place; false when it does not.
+    bool split() {
+        Vertices& vertices = outline_.vertices;
+        places_.clear();
+        for (std::size_t i = 0; i < walk_.size(); ++i)
+            if (vertices[walk_[i]].pinched) places_.emplace_back(vertices[walk_[i]].at, i);
+        std::sort(places_.begin(), places_.end());
+        numbers_.assign(walk_.size(), -1);   // of the places that the walk comes back to
+        std::int32_t number = 0;
+        for (std::size_t i = 0; i + 1 < places_.size(); ++i)
+            if (places_[i].first == places_[i + 1].first) {
+                if (numbers_[places_[i].second] < 0) numbers_[places_[i].second] = number++;
+                numbers_[places_[i + 1].second] = numbers_[places_[i].second];
             }
-            rest.push_back(v);
+        if (number == 0) return false;
+        open_.assign(static_cast<std::size_t>(number), -1);   // where a place stands in the rest
+        rest_.clear();
+        for (std::size_t i = 0; i < walk_.size(); ++i) {
+            if (numbers_[i] >= 0) close(static_cast<std::size_t>(numbers_[i]));
+            rest_.push_back(i);
         }
-        take_ring(rest, true);
+        take_loop(0);
+        return true;
+    }
+    // The walk is about to come to a place: if it was there before, what came since is a ring.
+    void close(std::size_t number) {
+        if (open_[number] >= 0) take_loop(static_cast<std::size_t>(open_[number]));
+        open_[number] = static_cast<std::int32_t>(rest_.size());
+    }
+    void take_loop(std::size_t from) {
+        ring_.clear();
+        for (std::size_t k = from; k < rest_.size(); ++k) {
+            ring_.push_back(walk_[rest_[k]]);
+            if (const std::int32_t number = numbers_[rest_[k]]; number >= 0)
+                open_[static_cast<std::size_t>(number)] = -1;
+        }
+        rest_.resize(from);
+        take_ring();
     }
 
     // Whether the ring bends at its i-th vertex. Where walks were split, the turn is another than it was.
     [[nodiscard]] bool bends(const std::vector<std::int32_t>& ring, std::size_t i, bool was_split) {
         Vertices& vertices = outline_.vertices;
         const Vertex& vertex = vertices[ring[i]];
-        if (!was_split || !vertex.pinched()) return !vertex.straight();
+        if (!was_split || !vertex.pinched) return !vertex.straight;
         const Point before = vertices[ring[i > 0 ? i - 1 : ring.size() - 1]].at,
                     after = vertices[ring[i + 1 < ring.size() ? i + 1 : 0]].at;
         return turn(before, vertex.at, after) != Turn::straight;
     }
 
-    void take_ring(const std::vector<std::int32_t>& ring, bool was_split) {
-        Vertices& vertices = outline_.vertices;
+    void take_ring() {
         points_.clear();
-        std::size_t least = 0;
-        std::int64_t area = 0;
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            if (!bends(ring, i, was_split)) continue;
-            const Point p = grid_.steps(vertices[ring[i]].at);
-            if (!points_.empty()) {
-                if (p < points_[least]) least = points_.size();
-                area += cross(points_[0], points_.back(), p);
-            }
-            points_.push_back(p);
-        }
+        for (std::size_t i = 0; i < ring_.size(); ++i)
+            if (bends(ring_, i, true)) points_.push_back(grid_.steps(outline_.vertices[ring_[i]].at));
+        keep_ring(twice_area(points_) > 0);
+        if (labelled_) take_labels(ring_, true);
+    }
+
+    void keep_ring(bool outline) {
+        const auto least = std::min_element(points_.begin(), points_.end());
         Ring made;
         made.reserve(points_.size());
-        made.insert(made.end(), points_.begin() + static_cast<std::ptrdiff_t>(least), points_.end());
-        made.insert(made.end(), points_.begin(), points_.begin() + static_cast<std::ptrdiff_t>(least));
-        if (labelled_) take_labels(ring, was_split);
+        made.insert(made.end(), least, points_.end());
+        made.insert(made.end(), points_.begin(), least);
         const std::size_t walk = walks_.size() - 1;
-        if (area > 0) {
+        if (outline) {
             walks_[walk].region = static_cast<std::int32_t>(result_.regions.size());
             result_.regions.push_back({std::move(made), {}});
         } else {
@@ -132,10 +145,10 @@ private:
         LabelledRing made;
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const Vertex& vertex = vertices[ring[i]];
-            const int label_before = vertices[ring[i > 0 ? i - 1 : ring.size() - 1]].label;
+            const std::uint32_t label_before = vertices[ring[i > 0 ? i - 1 : ring.size() - 1]].label;
             if (!bends(ring, i, was_split) && label_before == vertex.label) continue;
             made.points.push_back(grid_.steps(vertex.at));
-            made.labels.push_back(vertex.label);
+            made.labels.push_back(static_cast<int>(vertex.label));
         }
         const auto least = std::min_element(made.points.begin(), made.points.end()) - made.points.begin();
         std::rotate(made.points.begin(), made.points.begin() + least, made.points.end());
@@ -146,15 +159,16 @@ private:
     // The region that a walk bounds: that of its own outline, or of the outline to the left of its least vertex, and so
     // on: each of these is further left, so that the way ends.
     std::int32_t region_of(std::size_t walk) {
-        std::vector<std::size_t> way;
-        while (walks_[walk].region < 0) {
-            way.push_back(walk);
-            const auto gap = std::lower_bound(outline_.gaps.begin(), outline_.gaps.end(), walks_[walk].least,
-                                              [](const GapStart& g, std::int32_t v) { return g.vertex < v; });
-            walk = static_cast<std::size_t>(-2 - static_cast<std::int64_t>(outline_.vertices[gap->left].next));
-        }
-        for (const std::size_t w : way) walks_[w].region = walks_[walk].region;
-        return walks_[walk].region;
+        std::size_t last = walk;
+        while (walks_[last].region < 0) last = walk_to_the_left(last);
+        const std::int32_t region = walks_[last].region;
+        for (; walks_[walk].region < 0; walk = walk_to_the_left(walk)) walks_[walk].region = region;
+        return region;
+    }
+    std::size_t walk_to_the_left(std::size_t walk) {
+        const auto gap = std::lower_bound(outline_.gaps.begin(), outline_.gaps.end(), walks_[walk].least,
+                                          [](const GapStart& g, std::int32_t v) { return g.vertex < v; });
+        return static_cast<std::size_t>(-2 - static_cast<std::int64_t>(outline_.vertices[gap->left].next));
     }
 
     void sort() {
@@ -173,7 +187,9 @@ private:
     bool labelled_;
     std::vector<Walk> walks_;
     std::vector<Hole> holes_;
-    std::vector<std::int32_t> walk_;
+    std::vector<std::int32_t> walk_, ring_, numbers_, open_;
+    std::vector<std::size_t> rest_;
+    std::vector<std::pair<Point, std::size_t>> places_;
     Ring points_;
     Stacked result_;
 };
