@@ -127,7 +127,7 @@ Regions tile_polygons(const World& world) {
                 const Placed& placed = map.placed(layer, c, r);
                 if (placed.tile < 0) continue;
                 for (const Shape& shape : world.tile(placed).shapes)
-                    for (Region& region : placed_area(map, shape, placed, c, r)) result.push_back(std::move(region));
+                    for (Region& region : placed_area(map, layer, shape, c, r)) result.push_back(std::move(region));
             }
     return result;
 }

@@ -58,7 +58,7 @@ std::size_t add_tile_boxes(cpSpace* space, const dg::World& world, const dg::Map
                     if (!shape.trigger.empty() ||
                         world.barriers()[static_cast<std::size_t>(shape.barrier)].name != "earth")
                         continue;
-                    for (const dg::Region& region : dg::placed_area(map, shape, placed, c, r)) {
+                    for (const dg::Region& region : dg::placed_area(map, layer, shape, c, r)) {
                         std::vector<cpVect> points;
                         for (const dg::Point p : region.outline) points.push_back(dg::chipmunk::to_metres(world, p));
                         cpShape* box = cpPolyShapeNew(cpSpaceGetStaticBody(space), static_cast<int>(points.size()),

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
 #include <memory>
 
 #include "../command.hpp"
@@ -15,28 +17,68 @@ namespace {
 struct Options {
     WorldArguments world;
     std::vector<std::string> forms;
-    std::string unit = "px", y = "down", out;
+    std::string unit = "px", y = "down", out, mover, corners = "round";
     int most_vertices = 0;
+    double grow_px = 0;
 };
 
-void run(const Options& options) {
-    const Opened opened = options.world.open();
+dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     dg::MergeOutput output;
     output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
     output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
-    const std::vector<std::string>& forms = options.forms.empty() ? opened.world.merging().forms : options.forms;
+    const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
     const auto asked = [&](const char* form) { return std::find(forms.begin(), forms.end(), form) != forms.end(); };
     output.regions = asked("regions");
+    output.lines = asked("lines");
     output.chains = asked("chains");
     output.pieces = asked("pieces");
+    output.boxes = asked("boxes");
+    output.triangles = asked("triangles");
+    return output;
+}
+
+int find_mover(const dg::World& world, const std::string& name) {
+    if (name.empty()) return -1;
+    std::vector<std::string> names;
+    for (const dg::Mover& mover : world.movers()) {
+        if (mover.name == name) return static_cast<int>(names.size());
+        names.push_back(mover.name);
+    }
+    const auto nearest = dg::nearest_name(name, names);
+    stop(misuse, fmt::format("--mover: the world has no mover '{}'{}", name,
+                             nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+}
+
+dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& output, const dg::World& world) {
+    dg::MergeOptions merging;
+    merging.most_vertices = options.most_vertices;
+    merging.chains = output.chains;
+    merging.pieces = output.pieces;
+    merging.boxes = output.boxes;
+    merging.triangles = output.triangles;
+    merging.mover = find_mover(world, options.mover);
+    merging.grow = dg::to_steps(options.grow_px);
+    merging.corners = options.corners == "bevel"   ? dg::Corners::bevel
+                      : options.corners == "mitre" ? dg::Corners::mitre
+                      : options.corners == "box"   ? dg::Corners::box
+                                                   : dg::Corners::round;
+    return merging;
+}
+
+void run(const Options& options) {
+    const Opened opened = options.world.open();
+    const dg::MergeOutput output = output_of(options, opened.world);
+    const dg::MergeOptions merging = merge_options(options, output, opened.world);
     std::vector<dg::Merge> merges;
     for (const std::string& map : opened.maps)
-        merges.push_back(dg::merge(opened.world, opened.world.map(map),
-                                   {.most_vertices = options.most_vertices, .pieces = output.pieces}));
+        merges.push_back(dg::merge(opened.world, opened.world.map(map), merging));
     write_result(options.out, dg::merge_json(opened.world, merges, output));
     if (options.most_vertices > 0 && options.most_vertices != opened.world.merging().most_vertices)
         say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", options.most_vertices,
                         opened.world.merging().most_vertices));
+    if (merging.grow != 0)
+        say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
+                        options.corners));
     say_figures(opened.world, merges);
 }
 
@@ -46,8 +88,11 @@ void add_merge(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("merge", "Merge the shapes of maps to physics geometry, as JSON");
     options->world.add_to(*command);
-    command->add_option("--as", options->forms, "Forms to write: regions, chains, pieces (default: as the world says)")
-        ->check(CLI::IsMember({"regions", "chains", "pieces"}))
+    const auto forms = dg::form_names();
+    command
+        ->add_option("--as", options->forms,
+                     fmt::format("Forms to write: {} (default: as the world says)", fmt::join(forms, ", ")))
+        ->check(CLI::IsMember(std::vector<std::string>(forms.begin(), forms.end())))
         ->type_name("FORM");
     command->add_option("--unit", options->unit, "px or m (default: px)")
         ->check(CLI::IsMember({"px", "m"}))
@@ -60,6 +105,16 @@ void add_merge(CLI::App& app) {
                      "The most vertices of a convex piece (default: as the world says)")
         ->check(CLI::Range(3, 1000))
         ->type_name("N");
+    command->add_option("--mover", options->mover, "Merge all that stops this mover, in place of barriers")
+        ->type_name("NAME");
+    command->add_option("--grow", options->grow_px, "Grow regions by so many px, or shrink them by a negative number")
+        ->check(CLI::Range(-4096.0, 4096.0))
+        ->type_name("PX");
+    command
+        ->add_option("--corners", options->corners,
+                     "Corners of what is grown: round, bevel, mitre, box (default: round)")
+        ->check(CLI::IsMember({"round", "bevel", "mitre", "box"}))
+        ->type_name("SORT");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground merge demo/world.toml --as chains --unit m --y up --out station.json");
     command->callback([options] { run(*options); });

@@ -53,6 +53,9 @@ struct Options {
     Form form = Form::chains;
     double friction = 0.8, restitution = 0;   // where a surface says none; pieces always take these
     double radius = 0;                        // metres by which edges are rounded and thickened
+    // The collision type of one-way lines, which other shapes must not have. A Ground sets the space's wildcard handler
+    // of this type: bodies pass those lines in their direction, and stand on them when they come back.
+    cpCollisionType one_way_type = 0x6479;
 };
 
 // What a shape of ours belongs to. Lives as long as its Ground.
@@ -67,6 +70,14 @@ struct GroupOfMap {
     return static_cast<const GroupOfMap*>(cpShapeGetUserData(shape));
 }
 
+// Whether a one-way line stops what touches it in this contact: it comes from the line's blocking side.
+[[nodiscard]] inline bool one_way_stops(cpArbiter* arbiter) {
+    cpShape *line = nullptr, *other = nullptr;
+    cpArbiterGetShapes(arbiter, &line, &other);
+    const cpVect way = cpvsub(cpSegmentShapeGetB(line), cpSegmentShapeGetA(line));
+    return cpvdot(cpArbiterGetNormal(arbiter), cpvperp(way)) > 0;
+}
+
 // The static shapes of one merged map in a space. Owns them: when it goes, they leave the space. The space must
 // outlive it. Keeps a copy of the merge, so that groups can be asked for.
 class Ground {
@@ -75,14 +86,23 @@ public:
         : space_(space), merge_(std::make_unique<Merge>(std::move(merge))), options_(options) {
         const ContactTable table = contact_table(world);
         tags_.reserve(merge_->groups.size());   // shapes keep pointers to tags
+        cpSpaceAddWildcardHandler(space, options.one_way_type)->preSolveFunc = [](cpArbiter* arbiter, cpSpace*,
+                                                                                  cpDataPointer) -> cpBool {
+            return one_way_stops(arbiter) ? cpTrue : cpArbiterIgnore(arbiter);
+        };
         for (const Group& group : merge_->groups) {
             tags_.push_back({merge_.get(), &group});
+            if (group.barrier_id < 0 && group.trigger.empty())
+                throw std::invalid_argument(
+                    "dryground::chipmunk::Ground: asks for barriers, not for one mover's ground");
             const bool senses = !group.trigger.empty();
             const cpShapeFilter filter =
                 filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
-            if (options.form == Form::chains && !senses)
-                for (const Chain& chain : group.chains) add_chain(world, chain, filter);
-            else
+            const bool from_pieces = options.form == Form::pieces || senses;
+            for (const Chain& chain : group.chains)
+                if (!from_pieces || !chain.closed || chain.two_sided || group.one_way != OneWay::none)
+                    add_chain(world, chain, filter, group.one_way, senses);
+            if (from_pieces)
                 for (const Ring& piece : group.pieces) add_piece(world, piece, filter, senses);
         }
     }
@@ -109,13 +129,23 @@ private:
     }
 
     // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth
-    // edge.
-    void add_chain(const World& world, const Chain& chain, cpShapeFilter filter) {
-        const std::size_t n = chain.points.size();
-        const auto at = [&](std::size_t i) { return to_metres(world, chain.points[i % n]); };
-        for (std::size_t i = 0; i < n; ++i) {
-            cpShape* edge = cpSegmentShapeNew(cpSpaceGetStaticBody(space_), at(i), at(i + 1), options_.radius);
-            cpSegmentShapeSetNeighbors(edge, at(i + n - 1), at(i + 2));
+    // edge. Where nothing goes on, the edge's own end stands in.
+    void add_chain(const World& world, const Chain& chain, cpShapeFilter filter, OneWay one_way, bool senses) {
+        std::vector<cpVect> points;
+        for (const Point p : chain.points) points.push_back(to_metres(world, p));
+        const std::size_t n = points.size(), edges = chain.closed ? n : n - 1;
+        const cpVect before = chain.closed   ? points.back()
+                              : chain.before ? to_metres(world, *chain.before)
+                                             : points.front(),
+                     after = chain.closed  ? points[1]
+                             : chain.after ? to_metres(world, *chain.after)
+                                           : points.back();
+        if (chain.closed) points.push_back(points.front());
+        for (std::size_t i = 0; i < edges; ++i) {
+            cpShape* edge = cpSegmentShapeNew(cpSpaceGetStaticBody(space_), points[i], points[i + 1], options_.radius);
+            cpSegmentShapeSetNeighbors(edge, i == 0 ? before : points[i - 1], i + 1 == edges ? after : points[i + 2]);
+            if (one_way != OneWay::none) cpShapeSetCollisionType(edge, options_.one_way_type);
+            cpShapeSetSensor(edge, senses ? cpTrue : cpFalse);
             add(edge, filter, merge_->surfaces[static_cast<std::size_t>(chain.surfaces[i])]);
         }
     }

@@ -55,7 +55,7 @@ enum class YAxis { down, up };
 struct MergeOutput {
     Unit unit = Unit::px;
     YAxis y = YAxis::down;
-    bool regions = false, chains = true, pieces = true;
+    bool regions = false, lines = false, chains = true, pieces = true, boxes = false, triangles = false;
 };
 
 // `dryground/merge/1` (schema/merge.schema.json).

@@ -12,6 +12,7 @@
 // Threads: all functions are free of shared state and may run at the same time on any threads.
 #pragma once
 
+#include <array>
 #include <compare>
 #include <cstddef>
 #include <cstdint>
@@ -162,14 +163,52 @@ enum class Side { inside, edge, outside };
 // them. O(n log n).
 [[nodiscard]] std::vector<Ring> convex_pieces(std::span<const Region> regions, int most_vertices);
 
+struct Boxes {
+    std::vector<Bounds> boxes{};   // axis-parallel, sorted
+    std::vector<Ring> rests{};     // convex pieces where edges slant, sorted
+};
+// Cover the regions exactly without overlap. Of regions whose edges are all upright or level: the least possible number
+// of boxes, and no rests. Requires regions as booleans return them.
+// Cost: O(n log n + c^1.5) for c chords between corners (Ohtsuki 1982; Ferrari, Sankar and Sklansky 1984).
+[[nodiscard]] Boxes least_boxes(std::span<const Region> regions, int most_vertices = 8);
+
+// Triangles by indices into points, each with the solid on its left.
+struct Mesh {
+    std::vector<Point> points{};
+    std::vector<std::array<std::uint32_t, 3>> triangles{};
+};
+// The constrained Delaunay triangulation: edge to edge, exact cover, no further points; no point lies inside the circle
+// around a triangle as far as it can be seen from there. Requires regions as booleans return them. O(n log n).
+[[nodiscard]] Mesh delaunay_triangles(std::span<const Region> regions);
+
+// ---- growing --------------------------------------------------------------------------------------------------
+
+// How corners that stick out are grown: as in the SVG standard (a mitre longer than 4 times the distance becomes a
+// bevel), or `box`: the sum with an axis-parallel square, which is exact.
+enum class Corners { round, bevel, mitre, box };
+
+// Regions grown by a distance in steps, or shrunk by a negative one. Narrow gaps close, thin walls vanish. Round
+// corners stay within `within_px` of the circle. Requires regions as booleans return them. Cost as of booleans.
+[[nodiscard]] Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners, double within_px = 0.25);
+
+// Where the position of a convex body cannot be without overlapping the regions: inside of the result (on its edge the
+// body touches). The sum of the regions and the mirrored body, exact on the lattice (Lozano-Perez 1983). Requires
+// regions as booleans return them, and a body ring as `convex_hull` makes it. Cost as of booleans.
+[[nodiscard]] Regions reach(std::span<const Region> regions, std::span<const Point> body);
+
 // ---- curves ---------------------------------------------------------------------------------------------------
 
-// A ring within `within_px` (above 0) of an ellipse, symmetric in both axes, the four extreme points among its
-// vertices. Radii in steps, above 0.
+// The ring of fewest vertices within `within_px` (above 0) of an ellipse, inside or outside, that is symmetric in both
+// axes and has the four extreme points among its vertices. Convex, least vertex first. Radii in steps, above 0.
 [[nodiscard]] Ring ellipse_ring(Point centre, std::int32_t radius_x, std::int32_t radius_y, double within_px);
 
 // An upright or lying capsule that fills the box from `least` to `most`: round ends of half the shorter side.
 [[nodiscard]] Ring capsule_ring(Point least, Point most, double within_px);
+// All within a radius (above 0) of the way between two points.
+[[nodiscard]] Ring capsule_ring(Point from, Point to, std::int32_t radius, double within_px);
+
+// The least convex ring around points, its least vertex first. O(n log n).
+[[nodiscard]] Ring convex_hull(std::vector<Point> points);
 
 // ---- notation -------------------------------------------------------------------------------------------------
 

@@ -5,6 +5,8 @@
 #pragma once
 
 #include <cstddef>
+#include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -13,21 +15,32 @@
 
 namespace dryground {
 
-// A closed outline (or hole) for one-sided physics edges: the solid is on the left by the numbers. Segment i runs from
-// points[i] to the next point, the last one to the first, and is made of surfaces[i] (an index into Merge::surfaces).
-// A vertex stands wherever the direction or the surface changes. The neighbours of a closed chain's ends are its own.
+// Edges for physics engines: a closed outline or hole, or an open line. Segment i runs from points[i] to the next point
+// (of a closed chain: the last one to the first) and is made of surfaces[i] (an index into Merge::surfaces). A vertex
+// stands wherever the direction or the surface changes.
+// A one-sided chain blocks what comes from its right, so that the solid is on its left by the numbers.
 struct Chain {
     Ring points;
-    std::vector<int> surfaces;
+    std::vector<int> surfaces{};
+    bool closed = true;
+    bool two_sided = false;
+    // Of an open chain: the next vertex before its first and after its last point where the edge that bodies slide over
+    // goes on; nothing where it ends. The neighbours of a closed chain's ends are its own.
+    std::optional<Point> before{}, after{};
 };
 
-// What shares storey, barrier and trigger name. A barrier group blocks, a trigger group senses and has no barrier.
+// What shares storey, barrier, trigger name and one-way direction. A barrier group blocks, a trigger group senses and
+// has no barrier. Merged for a mover, the groups are what stops it, by storey and one-way direction.
 struct Group {
-    std::string storey, barrier, trigger;
+    std::string storey{}, barrier{}, trigger{}, mover{};
     int storey_id = 0, barrier_id = -1;
-    Regions regions;             // valid, least, directed, sorted (geometry.hpp)
-    std::vector<Chain> chains;   // sorted by their points
-    std::vector<Ring> pieces;    // convex, sorted; exact cover of the regions
+    OneWay one_way = OneWay::none;   // groups with a direction have lines only
+    Regions regions{};               // valid, least, directed, sorted (geometry.hpp)
+    std::vector<Ring> lines{};       // open ones, joined across tiles; closed ones repeat their first point; sorted
+    std::vector<Chain> chains{};     // of regions, sorted by their points, then of lines
+    std::vector<Ring> pieces{};      // convex, sorted; exact cover of the regions
+    Boxes boxes{};                   // exact cover of the regions, if asked for
+    Mesh triangles{};                // likewise
 };
 
 struct MergeStats {
@@ -48,13 +61,21 @@ struct Merge {
 
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as the world's merging settings say
-    bool chains = true;      // whether to make chains
-    bool pieces = true;      // whether to cut pieces
+    bool chains = true;      // which forms to make besides regions and lines
+    bool pieces = true;
+    bool boxes = false;
+    bool triangles = false;
+    int mover = -1;          // a mover id: one group for all that stops it, in place of the barriers'
+    std::int32_t grow = 0;   // steps by which regions are grown, or shrunk; their surfaces are not told then
+    Corners corners = Corners::round;
 };
 
 // Merges a map of a world, with no fact true. Shapes with an error are left out and counted. Requires that the map is
-// of this world. Cost: O(n log n) in edges of shapes.
+// of this world. Cost: in proportion to cells and outlines; O(n log n) in edges of shapes that do not keep to cells.
 [[nodiscard]] Merge merge(const World& world, const Map& map, const MergeOptions& options = {});
+
+// The forms that `merge` makes, by the names that files and the command line use: regions, lines, chains and so on.
+[[nodiscard]] std::span<const std::string_view> form_names();
 
 // Everything on a storey that a mover is stopped by: the barriers it names, and cells that grant none of the flags it
 // needs. Valid and least.
@@ -63,8 +84,8 @@ struct MergeOptions {
 // Whether an object is there when no fact is true.
 [[nodiscard]] bool there_at_first(const Object& object);
 
-// A tile's shape as it stands on a cell: steps of the map, flips and turns applied.
-[[nodiscard]] Regions placed_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row);
+// A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
+[[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
 
 // The flags and sides of a cell on a storey, as the topmost tile that says them decides.
 struct CellSay {

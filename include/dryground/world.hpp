@@ -133,6 +133,7 @@ struct Shape {
     Regions area;                    // empty when there is a fault, and for a line
     Ring line;                       // the points of a line, two or more, from end to end; else empty
     OneWay one_way = OneWay::none;   // of a line
+    bool whole_cell = false;         // it is the cell of whatever grid its tile stands on; `area` is the box around it
     int barrier = -1;                // its own, else its tile's; -1: its layer's
     std::string trigger;             // not empty: it senses and blocks nothing
     std::optional<Surface> surface;
@@ -308,9 +309,20 @@ struct Map {
         const Point p = corner(column, row);
         return grid == GridSort::isometric ? Point{p.x - cell_width * (steps_per_px / 2), p.y} : p;
     }
+    // The box around such a cell.
+    [[nodiscard]] Bounds cell_box(int column, int row) const {
+        const Point least = box_corner(column, row);
+        return {least, {least.x + cell_width * steps_per_px, least.y + cell_height * steps_per_px}};
+    }
+    // Column and row, counted from the data's top-left, of the cell that holds a point; cells hold the sides from which
+    // their columns and rows are counted. The cell need not be one of the map's.
+    [[nodiscard]] std::array<int, 2> cell_at(Point p) const;
     // The outline of such a cell.
-    [[nodiscard]] Ring cell_ring(int column, int row) const {
-        return {corner(column, row), corner(column + 1, row), corner(column + 1, row + 1), corner(column, row + 1)};
+    [[nodiscard]] Ring cell_ring(int column, int row) const { return block_ring(column, row, 1, 1); }
+    // The same of a block of cells, each number of them 1 or more.
+    [[nodiscard]] Ring block_ring(int column, int row, int wide, int high) const {
+        return {corner(column, row), corner(column + wide, row), corner(column + wide, row + high),
+                corner(column, row + high)};
     }
     [[nodiscard]] bool has(int column, int row) const {
         return column >= 0 && row >= 0 && column < columns && row < rows;
@@ -411,6 +423,7 @@ private:
     Report report_;
 };
 
+[[nodiscard]] std::string_view name_of(OneWay one_way);   // "" for none
 [[nodiscard]] std::string_view name_of(Role role);
 [[nodiscard]] std::string_view name_of(FieldType type);
 [[nodiscard]] std::string_view name_of(Fires fires);

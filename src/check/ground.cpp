@@ -108,7 +108,8 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
         return p.x + size.least.x >= map.least().x && p.y + size.least.y >= map.least().y &&
                p.x + size.most.x <= map.most().x && p.y + size.most.y <= map.most().y;
     };
-    const int reach = std::clamp(std::max(map.columns * map.cell_width, map.rows * map.cell_height), 64, 512);
+    const std::int32_t longest = std::max(map.most().x - map.least().x, map.most().y - map.least().y);
+    const int reach = std::clamp(longest / steps_per_px, 64, 512);
     std::optional<Point> best;
     std::int64_t best_distance = std::numeric_limits<std::int64_t>::max();
     // Squares of growing size: once the square's half side exceeds the best distance, nothing nearer can come.
@@ -122,6 +123,18 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
                 best = p;
             }
     return best;
+}
+
+// The cells that a box touches, and those around them: first column and row, last column and row.
+std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
+    std::array<int, 4> near{map.columns, map.rows, -1, -1};
+    for (const Point p : {box.least, Point{box.most.x, box.least.y}, Point{box.least.x, box.most.y}, box.most}) {
+        const auto [column, row] = map.cell_at(p);
+        near = {std::min(near[0], column - 1), std::min(near[1], row - 1), std::max(near[2], column + 1),
+                std::max(near[3], row + 1)};
+    }
+    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map.columns - 1),
+            std::min(near[3], map.rows - 1)};
 }
 
 }   // namespace
@@ -141,13 +154,7 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
 
     // Which tiles, solids or closed cells are in the way.
     std::vector<std::string> tiles, closed;
-    const auto cell = [](std::int32_t at, std::int32_t least, int size) {
-        return static_cast<int>((std::int64_t{at} - least) / (size * steps_per_px));
-    };
-    const int first_column = std::max(0, cell(box.least.x, map.least().x, map.cell_width) - 1),
-              last_column = std::min(map.columns - 1, cell(box.most.x, map.least().x, map.cell_width) + 1);
-    const int first_row = std::max(0, cell(box.least.y, map.least().y, map.cell_height) - 1),
-              last_row = std::min(map.rows - 1, cell(box.most.y, map.least().y, map.cell_height) + 1);
+    const auto [first_column, first_row, last_column, last_row] = cells_near(map, box);
     for (int r = first_row; r <= last_row; ++r)
         for (int c = first_column; c <= last_column; ++c) {
             const std::array<int, 2> name{map.first_column + c, map.first_row + r};
@@ -160,14 +167,14 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
                     if (!shape.trigger.empty() || !layer.trigger.empty() ||
                         !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier))
                         continue;
-                    if (intersect(placed_area(map, shape, placed, c, r), body).empty()) continue;
+                    if (intersect(placed_area(map, layer, shape, c, r), body).empty()) continue;
                     tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
                     result.cells.push_back(name);
                     break;
                 }
             }
             if (mover.needs != 0 && (passability(world, map, c, r, storey).flags & mover.needs) == 0 &&
-                !intersect(Regions{box_region(map.corner(c, r), map.corner(c + 1, r + 1))}, body).empty()) {
+                !intersect(Regions{{map.cell_ring(c, r), {}}}, body).empty()) {
                 closed.push_back(fmt::format("({}, {})", name[0], name[1]));
                 result.cells.push_back(name);
             }
@@ -175,7 +182,8 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
     for (const Object& object : map.objects)
         if (object.role == Role::solid && object.storey == storey && there_at_first(object) &&
             std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
-            !intersect(object.area, body).empty())
+            !intersect(moved(object.area, map.layers[static_cast<std::size_t>(object.layer)].shape_offset), body)
+                 .empty())
             tiles.push_back(words_of(world, object));
     const auto listed = [](const std::vector<std::string>& all) {
         return all.size() <= 4

@@ -45,13 +45,23 @@ public:
 private:
     [[nodiscard]] double number(std::int32_t steps) const { return to_px(steps) / scale_; }
 
-    [[nodiscard]] Json ring(const Ring& points) {
+    [[nodiscard]] Json point(Point p) const { return Json::array({number(p.x), up_ ? -number(p.y) : number(p.y)}); }
+    [[nodiscard]] Json ring(const Ring& points) const {
         Json result = Json::array();
         const std::size_t n = points.size();
-        for (std::size_t i = 0; i < n; ++i) {
-            const Point p = points[up_ ? (n - i) % n : i];
-            result.push_back(Json::array({number(p.x), up_ ? -number(p.y) : number(p.y)}));
-        }
+        for (std::size_t i = 0; i < n; ++i) result.push_back(point(points[up_ ? (n - i) % n : i]));
+        return result;
+    }
+    [[nodiscard]] Json rings(const std::vector<Ring>& all) const {
+        Json result = Json::array();
+        for (const Ring& one : all) result.push_back(ring(one));
+        return result;
+    }
+    // One-way lines keep what they stop on their right; others start where they start.
+    [[nodiscard]] Json line(const Ring& points, bool directed) const {
+        Json result = Json::array();
+        const std::size_t n = points.size();
+        for (std::size_t i = 0; i < n; ++i) result.push_back(point(points[up_ && directed ? n - 1 - i : i]));
         return result;
     }
 
@@ -73,43 +83,67 @@ private:
         area = static_cast<double>(twice_area(group.regions)) / 2 / (double{steps_per_px} * steps_per_px) /
                (scale_ * scale_);
         regions_ += group.regions.size();
-        Json result{{"storey", group.storey},
-                    {"barrier", group.barrier},
-                    {"trigger", group.trigger},
-                    {"mover", ""},
-                    {"one_way", ""},
-                    {"area", area}};
-        if (output_.regions) {
-            Json regions = Json::array();
-            for (const Region& region : group.regions) {
-                Json holes = Json::array();
-                for (const Ring& hole : region.holes) holes.push_back(ring(hole));
-                regions.push_back({{"outline", ring(region.outline)}, {"holes", std::move(holes)}});
-            }
-            result["regions"] = std::move(regions);
-        }
-        if (output_.chains) {
-            Json chains = Json::array();
-            for (const Chain& chain : group.chains) chains.push_back(this->chain(chain));
-            result["chains"] = std::move(chains);
-        }
+        Json result{{"storey", group.storey}, {"barrier", group.barrier},          {"trigger", group.trigger},
+                    {"mover", group.mover},   {"one_way", name_of(group.one_way)}, {"area", area}};
+        add_edges(group, result);
         if (output_.pieces) {
-            Json pieces = Json::array();
-            for (const Ring& piece : group.pieces) pieces.push_back(ring(piece));
+            result["pieces"] = rings(group.pieces);
             pieces_ += group.pieces.size();
-            result["pieces"] = std::move(pieces);
         }
+        if (output_.boxes) {
+            Json boxes = Json::array();
+            for (const Bounds& box : group.boxes.boxes) boxes.push_back(this->box(box));
+            result["boxes"] = std::move(boxes);
+            result["rests"] = rings(group.boxes.rests);
+        }
+        if (output_.triangles) result["triangles"] = mesh(group.triangles);
         return result;
     }
 
-    Json chain(const Chain& chain) {
+    void add_edges(const Group& group, Json& result) const {
+        const bool directed = group.one_way != OneWay::none;
+        if (output_.regions) {
+            Json regions = Json::array();
+            for (const Region& region : group.regions)
+                regions.push_back({{"outline", ring(region.outline)}, {"holes", rings(region.holes)}});
+            result["regions"] = std::move(regions);
+        }
+        if (output_.lines) {
+            Json lines = Json::array();
+            for (const Ring& points : group.lines) lines.push_back(line(points, directed));
+            result["lines"] = std::move(lines);
+        }
+        if (output_.chains) {
+            Json chains = Json::array();
+            for (const Chain& chain : group.chains) chains.push_back(this->chain(chain, directed));
+            result["chains"] = std::move(chains);
+        }
+    }
+
+    [[nodiscard]] Json box(const Bounds& box) const {
+        const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
+        return Json::array(
+            {number(box.least.x), up_ ? -number(box.most.y) : number(box.least.y), number(wide), number(high)});
+    }
+
+    [[nodiscard]] Json mesh(const Mesh& mesh) const {
+        Json vertices = Json::array(), indices = Json::array();
+        for (const Point p : mesh.points) vertices.push_back(point(p));
+        for (const auto& [a, b, c] : mesh.triangles)
+            for (const std::uint32_t corner : {a, up_ ? c : b, up_ ? b : c}) indices.push_back(corner);
+        return {{"vertices", std::move(vertices)}, {"indices", std::move(indices)}};
+    }
+
+    [[nodiscard]] Json chain(const Chain& chain, bool directed) const {
+        const bool turned = up_ && (chain.closed || directed);
         std::vector<int> surfaces = chain.surfaces;
-        if (up_) std::reverse(surfaces.begin(), surfaces.end());
-        return {{"points", ring(chain.points)},
-                {"closed", true},
-                {"two_sided", false},
-                {"before", nullptr},
-                {"after", nullptr},
+        if (turned) std::reverse(surfaces.begin(), surfaces.end());
+        const auto neighbour = [&](const std::optional<Point>& p) { return p ? point(*p) : Json(nullptr); };
+        return {{"points", chain.closed ? ring(chain.points) : line(chain.points, directed)},
+                {"closed", chain.closed},
+                {"two_sided", chain.two_sided},
+                {"before", neighbour(turned ? chain.after : chain.before)},
+                {"after", neighbour(turned ? chain.before : chain.after)},
                 {"surfaces", surfaces}};
     }
 

@@ -69,7 +69,7 @@ ObjectDraft read_object(const Source& source, const toml::table& node) {
     if (auto said = table.text("name")) draft.name = std::move(*said);
     if (auto said = table.text("kind")) draft.kind = std::move(*said);
     std::vector<std::string> forms;
-    for (const char* key : {"at", "cell", "cells", "box", "polygon", "circle", "ellipse"})
+    for (const char* key : {"at", "cell", "cells", "box", "polygon", "circle", "ellipse", "capsule", "line"})
         if (table.has(key)) forms.emplace_back(key);
     draft.place_of_form = draft.place;
     if (!forms.empty()) draft.place_of_form = source.of(*table.node(forms[0].c_str()));
@@ -102,7 +102,8 @@ ObjectDraft read_object(const Source& source, const toml::table& node) {
     draft.when = table.names("when").value_or(Names{});
     draft.unless = table.names("unless").value_or(Names{});
     draft.props = read_properties(table);
-    table.finish({"line", "capsule", "holes", "hollow", "carves", "waive"});
+    set(draft.hollow, table.yes_no("hollow"));
+    table.finish({"holes", "carves", "waive"});
     return draft;
 }
 
@@ -138,8 +139,11 @@ LayerDraft read_layer(const Source& source, const toml::table& node) {
     draft.surface = read_surface(table);
     draft.flags = table.names("flags");
     draft.tags = table.texts("tags").value_or(std::vector<std::string>{});
-    table.finish({"csv", "png", "svg", "band", "opacity", "props", "offset", "shape_offset", "sink", "when", "unless",
-                  "one_way", "except", "waive"});
+    draft.one_way = table.text("one_way");
+    if (const auto n = table.numbers("offset", 2)) draft.offset = {n->value[0], n->value[1]};
+    if (const auto n = table.numbers("shape_offset", 2)) draft.shape_offset = {n->value[0], n->value[1]};
+    if (const auto n = table.numbers("sink", 4)) draft.sink = {n->value[0], n->value[1], n->value[2], n->value[3]};
+    table.finish({"csv", "png", "svg", "band", "opacity", "props", "when", "unless", "except", "waive"});
     return draft;
 }
 
@@ -183,13 +187,7 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     (void)root.text("format");
     draft.name = root.required_text("name", "name = \"slipway\"");
     set(draft.title, root.text("title"));
-    if (const auto grid = root.text("grid"); grid && grid->value != "square") {
-        const bool planned = grid->value == "isometric";
-        source.add(Rule::out_of_range, grid->place, {"'grid'", fmt::format("'{}'", grid->value), "\"square\""},
-                   planned ? std::optional(Hint{
-                                 "isometric grids belong to the format, but this version does not read them yet", ""})
-                           : std::nullopt);
-    }
+    if (auto grid = root.text("grid")) draft.grid = std::move(*grid);
     if (const auto cell = root.wholes("cell", 2))
         draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
     else if (!root.has("cell"))

@@ -10,10 +10,12 @@ namespace dryground::files {
 
 namespace {
 
-std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
+using Points = std::vector<std::array<double, 2>>;
+
+std::optional<Points> read_points(Table& table, const char* key) {
     const toml::array* list = table.list(key, "a list of points [[x, y], …]");
     if (list == nullptr) return std::nullopt;
-    PolygonPx polygon;
+    Points points;
     for (const toml::node& item : *list) {
         const auto* pair = item.as_array();
         std::array<double, 2> point{};
@@ -30,9 +32,9 @@ std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
             add_wrong_type(table.source(), item, fmt::format("a point of '{}'", key), "[x, y] in px");
             return std::nullopt;
         }
-        polygon.points.push_back(point);
+        points.push_back(point);
     }
-    return polygon;
+    return points;
 }
 
 }   // namespace
@@ -40,12 +42,17 @@ std::optional<PolygonPx> read_polygon(Table& table, const char* key) {
 std::optional<DrawnForm> read_drawn(Table& table, const std::string& said) {
     const auto drawn = [](DrawnForm form) { return std::optional(std::move(form)); };
     if (said == "polygon") {
-        auto polygon = read_polygon(table, "polygon");
-        return polygon ? drawn(std::move(*polygon)) : std::nullopt;
+        auto points = read_points(table, "polygon");
+        return points ? drawn(PolygonPx{std::move(*points)}) : std::nullopt;
     }
-    const auto n = table.numbers(said.c_str(), said == "circle" ? 3 : 4);
+    if (said == "line") {
+        auto points = read_points(table, "line");
+        return points ? drawn(LinePx{std::move(*points)}) : std::nullopt;
+    }
+    const auto n = table.numbers(said.c_str(), said == "circle" ? 3 : said == "capsule" ? 5 : 4);
     if (!n) return std::nullopt;
     const std::vector<double>& v = n->value;
+    if (said == "capsule") return drawn(CapsuleBetween{v[0], v[1], v[2], v[3], v[4]});
     if (said == "box") return drawn(BoxPx{v[0], v[1], v[2], v[3]});
     return drawn(EllipsePx{v[0], v[1], v[2], v.back()});   // of a circle the one radius is both
 }
@@ -85,7 +92,7 @@ void read_orientation(Table& table, Orientation& orientation) {
 
 namespace {
 
-constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "shared"};
+constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "capsule", "line", "shared"};
 
 std::optional<Form> read_form(Table& table, const std::string& said) {
     if (said == "cell") {
@@ -131,7 +138,7 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     if (said.size() == 1)
         form = read_form(table, said[0]);
     else if (said.empty())
-        table.missing("box", "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, shared");
+        table.missing("box", "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, capsule, line, shared");
     else
         source.add(Rule::out_of_range, draft.place,
                    {what, fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
@@ -140,7 +147,8 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     set(draft.trigger, table.text("trigger"));
     draft.surface = read_surface(table);
     read_orientation(table, draft.orientation);
-    table.finish({"capsule", "line", "trace", "one_way"});
+    draft.one_way = table.text("one_way");
+    table.finish({"trace"});
     if (!form) return std::nullopt;
     draft.form = std::move(*form);
     return draft;

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "dryground/merge.hpp"
 #include "reading_internal.hpp"
 
 namespace dryground::files {
@@ -138,14 +139,18 @@ void read_merging(Table& root, MergeSettings& merging) {
     if (const auto forms = table->names("forms")) {
         merging.forms.clear();
         for (const Name& form : *forms) {
-            if (form.value == "regions" || form.value == "chains" || form.value == "pieces")
+            if (std::find(form_names().begin(), form_names().end(), form.value) != form_names().end())
                 merging.forms.push_back(form.value);
             else
                 root.source().add(Rule::out_of_range, form.place,
-                                  {"a form", fmt::format("'{}'", form.value), "one of regions, chains, pieces"});
+                                  {"a form", fmt::format("'{}'", form.value),
+                                   fmt::format("one of {}", fmt::join(form_names(), ", "))});
         }
     }
-    table->finish({"chunk_cells", "least_edge_px"});
+    if (const auto chunk = table->whole("chunk_cells"))
+        merging.chunk_cells = static_cast<int>(std::clamp<std::int64_t>(chunk->value, -1, 1'000'000));
+    set(merging.least_edge_px, table->number("least_edge_px"));
+    table->finish();
 }
 
 }   // namespace

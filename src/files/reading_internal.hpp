@@ -24,7 +24,7 @@ struct Reading {
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
 // A box, polygon, circle or ellipse, said by the key of that name.
-using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx>;
+using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx>;
 std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
 std::optional<Surface> read_surface(Table& table);
 void read_orientation(Table& table, Orientation& orientation);

@@ -3,6 +3,7 @@
 // each cell.
 
 #include <algorithm>
+#include <tuple>
 
 #include "../model/orientation_internal.hpp"
 #include "stacking_internal.hpp"
@@ -10,6 +11,14 @@
 namespace dryground::detail {
 
 namespace {
+
+// A shape where its tile stands, layer offsets apart.
+Regions standing_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row) {
+    if (shape.whole_cell) return {{map.cell_ring(column, row), {}}};
+    return moved(
+        oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
+        map.box_corner(column, row));
+}
 
 void append(Regions& into, Regions from) {
     into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
@@ -27,8 +36,11 @@ public:
             for (std::size_t number = 1; number < layer.counts.size(); ++number)
                 result_.stats.tiles += layer.counts[number];
             if (layer.decor) continue;
+            order_ = static_cast<int>(l);
+            sinks_ = layer.sink != std::array<std::int32_t, 4>{};
             if (!layer.holds_objects) add_cells(layer);
-            add_solids(layer, static_cast<int>(l));
+            add_solids(layer);
+            if (sinks_) add_sunk(layer);
         }
         add_rim();
         sort_surfaces();
@@ -36,13 +48,17 @@ public:
     }
 
 private:
+    // What is drawn in waits in plans of its own until all of its layer is there.
+    Plan& plan_of(const GroupKey& key) { return sinks_ && adding_ ? sunk_[key] : result_.plans[key]; }
+
     // The step of a group that holds this layer's cells.
     Step& cells_of(const Layer& layer, const GroupKey& key) {
-        std::vector<Step>& steps = result_.plans[key].steps;
+        std::vector<Step>& steps = plan_of(key).steps;
         const std::size_t base = bases_.try_emplace(key, steps.size()).first->second;
         if (base == steps.size()) {
             steps.emplace_back();
             steps.back().layer = &layer;
+            steps.back().order = order_;
             steps.back().meaning.assign(map_.palette.size(), 0);
         }
         return steps[base];
@@ -69,9 +85,7 @@ private:
 
     // A shape as its tile stands, from the cell's first corner.
     [[nodiscard]] Regions turned(const Shape& shape, const Placed& placed) const {
-        return moved(
-            oriented(shape.area, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px, placed.orientation),
-            {map_.box_corner(0, 0).x - map_.corner(0, 0).x, 0});
+        return moved(standing_area(map_, shape, placed, 0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
     }
 
     // Whether an area keeps to the cell at the first corner, so that it can be merged cell by cell.
@@ -102,16 +116,18 @@ private:
             if (layer.counts[number] > 0) carve(layer, number);
         spread(layer);
         bases_.clear();   // what is carved comes before what is added
+        adding_ = true;
         for (std::size_t number = 1; number < layer.counts.size(); ++number)
             if (layer.counts[number] > 0) add(layer, number);
         spread(layer);
+        adding_ = false;
     }
 
     void carve(const Layer& layer, std::size_t number) {
         const Placed& placed = map_.palette[number];
         for (const Carve& carve : world_.tile(placed).carves) {
             if (carve.shape.fault != ShapeFault::none) continue;
-            const GroupKey key{layer.storey, carve.barrier, {}};
+            const GroupKey key{layer.storey, carve.barrier, {}, OneWay::none};
             if (result_.plans.count(key) > 0)   // else nothing of it lies below
                 put(layer, key, number, {false, 0, turned(carve.shape, placed)});
         }
@@ -127,10 +143,34 @@ private:
                 continue;
             }
             result_.stats.shapes_in += layer.counts[number];
-            const GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger};
+            GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger, OneWay::none};
             const int label = trigger.empty() ? label_of(shape.surface ? shape.surface : layer.surface) : 0;
-            put(layer, key, number, {true, label, turned(shape, placed)});
+            if (shape.line.empty()) {
+                put(layer, key, number, {true, label, turned(shape, placed)});
+                continue;
+            }
+            key.one_way = oriented(shape.one_way == OneWay::none ? layer.one_way : shape.one_way, placed.orientation);
+            add_lines(layer, key, number, shape, label);
         }
+    }
+
+    void add_lines(const Layer& layer, const GroupKey& key, std::size_t number, const Shape& shape, int label) {
+        const Ring line = oriented_line(shape.line, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px,
+                                        map_.palette[number].orientation);
+        LineStep& step = lines_of_layer(key);
+        for (int r = 0; r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c)
+                if (map_.number(layer, c, r) == number)
+                    add_line(step, line, moved(map_.box_corner(c, r), shift_of(layer)), label);
+    }
+    LineStep& lines_of_layer(const GroupKey& key) {
+        std::vector<LineStep>& steps = result_.plans[key].lines;
+        if (steps.empty() || steps.back().order != order_) steps.push_back({order_, {}});
+        return steps.back();
+    }
+    static void add_line(LineStep& step, const Ring& line, Point shift, int label) {
+        for (std::size_t i = 0; i + 1 < line.size(); ++i)
+            step.pieces.push_back({moved(line[i], shift), moved(line[i + 1], shift), label});
     }
 
     // Puts the parts that do not keep to their cells where they stand on the map.
@@ -155,22 +195,81 @@ private:
     void add_loose(const GroupKey& key, Coat coat) {
         Step step;
         step.loose = std::move(coat);
-        result_.plans[key].steps.push_back(std::move(step));
+        step.order = order_;
+        plan_of(key).steps.push_back(std::move(step));
     }
 
-    void add_solids(const Layer& layer, int index) {
+    void add_solids(const Layer& layer) {
+        adding_ = true;
         std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
         for (const Object& object : map_.objects) {
-            if (object.layer != index || object.role != Role::solid || !there_at_first(object)) continue;
-            if (object.area.empty() || object.barrier < 0) {
+            if (object.layer != order_ || object.role != Role::solid || !there_at_first(object)) continue;
+            if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
                 ++result_.stats.shapes_left_out;
                 continue;
             }
             ++result_.stats.shapes_in;
-            append(areas[{object.storey, object.barrier}], moved(object.area, layer.shape_offset));
+            const GroupKey key{object.storey, object.barrier, {}, layer.one_way};
+            if (!object.line.empty())
+                add_line(lines_of_layer(key), object.line, layer.shape_offset, label_of(layer.surface));
+            else
+                append(areas[{object.storey, object.barrier}], solid_area(object, layer.shape_offset));
         }
         for (auto& [place, area] : areas)
-            add_loose({place.first, place.second, {}}, {true, label_of(layer.surface), std::move(area)});
+            add_loose({place.first, place.second, {}, OneWay::none}, {true, label_of(layer.surface), std::move(area)});
+        adding_ = false;
+    }
+
+    // What a solid covers: of a hollow one, everything outside up to the outer edge of the rim's ring.
+    [[nodiscard]] Regions solid_area(const Object& object, Point shift) const {
+        const Regions area = moved(object.area, shift);
+        if (!object.hollow) return area;
+        return subtract(Regions{{map_.block_ring(-1, -1, map_.columns + 2, map_.rows + 2), {}}}, area);
+    }
+
+    // Draws a layer's solids in: each barrier is cut to where the area of them all stays when it is moved.
+    void add_sunk(const Layer& layer) {
+        Regions all;
+        std::map<GroupKey, Stacked> drawn;
+        for (const auto& [key, plan] : sunk_) {
+            if (!key.trigger.empty()) continue;
+            drawn[key] = merge_cells(map_, plan, false);
+            append(all, drawn[key].regions);
+        }
+        all = unite(all);
+        const auto& [left, top, right, bottom] = layer.sink;
+        Regions rest = all;
+        for (const Point by : {Point{left, 0}, Point{0, top}, Point{-right, 0}, Point{0, -bottom}})
+            if (by != Point{}) rest = intersect(rest, moved(all, by));
+        for (auto& [key, plan] : sunk_) {
+            std::vector<Step>& into = result_.plans[key].steps;
+            if (key.trigger.empty()) cut_to(plan, rest);
+            into.insert(into.end(), std::make_move_iterator(plan.steps.begin()),
+                        std::make_move_iterator(plan.steps.end()));
+        }
+        sunk_.clear();
+    }
+    // Every label of its own, as areas that no longer keep to cells.
+    void cut_to(Plan& plan, const Regions& rest) const {
+        std::map<int, Regions> areas;
+        for (const Step& step : plan.steps) {
+            if (step.layer == nullptr) {
+                append(areas[step.loose.label], step.loose.area);
+                continue;
+            }
+            for (int r = 0; r < map_.rows; ++r)
+                for (int c = 0; c < map_.columns; ++c)
+                    if (const std::uint32_t meaning = step.meaning[map_.number(*step.layer, c, r)]; meaning != 0)
+                        for (const Part& part : step.parts[meaning - 1])
+                            append(areas[part.label], moved(part.area, map_.corner(c, r)));
+        }
+        plan.steps.clear();
+        for (const auto& [label, area] : areas) {
+            Step step;
+            step.loose = {true, label, intersect(area, rest)};
+            step.order = order_;
+            plan.steps.push_back(std::move(step));
+        }
     }
 
     void add_rim() {
@@ -181,7 +280,7 @@ private:
         std::sort(storeys.begin(), storeys.end());
         storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
         for (const int storey : storeys) {
-            result_.plans[{storey, map_.rim_barrier, {}}].rim = true;
+            result_.plans[{storey, map_.rim_barrier, {}, OneWay::none}].rim = true;
             result_.stats.shapes_in += 4;
         }
     }
@@ -194,7 +293,9 @@ private:
             const Surface& surface = result_.surfaces[static_cast<std::size_t>(label)];
             label = static_cast<int>(std::lower_bound(sorted.begin(), sorted.end(), surface) - sorted.begin());
         };
-        for (auto& [key, plan] : result_.plans)
+        for (auto& [key, plan] : result_.plans) {
+            for (LineStep& step : plan.lines)
+                for (LinePiece& piece : step.pieces) renumber(piece.label);
             for (Step& step : plan.steps) {
                 renumber(step.loose.label);
                 for (std::vector<Part>& parts : step.parts) {
@@ -203,6 +304,13 @@ private:
                                      [](const Part& a, const Part& b) { return a.label < b.label; });
                 }
             }
+            const auto place = [](const Step& step) {   // what keeps to cells, then what does not
+                const bool adds = step.layer == nullptr ? step.loose.adds : step.parts[0][0].adds;
+                return std::tuple(step.order, adds, step.layer == nullptr, step.loose.label);
+            };
+            std::stable_sort(plan.steps.begin(), plan.steps.end(),
+                             [&](const Step& a, const Step& b) { return place(a) < place(b); });
+        }
         result_.surfaces = std::move(sorted);
     }
 
@@ -216,6 +324,10 @@ private:
     Stacking result_;
     std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
     std::vector<Loose> loose_;
+    int order_ = 0;         // of the layer at hand
+    bool sinks_ = false;    // it draws its solids in
+    bool adding_ = false;   // rather than carving
+    std::map<GroupKey, Plan> sunk_;
 };
 
 }   // namespace
@@ -259,10 +371,9 @@ namespace dryground {
 
 bool there_at_first(const Object& object) { return object.when.empty(); }
 
-Regions placed_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row) {
-    return moved(
-        detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
-        map.box_corner(column, row));
+Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row) {
+    return moved(detail::standing_area(map, shape, map.placed(layer, column, row), column, row),
+                 moved(layer.offset, layer.shape_offset));
 }
 
 }   // namespace dryground

@@ -1,19 +1,21 @@
 // Inside the merge room: what each group of a map is made of.
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <map>
 #include <string>
 #include <vector>
 
-#include "dryground/merge.hpp"
+#include "lines_internal.hpp"
 
 namespace dryground::detail {
 
 struct GroupKey {
     int storey = 0;
-    int barrier = -1;      // -1 for a trigger group
-    std::string trigger;   // empty for a barrier group
+    int barrier = -1;                // -1 for a trigger group
+    std::string trigger;             // empty for a barrier group
+    OneWay one_way = OneWay::none;   // of a group of one-way lines
     friend auto operator<=>(const GroupKey&, const GroupKey&) = default;
 };
 
@@ -31,12 +33,20 @@ struct Step {
     std::vector<std::uint32_t> meaning;
     std::vector<std::vector<Part>> parts;
     // Else:
-    Coat loose;   // steps of the map
+    Coat loose;      // steps of the map
+    int order = 0;   // of the layer, from the bottom up
+};
+
+// Lines of a layer, before anything cuts them.
+struct LineStep {
+    int order = 0;
+    std::vector<LinePiece> pieces;
 };
 
 struct Plan {
     std::vector<Step> steps;   // from the bottom up
     bool rim = false;          // a ring of cells around the map, above all else
+    std::vector<LineStep> lines{};
 };
 
 struct Stacking {
@@ -46,6 +56,19 @@ struct Stacking {
 };
 
 [[nodiscard]] Stacking stack_up(const World& world, const Map& map);
+
+// The lines of a group: cut by carves above them and by the solid ground of its barrier, and joined.
+[[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
+                                               const Plan& plan, const Regions& solid);
+
+// All lines that stop a mover on a storey, its sides of cells included, not yet cut by the ground.
+[[nodiscard]] std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map,
+                                                                       const Stacking& stacking, const Mover& mover,
+                                                                       int storey);
+
+[[nodiscard]] inline bool stops(const Mover& mover, int barrier) {
+    return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
+}
 
 // The four boxes (or, around diamonds, strips) just outside of a map, corners included, one cell thick.
 [[nodiscard]] Regions rim_area(const Map& map);

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <map>
 
-#include "maker_internal.hpp"
+#include "choose_internal.hpp"
 #include "utf8_internal.hpp"
 
 namespace dryground {
@@ -23,6 +23,7 @@ struct WorldMaker::Legend {
 
 namespace {
 
+constexpr double most_offset_px = 65'536;
 constexpr std::int64_t most_cells = std::int64_t{1} << 26;
 
 // The number of a placed tile in the map's palette.
@@ -57,10 +58,17 @@ bool WorldMaker::fits(const MapDraft& draft) {
             {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", most_cells)});
         return false;
     }
+    if (good && draft.grid.value == "isometric" && (width % 2 != 0 || height % 2 != 0)) {
+        add(Rule::out_of_range, draft.cell.place,
+            {"'cell'", fmt::format("[{}, {}]", width, height), "even: the corners of a diamond lie at half of it"});
+        good = false;
+    }
     const auto reaches = [](std::int64_t first, std::int64_t count, std::int64_t size) {
         return std::max(std::abs(first - 1), std::abs(first + count + 1)) * size * steps_per_px;
     };
-    const std::int64_t reach = std::max(reaches(draft.first[0], columns, width), reaches(draft.first[1], rows, height));
+    std::int64_t reach = std::max(reaches(draft.first[0], columns, width), reaches(draft.first[1], rows, height));
+    if (draft.grid.value == "isometric")
+        reach = (reaches(draft.first[0], columns, 1) + reaches(draft.first[1], rows, 1)) * std::max(width, height) / 2;
     if (good && reach > coordinate_limit / 2) {
         add(Rule::too_large, draft.size.place,
             {"the map", fmt::format("{} px from its corner", to_px(reach)),
@@ -92,6 +100,8 @@ void WorldMaker::make_map(const MapDraft& draft) {
             map.cell_width = draft.cell.value[0], map.cell_height = draft.cell.value[1];
             map.columns = draft.size.value[0], map.rows = draft.size.value[1];
             map.first_column = draft.first[0], map.first_row = draft.first[1];
+            map.grid = choose<GridSort, 2>(draft.grid, "'grid'",
+                                           {{{"square", GridSort::square}, {"isometric", GridSort::isometric}}});
             Legend legend;
             read_legend(draft.legend, map, legend);
             NameIndex layers{"layer", {}, {}, {}};
@@ -175,6 +185,28 @@ void WorldMaker::report_unused(const Legend& legend) {
             add(Rule::legend_unused, meaning.entry->key.place, {key}, Hint{"use it in a row, or take it out", ""});
 }
 
+void WorldMaker::set_offsets(const LayerDraft& draft, Layer& layer) {
+    const auto fit = [&](const auto& numbers, const char* key) {
+        for (const double number : numbers)
+            if (std::abs(number) > most_offset_px) {
+                add(Rule::out_of_range, draft.place,
+                    {fmt::format("'{}'", key), fmt::format("{} px", number),
+                     fmt::format("from {} to {} px", -most_offset_px, most_offset_px)});
+                return false;
+            }
+        return true;
+    };
+    if (fit(draft.offset, "offset")) layer.offset = {to_steps(draft.offset[0]), to_steps(draft.offset[1])};
+    if (fit(draft.shape_offset, "shape_offset"))
+        layer.shape_offset = {to_steps(draft.shape_offset[0]), to_steps(draft.shape_offset[1])};
+    if (!fit(draft.sink, "sink")) return;
+    for (std::size_t i = 0; i < 4; ++i) {
+        if (draft.sink[i] < 0)
+            add(Rule::out_of_range, draft.place, {"'sink'", fmt::format("{} px", draft.sink[i]), "0 px or more"});
+        layer.sink[i] = std::max(0, to_steps(draft.sink[i]));
+    }
+}
+
 Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend) {
     Layer layer;
     layer.name = draft.name.value;
@@ -188,6 +220,8 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     if (draft.flags) layer.flags = flag_set(*draft.flags);
     if (draft.trigger) layer.trigger = draft.trigger->value;
     layer.tags = draft.tags;
+    layer.one_way = make_one_way(draft.one_way);
+    set_offsets(draft, layer);
     if (draft.holds_objects) {
         for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
         return layer;

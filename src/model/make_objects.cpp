@@ -95,7 +95,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.when = look_up(facts_, draft.when);
         object.unless = look_up(facts_, draft.unless);
         object.props = make_properties(kind.fields, draft.props, words, draft.place);
-        place_object(draft, kind, map, object);
+        place_object(draft, kind, map, layer.offset, object);
         if (object.role == Role::link)
             make_link(draft, object);
         else if (draft.to)
@@ -106,32 +106,35 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
     object_name_.clear();
 }
 
-void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Object& object) {
+void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset,
+                              Object& object) {
     const Place& place = draft.place_of_form;
     Form form;
     if (const auto* point = std::get_if<PointPx>(&draft.form)) {
         if (numbers_fit({point->x, point->y}, "'at'", place))
             object.position = {to_steps(point->x), to_steps(point->y)};
     } else if (const auto* cells = std::get_if<AtCells>(&draft.form)) {
-        const double w = map.cell_width, h = map.cell_height;
         if (cells->columns < 1 || cells->rows < 1) {
             add(Rule::out_of_range, place,
                 {"'cells'", fmt::format("{} columns and {} rows wide", cells->columns, cells->rows),
                  "at least one of each"});
             return;
         }
-        if (!numbers_fit({cells->column * w, cells->row * h, (0.0 + cells->column + cells->columns) * w,
-                          (0.0 + cells->row + cells->rows) * h},
-                         "the cell", place))
-            return;
-        const Point least{to_steps(cells->column * w), to_steps(cells->row * h)};
-        const Bounds box{least, {least.x + to_steps(cells->columns * w), least.y + to_steps(cells->rows * h)}};
+        const double reach =
+            std::max({std::abs(0.0 + cells->column), std::abs(0.0 + cells->row),
+                      std::abs(0.0 + cells->column + cells->columns), std::abs(0.0 + cells->row + cells->rows)}) *
+            std::max(map.cell_width, map.cell_height) * (map.grid == GridSort::isometric ? 2 : 1);
+        if (!numbers_fit({reach}, "the cell", place)) return;
+        const Ring outline =
+            map.block_ring(cells->column - map.first_column, cells->row - map.first_row, cells->columns, cells->rows);
+        const Region block{outline, {}};
+        const Bounds box = *bounds({&block, 1});
         if (!cells->block) object.cell = {cells->column, cells->row};
         object.position = standing_point(box, kind.stands);
         // Something that senses or blocks covers the cells it is put on, unless its kind says what it covers.
         const bool covers = kind.role == Role::trigger || kind.role == Role::link || kind.role == Role::solid;
         object.drawn = cells->block || (covers && kind.area.empty());
-        if (object.drawn) object.area = {box_region(box.least, box.most)};
+        if (object.drawn) object.area = {block};
     } else if (std::holds_alternative<std::monostate>(draft.form)) {
         add(Rule::missing_key, draft.place, {fmt::format("object {}", words_of(draft)), "at"},
             Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
@@ -141,33 +144,67 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
             form = *box;
         else if (const auto* polygon = std::get_if<PolygonPx>(&draft.form))
             form = *polygon;
+        else if (const auto* capsule = std::get_if<CapsuleBetween>(&draft.form))
+            form = *capsule;
+        else if (const auto* line = std::get_if<LinePx>(&draft.form))
+            form = *line;
         else
             form = std::get<EllipsePx>(draft.form);
         Drawn drawn = draw(form, 0, 0, place);
         object.area = std::move(drawn.area);
+        object.line = std::move(drawn.line);
         object.fault = drawn.fault;
         object.fault_at = drawn.fault_at;
         object.fault_words = std::move(drawn.fault_words);
         object.drawn = true;
-        if (object.fault == ShapeFault::none && object.area.empty()) return;   // its numbers are too large, as was said
-        if (!object.area.empty())
+        if (object.fault == ShapeFault::none && object.area.empty() && object.line.empty())
+            return;   // its numbers are too large, as was said
+        if (!object.line.empty())
+            object.position = object.line[object.line.size() / 2];
+        else if (!object.area.empty())
             object.position = standing_point(*bounds(object.area), kind.stands);
         else if (const auto* box = std::get_if<BoxPx>(&draft.form))
             object.position = {to_steps(box->x), to_steps(box->y)};
     }
-    if (draft.turn != 0 && !object.area.empty()) {
-        if (auto area = turned(object.area, draft.turn))
-            object.area = std::move(*area);
-        else
-            add(Rule::too_large, place,
-                {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
-    }
+    if (draft.turn != 0) turn_object(draft.turn, place, object);
     if (!object.drawn) object.area = moved(kind.area, object.position);
-    if (kind.area.empty() || object.drawn) return;
-    if (const Bounds box = *bounds(object.area);
-        std::max({-box.least.x, -box.least.y, box.most.x, box.most.y}) > coordinate_limit)
+    make_hollow(draft, object);
+    if (offset != Point{}) {
+        object.position = moved(object.position, offset);
+        object.area = moved(std::move(object.area), offset);
+        for (Point& p : object.line) p = moved(p, offset);
+    }
+    const Regions all = object.line.empty() ? object.area : Regions{{object.line, {}}};
+    if (const auto box = bounds(all);
+        box && std::max({-box->least.x, -box->least.y, box->most.x, box->most.y}) > coordinate_limit)
         add(Rule::too_large, place,
             {"its area", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+}
+
+void WorldMaker::turn_object(double degrees, const Place& place, Object& object) {
+    bool fits = true;
+    if (!object.area.empty()) {
+        auto area = turned(object.area, degrees);
+        fits = area.has_value();
+        if (area) object.area = std::move(*area);
+    }
+    if (!object.line.empty()) {
+        auto line = turned({{object.line, {}}}, degrees);
+        fits = line.has_value();
+        if (line) object.line = std::move((*line)[0].outline);
+    }
+    if (!fits)
+        add(Rule::too_large, place,
+            {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+}
+
+void WorldMaker::make_hollow(const ObjectDraft& draft, Object& object) {
+    if (!draft.hollow) return;
+    object.hollow = object.role == Role::solid && object.line.empty();
+    if (!object.hollow)
+        add(Rule::out_of_range, draft.place,
+            {"'hollow'", object.line.empty() ? fmt::format("said of a {}", name_of(object.role)) : "said of a line",
+             "said of solids with an area"});
 }
 
 void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {

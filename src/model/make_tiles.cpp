@@ -154,6 +154,22 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     return tile;
 }
 
+namespace {
+
+void move(Shape& shape, Point by) {
+    shape.area = moved(std::move(shape.area), by);
+    for (Point& p : shape.line) p = moved(p, by);
+    shape.whole_cell = shape.whole_cell && by == Point{};
+}
+
+void orient(Shape& shape, std::int32_t width, std::int32_t height, const Orientation& orientation) {
+    shape.area = detail::oriented(std::move(shape.area), width, height, orientation);
+    shape.line = detail::oriented_line(std::move(shape.line), width, height, orientation);
+    shape.one_way = detail::oriented(shape.one_way, orientation);
+}
+
+}   // namespace
+
 Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, int tile_barrier) {
     const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px,
                        height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
@@ -173,15 +189,22 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, i
         take(copy.barrier, draft.barrier);
         take(copy.trigger, draft.trigger);
         take(copy.surface, draft.surface);
+        take(copy.one_way, draft.one_way);
         copy.place = draft.place;
         shape = make_shape(set, copy, tile_barrier);
         if (numbers_fit({shared->dx, shared->dy}, "'at'", draft.place))
-            shape.area = moved(std::move(shape.area), {to_steps(shared->dx), to_steps(shared->dy)});
+            move(shape, {to_steps(shared->dx), to_steps(shared->dy)});
         shape.words = fmt::format("'{}'", shared->name.value);
     } else {
         Drawn drawn = draw(draft.form, width, height, draft.place);
         shape.words = std::move(drawn.words);
         shape.area = std::move(drawn.area);
+        shape.line = std::move(drawn.line);
+        shape.whole_cell = std::holds_alternative<WholeCell>(draft.form);
+        shape.one_way = make_one_way(draft.one_way);
+        if (draft.one_way && !std::holds_alternative<LinePx>(draft.form))
+            add(Rule::unknown_key, draft.one_way->place, {"one_way", shape.words},
+                Hint{"only lines are one-way: an area blocks from all sides", ""});
         shape.fault = drawn.fault;
         shape.fault_at = drawn.fault_at;
         shape.fault_words = std::move(drawn.fault_words);
@@ -194,9 +217,9 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, i
             {shape.words, fmt::format("{}", draft.orientation.turn), fmt::format("{}", set.cell.value[0]),
              fmt::format("{}", set.cell.value[1])});
     else
-        shape.area = detail::oriented(std::move(shape.area), width, height, draft.orientation);
+        orient(shape, width, height, draft.orientation);
     // Half the range is a shape's, half the map's, so that their sum is always a coordinate.
-    if (const auto box = bounds(shape.area)) {
+    if (const auto box = bounds(shape.line.empty() ? shape.area : Regions{{shape.line, {}}})) {
         const std::int32_t farthest = std::max({-box->least.x, -box->least.y, box->most.x, box->most.y});
         if (farthest > coordinate_limit / 2)
             add(Rule::too_large, draft.place,

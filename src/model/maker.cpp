@@ -61,6 +61,16 @@ Loaded WorldMaker::make() {
             {"'within_px'", fmt::format("{}", parts_.merging.within_px), "from 1/64 to 64"});
         parts_.merging.within_px = MergeSettings{}.within_px;   // curves are drawn on for the rest of the findings
     }
+    if (parts_.merging.chunk_cells < 1) {
+        add(Rule::out_of_range, world_.place,
+            {"'chunk_cells'", fmt::format("{}", parts_.merging.chunk_cells), "1 or more"});
+        parts_.merging.chunk_cells = MergeSettings{}.chunk_cells;
+    }
+    if (!(parts_.merging.least_edge_px >= 0 && parts_.merging.least_edge_px <= 64)) {
+        add(Rule::out_of_range, world_.place,
+            {"'least_edge_px'", fmt::format("{}", parts_.merging.least_edge_px), "from 0 to 64 px"});
+        parts_.merging.least_edge_px = 0;
+    }
     if (parts_.merging.most_vertices < 3)
         add(Rule::out_of_range, world_.place,
             {"'most_vertices'", fmt::format("{}", parts_.merging.most_vertices), "3 or more"});

@@ -76,12 +76,18 @@ private:
     // -- shapes (make_shapes.cpp)
     struct Drawn {   // a form as an area, or why it is none
         Regions area;
+        Ring line;   // of an open line, in place of an area
         ShapeFault fault = ShapeFault::none;
         Point fault_at;
         std::string fault_words, words;
     };
     Drawn draw(const Form& form, std::int32_t cell_width, std::int32_t cell_height, const Place& place);
     Drawn draw_polygon(const PolygonPx& polygon, const Place& place);
+    Drawn draw_box(const BoxPx& box, const Place& place);
+    Drawn draw_ellipse(const EllipsePx& round, const Place& place);
+    Drawn draw_capsule(const CapsuleBetween& capsule, const Place& place);
+    Drawn draw_line(const LinePx& line, const Place& place);
+    OneWay make_one_way(const std::optional<Said<std::string>>& said);
     bool numbers_fit(std::initializer_list<double> numbers, const std::string& what, const Place& place);
 
     // -- tile sets (make_tiles.cpp)
@@ -98,13 +104,16 @@ private:
     void read_legend(const std::vector<LegendEntry>& entries, const Map& map, Legend& legend);
     Placed find_tile(const Name& name, const Map& map);
     Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
+    void set_offsets(const LayerDraft& draft, Layer& layer);
     void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
     void report_unused(const Legend& legend);
 
     // -- objects (make_objects.cpp)
     void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
                      int layer_index);
-    void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Object& object);
+    void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset, Object& object);
+    void turn_object(double degrees, const Place& place, Object& object);
+    void make_hollow(const ObjectDraft& draft, Object& object);
     void make_link(const ObjectDraft& draft, Object& object);
     void resolve_links();
     void resolve_start();

@@ -36,6 +36,21 @@ Regions oriented(Regions area, std::int32_t width, std::int32_t height, const Or
     return area;
 }
 
+Ring oriented_line(Ring line, std::int32_t width, std::int32_t height, const Orientation& o) {
+    for (Point& p : line) p = oriented(p, width, height, o);
+    return line;
+}
+
+OneWay oriented(OneWay one_way, const Orientation& o) {
+    static constexpr std::array<OneWay, 4> around{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
+    const auto found = std::find(around.begin(), around.end(), one_way);
+    if (found == around.end()) return one_way;
+    auto place = found - around.begin();
+    if (o.flip_x && place % 2 == 1) place = 4 - place;
+    if (o.flip_y && place % 2 == 0) place = 2 - place;
+    return around[static_cast<std::size_t>((place + o.turn / 90) % 4)];
+}
+
 Sides oriented(const Sides& sides, const Orientation& o) {
     Sides result = sides;
     if (o.flip_x) std::swap(result.of[1], result.of[3]);

@@ -18,6 +18,18 @@ int Map::find_object(std::string_view object) const {
     return found == objects.end() ? -1 : static_cast<int>(found - objects.begin());
 }
 
+std::array<int, 2> Map::cell_at(Point p) const {
+    const auto floored = [](std::int64_t a, std::int64_t b) { return static_cast<int>(a / b - (a % b < 0 ? 1 : 0)); };
+    const Point zero = corner(-first_column, -first_row);
+    const std::int64_t x = std::int64_t{p.x} - zero.x, y = std::int64_t{p.y} - zero.y;
+    const std::int64_t width = std::int64_t{cell_width} * steps_per_px,
+                       height = std::int64_t{cell_height} * steps_per_px;
+    if (grid == GridSort::square) return {floored(x, width) - first_column, floored(y, height) - first_row};
+    // along columns: x / width + y / height, along rows: y / height - x / width
+    const std::int64_t across = x * height, down = y * width, whole = width * height;
+    return {floored(down + across, whole) - first_column, floored(down - across, whole) - first_row};
+}
+
 Place Map::place_of(const Layer& layer, int column, int row) const {
     if (static_cast<std::size_t>(row) >= layer.rows.size()) return layer.place;
     Place where = layer.rows[static_cast<std::size_t>(row)];
@@ -48,6 +60,11 @@ Severity World::severity(Rule rule) const {
 const World& Loaded::world() const& {
     if (!world_) throw std::logic_error("Loaded::world: nothing was loaded; test it first and show its report");
     return *world_;
+}
+
+std::string_view name_of(OneWay one_way) {
+    static constexpr std::string_view names[] = {"", "up", "down", "left", "right"};
+    return names[static_cast<int>(one_way)];
 }
 
 std::string_view name_of(Role role) {

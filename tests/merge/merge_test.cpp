@@ -161,7 +161,7 @@ TEST_CASE("maps of random tiles merge to what independent libraries say, and sta
                     const Tile& tile = loaded.world().tile(placed);
                     const Point at{c * 4096, r * 4096};
                     for (const Shape& shape : tile.shapes)
-                        for (const Region& region : placed_area(map, shape, placed, c, r))
+                        for (const Region& region : placed_area(map, map.layers[l], shape, c, r))
                             (shape.barrier == 0 ? earth : l == 0 ? low_brine : high_brine).push_back(region);
                     if (!tile.carves.empty() && l == 1)
                         carves.push_back(box_region({at.x, at.y + 1024}, {at.x + 4096, at.y + 3072}));

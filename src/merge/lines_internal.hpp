@@ -1,0 +1,42 @@
+// Inside the merge room: open lines, cut by areas and joined across tiles.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "dryground/merge.hpp"
+
+namespace dryground::detail {
+
+struct LinePiece {
+    Point from, to;
+    int label = 0;
+};
+
+// Without what lies strictly inside of an area; what runs along its edge stays. Cuts off the lattice are rounded.
+// Cost: O((area + pieces) log area) where edges are short; a piece looks at the edges of the strips that it crosses.
+[[nodiscard]] std::vector<LinePiece> cut_lines(std::vector<LinePiece> pieces, const Regions& away);
+
+// A line of pieces end to end; labels[i] belongs to the way from points[i] to the next.
+struct JoinedLine {
+    Ring points;
+    std::vector<int> labels;
+    bool closed = false;
+};
+// Doubles are gone (where they differ the greatest label stays), pieces that meet end to end are one line; vertices
+// only where it bends, the label changes or three or more meet. One-way lines run so that what they stop comes from
+// their right. Sorted. O(n log n).
+[[nodiscard]] std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way);
+
+// Where an edge that runs from `before` to `end` goes on: of the lines' and rings' neighbours of `end`, the one that
+// bends the least; nothing when it ends there or turns back.
+class Neighbours {
+public:
+    Neighbours(const Regions& regions, const std::vector<JoinedLine>& lines);
+    [[nodiscard]] std::optional<Point> after(Point before, Point end) const;
+
+private:
+    std::vector<std::pair<Point, Point>> next_;   // from each vertex to what is beside it, sorted
+};
+
+}   // namespace dryground::detail

@@ -1,0 +1,124 @@
+#include <catch2/catch.hpp>
+
+#include <cmath>
+
+#include "chance.hpp"
+#include "dryground/geometry.hpp"
+#include "oracles.hpp"
+
+using namespace dryground;
+
+namespace {
+
+constexpr std::int32_t px = steps_per_px;
+
+Regions random_land(chance::Dice& dice) {
+    Regions shapes, gaps;
+    for (int i = dice.in(1, 6); i > 0; --i) {
+        std::vector<Point> points;
+        for (int p = dice.in(3, 9); p > 0; --p) points.push_back({dice.in(0, 60 * px), dice.in(0, 60 * px)});
+        if (Ring hull = convex_hull(points); hull.size() >= 3) (dice.once_in(3) ? gaps : shapes).push_back({hull, {}});
+    }
+    return subtract(shapes, gaps);
+}
+
+double distance(Point p, Point a, Point b) {
+    const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y, px_ = double{0} + p.x - a.x,
+                 py = double{0} + p.y - a.y;
+    const double t = std::clamp((px_ * dx + py * dy) / (dx * dx + dy * dy), 0.0, 1.0);
+    return std::hypot(px_ - t * dx, py - t * dy);
+}
+
+// Steps from a point to the nearest edge.
+double distance(const Regions& regions, Point p) {
+    double least = 1e12;
+    const auto look = [&](const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            least = std::min(least, distance(p, ring[i], ring[(i + 1) % ring.size()]));
+    };
+    for (const Region& region : regions) {
+        look(region.outline);
+        for (const Ring& hole : region.holes) look(hole);
+    }
+    return least;
+}
+
+}   // namespace
+
+TEST_CASE("round growing reaches just the points within its distance") {
+    for (int round = 0; round < 120; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(340'000 + static_cast<std::uint64_t>(round));
+        const Regions land = random_land(dice);
+        if (land.empty()) continue;
+        const std::int32_t by = dice.in(1, 12 * px) * (dice.once_in(2) ? 1 : -1);
+        CAPTURE(to_text(land), by);
+        const Regions grown_land = grown(land, by, Corners::round);
+        REQUIRE(oracle::broken_promise(grown_land) == "");
+        const double tolerance = 0.25 * px + 3;
+        for (int i = 0; i < 60; ++i) {
+            const Point p{dice.in(-20 * px, 80 * px), dice.in(-20 * px, 80 * px)};
+            const double away = distance(land, p), outside = locate(land, p) == Side::inside ? -away : away;
+            const Side side = locate(grown_land, p);
+            INFO("point (" << p.x << ", " << p.y << "), " << outside << " steps outside");
+            if (outside < by - tolerance) REQUIRE(side == Side::inside);
+            if (outside > by + tolerance) REQUIRE(side == Side::outside);
+        }
+    }
+}
+
+TEST_CASE("corners are grown as asked") {
+    const Regions box{box_region({0, 0}, {10 * px, 10 * px})};
+    const auto area_px = [](const Regions& regions) { return static_cast<double>(twice_area(regions)) / 2 / px / px; };
+    CHECK(grown(box, 2 * px, Corners::mitre) == Regions{box_region({-2 * px, -2 * px}, {12 * px, 12 * px})});
+    CHECK(grown(box, 2 * px, Corners::box) == Regions{box_region({-2 * px, -2 * px}, {12 * px, 12 * px})});
+    CHECK(area_px(grown(box, 2 * px, Corners::bevel)) == Approx(196 - 8));
+    CHECK(area_px(grown(box, 2 * px, Corners::round)) == Approx(100 + 80 + 3.14159 * 4).margin(2));
+    CHECK(grown(box, -2 * px, Corners::round) == Regions{box_region({2 * px, 2 * px}, {8 * px, 8 * px})});
+    CHECK(grown(box, -5 * px, Corners::round).empty());
+    CHECK(grown(box, 0, Corners::round) == box);
+    // a mitre longer than four times the distance becomes a bevel
+    const Regions needle{{{{0, 0}, {100 * px, 2 * px}, {0, 4 * px}}, {}}};
+    CHECK(bounds(grown(needle, px, Corners::mitre))->most.x < 102 * px);
+}
+
+TEST_CASE("narrow gaps close and thin walls vanish cleanly") {
+    const Regions two{box_region({0, 0}, {10 * px, 10 * px}), box_region({12 * px, 0}, {20 * px, 10 * px})};
+    CHECK(grown(two, px, Corners::mitre).size() == 1);
+    CHECK(grown(two, px - 1, Corners::mitre).size() == 2);
+    const Regions wall = unite(Regions{box_region({0, 0}, {10 * px, 10 * px})},
+                               Regions{box_region({10 * px, 4 * px}, {30 * px, 5 * px})});
+    CHECK(grown(wall, -px, Corners::mitre) == Regions{box_region({px, px}, {9 * px, 9 * px})});
+}
+
+TEST_CASE("a body's reach is where it overlaps the ground") {
+    for (int round = 0; round < 120; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(350'000 + static_cast<std::uint64_t>(round));
+        const Regions land = random_land(dice);
+        std::vector<Point> points;
+        for (int p = dice.in(3, 8); p > 0; --p) points.push_back({dice.in(-9 * px, 9 * px), dice.in(-14 * px, 9 * px)});
+        const Ring body = dice.once_in(2) ? box_ring({-5 * px, -14 * px}, {5 * px, 0}) : convex_hull(points);
+        if (land.empty() || body.size() < 3) continue;
+        CAPTURE(to_text(land), to_text(body));
+        const Regions result = reach(land, body);
+        REQUIRE(oracle::broken_promise(result) == "");
+        for (int i = 0; i < 25; ++i) {
+            const Point p{dice.in(-20 * px, 80 * px), dice.in(-20 * px, 80 * px)};
+            const bool overlaps = !intersect(land, moved({{body, {}}}, p)).empty();
+            const Side side = locate(result, p);
+            INFO("at (" << p.x << ", " << p.y << ")");
+            // where they overlap by less than rounding moves things, either may be said
+            if (side == Side::outside) REQUIRE(std::abs(twice_area(intersect(land, moved({{body, {}}}, p)))) < 200'000);
+            if (side == Side::inside && distance(result, p) > 2) REQUIRE(overlaps);
+        }
+    }
+}
+
+TEST_CASE("a hole as small as the body is no place for it") {
+    const Regions frame = subtract(Regions{box_region({0, 0}, {30, 30})}, Regions{box_region({10, 10}, {20, 20})});
+    const Ring exact = box_ring({0, 0}, {10, 10}), small = box_ring({0, 0}, {9, 9});
+    CHECK(reach(frame, exact) == Regions{box_region({-10, -10}, {30, 30})});   // it fits, in one place, touching
+    REQUIRE(reach(frame, small).size() == 1);
+    CHECK(reach(frame, small)[0].holes == std::vector<Ring>{{{10, 10}, {10, 11}, {11, 11}, {11, 10}}});
+}
