@@ -1,43 +1,16 @@
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"
+#include "merging.hpp"
 #include "oracles.hpp"
-#include "worlds.hpp"
 
 using namespace dryground;
+using merging::in_px;
+using merging::merged;
+using merging::with_layer;
+using merging::with_rows;
+using merging::without_rim;
 using worlds::Files;
-
-namespace {
-
-Merge merged(const Files& files, const char* map = "flat") {
-    const Loaded loaded = worlds::load(files);
-    INFO(text(loaded.report()));
-    REQUIRE(loaded);
-    return merge(loaded.world(), loaded.world().map(map));
-}
-
-std::string in_px(const Regions& regions) {   // text in px, for tests whose numbers are whole px
-    Regions scaled = regions;
-    for (Region& region : scaled) {
-        for (Point& p : region.outline) p = {p.x / 256, p.y / 256};
-        for (Ring& hole : region.holes)
-            for (Point& p : hole) p = {p.x / 256, p.y / 256};
-    }
-    return to_text(scaled);
-}
-
-Files with_rows(const Files& files, const std::string& rows) {
-    return worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", rows);
-}
-
-Files without_rim() { return worlds::with(worlds::small_world(), "flat.toml", "rim = \"earth\"\n", ""); }
-
-// Another layer between the ground and the people.
-Files with_layer(const Files& files, const std::string& layer) {
-    return worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"", layer + "\n[[layers]]\nname = \"people\"");
-}
-
-}   // namespace
 
 TEST_CASE("tiles become the outline that one would draw, the slope one edge") {
     CHECK(in_px(merged(without_rim()).group("earth").regions) == "[(80,32 96,32 96,64 0,64 0,48 64,48)]");
@@ -102,7 +75,7 @@ TEST_CASE("surfaces do not part the ground; chains get a vertex where they chang
     const Group& earth = result.group("earth");
     CHECK(in_px(earth.regions) == "[(0,48 96,48 96,64 0,64)]");
     REQUIRE(earth.chains.size() == 1);
-    CHECK(in_px({{earth.chains[0].points, {}}}) == "[(0,48 32,48 64,48 96,48 96,64 64,64 32,64 0,64)]");
+    CHECK(in_px(Regions{{earth.chains[0].points, {}}}) == "[(0,48 32,48 64,48 96,48 96,64 64,64 32,64 0,64)]");
     CHECK(earth.chains[0].surfaces == std::vector<int>{0, 1, 0, 0, 0, 1, 0, 0});
     REQUIRE(result.surfaces.size() == 2);
     CHECK(result.surfaces[0] == Surface{});

@@ -1,0 +1,127 @@
+// What layers do to what is in them: offsets, sinking, hollow solids, isometric grids.
+#include <catch2/catch.hpp>
+
+#include "chance.hpp"
+#include "merging.hpp"
+#include "oracles.hpp"
+
+using namespace dryground;
+using merging::in_px;
+using merging::merged;
+using merging::with_rows;
+using merging::without_rim;
+using worlds::Files;
+
+namespace {
+
+const char* const crab = "  { name = \"crab_a\", kind = \"crab\", at = [40, 48] },\n";
+
+Files with_ground(const Files& files, const char* settings) {
+    return worlds::with(files, "flat.toml", "name = \"ground\"", std::string("name = \"ground\"\n") + settings);
+}
+
+}   // namespace
+
+TEST_CASE("a layer's offsets move its shapes and carves, and say so nowhere else") {
+    const Files plain = with_rows(without_rim(), "......\n......\n.##...\n......\n");
+    CHECK(in_px(merged(plain).group("earth").regions) == "[(16,32 48,32 48,48 16,48)]");
+    CHECK(in_px(merged(with_ground(plain, "offset = [3, -2]")).group("earth").regions) ==
+          "[(19,30 51,30 51,46 19,46)]");
+    CHECK(in_px(merged(with_ground(plain, "offset = [3, 0]\nshape_offset = [1, 4]")).group("earth").regions) ==
+          "[(20,36 52,36 52,52 20,52)]");
+    // carves move with their layer
+    Files river = with_rows(without_rim(), "~~~~~~\n......\n......\n......\n");
+    river = worlds::with(river, "flat.toml", "\"/\" = \"bank\"", "\"~\" = \"brine\", \"=\" = \"boardwalk\"");
+    river =
+        worlds::with(river, "flat.toml", "[[layers]]\nname = \"people\"",
+                     "[[layers]]\nname = \"deck\"\nshape_offset = [4, 0]\nrows = '''\n.=....\n......\n......\n......"
+                     "\n'''\n[[layers]]\nname = \"people\"");
+    CHECK(in_px(merged(river).group("brine").regions) == "[(0,0 96,0 96,16 0,16) (20,4 20,12 36,12 36,4)]");
+    // solids: their layer's picture offset moves the object itself
+    const Files solid =
+        worlds::with(without_rim(), "flat.toml", crab,
+                     "  { name = \"wall\", kind = \"solid\", barrier = \"brine\", box = [0, 0, 8, 8] },\n");
+    const Files shifted = worlds::with(solid, "flat.toml", "name = \"people\"", "name = \"people\"\noffset = [5, 5]");
+    CHECK(in_px(merged(shifted).group("brine").regions) == "[(5,5 13,5 13,13 5,13)]");
+    const Loaded loaded = worlds::load(shifted);
+    const Map& map = loaded.world().map("flat");
+    CHECK(map.objects[static_cast<std::size_t>(map.find_object("landing"))].position == Point{29 * 256, 53 * 256});
+}
+
+TEST_CASE("solids sink from the sides that are said, never between neighbours") {
+    const Files plain = with_rows(without_rim(), "......\n......\n.##...\n.###..\n");
+    CHECK(in_px(merged(with_ground(plain, "sink = [0, 4, 0, 0]")).group("earth").regions) ==
+          "[(16,36 48,36 48,52 64,52 64,64 16,64)]");
+    CHECK(in_px(merged(with_ground(plain, "sink = [2, 4, 3, 1]")).group("earth").regions) ==
+          "[(18,36 45,36 45,48 48,48 48,52 61,52 61,63 18,63)]");
+    CHECK(in_px(merged(with_ground(plain, "sink = [0, 0, 0, 0]")).group("earth").regions) ==
+          in_px(merged(plain).group("earth").regions));
+    // by the definition, on random ground: the area cut to itself, moved
+    for (int round = 0; round < 30; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(400'000 + static_cast<std::uint64_t>(round));
+        std::string rows;
+        for (int r = 0; r < 4; ++r, rows += "\n")
+            for (int c = 0; c < 6; ++c) rows += dice.once_in(2) ? '#' : dice.once_in(2) ? '/' : '.';
+        const std::array<int, 4> by{dice.in(0, 9), dice.in(0, 9), dice.in(0, 9), dice.in(0, 9)};
+        const Files files = with_rows(without_rim(), rows);
+        const Regions whole = merged(files).group("earth").regions;
+        Regions rest = whole;
+        for (const Point move :
+             {Point{by[0] * 256, 0}, Point{0, by[1] * 256}, Point{-by[2] * 256, 0}, Point{0, -by[3] * 256}})
+            rest = intersect(rest, moved(whole, move));
+        const std::string sink = fmt::format("sink = [{}, {}, {}, {}]", by[0], by[1], by[2], by[3]);
+        REQUIRE(oracle::geos_difference(merged(with_ground(files, sink.c_str())).group("earth").regions, rest) < 1e4);
+    }
+}
+
+TEST_CASE("a hollow solid is everything outside of it, out to the rim's outer edge") {
+    const Files files = worlds::with(
+        with_rows(without_rim(), "......\n......\n......\n......\n"), "flat.toml", crab,
+        "  { name = \"cave\", kind = \"solid\", barrier = \"earth\", box = [8, 8, 40, 40], hollow = true },\n");
+    CHECK(in_px(merged(files).group("earth").regions) == "[(-16,-16 112,-16 112,80 -16,80) (8,8 8,48 48,48 48,8)]");
+    const auto findings = worlds::all_findings(
+        worlds::with(worlds::small_world(), "flat.toml", "kind = \"crab\"", "kind = \"crab\", hollow = true"));
+    CHECK(worlds::of_rule(findings, Rule::out_of_range).size() == 1);
+}
+
+TEST_CASE("isometric cells are diamonds, and shapes count from the box around them") {
+    Files files = worlds::with(without_rim(), "marsh.toml", "cell = [16, 16]", "cell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"boardwalk\"");
+    files = worlds::with(files, "flat.toml", crab, "");
+    const auto earth = [&](const char* rows) { return in_px(merged(with_rows(files, rows)).group("earth").regions); };
+    CHECK(earth("#.....\n......\n......\n......\n") == "[(0,0 16,8 0,16 -16,8)]");
+    CHECK(earth("##....\n##....\n......\n......\n") == "[(0,0 32,16 0,32 -32,16)]");
+    CHECK(earth("#.....\n.#....\n......\n......\n") == "[(0,0 16,8 0,16 -16,8)] [(0,16 16,24 0,32 -16,24)]");
+    const Files rim = worlds::with(with_rows(files, "......\n......\n......\n......\n"), "flat.toml",
+                                   "tilesets = ", "rim = \"earth\"\ntilesets = ");
+    CHECK(in_px(merged(rim).group("earth").regions) == "[(0,-16 128,48 32,96 -96,32) (0,0 -64,32 32,80 96,48)]");
+}
+
+TEST_CASE("objects stand on isometric cells where the diamond is") {
+    Files files = worlds::with(without_rim(), "marsh.toml", "cell = [16, 16]", "cell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");
+    files = worlds::with(files, "flat.toml", crab,
+                         "  { name = \"crab_a\", kind = \"crab\", cell = [1, 0] },\n  { name = \"pool\", kind = "
+                         "\"trigger\", cells = [0, 1, 2, 1] },\n");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    const auto object = [&](const char* name) { return map.objects[static_cast<std::size_t>(map.find_object(name))]; };
+    CHECK(object("crab_a").position == Point{16 * 256, 16 * 256});
+    CHECK(to_text(object("pool").area) ==
+          to_text(Regions{{{{-4096, 2048}, {4096, 6144}, {0, 8192}, {-8192, 4096}}, {}}}));
+    CHECK(map.cell_at({16 * 256, 16 * 256}) == std::array<int, 2>{1, 0});
+    CHECK(map.cell_at({0, 0}) == std::array<int, 2>{0, 0});
+    CHECK(map.cell_at({0, -1}) == std::array<int, 2>{-1, -1});
+    for (int r = 0; r < 4; ++r)
+        for (int c = 0; c < 6; ++c) {
+            const Bounds box = map.cell_box(c, r);
+            CHECK(map.cell_at({(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2}) ==
+                  std::array<int, 2>{c, r});
+        }
+    const Files odd = worlds::with(files, "flat.toml", "cell = [32, 16]", "cell = [31, 16]");
+    CHECK(worlds::of_rule(worlds::all_findings(odd), Rule::out_of_range).size() == 1);
+}
