@@ -51,7 +51,7 @@ char tile_for(const Grid& grid, int side, int c, int r, Tiles tiles, std::mt1993
     return border ? some[chance() % sizeof some] : '#';
 }
 
-World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
+World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, const Regions& solids = {}) {
     WorldBuilder builder;
     builder.world({.title = "Caves", .barriers = {{"earth"}}});
     const auto tile = [](const char* name, Form form) {
@@ -78,6 +78,13 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
         layer.rows.push_back({std::move(row)});
     }
     map.layers.push_back(std::move(layer));
+    LayerDraft drawn{.name = "drawn", .holds_objects = true};
+    for (const Region& solid : solids) {
+        PolygonPx polygon;
+        for (const Point p : solid.outline) polygon.points.push_back({to_px(p.x), to_px(p.y)});
+        drawn.objects.push_back({.kind = {"solid"}, .form = std::move(polygon), .barrier = Name{"earth"}});
+    }
+    map.layers.push_back(std::move(drawn));
     builder.map(std::move(map));
     const Loaded built = builder.build();
     if (!built) throw std::runtime_error(text(built.report()));
@@ -86,11 +93,11 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
 
 }   // namespace
 
-World cave_world(int side, Tiles tiles, unsigned seed) {
+World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
     std::mt19937 chance(seed);
     Grid grid = random_grid(side, 45, chance);
     for (int round = 0; round < 4; ++round) grid = grown(grid, side);
-    return world_of(grid, side, tiles, chance);
+    return world_of(grid, side, tiles, chance, solids);
 }
 
 World noise_world(int side, Tiles tiles, unsigned seed) {
@@ -122,7 +129,7 @@ Regions tile_polygons(const World& world) {
     const Map& map = world.maps()[0];
     Regions result;
     for (const Layer& layer : map.layers)
-        for (int r = 0; r < map.rows; ++r)
+        for (int r = 0; r < map.rows && !layer.holds_objects; ++r)
             for (int c = 0; c < map.columns; ++c) {
                 const Placed& placed = map.placed(layer, c, r);
                 if (placed.tile < 0) continue;

@@ -9,7 +9,8 @@ enum class Tiles { full, mixed };
 
 // A world of one square map, `side` cells a side, whose solid tiles are all full, or mixed with slopes, halves and
 // round ones where the solid meets the open. Caves: 45 % filled, four rounds of the majority of nine.
-[[nodiscard]] dryground::World cave_world(int side, Tiles tiles, unsigned seed);
+// Solids, if any, are drawn over it.
+[[nodiscard]] dryground::World cave_world(int side, Tiles tiles, unsigned seed, const dryground::Regions& solids = {});
 
 // Half of the cells, at random.
 [[nodiscard]] dryground::World noise_world(int side, Tiles tiles, unsigned seed);

@@ -11,8 +11,9 @@ namespace bench {
 using namespace dryground;
 
 void measure_booleans(const Settings& settings, const Tell& tell) {
-    const auto one = [&](const std::string& input, const Regions& polygons) {
+    const auto one = [&](const std::string& input, auto make) {
         if (!wanted(settings, "general boolean", input)) return;
+        const Regions polygons = make();
         Result result{.work = "general boolean", .input = input};
         std::size_t regions = 0;
         const std::vector<double> times =
@@ -23,10 +24,10 @@ void measure_booleans(const Settings& settings, const Tell& tell) {
         result.note = fmt::format("{} regions", regions);
         tell(std::move(result));
     };
-    one("1000 drawn, sparse", drawn_polygons(1000, 20, 1024 * 16 * steps_per_px, 3));
-    one("1000 drawn, dense", drawn_polygons(1000, 20, 256 * 16 * steps_per_px, 3));
-    one("tiles of caves 128", tile_polygons(cave_world(128, Tiles::mixed, 7)));
-    one("tiles of noise 128", tile_polygons(noise_world(128, Tiles::mixed, 7)));
+    one("1000 drawn, sparse", [] { return drawn_polygons(1000, 20, 1024 * 16 * steps_per_px, 3); });
+    one("1000 drawn, dense", [] { return drawn_polygons(1000, 20, 256 * 16 * steps_per_px, 3); });
+    one("tiles of caves 128", [] { return tile_polygons(cave_world(128, Tiles::mixed, 7)); });
+    one("tiles of noise 128", [] { return tile_polygons(noise_world(128, Tiles::mixed, 7)); });
 }
 
 }   // namespace bench

@@ -66,9 +66,27 @@ void measure_map(const World& world, const std::string& input, bool right_angled
     tell(std::move(result));
 }
 
+// What drawn solids cost on top of a map, beside uniting them alone.
+void measure_drawn(const Settings& settings, const Tell& tell) {
+    const std::string work = "drawn solids", input = "1000 over caves 1024";
+    if (!wanted(settings, work, input) || settings.most_side < 1024) return;
+    const Regions solids = drawn_polygons(1000, 20, 1024 * 16 * steps_per_px, 3);
+    const World plain = cave_world(1024, Tiles::full, 7), drawn = cave_world(1024, Tiles::full, 7, solids);
+    const MergeOptions regions_only{.chains = false, .pieces = false};
+    const auto run = [&](const World& world) { keep(merge(world, world.maps()[0], regions_only).groups.size()); };
+    const std::vector<double> times =
+        alternate({[&] { run(drawn); }, [&] { run(plain); }, [&] { keep(boost_union(solids).regions); }});
+    tell({.work = work,
+          .input = input,
+          .seconds = times[0] - times[1],
+          .peers = {{"Boost.Polygon, solids alone", times[2]}},
+          .note = "on top of the map"});
+}
+
 }   // namespace
 
 void measure_maps(const Settings& settings, const Tell& tell) {
+    measure_drawn(settings, tell);
     for (int side = 128; side <= settings.most_side; side *= 2) {
         const auto one = [&](const char* sort, Tiles tiles, int most_peer_side) {
             const std::string input = fmt::format("{} {}", sort, side);

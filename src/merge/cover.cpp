@@ -181,8 +181,10 @@ int edge_to_the_left(const Cover& cover, Point p) {
     for (std::size_t i = 0; i < cover.edges.size(); ++i) {
         const InnerEdge& edge = cover.edges[i];
         const Upright upright{std::min(edge.from, edge.to), std::max(edge.from, edge.to)};
-        if (upright.a.y > p.y || upright.b.y <= p.y) continue;        // not there just below p
-        if (turn(upright.a, upright.b, p) != Turn::right) continue;   // on its line, or to its other side
+        if (upright.a.y > p.y || upright.b.y <= p.y) continue;           // not there just below p
+        if (turn(upright.a, upright.b, p) != Turn::right) continue;      // on its line, or to its other side
+        const Turn before_cell = turn(upright.a, upright.b, {0, p.y});   // edges may reach out of the cell
+        if (before_cell == Turn::right || (before_cell == Turn::straight && upright.b.x < 0)) continue;
         if (nearest >= 0 && !before(best, upright)) continue;
         nearest = static_cast<int>(i);
         best = upright;

@@ -26,11 +26,9 @@ struct LooseArea {
     };
     // The cells of a row that a loose step covers wholly, or carves wholly, those with covers of their own apart.
     [[nodiscard]] const std::vector<Run>& runs_of(std::size_t step, int row) const {
-        static const std::vector<Run> none;
-        const auto found = runs.find({step, row});
-        return found == runs.end() ? none : found->second;
+        return runs[step][static_cast<std::size_t>(row)];
     }
-    std::map<std::pair<std::size_t, int>, std::vector<Run>> runs;
+    std::vector<std::vector<std::vector<Run>>> runs;   // by step and row; none for steps of cells
 };
 
 // Nothing when the area reaches so far out of the map that cells are no way to merge it.

@@ -127,12 +127,42 @@ std::string in_words(const std::vector<LabelledRing>& rings) {
     return words;
 }
 
-void compare(GridSort grid, int rounds, std::uint64_t first_round, int most_side) {
+// Area that keeps to no cell, between the steps of layers: boxes and 45 degree slopes over cells and out of the map,
+// or (where results need not be equal) anything.
+void add_loose_steps(Case& random, chance::Dice& dice, bool on_lattice) {
+    const Map& map = random.map;
+    const std::int32_t unit = cell / 8;
+    for (int count = dice.in(1, 3); count > 0; --count) {
+        Step step;
+        step.loose.adds = !dice.once_in(3);
+        step.loose.label = dice.in(0, 2);
+        for (int shapes = dice.in(1, 4); shapes > 0; --shapes) {
+            const Point c = map.corner(dice.in(-1, map.columns), dice.in(-1, map.rows));
+            const std::int32_t x = c.x + unit * dice.in(-4, 12), y = c.y + unit * dice.in(-4, 12),
+                               s = unit * dice.in(1, 30);
+            const auto any = [&] { return dice.in(-4 * cell, 4 * cell); };
+            std::vector<Point> points;
+            if (!on_lattice)
+                for (int i = dice.in(3, 7); i > 0; --i) points.push_back({x + any(), y + any()});
+            else if (dice.once_in(2))
+                points = box_ring({x, y}, {x + s, y + unit * dice.in(1, 30)});
+            else
+                points = {{x, y + s}, {x + s, y}, {x + 2 * s, y + s}, {x + s, y + 2 * s}};
+            if (Ring hull = convex_hull(points); hull.size() >= 3) step.loose.area.push_back({std::move(hull), {}});
+        }
+        step.loose.area = unite(step.loose.area);
+        const auto place = dice.in(0, static_cast<int>(random.plan.steps.size()));
+        random.plan.steps.insert(random.plan.steps.begin() + place, std::move(step));
+    }
+}
+
+void compare(GridSort grid, int rounds, std::uint64_t first_round, int most_side, bool loose = false) {
     for (int round = 0; round < rounds; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(first_round + static_cast<std::uint64_t>(round));
         Case random;
         random_case(random, dice, grid, most_side);
+        if (loose) add_loose_steps(random, dice, true);
         const Stacked slow = detail::merge_generally(random.map, random.plan);
         const Stacked fast = detail::merge_cells(random.map, random.plan, true);
         CAPTURE(random.map.columns, random.map.rows);
@@ -155,4 +185,25 @@ TEST_CASE("cell by cell, larger square maps merge as by the general boolean") {
 TEST_CASE("cell by cell, isometric maps merge as by the general boolean") {
     compare(GridSort::isometric, 300, 220'000, 6);
     compare(GridSort::isometric, 20, 230'000, 40);
+}
+
+TEST_CASE("area that keeps to no cell merges with cells as by the general boolean") {
+    compare(GridSort::square, 600, 240'000, 6, true);
+    compare(GridSort::square, 30, 250'000, 40, true);
+}
+
+TEST_CASE("drawn area off the lattice merges with cells to valid regions, at most a rounding apart") {
+    for (int round = 0; round < 400; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(260'000 + static_cast<std::uint64_t>(round));
+        Case random;
+        random_case(random, dice, dice.once_in(3) ? GridSort::isometric : GridSort::square, 7);
+        add_loose_steps(random, dice, false);
+        const Stacked slow = detail::merge_generally(random.map, random.plan);
+        const Stacked fast = detail::merge_cells(random.map, random.plan, true);
+        REQUIRE(oracle::broken_promise(fast.regions) == "");
+        std::size_t vertices = 0;
+        for (const LabelledRing& ring : fast.rings) vertices += ring.points.size();
+        REQUIRE(oracle::geos_difference(fast.regions, slow.regions) <= 2.0 * cell * static_cast<double>(vertices + 4));
+    }
 }
