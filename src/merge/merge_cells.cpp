@@ -8,105 +8,18 @@
 //
 // Cost: a table look-up for each cell and step, the general boolean for each distinct stack, and the outline's.
 
+#include <algorithm>
 #include <bit>
 #include <cstring>
-#include <deque>
-#include <map>
 
 #include "grid_internal.hpp"
 #include "loose_internal.hpp"
 #include "outline_internal.hpp"
-#include "stacking_internal.hpp"
+#include "stacks_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
-
-// Stacks as a tree: a stack is the one below it and what comes on top.
-class Stacks {
-public:
-    Stacks(const Map& map, const Grid& grid, const Plan& plan) : map_(map), grid_(grid), plan_(plan) {
-        stacks_.push_back({});
-        cover_of_.push_back(intern(empty_cover()));
-    }
-
-    // What step `step` puts on a stack when its meaning is `meaning` (for a loose step: 1, it covers the cell).
-    std::uint32_t on_top(std::uint32_t stack, std::size_t step, std::uint32_t meaning) {
-        std::vector<std::uint32_t>& tops = stacks_[stack].tops;
-        const std::size_t place = first_of(step) + meaning;
-        if (tops.size() <= place) tops.resize(place + 1, 0);
-        if (tops[place] != 0) return tops[place];
-        const auto made = static_cast<std::uint32_t>(stacks_.size());
-        tops[place] = made;
-        Stack next;
-        next.steps = stacks_[stack].steps;
-        next.steps.emplace_back(step, meaning);
-        cover_of_.push_back(intern(cover_for(next)));
-        stacks_.push_back(std::move(next));
-        return made;
-    }
-
-    [[nodiscard]] std::size_t size() const { return stacks_.size(); }
-    [[nodiscard]] std::uint32_t cover_of(std::uint32_t stack) const { return cover_of_[stack]; }
-    [[nodiscard]] const Cover& cover(std::uint32_t id) const { return *covers_[id]; }
-    [[nodiscard]] const Cover& full() { return cover(intern(full_cover(0))); }
-
-private:
-    struct Stack {
-        std::vector<std::pair<std::size_t, std::uint32_t>> steps;   // and meanings
-        std::vector<std::uint32_t> tops;
-    };
-
-    std::size_t first_of(std::size_t step) {
-        while (first_.size() <= step) {
-            const std::size_t s = first_.size();
-            first_.push_back(s == 0 ? 0 : first_[s - 1] + plan_.steps[s - 1].parts.size() + 2);
-        }
-        return first_[step];
-    }
-
-    Cover cover_for(const Stack& stack) {
-        std::vector<Coat> coats;
-        const Regions cell = {{{{0, 0}, moved_by(1, 0), moved_by(1, 1), moved_by(0, 1)}, {}}};
-        for (const auto& [number, meaning] : stack.steps) {
-            const Step& step = plan_.steps[number];
-            if (step.layer == nullptr) {
-                coats.push_back({step.loose.adds, step.loose.label, cell});
-                continue;
-            }
-            std::map<std::pair<bool, int>, Regions> areas;
-            for (const Part& part : step.parts[meaning - 1]) {
-                Regions& area = areas[{part.adds, part.label}];
-                area.insert(area.end(), part.area.begin(), part.area.end());
-            }
-            for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
-        }
-        std::vector<LabelledRing> rings = dryground::stack(coats).rings;
-        for (LabelledRing& ring : rings)
-            for (Point& p : ring.points) p = grid_.flat(p);
-        return make_cover(rings, grid_.width(), grid_.height());
-    }
-
-    [[nodiscard]] Point moved_by(int columns, int rows) const {
-        const Point a = map_.corner(0, 0), b = map_.corner(columns, rows);
-        return {b.x - a.x, b.y - a.y};
-    }
-
-    std::uint32_t intern(Cover cover) {
-        const auto [found, added] = ids_.try_emplace(std::move(cover), static_cast<std::uint32_t>(covers_.size()));
-        if (added) covers_.push_back(&found->first);
-        return found->second;
-    }
-
-    const Map& map_;
-    const Grid& grid_;
-    const Plan& plan_;
-    std::vector<std::size_t> first_;
-    std::deque<Stack> stacks_;
-    std::vector<std::uint32_t> cover_of_;
-    std::map<Cover, std::uint32_t> ids_;
-    std::vector<const Cover*> covers_;
-};
 
 constexpr std::uint8_t full_bit = 1, mixed_bit = 2;
 
@@ -124,14 +37,16 @@ std::uint64_t gather(const std::uint8_t* bytes, int bit) {
 
 class Rows final : public CellRows {
 public:
-    Rows(const Map& map, const Grid& grid, const Plan& plan, const LooseArea& loose)
-        : map_(map), plan_(plan), loose_(loose), stacks_(map, grid, plan), margin_(loose.margin) {
-        columns = map.columns + 2 * margin_;
-        rows = map.rows + 2 * margin_;
-        corner = grid.flat(map.corner(-margin_, -margin_));
+    // The block may reach out of the map.
+    Rows(const Map& map, const Grid& grid, const Plan& plan, const LooseArea& loose, Stacks& stacks, const Block& block)
+        : map_(map), plan_(plan), loose_(loose), stacks_(stacks), block_(block) {
+        columns = block.columns;
+        rows = block.rows;
+        corner = grid.flat(map.corner(block.column, block.row));
         width = grid.width();
         height = grid.height();
-        for (std::size_t s = 0; s < plan.steps.size(); ++s) one_step_ = s;
+        first_ = std::max(0, block.column);
+        last_ = std::max(first_, std::min(map.columns, block.column + block.columns));
         only_cells_ = plan.steps.size() == 1 && plan.steps[0].layer != nullptr;
         if (only_cells_) {
             for (const std::uint32_t meaning : plan.steps[0].meaning)
@@ -142,16 +57,14 @@ public:
     }
 
     void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) override {
-        const int r = row - margin_;
+        const int r = row + block_.row;
         if (r >= 0 && r < map_.rows && only_cells_) {
-            const std::uint32_t* cells = plan_.steps[0].layer->cells.data() +
-                                         static_cast<std::size_t>(r) * static_cast<std::size_t>(map_.columns);
-            tell(cells, stack_of_, map_.columns, margin_, full, mixed, ids);
+            tell(cells_of(plan_.steps[0], r), stack_of_, last_ - first_, first_ - block_.column, full, mixed, ids);
         } else if (!only_cells_) {
-            stack_row(r);
+            stack_row(row, r);
             tell(row_.data(), {}, columns, 0, full, mixed, ids);
         }
-        if (plan_.rim) add_rim(r, full, mixed, ids);
+        if (plan_.rim) add_rim(r, full, mixed);
         if (static_cast<std::size_t>(row) < loose_.rows.size())
             for (const OwnCover& own : loose_.rows[static_cast<std::size_t>(row)]) {
                 const auto c = static_cast<std::size_t>(own.column);
@@ -192,22 +105,27 @@ private:
         return cover.filling == Filling::full && cover.label == base_label ? full_bit : mixed_bit;
     }
 
-    // The stacks of an extended row, by number.
-    void stack_row(int r) {
+    // A row's cells from the block's first one in the map on.
+    [[nodiscard]] const std::uint32_t* cells_of(const Step& step, int r) const {
+        return step.layer->cells.data() + static_cast<std::size_t>(r) * static_cast<std::size_t>(map_.columns) +
+               static_cast<std::size_t>(first_);
+    }
+
+    // The stacks of a row, by number.
+    void stack_row(int row, int r) {
         row_.assign(static_cast<std::size_t>(columns), 0);
         for (std::size_t s = 0; s < plan_.steps.size(); ++s) {
             const Step& step = plan_.steps[s];
             if (step.layer == nullptr) {
-                for (const auto& [first, last] : loose_.runs_of(s, r + margin_))
+                for (const auto& [first, last] : loose_.runs_of(s, row))
                     for (int c = first; c < last; ++c) put(row_[static_cast<std::size_t>(c)], s, 1);
                 continue;
             }
             if (r < 0 || r >= map_.rows) continue;
-            const std::uint32_t* cells =
-                step.layer->cells.data() + static_cast<std::size_t>(r) * static_cast<std::size_t>(map_.columns);
-            for (int c = 0; c < map_.columns; ++c)
-                if (const std::uint32_t meaning = step.meaning[cells[c]]; meaning != 0)
-                    put(row_[static_cast<std::size_t>(c + margin_)], s, meaning);
+            const std::uint32_t* cells = cells_of(step, r);
+            std::uint32_t* stacks = row_.data() + (first_ - block_.column);
+            for (int c = 0; c < last_ - first_; ++c)
+                if (const std::uint32_t meaning = step.meaning[cells[c]]; meaning != 0) put(stacks[c], s, meaning);
         }
     }
     void put(std::uint32_t& stack, std::size_t step, std::uint32_t meaning) {
@@ -244,25 +162,25 @@ private:
         }
     }
 
-    void add_rim(int r, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) {
-        (void)ids;
-        const int first = margin_ - 1, last = margin_ + map_.columns;
-        const auto set = [&](int c) {
+    void add_rim(int r, std::uint64_t* full, std::uint64_t* mixed) {
+        const auto set = [&](int column) {
+            const int c = column - block_.column;
+            if (c < 0 || c >= columns) return;
             full[c / 64] |= std::uint64_t{1} << c % 64;
             mixed[c / 64] &= ~(std::uint64_t{1} << c % 64);
         };
         if (r == -1 || r == map_.rows)
-            for (int c = first; c <= last; ++c) set(c);
+            for (int c = -1; c <= map_.columns; ++c) set(c);
         else if (r >= 0 && r < map_.rows)
-            set(first), set(last);
+            set(-1), set(map_.columns);
     }
 
     const Map& map_;
     const Plan& plan_;
     const LooseArea& loose_;
-    Stacks stacks_;
-    int margin_;
-    std::size_t one_step_ = 0;
+    Stacks& stacks_;
+    Block block_;
+    int first_ = 0, last_ = 0;   // the map's columns in the block
     bool only_cells_ = false;
     std::vector<std::uint32_t> stack_of_;   // of each number of the palette
     std::vector<std::uint8_t> sorts_;       // of each such number, or stack
@@ -271,12 +189,39 @@ private:
 
 }   // namespace
 
-Stacked merge_cells(const Map& map, const Plan& plan, bool labelled) {
-    const Grid grid(map);
-    const std::optional<LooseArea> loose = loose_area(map, grid, plan);
-    if (!loose) return merge_generally(map, plan);
-    Rows rows(map, grid, plan, *loose);
-    return rings_of(trace_outline(rows), grid, labelled);
+struct CellMerger::Parts {
+    Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {}
+    const Map& map;
+    const Plan& plan;
+    Grid grid;
+    Stacks stacks;
+    Programs programs;
+};
+
+CellMerger::CellMerger(const Map& map, const Plan& plan) : parts_(std::make_unique<Parts>(map, plan)) {}
+CellMerger::~CellMerger() = default;
+CellMerger::CellMerger(CellMerger&&) noexcept = default;
+CellMerger& CellMerger::operator=(CellMerger&&) noexcept = default;
+
+Stacked CellMerger::whole(bool labelled) {
+    const Map& map = parts_->map;
+    const std::optional<LooseArea> loose = loose_area(map, parts_->grid, parts_->plan);
+    if (!loose) return merge_generally(map, parts_->plan);
+    const int margin = loose->margin;
+    Rows rows(map, parts_->grid, parts_->plan, *loose, parts_->stacks,
+              {-margin, -margin, map.columns + 2 * margin, map.rows + 2 * margin});
+    return rings_of(trace_outline(rows, parts_->programs), parts_->grid, labelled);
 }
+
+Stacked CellMerger::block(const Block& block, bool labelled) {
+    const Plan& plan = parts_->plan;
+    if (std::any_of(plan.steps.begin(), plan.steps.end(), [](const Step& step) { return step.layer == nullptr; }))
+        return merge_generally(parts_->map, plan, block);
+    static const LooseArea none;
+    Rows rows(parts_->map, parts_->grid, plan, none, parts_->stacks, block);
+    return rings_of(trace_outline(rows, parts_->programs), parts_->grid, labelled);
+}
+
+Stacked merge_cells(const Map& map, const Plan& plan, bool labelled) { return CellMerger(map, plan).whole(labelled); }
 
 }   // namespace dryground::detail

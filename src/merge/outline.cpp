@@ -78,6 +78,17 @@ private:
     Program lone_;
 };
 
+}   // namespace
+
+struct Programs::Parts {
+    Remembered<SiteProgram> corners;
+    Remembered<std::vector<MiddleSite>> across, downs;
+};
+Programs::Programs() : parts(std::make_unique<Parts>()) {}
+Programs::~Programs() = default;
+
+namespace {
+
 // ---- a row of cells -----------------------------------------------------------------------------------------------
 
 struct Row {
@@ -125,8 +136,9 @@ struct Look {   // a gap's least vertex inside a row, and the cell in which its 
 
 class Tracer {
 public:
-    explicit Tracer(CellRows& rows)
+    Tracer(CellRows& rows, Programs::Parts& programs)
         : rows_(rows),
+          programs_(programs),
           upper_(rows.columns),
           lower_(rows.columns),
           open_down_(static_cast<std::size_t>(rows.columns) + 1, -1),
@@ -286,7 +298,7 @@ private:
 
     void special_corner(int c, int r) {
         const Covers key{number(upper_, c - 1), number(upper_, c), number(lower_, c), number(lower_, c - 1)};
-        const SiteProgram& program = corners_.get(key, first_lone_, [&] {
+        const SiteProgram& program = programs_.corners.get(key, first_lone_, [&] {
             return corner_program(cover(key[0]), cover(key[1]), cover(key[2]), cover(key[3]), rows_.width,
                                   rows_.height);
         });
@@ -294,7 +306,7 @@ private:
         apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) { start_gap(v, c - 1, at); });
         if (!cover(key[1]).has_middles(bottom_side) && !cover(key[2]).has_middles(top_side)) return;
         const Covers pair{key[1], key[2]};
-        const std::vector<MiddleSite>& sites = across_.get(pair, first_lone_, [&] {
+        const std::vector<MiddleSite>& sites = programs_.across.get(pair, first_lone_, [&] {
             return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height);
         });
         for (const MiddleSite& site : sites) {
@@ -384,7 +396,7 @@ private:
     void down_side(int c, int r) {
         const Covers key{number(lower_, c - 1), number(lower_, c)};
         if (!cover(key[0]).has_middles(right_side) && !cover(key[1]).has_middles(left_side)) return;
-        const std::vector<MiddleSite>& sites = downs_.get(
+        const std::vector<MiddleSite>& sites = programs_.downs.get(
             key, first_lone_, [&] { return down_programs(cover(key[0]), cover(key[1]), rows_.width, rows_.height); });
         const std::array<Row*, 4> row_of{&lower_, &lower_, nullptr, nullptr};
         for (const MiddleSite& site : sites) {
@@ -463,6 +475,7 @@ private:
     }
 
     CellRows& rows_;
+    Programs::Parts& programs_;
     Row upper_, lower_;
     std::int32_t open_right_ = -1;          // the vertex at the left end of the edge along the grid line at hand
     std::vector<std::int32_t> open_down_;   // of each column: the vertex at the upper end of its edge
@@ -471,8 +484,6 @@ private:
     std::size_t next_whole_gap_ = 0;
     std::vector<Mids> mids_;
     std::vector<Look> looks_;
-    Remembered<SiteProgram> corners_;
-    Remembered<std::vector<MiddleSite>> across_, downs_;
     const std::uint32_t first_lone_;   // as `number` counts
     const Cover nothing_ = empty_cover(), base_full_;
     Outline result_;
@@ -480,6 +491,6 @@ private:
 
 }   // namespace
 
-Outline trace_outline(CellRows& rows) { return Tracer(rows).run(); }
+Outline trace_outline(CellRows& rows, Programs& programs) { return Tracer(rows, *programs.parts).run(); }
 
 }   // namespace dryground::detail

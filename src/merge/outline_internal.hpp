@@ -76,7 +76,16 @@ struct Outline {
     std::vector<GapStart> gaps;   // sorted by vertex
 };
 
-[[nodiscard]] Outline trace_outline(CellRows& rows);
+// How outlines turn between covers that were met before. Goes with one set of cover ids.
+class Programs {
+public:
+    Programs();
+    ~Programs();
+    struct Parts;
+    std::unique_ptr<Parts> parts;
+};
+
+[[nodiscard]] Outline trace_outline(CellRows& rows, Programs& programs);
 
 // What flat coordinates are in steps of the map.
 class Grid;

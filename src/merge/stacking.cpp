@@ -26,7 +26,7 @@ void append(Regions& into, Regions from) {
 
 class Stacker {
 public:
-    Stacker(const World& world, const Map& map) : world_(world), map_(map) {}
+    Stacker(const World& world, const Map& map, bool all_tiles) : world_(world), map_(map), all_tiles_(all_tiles) {}
 
     Stacking run() {
         result_.stats.layers = map_.layers.size();
@@ -109,16 +109,23 @@ private:
         loose_.push_back({key, number, std::move(part)});
     }
 
+    [[nodiscard]] static std::uint32_t count(const Layer& layer, std::size_t number) {
+        return number < layer.counts.size() ? layer.counts[number] : 0;
+    }
+    [[nodiscard]] bool stands(const Layer& layer, std::size_t number) const {
+        return all_tiles_ || count(layer, number) > 0;
+    }
+
     void add_cells(const Layer& layer) {
         loose_.clear();
         bases_.clear();
-        for (std::size_t number = 1; number < layer.counts.size(); ++number)
-            if (layer.counts[number] > 0) carve(layer, number);
+        for (std::size_t number = 1; number < map_.palette.size(); ++number)
+            if (stands(layer, number)) carve(layer, number);
         spread(layer);
         bases_.clear();   // what is carved comes before what is added
         adding_ = true;
-        for (std::size_t number = 1; number < layer.counts.size(); ++number)
-            if (layer.counts[number] > 0) add(layer, number);
+        for (std::size_t number = 1; number < map_.palette.size(); ++number)
+            if (stands(layer, number)) add(layer, number);
         spread(layer);
         adding_ = false;
     }
@@ -139,10 +146,10 @@ private:
             const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
             const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
             if (shape.fault != ShapeFault::none || (trigger.empty() && barrier < 0)) {
-                result_.stats.shapes_left_out += layer.counts[number];
+                result_.stats.shapes_left_out += count(layer, number);
                 continue;
             }
-            result_.stats.shapes_in += layer.counts[number];
+            result_.stats.shapes_in += count(layer, number);
             GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger, OneWay::none};
             const int label = trigger.empty() ? label_of(shape.surface ? shape.surface : layer.surface) : 0;
             if (shape.line.empty()) {
@@ -321,6 +328,7 @@ private:
     };
     const World& world_;
     const Map& map_;
+    bool all_tiles_;
     Stacking result_;
     std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
     std::vector<Loose> loose_;
@@ -332,7 +340,7 @@ private:
 
 }   // namespace
 
-Stacking stack_up(const World& world, const Map& map) { return Stacker(world, map).run(); }
+Stacking stack_up(const World& world, const Map& map, bool all_tiles) { return Stacker(world, map, all_tiles).run(); }
 
 Regions rim_area(const Map& map) {
     const auto strip = [&](int c, int r, int columns, int rows) {
@@ -344,16 +352,28 @@ Regions rim_area(const Map& map) {
             strip(map.columns, 0, 1, map.rows)};
 }
 
-Stacked merge_generally(const Map& map, const Plan& plan) {
+namespace {
+
+// By their boxes.
+bool apart(const Region& a, const Region& b) {
+    const Bounds s = *bounds({&a, 1}), t = *bounds({&b, 1});
+    return s.most.x < t.least.x || t.most.x < s.least.x || s.most.y < t.least.y || t.most.y < s.least.y;
+}
+
+// The coats of the cells of a block, in the order of the steps.
+std::vector<Coat> coats_of(const Map& map, const Plan& plan, const Block& block) {
     std::vector<Coat> coats;
+    const int first_row = std::max(0, block.row), last_row = std::min(map.rows, block.row + block.rows),
+              first_column = std::max(0, block.column),
+              last_column = std::min(map.columns, block.column + block.columns);
     for (const Step& step : plan.steps) {
         if (step.layer == nullptr) {
             coats.push_back(step.loose);
             continue;
         }
         std::map<std::pair<bool, int>, Regions> areas;   // by whether they add, and label
-        for (int r = 0; r < map.rows; ++r)
-            for (int c = 0; c < map.columns; ++c) {
+        for (int r = first_row; r < last_row; ++r)
+            for (int c = first_column; c < last_column; ++c) {
                 const std::uint32_t meaning = step.meaning[map.number(*step.layer, c, r)];
                 if (meaning == 0) continue;
                 for (const Part& part : step.parts[meaning - 1])
@@ -362,6 +382,26 @@ Stacked merge_generally(const Map& map, const Plan& plan) {
         for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
     }
     if (plan.rim) coats.push_back({true, 0, rim_area(map)});
+    return coats;
+}
+
+}   // namespace
+
+Stacked merge_generally(const Map& map, const Plan& plan) {
+    return stack(coats_of(map, plan, {0, 0, map.columns, map.rows}));
+}
+
+Stacked merge_generally(const Map& map, const Plan& plan, const Block& block) {
+    const Regions cut{{map.block_ring(block.column, block.row, block.columns, block.rows), {}}};
+    std::vector<Coat> coats = coats_of(map, plan, block);
+    Regions all = cut;
+    for (Coat& coat : coats) {
+        std::erase_if(coat.area, [&](const Region& region) { return apart(region, cut[0]); });
+        append(all, coat.area);
+    }
+    const Bounds box = *bounds(all);
+    const Region frame{box_ring({box.least.x - 1, box.least.y - 1}, {box.most.x + 1, box.most.y + 1}), {}};
+    coats.push_back({false, 0, subtract(Regions{frame}, cut)});
     return stack(coats);
 }
 

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cstdint>
 #include <map>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -55,7 +56,8 @@ struct Stacking {
     MergeStats stats;
 };
 
-[[nodiscard]] Stacking stack_up(const World& world, const Map& map);
+// `all_tiles`: also of tiles of the palette that stand nowhere yet.
+[[nodiscard]] Stacking stack_up(const World& world, const Map& map, bool all_tiles = false);
 
 // The lines of a group: cut by carves above them and by the solid ground of its barrier, and joined.
 [[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
@@ -73,11 +75,32 @@ struct Stacking {
 // The four boxes (or, around diamonds, strips) just outside of a map, corners included, one cell thick.
 [[nodiscard]] Regions rim_area(const Map& map);
 
+struct Block {   // of cells, counted from the data's top-left; it may reach out of the map
+    int column = 0, row = 0, columns = 0, rows = 0;
+};
+
 // A plan's region by the general boolean, every shape on its own. Slow and obvious; for what the fast way cannot do,
 // and to test it. O(n log n) in edges of shapes.
 [[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan);
+// The same, cut to a block.
+[[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan, const Block& block);
 
 // The same, cell by cell. Equal wherever all crossings lie on the lattice; valid and least everywhere.
 [[nodiscard]] Stacked merge_cells(const Map& map, const Plan& plan, bool labelled);
+
+// The same for many goes: remembers what stacks cover. Map and plan must outlive it; cells may change in between.
+class CellMerger {
+public:
+    CellMerger(const Map& map, const Plan& plan);
+    ~CellMerger();
+    CellMerger(CellMerger&&) noexcept;
+    CellMerger& operator=(CellMerger&&) noexcept;
+    [[nodiscard]] Stacked whole(bool labelled);
+    [[nodiscard]] Stacked block(const Block& block, bool labelled);
+
+private:
+    struct Parts;
+    std::unique_ptr<Parts> parts_;
+};
 
 }   // namespace dryground::detail
