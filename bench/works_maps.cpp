@@ -83,10 +83,46 @@ void measure_drawn(const Settings& settings, const Tell& tell) {
           .note = "on top of the map"});
 }
 
+// One changed cell of a map in chunks of 32: regions and chains of what changed, then pieces too.
+void measure_edits(const Settings& settings, const Tell& tell) {
+    for (const Tiles tiles : {Tiles::full, Tiles::mixed})
+        for (int side = 256; side <= std::max(256, settings.most_side); side *= 4) {
+            const std::string work = "one changed cell",
+                              input = fmt::format("{} {}", tiles == Tiles::full ? "caves full" : "caves mixed", side);
+            if (!wanted(settings, work, input)) continue;
+            const World world = cave_world(side, tiles, 7);
+            const auto measure = [&](bool pieces) {
+                LiveMap live(world, world.maps()[0], 32, {.pieces = pieces});
+                unsigned chance = 7;
+                const auto next = [&](int below) {
+                    chance = chance * 1664525 + 1013904223;
+                    return static_cast<int>((chance >> 8) % static_cast<unsigned>(below));
+                };
+                constexpr int edits = 200;
+                return alternate({[&] {
+                           for (int i = 0; i < edits; ++i) {
+                               const int c = next(side), r = next(side);
+                               const Map& map = live.map();
+                               const auto number = static_cast<std::size_t>(next(static_cast<int>(map.palette.size())));
+                               keep(live.set_tile(0, c, r, map.palette[number]).size());
+                           }
+                       }})[0] /
+                       edits;
+            };
+            const double chains = measure(false), pieces = measure(true);
+            tell({.work = work,
+                  .input = input,
+                  .seconds = chains,
+                  .peers = {{"with pieces", pieces}},
+                  .note = "regions and chains replaced, chunks of 32"});
+        }
+}
+
 }   // namespace
 
 void measure_maps(const Settings& settings, const Tell& tell) {
     measure_drawn(settings, tell);
+    measure_edits(settings, tell);
     for (int side = 128; side <= settings.most_side; side *= 2) {
         const auto one = [&](const char* sort, Tiles tiles, int most_peer_side) {
             const std::string input = fmt::format("{} {}", sort, side);

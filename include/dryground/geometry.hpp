@@ -166,6 +166,8 @@ enum class Side { inside, edge, outside };
 struct Boxes {
     std::vector<Bounds> boxes{};   // axis-parallel, sorted
     std::vector<Ring> rests{};     // convex pieces where edges slant, sorted
+
+    friend bool operator==(const Boxes&, const Boxes&) = default;
 };
 // Cover the regions exactly without overlap. Of regions whose edges are all upright or level: the least possible number
 // of boxes, and no rests. Requires regions as booleans return them.
@@ -176,6 +178,8 @@ struct Boxes {
 struct Mesh {
     std::vector<Point> points{};
     std::vector<std::array<std::uint32_t, 3>> triangles{};
+
+    friend bool operator==(const Mesh&, const Mesh&) = default;
 };
 // The constrained Delaunay triangulation: edge to edge, exact cover, no further points; no point lies inside the circle
 // around a triangle as far as it can be seen from there. Requires regions as booleans return them. O(n log n).

@@ -4,7 +4,9 @@
 // own their content and refer to nothing. Threads: free functions without shared state.
 #pragma once
 
+#include <array>
 #include <cstddef>
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -27,6 +29,8 @@ struct Chain {
     // Of an open chain: the next vertex before its first and after its last point where the edge that bodies slide over
     // goes on; nothing where it ends. The neighbours of a closed chain's ends are its own.
     std::optional<Point> before{}, after{};
+
+    friend bool operator==(const Chain&, const Chain&) = default;
 };
 
 // What shares storey, barrier, trigger name and one-way direction. A barrier group blocks, a trigger group senses and
@@ -41,6 +45,8 @@ struct Group {
     std::vector<Ring> pieces{};      // convex, sorted; exact cover of the regions
     Boxes boxes{};                   // exact cover of the regions, if asked for
     Mesh triangles{};                // likewise
+
+    friend bool operator==(const Group&, const Group&) = default;
 };
 
 struct MergeStats {
@@ -73,6 +79,51 @@ struct MergeOptions {
 // Merges a map of a world, with no fact true. Shapes with an error are left out and counted. Requires that the map is
 // of this world. Cost: in proportion to cells and outlines; O(n log n) in edges of shapes that do not keep to cells.
 [[nodiscard]] Merge merge(const World& world, const Map& map, const MergeOptions& options = {});
+
+// ---- chunks and live edits --------------------------------------------------------------------------------------
+
+// A square block of cells. Chunks adjoin exactly; chains are open where they go on in another chunk, and name the next
+// vertex there. Groups that have nothing in a chunk are left out.
+struct Chunk {
+    std::array<int, 2> chunk{};   // column and row of chunks, counted from cell (0, 0)
+    std::vector<Group> groups{};
+
+    friend bool operator==(const Chunk&, const Chunk&) = default;
+};
+struct ChunkedMerge {
+    std::string map{};
+    int chunk_cells = 0;
+    std::vector<Chunk> chunks{};       // all that the map has, sorted by row, then column
+    std::vector<Surface> surfaces{};   // each that the map's shapes have, sorted, the empty one first
+    MergeStats stats{};
+};
+
+// The same geometry in chunks of `chunk_cells` (1 or more) a side. What reaches out of the map belongs to the chunks at
+// its edge. Makes the barriers' and triggers' groups; `mover` and `grow` of the options are not looked at.
+[[nodiscard]] ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells,
+                                        const MergeOptions& options = {});
+
+// A map whose cells change while its geometry is kept. Owns a copy of the map; the world must outlive it.
+class LiveMap {
+public:
+    LiveMap(const World& world, const Map& map, int chunk_cells, const MergeOptions& options = {});
+    ~LiveMap();
+    LiveMap(LiveMap&&) noexcept;
+    LiveMap& operator=(LiveMap&&) noexcept;
+
+    [[nodiscard]] const Map& map() const;
+    [[nodiscard]] const ChunkedMerge& merge() const;
+
+    // Puts a tile (or none) on a cell, counted from the data's top-left. Gives back which chunks have changed, as
+    // positions in merge().chunks, sorted: the cell's own, and those beside it whose chains meet it otherwise now.
+    // Throws std::out_of_range for a layer of objects, a cell or a tile that is not there. Cost: in proportion to a
+    // chunk, where the tiles of the map keep to their cells and have no lines; else to the map.
+    std::vector<std::size_t> set_tile(std::size_t layer, int column, int row, const Placed& tile);
+
+private:
+    struct Parts;
+    std::unique_ptr<Parts> parts_;
+};
 
 // The forms that `merge` makes, by the names that files and the command line use: regions, lines, chains and so on.
 [[nodiscard]] std::span<const std::string_view> form_names();

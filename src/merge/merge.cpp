@@ -6,7 +6,7 @@
 #include <set>
 #include <tuple>
 
-#include "stacking_internal.hpp"
+#include "forms_internal.hpp"
 
 namespace dryground {
 
@@ -40,11 +40,7 @@ private:
         Regions solid;   // of the barrier at hand, which its one-way lines, that come after it, keep out of
         std::pair<int, int> solid_of{-1, -1};
         for (const auto& [key, plan] : stacking_.plans) {
-            Group group = start(key.storey);
-            group.barrier_id = key.barrier;
-            if (key.barrier >= 0) group.barrier = world_.barriers()[static_cast<std::size_t>(key.barrier)].name;
-            group.trigger = key.trigger;
-            group.one_way = key.one_way;
+            Group group = detail::named_group(world_, key);
             Stacked stacked = detail::merge_cells(map_, plan, options_.chains && options_.grow == 0);
             if (key.one_way == OneWay::none) {
                 solid = stacked.regions;
@@ -72,20 +68,12 @@ private:
             auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
             (void)lines[OneWay::none];
             for (const auto& [one_way, pieces] : lines) {
-                Group group = start(storey);
+                Group group = detail::named_group(world_, {storey, -1, {}, one_way});
                 group.mover = mover.name;
-                group.one_way = one_way;
                 finish(std::move(group), one_way == OneWay::none ? std::move(stacked) : Stacked{},
                        detail::join_lines(detail::cut_lines(pieces, solid), one_way), solid);
             }
         }
-    }
-
-    [[nodiscard]] Group start(int storey) const {
-        Group group;
-        group.storey_id = storey;
-        group.storey = world_.storeys()[static_cast<std::size_t>(storey)].name;
-        return group;
     }
 
     // Fills in the forms of a group, and keeps it unless it is empty.
@@ -99,32 +87,9 @@ private:
         if (group.regions.empty() && lines.empty()) return;
         for (LabelledRing& ring : stacked.rings)
             group.chains.push_back({.points = std::move(ring.points), .surfaces = std::move(ring.labels)});
-        add_lines(group, lines, solid);
-        const int most = options_.most_vertices >= 3 ? options_.most_vertices : world_.merging().most_vertices;
-        if (options_.pieces) group.pieces = convex_pieces(group.regions, most);
-        if (options_.boxes) group.boxes = least_boxes(group.regions, most);
-        if (options_.triangles) group.triangles = delaunay_triangles(group.regions);
+        detail::add_line_forms(group, lines, solid, options_.chains);
+        detail::add_area_forms(group, world_, options_);
         groups_.push_back(std::move(group));
-    }
-
-    void add_lines(Group& group, const std::vector<detail::JoinedLine>& lines, const Regions& solid) const {
-        if (lines.empty()) return;
-        const detail::Neighbours neighbours(solid, lines);
-        for (const detail::JoinedLine& line : lines) {
-            Ring points = line.points;
-            if (line.closed) points.push_back(points.front());
-            group.lines.push_back(std::move(points));
-            if (!options_.chains) continue;
-            Chain chain{.points = line.points, .surfaces = line.labels};
-            chain.closed = line.closed;
-            chain.two_sided = group.one_way == OneWay::none;
-            if (!line.closed) {
-                const std::size_t n = line.points.size();
-                chain.before = neighbours.after(line.points[1], line.points[0]);
-                chain.after = neighbours.after(line.points[n - 2], line.points[n - 1]);
-            }
-            group.chains.push_back(std::move(chain));
-        }
     }
 
     // Rings whose surfaces nobody tells.

@@ -1,0 +1,314 @@
+// A map's geometry in chunks, and what one changed cell does to it.
+//
+// Idea. A chunk is the block of cells that it is made of, merged by itself. Its chains need what its neighbours have
+// along their common sides, so that rings are kept for each chunk. A changed cell merges its chunk anew; neighbours
+// only when what the chunk has along the common side, or which edges end there, is another than before.
+
+#include <algorithm>
+#include <stdexcept>
+
+#include "chunk_chains_internal.hpp"
+#include "forms_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+int floored(int a, int b) { return a / b - (a % b < 0 ? 1 : 0); }
+
+// What one group is in one chunk.
+struct Share {
+    std::vector<LabelledRing> rings;
+    Regions regions;
+    std::vector<detail::Run> runs;
+    Group group;
+};
+
+struct PlanShares {
+    detail::GroupKey key;
+    const detail::Plan* plan = nullptr;
+    detail::CellMerger merger;
+    std::vector<Share> shares;   // by chunk
+    std::vector<detail::LinePiece> lines;
+    Regions solid;   // that the lines may go on along
+};
+
+}   // namespace
+
+struct LiveMap::Parts {
+    Parts(const World& w, const Map& m, int chunk_cells, const MergeOptions& o) : world(w), map(m), options(o) {
+        merge.map = map.name;
+        merge.chunk_cells = std::max(1, chunk_cells);
+        const int n = merge.chunk_cells;
+        first_column = floored(map.first_column, n);
+        first_row = floored(map.first_row, n);
+        columns = floored(map.first_column + map.columns - 1, n) - first_column + 1;
+        rows = floored(map.first_row + map.rows - 1, n) - first_row + 1;
+        for (int r = 0; r < rows; ++r)
+            for (int c = 0; c < columns; ++c) merge.chunks.push_back({{first_column + c, first_row + r}, {}});
+        restack();
+    }
+
+    // Everything anew.
+    void restack() {
+        plans.clear();
+        stacking = detail::stack_up(world, map, true);
+        merge.surfaces = stacking.surfaces;
+        merge.stats = stacking.stats;
+        local = true;
+        margin = 0;
+        for (const auto& [key, plan] : stacking.plans) {
+            for (const detail::Step& step : plan.steps) {
+                local = local && step.layer != nullptr;
+                margin = std::max(margin, cells_outside(step.loose.area));
+            }
+            local = local && plan.lines.empty();
+            if (plan.rim) margin = std::max(margin, 1);
+            plans.push_back(
+                {key, &plan, detail::CellMerger(map, plan), std::vector<Share>(merge.chunks.size()), {}, {}});
+        }
+        for (PlanShares& plan : plans) add_lines(plan);
+        for (std::size_t i = 0; i < merge.chunks.size(); ++i) merge_cells(i);
+        for (std::size_t i = 0; i < merge.chunks.size(); ++i) find_runs(i);
+        for (std::size_t i = 0; i < merge.chunks.size(); ++i) make_groups(i);
+    }
+
+    // How many cells an area reaches out of the map.
+    [[nodiscard]] int cells_outside(const Regions& area) const {
+        int most = 0;
+        for (const Region& region : area)
+            for (const Point p : region.outline) {
+                const auto [c, r] = map.cell_at(p);
+                most = std::max({most, 1 - c, 1 - r, c + 2 - map.columns, r + 2 - map.rows});
+            }
+        return most;
+    }
+
+    // Lines are found for the whole map, and cut to chunks.
+    void add_lines(PlanShares& shares) const {
+        if (shares.plan->lines.empty()) return;
+        for (const PlanShares& other : plans)
+            if (other.key.storey == shares.key.storey && other.key.barrier == shares.key.barrier &&
+                other.key.trigger.empty() && other.key.one_way == OneWay::none)
+                shares.solid = detail::merge_cells(map, *other.plan, false).regions;
+        for (const detail::JoinedLine& line : detail::lines_of(world, map, shares.key, *shares.plan,
+                                                               shares.key.trigger.empty() ? shares.solid : Regions{}))
+            for (std::size_t i = 0; i < line.labels.size(); ++i)
+                shares.lines.push_back({line.points[i], line.points[(i + 1) % line.points.size()], line.labels[i]});
+    }
+
+    [[nodiscard]] detail::Block block_of(std::size_t chunk) const {
+        const int n = merge.chunk_cells;
+        const int column = static_cast<int>(chunk) % columns, row = static_cast<int>(chunk) / columns;
+        const int c0 = column == 0 ? -margin : (first_column + column) * n - map.first_column,
+                  r0 = row == 0 ? -margin : (first_row + row) * n - map.first_row,
+                  c1 =
+                      column + 1 == columns ? map.columns + margin : (first_column + column + 1) * n - map.first_column,
+                  r1 = row + 1 == rows ? map.rows + margin : (first_row + row + 1) * n - map.first_row;
+        return {c0, r0, c1 - c0, r1 - r0};
+    }
+    [[nodiscard]] Ring ring_of(std::size_t chunk) const {
+        const detail::Block block = block_of(chunk);
+        return map.block_ring(block.column, block.row, block.columns, block.rows);
+    }
+
+    // The chunk so many columns and rows away; -1 when there is none.
+    [[nodiscard]] int beside(std::size_t chunk, int dc, int dr) const {
+        const int column = static_cast<int>(chunk) % columns + dc, row = static_cast<int>(chunk) / columns + dr;
+        return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
+    }
+
+    void merge_cells(std::size_t chunk) {
+        for (PlanShares& plan : plans) {
+            Stacked stacked = plan.merger.block(block_of(chunk), true);
+            plan.shares[chunk].rings = std::move(stacked.rings);
+            plan.shares[chunk].regions = std::move(stacked.regions);
+        }
+    }
+
+    void find_runs(std::size_t chunk) {
+        static constexpr std::array<std::array<int, 2>, 4> behind{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
+        const Ring ring = ring_of(chunk);
+        for (PlanShares& plan : plans) {
+            std::vector<detail::ChunkSide> shared;
+            for (std::size_t side = 0; side < 4; ++side) {
+                const int other = beside(chunk, behind[side][0], behind[side][1]);
+                if (other < 0) continue;
+                const Point a = ring[side], b = ring[(side + 1) % 4];
+                shared.push_back({a, b, detail::parts_along(plan.shares[static_cast<std::size_t>(other)].rings, a, b)});
+            }
+            plan.shares[chunk].runs = detail::runs_of(plan.shares[chunk].rings, shared);
+        }
+    }
+
+    [[nodiscard]] std::vector<std::size_t> around(std::size_t chunk) const {
+        std::vector<std::size_t> result;
+        for (int dr = -1; dr <= 1; ++dr)
+            for (int dc = -1; dc <= 1; ++dc)
+                if (const int other = beside(chunk, dc, dr); other >= 0 && (dc != 0 || dr != 0))
+                    result.push_back(static_cast<std::size_t>(other));
+        return result;
+    }
+
+    [[nodiscard]] std::vector<Chain> chains_of(const PlanShares& plan, std::size_t chunk) const {
+        std::vector<const std::vector<detail::Run>*> others{&plan.shares[chunk].runs};
+        for (const std::size_t other : around(chunk)) others.push_back(&plan.shares[other].runs);
+        return detail::chains_of(plan.shares[chunk].runs, others);
+    }
+
+    void make_groups(std::size_t chunk) {
+        std::vector<Group>& groups = merge.chunks[chunk].groups;
+        groups.clear();
+        for (const PlanShares& plan : plans) {
+            Group group = detail::named_group(world, plan.key);
+            group.regions = plan.shares[chunk].regions;
+            if (options.chains) group.chains = chains_of(plan, chunk);
+            if (!plan.lines.empty()) add_lines_of(plan, chunk, group);
+            if (group.regions.empty() && group.lines.empty()) continue;
+            detail::add_area_forms(group, world, options);
+            groups.push_back(std::move(group));
+        }
+        std::sort(groups.begin(), groups.end(), [](const Group& a, const Group& b) {
+            return std::tie(a.storey, a.barrier, a.trigger, a.one_way) <
+                   std::tie(b.storey, b.barrier, b.trigger, b.one_way);
+        });
+    }
+    void add_lines_of(const PlanShares& plan, std::size_t chunk, Group& group) const {
+        const Regions inside{{ring_of(chunk), {}}};
+        Regions all = inside;
+        for (const detail::LinePiece& piece : plan.lines)
+            for (const Point p : {piece.from, piece.to})
+                all.push_back(box_region({p.x - 1, p.y - 1}, {p.x + 1, p.y + 1}));
+        const Bounds box = *bounds(all);
+        std::vector<detail::LinePiece> pieces =
+            detail::cut_lines(plan.lines, subtract(Regions{box_region(box.least, box.most)}, inside));
+        // What runs along a common side belongs to the chunk below or to the right of it.
+        const Ring& ring = inside[0].outline;
+        std::erase_if(pieces, [&](const detail::LinePiece& piece) {
+            const auto along = [&](std::size_t side) {
+                return turn(ring[side], ring[side + 1], piece.from) == Turn::straight &&
+                       turn(ring[side], ring[side + 1], piece.to) == Turn::straight;
+            };
+            return (beside(chunk, 1, 0) >= 0 && along(1)) || (beside(chunk, 0, 1) >= 0 && along(2));
+        });
+        detail::add_line_forms(group, detail::join_lines(pieces, plan.key.one_way), plan.solid, options.chains);
+    }
+
+    // What others see of a chunk: what its rings have along its sides, and which runs end there.
+    struct Face {
+        std::vector<std::pair<Point, Point>> edges;
+        friend bool operator==(const Face&, const Face&) = default;
+    };
+    [[nodiscard]] Face face_of(const PlanShares& plan, std::size_t chunk) const {
+        const Ring ring = ring_of(chunk);
+        Face face;
+        for (const LabelledRing& one : plan.shares[chunk].rings)
+            for (std::size_t i = 0; i < one.points.size(); ++i) {
+                const Point from = one.points[i], to = one.points[(i + 1) % one.points.size()];
+                for (std::size_t side = 0; side < 4; ++side) {
+                    const Point a = ring[side], b = ring[(side + 1) % 4];
+                    if (turn(a, b, from) != Turn::straight && turn(a, b, to) != Turn::straight) continue;
+                    face.edges.emplace_back(from, to);
+                    break;
+                }
+            }
+        return face;
+    }
+
+    std::vector<std::size_t> changed_around(std::size_t chunk) {
+        std::vector<Face> before;
+        for (const PlanShares& plan : plans) before.push_back(face_of(plan, chunk));
+        merge_cells(chunk);
+        std::vector<std::size_t> changed{chunk};
+        bool seen_otherwise = false;
+        for (std::size_t p = 0; p < plans.size(); ++p)
+            seen_otherwise = seen_otherwise || !(before[p] == face_of(plans[p], chunk));
+        find_runs(chunk);
+        if (seen_otherwise) {
+            const std::vector<std::size_t> others = around(chunk);
+            for (const std::size_t other : others) find_runs(other);
+            for (const std::size_t other : others)
+                if (chains_differ(other)) changed.push_back(other);
+        }
+        std::sort(changed.begin(), changed.end());
+        for (const std::size_t one : changed) make_groups(one);
+        return changed;
+    }
+    [[nodiscard]] bool chains_differ(std::size_t chunk) const {
+        for (const PlanShares& plan : plans) {
+            const std::vector<Chain> chains = chains_of(plan, chunk);
+            const auto& groups = merge.chunks[chunk].groups;
+            const auto group = std::find_if(groups.begin(), groups.end(), [&](const Group& g) {
+                return g.storey_id == plan.key.storey && g.barrier_id == plan.key.barrier &&
+                       g.trigger == plan.key.trigger && g.one_way == plan.key.one_way;
+            });
+            if ((group == groups.end() && !chains.empty()) || (group != groups.end() && group->chains != chains))
+                return true;
+        }
+        return false;
+    }
+
+    std::vector<std::size_t> set_tile(std::size_t layer_index, int column, int row, const Placed& tile) {
+        if (layer_index >= map.layers.size() || map.layers[layer_index].holds_objects)
+            throw std::out_of_range("LiveMap::set_tile: no layer of cells has this number");
+        if (!map.has(column, row)) throw std::out_of_range("LiveMap::set_tile: the map has no such cell");
+        if (tile.tile >= 0 && (tile.tileset < 0 || static_cast<std::size_t>(tile.tileset) >= world.tilesets().size() ||
+                               static_cast<std::size_t>(tile.tile) >=
+                                   world.tilesets()[static_cast<std::size_t>(tile.tileset)].tiles.size()))
+            throw std::out_of_range("LiveMap::set_tile: the world has no such tile");
+        Layer& layer = map.layers[layer_index];
+        const Placed wanted = tile.tile < 0 ? Placed{} : tile;
+        const auto found = std::find(map.palette.begin(), map.palette.end(), wanted);
+        const auto number = static_cast<std::uint32_t>(found - map.palette.begin());
+        const bool is_new = found == map.palette.end();
+        if (is_new) map.palette.push_back(wanted);
+        std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
+                                          static_cast<std::size_t>(column)];
+        if (cell == number) return {};
+        if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
+        if (cell < layer.counts.size()) --layer.counts[cell];
+        ++layer.counts[number];
+        cell = number;
+        if (local && !is_new) {
+            const int n = merge.chunk_cells;
+            const int c = floored(map.first_column + column, n) - first_column,
+                      r = floored(map.first_row + row, n) - first_row;
+            return changed_around(static_cast<std::size_t>(r * columns + c));
+        }
+        const std::vector<Chunk> before = merge.chunks;
+        restack();
+        std::vector<std::size_t> changed;
+        for (std::size_t i = 0; i < before.size(); ++i)
+            if (before[i].groups != merge.chunks[i].groups) changed.push_back(i);
+        return changed;
+    }
+
+    const World& world;
+    Map map;
+    MergeOptions options;
+    detail::Stacking stacking;
+    std::vector<PlanShares> plans;
+    ChunkedMerge merge;
+    int first_column = 0, first_row = 0, columns = 0, rows = 0;   // of chunks
+    int margin = 0;                                               // cells out of the map that the outer chunks reach
+    bool local = true;                                            // all area keeps to its cells, and there are no lines
+};
+
+LiveMap::LiveMap(const World& world, const Map& map, int chunk_cells, const MergeOptions& options)
+    : parts_(std::make_unique<Parts>(world, map, chunk_cells, options)) {}
+LiveMap::~LiveMap() = default;
+LiveMap::LiveMap(LiveMap&&) noexcept = default;
+LiveMap& LiveMap::operator=(LiveMap&&) noexcept = default;
+
+const Map& LiveMap::map() const { return parts_->map; }
+const ChunkedMerge& LiveMap::merge() const { return parts_->merge; }
+
+std::vector<std::size_t> LiveMap::set_tile(std::size_t layer, int column, int row, const Placed& tile) {
+    return parts_->set_tile(layer, column, row, tile);
+}
+
+ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells, const MergeOptions& options) {
+    return LiveMap(world, map, chunk_cells, options).merge();
+}
+
+}   // namespace dryground

@@ -1,0 +1,43 @@
+#include "forms_internal.hpp"
+
+namespace dryground::detail {
+
+Group named_group(const World& world, const GroupKey& key) {
+    Group group;
+    group.storey_id = key.storey;
+    group.storey = world.storeys()[static_cast<std::size_t>(key.storey)].name;
+    group.barrier_id = key.barrier;
+    if (key.barrier >= 0) group.barrier = world.barriers()[static_cast<std::size_t>(key.barrier)].name;
+    group.trigger = key.trigger;
+    group.one_way = key.one_way;
+    return group;
+}
+
+void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
+    const int most = options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
+    if (options.pieces) group.pieces = convex_pieces(group.regions, most);
+    if (options.boxes) group.boxes = least_boxes(group.regions, most);
+    if (options.triangles) group.triangles = delaunay_triangles(group.regions);
+}
+
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Regions& solid, bool chains) {
+    if (lines.empty()) return;
+    const Neighbours neighbours(solid, lines);
+    for (const JoinedLine& line : lines) {
+        Ring points = line.points;
+        if (line.closed) points.push_back(points.front());
+        group.lines.push_back(std::move(points));
+        if (!chains) continue;
+        Chain chain{.points = line.points, .surfaces = line.labels};
+        chain.closed = line.closed;
+        chain.two_sided = group.one_way == OneWay::none;
+        if (!line.closed) {
+            const std::size_t n = line.points.size();
+            chain.before = neighbours.after(line.points[1], line.points[0]);
+            chain.after = neighbours.after(line.points[n - 2], line.points[n - 1]);
+        }
+        group.chains.push_back(std::move(chain));
+    }
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,17 @@
+// Inside the merge room: from what a group covers to the forms that are asked for.
+#pragma once
+
+#include "stacking_internal.hpp"
+
+namespace dryground::detail {
+
+// A group with the names of its key.
+[[nodiscard]] Group named_group(const World& world, const GroupKey& key);
+
+// Pieces, boxes and triangles of the group's regions.
+void add_area_forms(Group& group, const World& world, const MergeOptions& options);
+
+// Lines, and their chains if asked for. `solid` is the ground that they may go on along.
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Regions& solid, bool chains);
+
+}   // namespace dryground::detail

@@ -1,0 +1,173 @@
+// Chunks joined are the whole; a changed cell changes its chunk, and nothing goes stale.
+#include <catch2/catch.hpp>
+
+#include <set>
+
+#include "chance.hpp"
+#include "merging.hpp"
+#include "oracles.hpp"
+
+using namespace dryground;
+using worlds::Files;
+
+namespace {
+
+Files random_world(chance::Dice& dice, int columns, int rows, const std::string& more = {}) {
+    const auto random_rows = [&](const char* keys, int empty) {
+        std::string text;
+        for (int r = 0; r < rows; ++r, text += "\n")
+            for (int c = 0; c < columns; ++c) text += dice.once_in(empty) ? keys[dice.in(0, 5)] : '.';
+        return text;
+    };
+    Files files = merging::without_rim();
+    files = worlds::with(files, "world.toml", "start = \"flat/landing\"\n", "");
+    files =
+        worlds::with(files, "marsh.toml", "[tiles.brine]",
+                     "[tiles.ice]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ box = [0, 8, 16, 8], surface = { "
+                     "friction = 0.1 } }]\n[tiles.brine]");
+    files["flat.toml"] = fmt::format(
+        "format = \"dryground/map/1\"\nname = \"flat\"\ncell = [16, 16]\nsize = [{}, {}]\nfirst = [{}, {}]\n{}tilesets "
+        "= "
+        "[\"marsh\"]\n{}[legend]\n\"#\" = \"peat\"\n\"/\" = \"bank\"\n\"1\" = {{ tile = \"bank\", turn = 90 }}\n\"i\" "
+        "= "
+        "\"ice\"\n\"~\" = \"brine\"\n\"=\" = \"boardwalk\"\n[[layers]]\nname = \"low\"\nrows = "
+        "'''\n{}'''\n[[layers]]\nname "
+        "= \"high\"\nrows = '''\n{}'''\n",
+        columns, rows, dice.in(-5, 5), dice.in(-5, 5), dice.once_in(2) ? "rim = \"earth\"\n" : "", more,
+        random_rows("##/1~i", dice.in(1, 3)), random_rows("==/1~#", 3));
+    return files;
+}
+
+// The pieces of a chain's or ring's edges between multiples of half a cell: edges here are upright, level or at 45
+// degrees, with all corners on such multiples.
+using Steps = std::multiset<std::pair<Point, Point>>;
+void add_steps(Steps& steps, Point from, Point to) {
+    const std::int32_t half = 8 * steps_per_px, dx = to.x - from.x, dy = to.y - from.y;
+    const std::int32_t count = std::max(std::abs(dx), std::abs(dy)) / (half / 2);
+    REQUIRE((dx == 0 || dy == 0 || std::abs(dx) == std::abs(dy)));
+    for (std::int32_t i = 0; i < count; ++i)
+        steps.emplace(Point{from.x + dx / count * i, from.y + dy / count * i},
+                      Point{from.x + dx / count * (i + 1), from.y + dy / count * (i + 1)});
+}
+Steps steps_of(const std::vector<Chain>& chains) {
+    Steps steps;
+    for (const Chain& chain : chains)
+        for (std::size_t i = 0; i + (chain.closed ? 0 : 1) < chain.points.size(); ++i)
+            add_steps(steps, chain.points[i], chain.points[(i + 1) % chain.points.size()]);
+    return steps;
+}
+
+}   // namespace
+
+TEST_CASE("chunks joined are the whole, and their chains are its chains, cut") {
+    for (int round = 0; round < 60; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(500'000 + static_cast<std::uint64_t>(round));
+        const Loaded loaded = worlds::load(random_world(dice, dice.in(1, 25), dice.in(1, 20)));
+        INFO(text(loaded.report()));
+        REQUIRE(loaded);
+        const Map& map = loaded.world().map("flat");
+        const Merge whole = merge(loaded.world(), map);
+        const ChunkedMerge chunked = merge_chunks(loaded.world(), map, dice.in(1, 9));
+        for (const Group& group : whole.groups) {
+            Regions all;
+            std::vector<Chain> chains;
+            for (const Chunk& chunk : chunked.chunks)
+                for (const Group& part : chunk.groups) {
+                    if (part.barrier != group.barrier) continue;
+                    REQUIRE(oracle::broken_promise(part.regions) == "");
+                    all.insert(all.end(), part.regions.begin(), part.regions.end());
+                    chains.insert(chains.end(), part.chains.begin(), part.chains.end());
+                }
+            REQUIRE(twice_area(all) == twice_area(group.regions));
+            REQUIRE(unite(all) == group.regions);
+            const Steps steps = steps_of(group.chains);
+            REQUIRE(steps_of(chains) == steps);
+            for (const Chain& chain : chains) {
+                if (chain.closed) continue;
+                // every end in the middle of the ground's edge goes on in another chunk
+                REQUIRE(chain.before);
+                REQUIRE(chain.after);
+                Steps beyond;
+                add_steps(beyond, *chain.before, chain.points.front());
+                add_steps(beyond, chain.points.back(), *chain.after);
+                for (const auto& step : beyond) REQUIRE(steps.count(step) > 0);
+            }
+        }
+    }
+}
+
+TEST_CASE("changing cells one by one gives what merging anew gives, and tells just what changed") {
+    for (int round = 0; round < 40; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(510'000 + static_cast<std::uint64_t>(round));
+        const Loaded loaded = worlds::load(random_world(dice, dice.in(1, 20), dice.in(1, 16)));
+        REQUIRE(loaded);
+        const int chunk_cells = dice.in(1, 8);
+        LiveMap live(loaded.world(), loaded.world().map("flat"), chunk_cells, {.pieces = false});
+        for (int edit = 0; edit < 25; ++edit) {
+            const Map& map = live.map();
+            const std::vector<Chunk> before = live.merge().chunks;
+            const auto layer = static_cast<std::size_t>(dice.in(0, 1));
+            const Placed tile =
+                dice.once_in(3)
+                    ? Placed{}
+                    : map.palette[static_cast<std::size_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1))];
+            const std::vector<std::size_t> changed =
+                live.set_tile(layer, dice.in(0, map.columns - 1), dice.in(0, map.rows - 1), tile);
+            const ChunkedMerge fresh = merge_chunks(loaded.world(), live.map(), chunk_cells, {.pieces = false});
+            for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
+                CAPTURE(i, edit);
+                REQUIRE(live.merge().chunks[i].groups == fresh.chunks[i].groups);
+                if (live.merge().chunks[i].groups != before[i].groups)
+                    REQUIRE(std::binary_search(changed.begin(), changed.end(), i));
+            }
+            REQUIRE(changed.size() <= 9);
+        }
+    }
+}
+
+TEST_CASE("solids, overhangs and lines are cut at chunks, and follow changes too") {
+    chance::Dice dice(520'000);
+    Files files = random_world(dice, 12, 9);
+    files = worlds::with(
+        files, "marsh.toml", "[tiles.brine]",
+        "[tiles.roof]\nunseen = true\noverhang = true\nbarrier = \"earth\"\nshapes = [{ box = [-8, -8, 32, "
+        "16] }, { line = [[-8, -12], [24, -12]], one_way = \"up\" }]\n[tiles.brine]");
+    files["flat.toml"] +=
+        "[[layers]]\nname = \"roofs\"\nlegend = { \"R\" = \"roof\" }\nrows = "
+        "'''\n............\n...R....R...\n............\n............\n....R.......\n............\n............\n......."
+        "....."
+        "\n............\n'''\n[[layers]]\nname = \"drawn\"\nobjects = [{ kind = \"solid\", barrier = \"earth\", box = "
+        "[40, "
+        "40, 72, 24] }]\n";
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    const Merge whole = merge(loaded.world(), map);
+    const ChunkedMerge chunked = merge_chunks(loaded.world(), map, 4);
+    Regions all;
+    double length = 0, cut_length = 0;
+    for (const Group& group : whole.groups)
+        for (const Ring& line : group.lines)
+            for (std::size_t i = 0; i + 1 < line.size(); ++i) length += std::hypot(line[i + 1].x - line[i].x, 0);
+    for (const Chunk& chunk : chunked.chunks)
+        for (const Group& group : chunk.groups) {
+            if (group.barrier == "earth") all.insert(all.end(), group.regions.begin(), group.regions.end());
+            for (const Ring& line : group.lines)
+                for (std::size_t i = 0; i + 1 < line.size(); ++i)
+                    cut_length += std::hypot(line[i + 1].x - line[i].x, 0);
+        }
+    CHECK(unite(all) == whole.group("earth").regions);
+    CHECK(length > 0);
+    CHECK(cut_length == length);
+    LiveMap live(loaded.world(), map, 4);
+    const Placed roof = map.placed(map.layers[2], 3, 1);
+    CHECK(!live.set_tile(2, 7, 7, roof).empty());
+    CHECK(live.merge().chunks == merge_chunks(loaded.world(), live.map(), 4).chunks);
+    CHECK(live.set_tile(2, 7, 7, roof).empty());   // it stands there already
+    CHECK_THROWS_AS(live.set_tile(3, 0, 0, roof), std::out_of_range);
+    CHECK_THROWS_AS(live.set_tile(0, 12, 0, roof), std::out_of_range);
+    CHECK_THROWS_AS(live.set_tile(0, 0, 0, Placed{0, 99, {}}), std::out_of_range);
+}
