@@ -18,7 +18,7 @@ struct Options {
     WorldArguments world;
     std::vector<std::string> forms;
     std::string unit = "px", y = "down", out, mover, corners = "round";
-    int most_vertices = 0;
+    int most_vertices = 0, chunk_cells = 0;
     double grow_px = 0;
 };
 
@@ -69,6 +69,18 @@ void run(const Options& options) {
     const Opened opened = options.world.open();
     const dg::MergeOutput output = output_of(options, opened.world);
     const dg::MergeOptions merging = merge_options(options, output, opened.world);
+    if (options.chunk_cells > 0) {
+        if (merging.mover >= 0 || merging.grow != 0)
+            stop(misuse, "--chunk-cells: chunks hold the barriers' groups as they are; leave out --mover and --grow");
+        std::vector<dg::ChunkedMerge> chunked;
+        for (const std::string& map : opened.maps)
+            chunked.push_back(dg::merge_chunks(opened.world, opened.world.map(map), options.chunk_cells, merging));
+        write_result(options.out, dg::merge_json(opened.world, chunked, output));
+        for (const dg::ChunkedMerge& one : chunked)
+            say(fmt::format("{}: {} chunks of {} x {} cells\n", one.map, one.chunks.size(), one.chunk_cells,
+                            one.chunk_cells));
+        return;
+    }
     std::vector<dg::Merge> merges;
     for (const std::string& map : opened.maps)
         merges.push_back(dg::merge(opened.world, opened.world.map(map), merging));
@@ -104,6 +116,9 @@ void add_merge(CLI::App& app) {
         ->add_option("--most-vertices", options->most_vertices,
                      "The most vertices of a convex piece (default: as the world says)")
         ->check(CLI::Range(3, 1000))
+        ->type_name("N");
+    command->add_option("--chunk-cells", options->chunk_cells, "Merge in square chunks of so many cells a side")
+        ->check(CLI::Range(1, 65536))
         ->type_name("N");
     command->add_option("--mover", options->mover, "Merge all that stops this mover, in place of barriers")
         ->type_name("NAME");

@@ -61,6 +61,9 @@ struct MergeOutput {
 // `dryground/merge/1` (schema/merge.schema.json).
 [[nodiscard]] std::string merge_json(const World& world, const std::vector<Merge>& merges,
                                      const MergeOutput& output = {});
+// The same in chunks.
+[[nodiscard]] std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges,
+                                     const MergeOutput& output = {});
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);

@@ -20,29 +20,54 @@ public:
         : output_(output), scale_(output.unit == Unit::m ? world.per_metre() : 1.0), up_(output.y == YAxis::up) {}
 
     Json map(const Merge& merge) {
-        regions_ = vertices_ = pieces_ = 0;
-        shortest_ = -1;
-        Json groups = Json::array();
-        for (const Group& group : merge.groups) groups.push_back(this->group(group));
-        Json surfaces = Json::array();
-        for (const Surface& surface : merge.surfaces) {
-            Json one = Json::object();
-            if (surface.friction) one["friction"] = *surface.friction;
-            if (surface.restitution) one["restitution"] = *surface.restitution;
-            surfaces.push_back(std::move(one));
-        }
-        Json stats{{"shapes_in", merge.stats.shapes_in},
-                   {"regions", regions_},
-                   {"vertices", vertices_},
-                   {"pieces", pieces_},
-                   {"shortest_edge", std::max(shortest_, 0.0)}};
+        start_counts();
+        Json groups = this->groups(merge.groups);
         return Json{{"map", merge.map},
                     {"groups", std::move(groups)},
-                    {"surfaces", std::move(surfaces)},
-                    {"stats", std::move(stats)}};
+                    {"surfaces", surfaces(merge.surfaces)},
+                    {"stats", stats(merge.stats)}};
+    }
+
+    Json map(const ChunkedMerge& merge) {
+        start_counts();
+        Json chunks = Json::array();
+        for (const Chunk& chunk : merge.chunks)
+            chunks.push_back({{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups)}});
+        return Json{{"map", merge.map},
+                    {"chunk_cells", merge.chunk_cells},
+                    {"chunks", std::move(chunks)},
+                    {"surfaces", surfaces(merge.surfaces)},
+                    {"stats", stats(merge.stats)}};
     }
 
 private:
+    void start_counts() {
+        regions_ = vertices_ = pieces_ = 0;
+        shortest_ = -1;
+    }
+    [[nodiscard]] Json groups(const std::vector<Group>& all) {
+        Json result = Json::array();
+        for (const Group& one : all) result.push_back(group(one));
+        return result;
+    }
+    [[nodiscard]] static Json surfaces(const std::vector<Surface>& all) {
+        Json result = Json::array();
+        for (const Surface& surface : all) {
+            Json one = Json::object();
+            if (surface.friction) one["friction"] = *surface.friction;
+            if (surface.restitution) one["restitution"] = *surface.restitution;
+            result.push_back(std::move(one));
+        }
+        return result;
+    }
+    [[nodiscard]] Json stats(const MergeStats& stats) const {
+        return {{"shapes_in", stats.shapes_in},
+                {"regions", regions_},
+                {"vertices", vertices_},
+                {"pieces", pieces_},
+                {"shortest_edge", std::max(shortest_, 0.0)}};
+    }
+
     [[nodiscard]] double number(std::int32_t steps) const { return to_px(steps) / scale_; }
 
     [[nodiscard]] Json point(Point p) const { return Json::array({number(p.x), up_ ? -number(p.y) : number(p.y)}); }
@@ -156,10 +181,13 @@ private:
 
 }   // namespace
 
-std::string merge_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+namespace {
+
+template <class Merged>
+std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output) {
     Writer writer(world, output);
     Json maps = Json::array();
-    for (const Merge& merge : merges) maps.push_back(writer.map(merge));
+    for (const Merged& merge : merges) maps.push_back(writer.map(merge));
     const Json root{{"format", "dryground/merge/1"},
                     {"world", world.title()},
                     {"unit", output.unit == Unit::px ? "px" : "m"},
@@ -168,6 +196,16 @@ std::string merge_json(const World& world, const std::vector<Merge>& merges, con
                     {"plane", "screen"},
                     {"maps", std::move(maps)}};
     return files::json_text(root);
+}
+
+}   // namespace
+
+std::string merge_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+    return json_of(world, merges, output);
+}
+
+std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
+    return json_of(world, merges, output);
 }
 
 }   // namespace dryground

@@ -11,10 +11,6 @@ namespace dryground::detail {
 
 namespace {
 
-bool lies_on(Point from, Point to, Point a, Point b) {
-    return turn(a, b, from) == Turn::straight && turn(a, b, to) == Turn::straight;
-}
-
 // Parts of an edge: in turn what stays and what another chunk has too.
 struct Cut {
     BorderEdge edge;
@@ -43,16 +39,16 @@ void cut(const BorderEdge& edge, const SideParts& other, std::vector<Cut>& into)
     into.insert(into.end(), cuts.begin(), cuts.end());
 }
 
-std::vector<Cut> cut_ring(const LabelledRing& ring, const std::vector<ChunkSide>& shared) {
+std::vector<Cut> cut_ring(const LabelledRing& ring, const std::vector<std::int8_t>& sides,
+                          const std::array<const SideParts*, 4>& shared) {
     std::vector<Cut> cuts;
     for (std::size_t i = 0; i < ring.points.size(); ++i) {
-        const BorderEdge edge{ring.points[i], ring.points[(i + 1) % ring.points.size()], ring.labels[i]};
-        const auto side = std::find_if(shared.begin(), shared.end(),
-                                       [&](const ChunkSide& s) { return lies_on(edge.from, edge.to, s.a, s.b); });
-        if (side == shared.end())
+        const BorderEdge edge{ring.points[i], ring.points[i + 1 < ring.points.size() ? i + 1 : 0], ring.labels[i]};
+        const SideParts* other = sides[i] < 0 ? nullptr : shared[static_cast<std::size_t>(sides[i])];
+        if (other == nullptr)
             cuts.push_back({edge, true});
         else
-            cut(edge, side->parts, cuts);
+            cut(edge, *other, cuts);
     }
     return cuts;
 }
@@ -65,21 +61,41 @@ double bend(Point before, Point at, Point after) {   // the cosine of the turn
 
 }   // namespace
 
-SideParts parts_along(const std::vector<LabelledRing>& rings, Point a, Point b) {
-    SideParts parts;
-    for (const LabelledRing& ring : rings)
+ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk) {
+    ChunkBorder border;
+    const auto on_sides = [&](Point p) {   // a bit for each
+        int bits = 0;
+        for (std::size_t side = 0; side < 4; ++side)
+            bits |= turn(chunk[side], chunk[(side + 1) % 4], p) == Turn::straight ? 1 << side : 0;
+        return bits;
+    };
+    for (const LabelledRing& ring : rings) {
+        std::vector<std::int8_t>& sides = border.sides.emplace_back();
+        const int first = on_sides(ring.points[0]);
+        int here = first;
         for (std::size_t i = 0; i < ring.points.size(); ++i) {
-            const Point from = ring.points[i], to = ring.points[(i + 1) % ring.points.size()];
-            if (lies_on(from, to, a, b)) parts.emplace_back(std::min(from, to), std::max(from, to));
+            const bool last = i + 1 == ring.points.size();
+            const Point from = ring.points[i], to = ring.points[last ? 0 : i + 1];
+            const int there = last ? first : on_sides(to), both = here & there;
+            int side = -1;
+            for (int s = 0; s < 4; ++s)
+                if ((both >> s & 1) != 0) side = s;
+            sides.push_back(static_cast<std::int8_t>(side));
+            if (side >= 0)
+                border.parts[static_cast<std::size_t>(side)].emplace_back(std::min(from, to), std::max(from, to));
+            if (here != 0 || there != 0) border.seen.emplace_back(from, to);
+            here = there;
         }
-    std::sort(parts.begin(), parts.end());
-    return parts;
+    }
+    for (SideParts& parts : border.parts) std::sort(parts.begin(), parts.end());
+    return border;
 }
 
-std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const std::vector<ChunkSide>& shared) {
+std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
+                         const std::array<const SideParts*, 4>& shared) {
     std::vector<Run> runs;
-    for (const LabelledRing& ring : rings) {
-        std::vector<Cut> cuts = cut_ring(ring, shared);
+    for (std::size_t r = 0; r < rings.size(); ++r) {
+        std::vector<Cut> cuts = cut_ring(rings[r], border.sides[r], shared);
         const auto gap = std::find_if(cuts.begin(), cuts.end(), [](const Cut& c) { return !c.stays; });
         Run run;
         run.closed = gap == cuts.end();

@@ -1,6 +1,7 @@
 // Inside the merge room: the chains of chunks, open where the ground goes on in another chunk.
 #pragma once
 
+#include <array>
 #include <vector>
 
 #include "dryground/merge.hpp"
@@ -19,17 +20,19 @@ struct Run {
     bool closed = true;
 };
 
-// What of a chunk's rings lies along a side of the chunk, as parts of that side from the lesser to the greater point.
-using SideParts = std::vector<std::pair<Point, Point>>;
-struct ChunkSide {
-    Point a, b;   // the whole side
-    SideParts parts;
+// What a chunk's rings have along the chunk's sides.
+using SideParts = std::vector<std::pair<Point, Point>>;   // from the lesser to the greater point, sorted
+struct ChunkBorder {
+    std::array<SideParts, 4> parts;
+    std::vector<std::vector<std::int8_t>> sides;   // of each ring's edges: the side that they lie along, else -1
+    std::vector<std::pair<Point, Point>> seen;     // edges that others see: along a side, or with an end on one
 };
-[[nodiscard]] SideParts parts_along(const std::vector<LabelledRing>& rings, Point a, Point b);
+[[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 
-// The runs of a chunk's rings. `shared` holds, of each side that another chunk lies behind, what that one's rings have
-// along it: where both have ground, no edge stays.
-[[nodiscard]] std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const std::vector<ChunkSide>& shared);
+// The runs of a chunk's rings. `shared` holds, for each side that another chunk lies behind, what that one has along
+// it: where both have ground, no edge stays.
+[[nodiscard]] std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
+                                       const std::array<const SideParts*, 4>& shared);
 
 // Chains of runs. Open ends look for their next vertices in `near`: the runs of the same chunk and of those around.
 [[nodiscard]] std::vector<Chain> chains_of(const std::vector<Run>& runs,

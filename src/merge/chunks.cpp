@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <stdexcept>
+#include <utility>
 
 #include "chunk_chains_internal.hpp"
 #include "forms_internal.hpp"
@@ -19,9 +20,9 @@ int floored(int a, int b) { return a / b - (a % b < 0 ? 1 : 0); }
 // What one group is in one chunk.
 struct Share {
     std::vector<LabelledRing> rings;
-    Regions regions;
+    detail::ChunkBorder border;
     std::vector<detail::Run> runs;
-    Group group;
+    Regions regions;   // until the chunk's group takes them
 };
 
 struct PlanShares {
@@ -119,25 +120,24 @@ struct LiveMap::Parts {
     }
 
     void merge_cells(std::size_t chunk) {
+        const Ring ring = ring_of(chunk);
         for (PlanShares& plan : plans) {
             Stacked stacked = plan.merger.block(block_of(chunk), true);
             plan.shares[chunk].rings = std::move(stacked.rings);
+            plan.shares[chunk].border = detail::border_of(plan.shares[chunk].rings, ring);
             plan.shares[chunk].regions = std::move(stacked.regions);
         }
     }
 
     void find_runs(std::size_t chunk) {
         static constexpr std::array<std::array<int, 2>, 4> behind{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
-        const Ring ring = ring_of(chunk);
         for (PlanShares& plan : plans) {
-            std::vector<detail::ChunkSide> shared;
-            for (std::size_t side = 0; side < 4; ++side) {
-                const int other = beside(chunk, behind[side][0], behind[side][1]);
-                if (other < 0) continue;
-                const Point a = ring[side], b = ring[(side + 1) % 4];
-                shared.push_back({a, b, detail::parts_along(plan.shares[static_cast<std::size_t>(other)].rings, a, b)});
-            }
-            plan.shares[chunk].runs = detail::runs_of(plan.shares[chunk].rings, shared);
+            std::array<const detail::SideParts*, 4> shared{};
+            for (std::size_t side = 0; side < 4; ++side)
+                if (const int other = beside(chunk, behind[side][0], behind[side][1]); other >= 0)
+                    shared[side] = &plan.shares[static_cast<std::size_t>(other)].border.parts[(side + 2) % 4];
+            Share& share = plan.shares[chunk];
+            share.runs = detail::runs_of(share.rings, share.border, shared);
         }
     }
 
@@ -159,9 +159,9 @@ struct LiveMap::Parts {
     void make_groups(std::size_t chunk) {
         std::vector<Group>& groups = merge.chunks[chunk].groups;
         groups.clear();
-        for (const PlanShares& plan : plans) {
+        for (PlanShares& plan : plans) {
             Group group = detail::named_group(world, plan.key);
-            group.regions = plan.shares[chunk].regions;
+            group.regions = std::exchange(plan.shares[chunk].regions, {});
             if (options.chains) group.chains = chains_of(plan, chunk);
             if (!plan.lines.empty()) add_lines_of(plan, chunk, group);
             if (group.regions.empty() && group.lines.empty()) continue;
@@ -194,58 +194,40 @@ struct LiveMap::Parts {
         detail::add_line_forms(group, detail::join_lines(pieces, plan.key.one_way), plan.solid, options.chains);
     }
 
-    // What others see of a chunk: what its rings have along its sides, and which runs end there.
-    struct Face {
-        std::vector<std::pair<Point, Point>> edges;
-        friend bool operator==(const Face&, const Face&) = default;
-    };
-    [[nodiscard]] Face face_of(const PlanShares& plan, std::size_t chunk) const {
-        const Ring ring = ring_of(chunk);
-        Face face;
-        for (const LabelledRing& one : plan.shares[chunk].rings)
-            for (std::size_t i = 0; i < one.points.size(); ++i) {
-                const Point from = one.points[i], to = one.points[(i + 1) % one.points.size()];
-                for (std::size_t side = 0; side < 4; ++side) {
-                    const Point a = ring[side], b = ring[(side + 1) % 4];
-                    if (turn(a, b, from) != Turn::straight && turn(a, b, to) != Turn::straight) continue;
-                    face.edges.emplace_back(from, to);
-                    break;
-                }
-            }
-        return face;
-    }
-
     std::vector<std::size_t> changed_around(std::size_t chunk) {
-        std::vector<Face> before;
-        for (const PlanShares& plan : plans) before.push_back(face_of(plan, chunk));
+        std::vector<std::vector<std::pair<Point, Point>>> seen;
+        for (PlanShares& plan : plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
         merge_cells(chunk);
-        std::vector<std::size_t> changed{chunk};
         bool seen_otherwise = false;
         for (std::size_t p = 0; p < plans.size(); ++p)
-            seen_otherwise = seen_otherwise || !(before[p] == face_of(plans[p], chunk));
+            seen_otherwise = seen_otherwise || seen[p] != plans[p].shares[chunk].border.seen;
         find_runs(chunk);
+        std::vector<std::size_t> changed{chunk};
         if (seen_otherwise) {
             const std::vector<std::size_t> others = around(chunk);
             for (const std::size_t other : others) find_runs(other);
             for (const std::size_t other : others)
-                if (chains_differ(other)) changed.push_back(other);
+                if (renew_chains(other)) changed.push_back(other);
         }
+        make_groups(chunk);
         std::sort(changed.begin(), changed.end());
-        for (const std::size_t one : changed) make_groups(one);
         return changed;
     }
-    [[nodiscard]] bool chains_differ(std::size_t chunk) const {
-        for (const PlanShares& plan : plans) {
-            const std::vector<Chain> chains = chains_of(plan, chunk);
-            const auto& groups = merge.chunks[chunk].groups;
-            const auto group = std::find_if(groups.begin(), groups.end(), [&](const Group& g) {
-                return g.storey_id == plan.key.storey && g.barrier_id == plan.key.barrier &&
-                       g.trigger == plan.key.trigger && g.one_way == plan.key.one_way;
-            });
-            if ((group == groups.end() && !chains.empty()) || (group != groups.end() && group->chains != chains))
-                return true;
-        }
-        return false;
+    // Of a chunk whose regions stay; false when its chains do too.
+    bool renew_chains(std::size_t chunk) {
+        bool changed = false;
+        if (!options.chains) return changed;
+        for (const PlanShares& plan : plans)
+            for (Group& group : merge.chunks[chunk].groups) {
+                if (group.storey_id != plan.key.storey || group.barrier_id != plan.key.barrier ||
+                    group.trigger != plan.key.trigger || group.one_way != plan.key.one_way)
+                    continue;
+                std::vector<Chain> chains = chains_of(plan, chunk);
+                if (chains == group.chains) continue;
+                group.chains = std::move(chains);
+                changed = true;
+            }
+        return changed;
     }
 
     std::vector<std::size_t> set_tile(std::size_t layer_index, int column, int row, const Placed& tile) {

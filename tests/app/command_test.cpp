@@ -85,6 +85,14 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     CHECK(metres.out.find("\"unit\": \"m\"") != std::string::npos);
     CHECK(metres.out.find("pump_house") == std::string::npos);   // a map's file means that map
     CHECK(metres.out.find("\"pieces\": [") == std::string::npos);
+    const Outcome mover = tool("merge demo/world.toml --map slipway --mover warden_sid");
+    CHECK(mover.code == 2);
+    CHECK(mover.err.find("did you mean 'warden_side'?") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --mover warden --chunk-cells 8").code == 2);
+    const Outcome chunks = tool("merge demo/world.toml --map slipway --chunk-cells 16 --as regions");
+    CHECK(chunks.code == 0);
+    CHECK(chunks.err.find("chunks of 16 x 16 cells") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --grow 2").err.find("grown by 2 px, corners round") != std::string::npos);
     CHECK(tool("merge demo/broken/reading/world.toml").code == 1);
     CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it
 }
