@@ -5,6 +5,7 @@
 
 #include "chance.hpp"
 #include "dryground/geometry.hpp"
+#include "optimum.hpp"
 #include "oracles.hpp"
 
 using namespace dryground;
@@ -103,4 +104,25 @@ TEST_CASE("simple shapes need the pieces that one expects") {
     CHECK(count("[(0,0 4,0 4,4 8,4 8,8 0,8)]", 8) == 2);
     CHECK(count("[(0,0 9,0 9,9 0,9) (3,3 3,6 6,6 6,3)]", 8) == 4);
     CHECK(count("", 8) == 0);
+}
+
+TEST_CASE("pieces are nearly as few as possible") {
+    std::size_t ours = 0;
+    int least = 0, polygons = 0;
+    for (int round = 0; round < 400; ++round) {
+        chance::Dice dice(25'000 + static_cast<std::uint64_t>(round));
+        for (const Region& region : random_land(dice)) {
+            if (!region.holes.empty() || region.outline.size() > 26 || region.outline.size() < 6) continue;
+            const std::vector<Ring> pieces = convex_pieces({&region, 1}, 64);
+            const int optimum = optimum::LeastPieces(region.outline).run();
+            CAPTURE(to_text(region.outline));
+            REQUIRE(static_cast<int>(pieces.size()) >= optimum);
+            ours += pieces.size();
+            least += optimum;
+            ++polygons;
+        }
+    }
+    REQUIRE(polygons > 100);
+    INFO(ours << " pieces where " << least << " would do, in " << polygons << " polygons");
+    CHECK(static_cast<double>(ours) <= 1.08 * least);
 }
