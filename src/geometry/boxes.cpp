@@ -278,6 +278,27 @@ void add_boxes_around_slants(const Ring& ring, Regions& into) {
     }
 }
 
+// Boxes for what lies outside of the boxes around edges that slant. Where such an edge crosses one of those off the
+// lattice, rounding may push a box out of the region: it is left out, so that what is taken away is exact.
+std::vector<Bounds> boxes_beside(const Region& region, const Regions& around) {
+    std::vector<Bounds> boxes;
+    for (const Region& part : subtract({&region, 1}, around)) {
+        bool right_angled = !slants(part.outline);
+        for (const Ring& hole : part.holes) right_angled = right_angled && !slants(hole);
+        if (right_angled) Partition(part).run(boxes);
+    }
+    Regions all;
+    for (const Bounds& box : boxes) all.push_back(box_region(box.least, box.most));
+    for (const Region& outside : subtract(all, {&region, 1})) {
+        const Bounds out = *bounds({&outside, 1});
+        std::erase_if(boxes, [&](const Bounds& box) {
+            return box.least.x < out.most.x && out.least.x < box.most.x && box.least.y < out.most.y &&
+                   out.least.y < box.most.y;
+        });
+    }
+    return boxes;
+}
+
 }   // namespace
 
 Boxes least_boxes(std::span<const Region> regions, int most_vertices) {
@@ -290,19 +311,12 @@ Boxes least_boxes(std::span<const Region> regions, int most_vertices) {
             Partition(region).run(result.boxes);
             continue;
         }
-        // One arrangement gives both parts, so that they adjoin without a gap. Where edges that slant cross such a box
-        // off the lattice, what is left may slant too: it joins the rests.
-        const Regions rests = intersect({&region, 1}, around), straight = subtract({&region, 1}, around);
-        Regions slanted = rests;
-        for (const Region& part : straight) {
-            bool right_angled = !slants(part.outline);
-            for (const Ring& hole : part.holes) right_angled = right_angled && !slants(hole);
-            if (right_angled)
-                Partition(part).run(result.boxes);
-            else
-                slanted.push_back(part);
-        }
-        for (Ring& piece : convex_pieces(slanted, most_vertices)) result.rests.push_back(std::move(piece));
+        std::vector<Bounds> boxes = boxes_beside(region, around);
+        Regions taken;
+        for (const Bounds& box : boxes) taken.push_back(box_region(box.least, box.most));
+        for (Ring& piece : convex_pieces(subtract({&region, 1}, taken), most_vertices))
+            result.rests.push_back(std::move(piece));
+        result.boxes.insert(result.boxes.end(), boxes.begin(), boxes.end());
     }
     std::sort(result.boxes.begin(), result.boxes.end(), [](const Bounds& a, const Bounds& b) {
         return a.least != b.least ? a.least < b.least : a.most < b.most;

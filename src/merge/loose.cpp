@@ -277,14 +277,16 @@ private:
         const auto meaning = [&](int c, int r) {
             return map_.has(c, r) ? step.meaning[map_.number(*step.layer, c, r)] : std::uint32_t{0};
         };
-        for (const auto& [sort, covers] : sorts) {
-            const int operand = next(sort.first, sort.second);
+        for (const auto& entry : sorts) {
+            const auto [adds, label] = entry.first;
+            const std::vector<char>& covers = entry.second;
+            const int operand = next(adds, label);
             add_cells(edges, operand, [&](int c, int r) { return covers[meaning(c, r)] != 0; });
-            each_marked([&](int c, int r) {
+            each_marked([&, wanted = std::pair{adds, label}](int c, int r) {
                 const std::uint32_t here = meaning(c, r);
                 if (here == 0 || covers[here] != 0) return;
                 for (const Part& part : step.parts[here - 1])
-                    if (part.adds == sort.first && part.label == sort.second)
+                    if (std::pair{part.adds, part.label} == wanted)
                         add_regions(edges, moved(part.area, map_.corner(c, r)), operand);
             });
         }
