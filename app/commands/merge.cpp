@@ -17,7 +17,7 @@ namespace {
 struct Options {
     WorldArguments world;
     std::vector<std::string> forms;
-    std::string unit = "px", y = "down", out, mover, corners = "round";
+    std::string unit = "px", y = "down", out, mover, corners = "round", plane = "screen";
     int most_vertices = 0, chunk_cells = 0;
     double grow_px = 0;
 };
@@ -57,6 +57,7 @@ dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& ou
     merging.boxes = output.boxes;
     merging.triangles = output.triangles;
     merging.mover = find_mover(world, options.mover);
+    merging.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
     merging.grow = dg::to_steps(options.grow_px);
     merging.corners = options.corners == "bevel"   ? dg::Corners::bevel
                       : options.corners == "mitre" ? dg::Corners::mitre
@@ -70,8 +71,9 @@ void run(const Options& options) {
     const dg::MergeOutput output = output_of(options, opened.world);
     const dg::MergeOptions merging = merge_options(options, output, opened.world);
     if (options.chunk_cells > 0) {
-        if (merging.mover >= 0 || merging.grow != 0)
-            stop(misuse, "--chunk-cells: chunks hold the barriers' groups as they are; leave out --mover and --grow");
+        if (merging.mover >= 0 || merging.grow != 0 || merging.plane != dg::Plane::screen)
+            stop(misuse,
+                 "--chunk-cells: chunks hold the barriers' groups as they are; leave out --mover, --grow and --plane");
         std::vector<dg::ChunkedMerge> chunked;
         for (const std::string& map : opened.maps)
             chunked.push_back(dg::merge_chunks(opened.world, opened.world.map(map), options.chunk_cells, merging));
@@ -120,6 +122,11 @@ void add_merge(CLI::App& app) {
     command->add_option("--chunk-cells", options->chunk_cells, "Merge in square chunks of so many cells a side")
         ->check(CLI::Range(1, 65536))
         ->type_name("N");
+    command
+        ->add_option("--plane", options->plane,
+                     "screen, or ground: laid flat, each cell a unit square (default: screen)")
+        ->check(CLI::IsMember({"screen", "ground"}))
+        ->type_name("PLANE");
     command->add_option("--mover", options->mover, "Merge all that stops this mover, in place of barriers")
         ->type_name("NAME");
     command->add_option("--grow", options->grow_px, "Grow regions by so many px, or shrink them by a negative number")

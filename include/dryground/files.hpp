@@ -58,7 +58,8 @@ struct MergeOutput {
     bool regions = false, lines = false, chains = true, pieces = true, boxes = false, triangles = false;
 };
 
-// `dryground/merge/1` (schema/merge.schema.json).
+// `dryground/merge/1` (schema/merge.schema.json). What was merged on the ground plane is told in cells, whatever the
+// unit; all of `merges` must be of one plane.
 [[nodiscard]] std::string merge_json(const World& world, const std::vector<Merge>& merges,
                                      const MergeOutput& output = {});
 // The same in chunks.

@@ -6,6 +6,7 @@
 
 #include <array>
 #include <cstddef>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <span>
@@ -49,6 +50,9 @@ struct Group {
     friend bool operator==(const Group&, const Group&) = default;
 };
 
+// The plane that coordinates lie in: the screen's, or the ground laid flat, on which every cell is a square.
+enum class Plane { screen, ground };
+
 struct MergeStats {
     std::size_t layers = 0, tiles = 0, objects = 0;   // of the map
     std::size_t shapes_in = 0;                        // shapes, solids and rims that were merged
@@ -60,6 +64,10 @@ struct Merge {
     std::vector<Group> groups;       // sorted by storey, barrier, trigger; those without area are left out
     std::vector<Surface> surfaces;   // each that a chain shows, once; the empty one first
     MergeStats stats;
+    Plane plane = Plane::screen;
+    // On the ground: how many of its coordinates a cell is wide and high. Of a square grid they are steps still; of an
+    // isometric one they are other whole numbers, into which steps turn exactly.
+    Point cell{};
 
     // The group of a barrier on a storey. An empty group when nothing of it is there. O(groups).
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
@@ -74,10 +82,16 @@ struct MergeOptions {
     int mover = -1;          // a mover id: one group for all that stops it, in place of the barriers'
     std::int32_t grow = 0;   // steps by which regions are grown, or shrunk; their surfaces are not told then
     Corners corners = Corners::round;
+    Plane plane = Plane::screen;
+    // Runs work(0) to work(count - 1), in any order or at once, and returns when all are done: the seam for threads.
+    // Nothing: one after another. Results are the same. What work throws must come out of it.
+    std::function<void(std::size_t count, const std::function<void(std::size_t)>& work)> parallel_for{};
 };
 
 // Merges a map of a world, with no fact true. Shapes with an error are left out and counted. Requires that the map is
-// of this world. Cost: in proportion to cells and outlines; O(n log n) in edges of shapes that do not keep to cells.
+// of this world. Throws std::length_error for the ground plane of an isometric map so large that its coordinates leave
+// the lattice's range. Cost: in proportion to cells and outlines; O(n log n) in edges of shapes that do not keep to
+// cells.
 [[nodiscard]] Merge merge(const World& world, const Map& map, const MergeOptions& options = {});
 
 // ---- chunks and live edits --------------------------------------------------------------------------------------

@@ -17,10 +17,17 @@ using files::Json;
 class Writer {
 public:
     Writer(const World& world, const MergeOutput& output)
-        : output_(output), scale_(output.unit == Unit::m ? world.per_metre() : 1.0), up_(output.y == YAxis::up) {}
+        : output_(output),
+          across_(steps_per_px * (output.unit == Unit::m ? world.per_metre() : 1.0)),
+          down_(across_),
+          up_(output.y == YAxis::up) {}
 
     Json map(const Merge& merge) {
         start_counts();
+        if (merge.plane == Plane::ground) {
+            across_ = merge.cell.x;
+            down_ = merge.cell.y;
+        }
         Json groups = this->groups(merge.groups);
         return Json{{"map", merge.map},
                     {"groups", std::move(groups)},
@@ -68,9 +75,11 @@ private:
                 {"shortest_edge", std::max(shortest_, 0.0)}};
     }
 
-    [[nodiscard]] double number(std::int32_t steps) const { return to_px(steps) / scale_; }
+    // Whole numbers of steps are exact in a double; one division rounds once.
+    [[nodiscard]] double x(std::int32_t steps) const { return steps / across_; }
+    [[nodiscard]] double y(std::int32_t steps) const { return steps / down_; }
 
-    [[nodiscard]] Json point(Point p) const { return Json::array({number(p.x), up_ ? -number(p.y) : number(p.y)}); }
+    [[nodiscard]] Json point(Point p) const { return Json::array({x(p.x), up_ ? -y(p.y) : y(p.y)}); }
     [[nodiscard]] Json ring(const Ring& points) const {
         Json result = Json::array();
         const std::size_t n = points.size();
@@ -94,7 +103,7 @@ private:
         vertices_ += points.size();
         for (std::size_t i = 0; i < points.size(); ++i) {
             const Point a = points[i], b = points[(i + 1) % points.size()];
-            const double length = std::hypot(number(b.x) - number(a.x), number(b.y) - number(a.y));
+            const double length = std::hypot(x(b.x) - x(a.x), y(b.y) - y(a.y));
             if (shortest_ < 0 || length < shortest_) shortest_ = length;
         }
     }
@@ -105,8 +114,7 @@ private:
             measure(region.outline);
             for (const Ring& hole : region.holes) measure(hole);
         }
-        area = static_cast<double>(twice_area(group.regions)) / 2 / (double{steps_per_px} * steps_per_px) /
-               (scale_ * scale_);
+        area = static_cast<double>(twice_area(group.regions)) / 2 / across_ / down_;
         regions_ += group.regions.size();
         Json result{{"storey", group.storey}, {"barrier", group.barrier},          {"trigger", group.trigger},
                     {"mover", group.mover},   {"one_way", name_of(group.one_way)}, {"area", area}};
@@ -147,8 +155,7 @@ private:
 
     [[nodiscard]] Json box(const Bounds& box) const {
         const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
-        return Json::array(
-            {number(box.least.x), up_ ? -number(box.most.y) : number(box.least.y), number(wide), number(high)});
+        return Json::array({x(box.least.x), up_ ? -y(box.most.y) : y(box.least.y), x(wide), y(high)});
     }
 
     [[nodiscard]] Json mesh(const Mesh& mesh) const {
@@ -173,7 +180,7 @@ private:
     }
 
     const MergeOutput& output_;
-    double scale_;
+    double across_, down_;   // steps to one of the file's unit
     bool up_;
     std::size_t regions_ = 0, vertices_ = 0, pieces_ = 0;
     double shortest_ = -1;
@@ -184,7 +191,8 @@ private:
 namespace {
 
 template <class Merged>
-std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output) {
+std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output,
+                    const char* plane) {
     Writer writer(world, output);
     Json maps = Json::array();
     for (const Merged& merge : merges) maps.push_back(writer.map(merge));
@@ -193,7 +201,7 @@ std::string json_of(const World& world, const std::vector<Merged>& merges, const
                     {"unit", output.unit == Unit::px ? "px" : "m"},
                     {"per_metre", world.per_metre()},
                     {"y", output.y == YAxis::down ? "down" : "up"},
-                    {"plane", "screen"},
+                    {"plane", plane},
                     {"maps", std::move(maps)}};
     return files::json_text(root);
 }
@@ -201,11 +209,12 @@ std::string json_of(const World& world, const std::vector<Merged>& merges, const
 }   // namespace
 
 std::string merge_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
-    return json_of(world, merges, output);
+    const bool ground = !merges.empty() && merges[0].plane == Plane::ground;
+    return json_of(world, merges, output, ground ? "ground" : "screen");
 }
 
 std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
-    return json_of(world, merges, output);
+    return json_of(world, merges, output, "screen");
 }
 
 }   // namespace dryground

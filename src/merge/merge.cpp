@@ -4,9 +4,12 @@
 #include <array>
 #include <map>
 #include <set>
+#include <stdexcept>
 #include <tuple>
 
+#include "../geometry/arrangement_internal.hpp"
 #include "forms_internal.hpp"
+#include "grid_internal.hpp"
 
 namespace dryground {
 
@@ -16,16 +19,18 @@ namespace {
 class Merger {
 public:
     Merger(const World& world, const Map& map, const MergeOptions& options)
-        : world_(world), map_(map), options_(options), stacking_(detail::stack_up(world, map)) {}
+        : world_(world), map_(map), options_(options), grid_(map), stacking_(detail::stack_up(world, map)) {}
 
     Merge run() {
         Merge result;
         result.map = map_.name;
         result.stats = stacking_.stats;
-        if (options_.mover >= 0)
-            merge_for_mover();
-        else
-            merge_barriers();
+        result.plane = options_.plane;
+        if (options_.plane == Plane::ground) {
+            result.cell = {grid_.width(), grid_.height()};
+            test_range();
+        }
+        do_all(options_.mover >= 0 ? mover_tasks() : barrier_tasks());
         std::sort(groups_.begin(), groups_.end(), [](const Group& a, const Group& b) {
             return std::tie(a.storey, a.barrier, a.trigger, a.one_way) <
                    std::tie(b.storey, b.barrier, b.trigger, b.one_way);
@@ -36,48 +41,118 @@ public:
     }
 
 private:
-    void merge_barriers() {
-        Regions solid;   // of the barrier at hand, which its one-way lines, that come after it, keep out of
-        std::pair<int, int> solid_of{-1, -1};
-        for (const auto& [key, plan] : stacking_.plans) {
-            Group group = detail::named_group(world_, key);
-            Stacked stacked = detail::merge_cells(map_, plan, options_.chains && options_.grow == 0);
-            if (key.one_way == OneWay::none) {
-                solid = stacked.regions;
-                solid_of = {key.storey, key.barrier};
-            } else if (solid_of != std::pair{key.storey, key.barrier}) {
-                solid.clear();
-            }
-            std::vector<detail::JoinedLine> lines;
-            if (!plan.lines.empty())
-                lines = detail::lines_of(world_, map_, key, plan, key.trigger.empty() ? solid : Regions{});
-            finish(std::move(group), std::move(stacked), lines, solid);
-        }
+    using Groups = std::vector<Group>;
+    using Task = std::function<void(Groups&)>;   // independent of the others
+
+    void do_all(const std::vector<Task>& tasks) {
+        std::vector<Groups> done(tasks.size());
+        const std::function<void(std::size_t)> work = [&](std::size_t i) { tasks[i](done[i]); };
+        if (options_.parallel_for)
+            options_.parallel_for(tasks.size(), work);
+        else
+            for (std::size_t i = 0; i < tasks.size(); ++i) work(i);
+        for (Groups& groups : done)
+            groups_.insert(groups_.end(), std::make_move_iterator(groups.begin()),
+                           std::make_move_iterator(groups.end()));
     }
 
-    void merge_for_mover() {
-        const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
+    // One for each barrier of a storey: its one-way lines, which come after it, keep out of its ground.
+    [[nodiscard]] std::vector<Task> barrier_tasks() const {
+        std::vector<Task> tasks;
+        using Plans = std::vector<const std::pair<const detail::GroupKey, detail::Plan>*>;
+        Plans plans;
+        for (auto plan = stacking_.plans.begin(); plan != stacking_.plans.end(); ++plan) {
+            plans.push_back(&*plan);
+            const auto next = std::next(plan);
+            if (next != stacking_.plans.end() && next->first.storey == plan->first.storey &&
+                next->first.barrier == plan->first.barrier && next->first.trigger == plan->first.trigger)
+                continue;
+            tasks.emplace_back([this, plans](Groups& groups) {
+                Regions solid;
+                for (const auto* one : plans) {
+                    const auto& [key, steps] = *one;
+                    Stacked stacked = detail::merge_cells(map_, steps, options_.chains && options_.grow == 0);
+                    if (key.one_way == OneWay::none) solid = stacked.regions;
+                    std::vector<detail::JoinedLine> lines;
+                    if (!steps.lines.empty())
+                        lines = detail::lines_of(world_, map_, key, steps, key.trigger.empty() ? solid : Regions{});
+                    finish(detail::named_group(world_, key), std::move(stacked), std::move(lines), solid, groups);
+                }
+            });
+            plans.clear();
+        }
+        return tasks;
+    }
+
+    // One for each storey.
+    [[nodiscard]] std::vector<Task> mover_tasks() const {
         std::set<int> storeys{0};
         for (const Layer& layer : map_.layers)
             if (!layer.decor) storeys.insert(layer.storey);
-        for (const int storey : storeys) {
-            Stacked stacked;
-            stacked.regions = blocked_area(world_, map_, options_.mover, storey);
-            const Regions solid = stacked.regions;
-            if (options_.chains && options_.grow == 0) add_plain_rings(stacked);
-            auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
-            (void)lines[OneWay::none];
-            for (const auto& [one_way, pieces] : lines) {
-                Group group = detail::named_group(world_, {storey, -1, {}, one_way});
-                group.mover = mover.name;
-                finish(std::move(group), one_way == OneWay::none ? std::move(stacked) : Stacked{},
-                       detail::join_lines(detail::cut_lines(pieces, solid), one_way), solid);
-            }
+        std::vector<Task> tasks;
+        for (const int storey : storeys)
+            tasks.emplace_back([this, storey](Groups& groups) { merge_for_mover(storey, groups); });
+        return tasks;
+    }
+
+    void merge_for_mover(int storey, Groups& groups) const {
+        const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
+        Stacked stacked;
+        stacked.regions = blocked_area(world_, map_, options_.mover, storey);
+        const Regions solid = stacked.regions;
+        if (options_.chains && options_.grow == 0) add_plain_rings(stacked);
+        auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
+        (void)lines[OneWay::none];
+        for (const auto& [one_way, pieces] : lines) {
+            Group group = detail::named_group(world_, {storey, -1, {}, one_way});
+            group.mover = mover.name;
+            finish(std::move(group), one_way == OneWay::none ? std::move(stacked) : Stacked{},
+                   detail::join_lines(detail::cut_lines(pieces, solid), one_way), solid, groups);
         }
     }
 
+    // ---- the ground plane ----
+
+    void test_range() const {
+        const std::int64_t factor = grid_.factor();
+        for (const Point p : {map_.least(), map_.most()})
+            if (std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})) * factor > coordinate_limit / 2)
+                throw std::length_error("merge: on the ground plane, this map leaves the range of coordinates");
+    }
+    void lay_flat(Ring& ring) const {
+        for (Point& p : ring) p = grid_.flat(p);
+        detail::start_at_least(ring);
+    }
+    void lay_flat(Regions& regions) const {
+        for (Region& region : regions) {
+            lay_flat(region.outline);
+            for (Ring& hole : region.holes) lay_flat(hole);
+            std::sort(region.holes.begin(), region.holes.end());
+        }
+        std::sort(regions.begin(), regions.end(),
+                  [](const Region& a, const Region& b) { return a.outline < b.outline; });
+    }
+    void lay_flat(Stacked& stacked, std::vector<detail::JoinedLine>& lines) const {
+        lay_flat(stacked.regions);
+        for (LabelledRing& ring : stacked.rings) {
+            for (Point& p : ring.points) p = grid_.flat(p);
+            const auto least = std::min_element(ring.points.begin(), ring.points.end()) - ring.points.begin();
+            std::rotate(ring.points.begin(), ring.points.begin() + least, ring.points.end());
+            std::rotate(ring.labels.begin(), ring.labels.begin() + least, ring.labels.end());
+        }
+        std::sort(stacked.rings.begin(), stacked.rings.end(),
+                  [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
+        for (detail::JoinedLine& line : lines)
+            for (Point& p : line.points) p = grid_.flat(p);
+    }
+
     // Fills in the forms of a group, and keeps it unless it is empty.
-    void finish(Group group, Stacked stacked, const std::vector<detail::JoinedLine>& lines, const Regions& solid) {
+    void finish(Group group, Stacked stacked, std::vector<detail::JoinedLine> lines, Regions solid,
+                Groups& groups) const {
+        if (options_.plane == Plane::ground && !grid_.is_flat()) {
+            lay_flat(stacked, lines);
+            lay_flat(solid);
+        }
         group.regions = std::move(stacked.regions);
         if (options_.grow != 0 && !group.regions.empty()) {
             group.regions = grown(group.regions, options_.grow, options_.corners, world_.merging().within_px);
@@ -89,7 +164,7 @@ private:
             group.chains.push_back({.points = std::move(ring.points), .surfaces = std::move(ring.labels)});
         detail::add_line_forms(group, lines, solid, options_.chains);
         detail::add_area_forms(group, world_, options_);
-        groups_.push_back(std::move(group));
+        groups.push_back(std::move(group));
     }
 
     // Rings whose surfaces nobody tells.
@@ -125,8 +200,9 @@ private:
     const World& world_;
     const Map& map_;
     const MergeOptions& options_;
+    detail::Grid grid_;
     detail::Stacking stacking_;
-    std::vector<Group> groups_;
+    Groups groups_;
 };
 
 }   // namespace

@@ -1,6 +1,8 @@
 // What layers do to what is in them: offsets, sinking, hollow solids, isometric grids.
 #include <catch2/catch.hpp>
 
+#include <thread>
+
 #include "chance.hpp"
 #include "merging.hpp"
 #include "oracles.hpp"
@@ -124,4 +126,35 @@ TEST_CASE("objects stand on isometric cells where the diamond is") {
         }
     const Files odd = worlds::with(files, "flat.toml", "cell = [32, 16]", "cell = [31, 16]");
     CHECK(worlds::of_rule(worlds::all_findings(odd), Rule::out_of_range).size() == 1);
+}
+
+TEST_CASE("on the ground plane every cell is a square, and the geometry is the same laid flat") {
+    Files files = worlds::with(without_rim(), "marsh.toml", "cell = [16, 16]", "cell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"boardwalk\"");
+    files = worlds::with(files, "flat.toml", crab, "");
+    files = with_rows(files, "##....\n#.....\n...##.\n...##.\n");
+    const Merge ground = merged(files, {.boxes = true, .plane = Plane::ground});
+    REQUIRE(ground.cell.x == ground.cell.y);
+    Regions cells = ground.group("earth").regions;
+    for (Region& region : cells)
+        for (Point& p : region.outline) p = {p.x * 2 / ground.cell.x, p.y * 2 / ground.cell.y};
+    CHECK(to_text(cells) == "[(0,0 4,0 4,2 2,2 2,4 0,4)] [(6,4 10,4 10,8 6,8)]");
+    CHECK(ground.group("earth").boxes.boxes.size() == 3);   // no box would fit the diamonds of the screen
+    CHECK(ground.group("earth").boxes.rests.empty());
+    CHECK(merged(files, {.boxes = true}).group("earth").boxes.boxes.empty());
+    // of a square grid the steps are the same
+    const Files square = with_rows(without_rim(), "##....\n#.....\n......\n......\n");
+    CHECK(merged(square, {.plane = Plane::ground}).groups == merged(square).groups);
+}
+
+TEST_CASE("groups merged at once, in any order, are the same") {
+    const Files files = with_rows(worlds::small_world(), "......\n......\n..../#\n######\n");
+    const auto at_once = [](std::size_t count, const std::function<void(std::size_t)>& work) {
+        std::vector<std::thread> threads;
+        for (std::size_t i = count; i-- > 0;) threads.emplace_back(work, i);
+        for (std::thread& thread : threads) thread.join();
+    };
+    CHECK(merged(files, {.parallel_for = at_once}).groups == merged(files).groups);
+    CHECK(merged(files, {.mover = 0, .parallel_for = at_once}).groups == merged(files, {.mover = 0}).groups);
 }
