@@ -104,13 +104,12 @@ void layers(Context& c) {
         for (std::size_t l = 0; l < map->layers.size(); ++l) {
             const dg::Layer& layer = map->layers[l];
             if (!passes(c.filter, layer.name, layer.tags)) continue;
-            c.row(
-                {map->name, layer.name, layer.holds_objects ? "objects" : "cells",
-                 c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
-                 layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "",
-                 std::count_if(layer.cells.begin(), layer.cells.end(), [](std::uint32_t cell) { return cell != 0; }),
-                 std::count_if(map->objects.begin(), map->objects.end(),
-                               [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
+            c.row({map->name, layer.name, layer.holds_objects ? "objects" : "cells",
+                   c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
+                   layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "",
+                   std::count_if(layer.cells.begin(), layer.cells.end(), [](std::uint32_t cell) { return cell != 0; }),
+                   std::count_if(map->objects.begin(), map->objects.end(),
+                                 [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
         }
 }
 

@@ -39,7 +39,7 @@ void cut(const BorderEdge& edge, const SideParts& other, std::vector<Cut>& into)
     into.insert(into.end(), cuts.begin(), cuts.end());
 }
 
-std::vector<Cut> cut_ring(const LabelledRing& ring, const std::vector<std::int8_t>& sides,
+std::vector<Cut> cut_ring(const LabelledRing& ring, const std::vector<int>& sides,
                           const std::array<const SideParts*, 4>& shared) {
     std::vector<Cut> cuts;
     for (std::size_t i = 0; i < ring.points.size(); ++i) {
@@ -70,7 +70,7 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
         return bits;
     };
     for (const LabelledRing& ring : rings) {
-        std::vector<std::int8_t>& sides = border.sides.emplace_back();
+        std::vector<int>& sides = border.sides.emplace_back();
         const int first = on_sides(ring.points[0]);
         int here = first;
         for (std::size_t i = 0; i < ring.points.size(); ++i) {
@@ -80,7 +80,7 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
             int side = -1;
             for (int s = 0; s < 4; ++s)
                 if ((both >> s & 1) != 0) side = s;
-            sides.push_back(static_cast<std::int8_t>(side));
+            sides.push_back(side);
             if (side >= 0)
                 border.parts[static_cast<std::size_t>(side)].emplace_back(std::min(from, to), std::max(from, to));
             if (here != 0 || there != 0) border.seen.emplace_back(from, to);

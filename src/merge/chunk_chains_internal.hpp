@@ -24,8 +24,8 @@ struct Run {
 using SideParts = std::vector<std::pair<Point, Point>>;   // from the lesser to the greater point, sorted
 struct ChunkBorder {
     std::array<SideParts, 4> parts;
-    std::vector<std::vector<std::int8_t>> sides;   // of each ring's edges: the side that they lie along, else -1
-    std::vector<std::pair<Point, Point>> seen;     // edges that others see: along a side, or with an end on one
+    std::vector<std::vector<int>> sides;         // of each ring's edges: the side that they lie along, else -1
+    std::vector<std::pair<Point, Point>> seen;   // edges that others see: along a side, or with an end on one
 };
 [[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 

@@ -255,7 +255,8 @@ struct LiveMap::Parts {
             const int n = merge.chunk_cells;
             const int c = floored(map.first_column + column, n) - first_column,
                       r = floored(map.first_row + row, n) - first_row;
-            return changed_around(static_cast<std::size_t>(r * columns + c));
+            return changed_around(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns) +
+                                  static_cast<std::size_t>(c));
         }
         const std::vector<Chunk> before = merge.chunks;
         restack();

@@ -39,7 +39,7 @@ public:
 
     std::optional<LooseArea> run() {
         if (!choose_margin()) return std::nullopt;
-        const auto rows = static_cast<std::size_t>(map_.rows + 2 * result_.margin);
+        const auto rows = static_cast<std::size_t>(map_.rows) + 2 * static_cast<std::size_t>(result_.margin);
         marked_.resize(rows);
         result_.rows.resize(rows);
         result_.runs.resize(plan_.steps.size());

@@ -106,8 +106,10 @@ private:
         for (const auto& [one_way, pieces] : lines) {
             Group group = detail::named_group(world_, {storey, -1, {}, one_way});
             group.mover = mover.name;
-            finish(std::move(group), one_way == OneWay::none ? std::move(stacked) : Stacked{},
-                   detail::join_lines(detail::cut_lines(pieces, solid), one_way), solid, groups);
+            Stacked none;   // only the first of them has ground
+            if (one_way == OneWay::none) std::swap(none, stacked);
+            finish(std::move(group), std::move(none), detail::join_lines(detail::cut_lines(pieces, solid), one_way),
+                   solid, groups);
         }
     }
 

@@ -229,7 +229,7 @@ private:
 
     // What a solid covers: of a hollow one, everything outside up to the outer edge of the rim's ring.
     [[nodiscard]] Regions solid_area(const Object& object, Point shift) const {
-        const Regions area = moved(object.area, shift);
+        Regions area = moved(object.area, shift);
         if (!object.hollow) return area;
         return subtract(Regions{{map_.block_ring(-1, -1, map_.columns + 2, map_.rows + 2), {}}}, area);
     }

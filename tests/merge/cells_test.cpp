@@ -179,7 +179,7 @@ TEST_CASE("cell by cell, small square maps merge as by the general boolean") {
 }
 
 TEST_CASE("cell by cell, larger square maps merge as by the general boolean") {
-    compare(GridSort::square, 60, 210'000, 70);
+    compare(GridSort::square, 25, 210'000, 70);
 }
 
 TEST_CASE("cell by cell, isometric maps merge as by the general boolean") {
@@ -188,12 +188,12 @@ TEST_CASE("cell by cell, isometric maps merge as by the general boolean") {
 }
 
 TEST_CASE("area that keeps to no cell merges with cells as by the general boolean") {
-    compare(GridSort::square, 600, 240'000, 6, true);
-    compare(GridSort::square, 30, 250'000, 40, true);
+    compare(GridSort::square, 400, 240'000, 6, true);
+    compare(GridSort::square, 12, 250'000, 40, true);
 }
 
 TEST_CASE("drawn area off the lattice merges with cells to valid regions, at most a rounding apart") {
-    for (int round = 0; round < 400; ++round) {
+    for (int round = 0; round < 250; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(260'000 + static_cast<std::uint64_t>(round));
         Case random;
