@@ -73,11 +73,17 @@ private:
     std::map<std::string, std::string> ids_;
 };
 
-void draw_tile(Page& page, Cutter& cutter, const Placed& placed, int column, int row) {
+void draw_tile(Page& page, Cutter& cutter, const Placed& placed, Point corner) {
     const TileSet& set = page.world.tilesets()[static_cast<std::size_t>(placed.tileset)];
     const Tile& tile = page.world.tile(placed);
-    const double x = page.x(page.map.corner(column, row).x), y = page.y(page.map.corner(column, row).y);
+    const double x = page.x(corner.x), y = page.y(corner.y);
     const double w = set.cell_width * page.scale, h = set.cell_height * page.scale;
+    if (tile.unseen && page.map.grid == GridSort::isometric) {
+        page.put(
+            "<path d=\"M{} {}l{} {}l-{} {}l-{} -{}z\" fill=\"none\" stroke=\"#554466\" stroke-dasharray=\"3 2\"/>\n",
+            x + w / 2, y + 1, w / 2 - 2, h / 2 - 1, w / 2 - 2, h / 2 - 1, w / 2 - 2, h / 2 - 1);
+        return;
+    }
     if (tile.unseen) {
         page.put(
             "<path d=\"M{0} {1}h{2}v{3}h-{2}zM{0} {1}l{2} {3}M{4} {1}l-{2} {3}\" fill=\"none\" stroke=\"#554466\" "
@@ -114,7 +120,7 @@ void draw_art(Page& page, const ArtSource& art) {
         for (int r = 0; r < page.map.rows; ++r)
             for (int c = 0; c < page.map.columns; ++c)
                 if (const Placed& placed = page.map.placed(layer, c, r); placed.tile >= 0)
-                    draw_tile(page, cutter, placed, c, r);
+                    draw_tile(page, cutter, placed, moved(page.map.box_corner(c, r), layer.offset));
         page.put("</g>\n");
     }
     for (const Object& object : page.map.objects) {
@@ -138,25 +144,32 @@ void draw_art(Page& page, const ArtSource& art) {
 
 void draw_grid(Page& page) {
     std::string lines;
-    for (int c = 0; c <= page.map.columns; ++c)
-        fmt::format_to(std::back_inserter(lines), "M{} {}v{}", page.left + c * page.map.cell_width * page.scale,
-                       page.top, page.height());
-    for (int r = 0; r <= page.map.rows; ++r)
-        fmt::format_to(std::back_inserter(lines), "M{} {}h{}", page.left,
-                       page.top + r * page.map.cell_height * page.scale, page.width());
+    const auto line = [&](Point a, Point b) {
+        fmt::format_to(std::back_inserter(lines), "M{} {}L{} {}", page.x(a.x), page.y(a.y), page.x(b.x), page.y(b.y));
+    };
+    for (int c = 0; c <= page.map.columns; ++c) line(page.map.corner(c, 0), page.map.corner(c, page.map.rows));
+    for (int r = 0; r <= page.map.rows; ++r) line(page.map.corner(0, r), page.map.corner(page.map.columns, r));
     page.put("<path d=\"{}\" fill=\"none\" stroke=\"#33414a\" stroke-opacity=\"0.22\" stroke-width=\"1\"/>\n", lines);
 }
 
 void draw_cell_numbers(Page& page) {
-    const int step = page.map.cell_width * page.scale >= 24 ? 1 : 5;
-    for (int c = 0; c < page.map.columns; c += step)
-        page.label(page.left + (c + 0.5) * page.map.cell_width * page.scale,
-                   page.top - page.map.cell_height * page.scale - 4, fmt::format("{}", page.map.first_column + c), 9,
-                   "middle", "fill=\"#5b6a73\"");
-    for (int r = 0; r < page.map.rows; ++r)
-        page.label(page.left - page.map.cell_width * page.scale - 3,
-                   page.top + (r + 0.5) * page.map.cell_height * page.scale + 3,
-                   fmt::format("{}", page.map.first_row + r), 9, "end", "fill=\"#5b6a73\"");
+    const Map& map = page.map;
+    const int step = map.cell_width * page.scale >= 24 ? 1 : 5;
+    const bool diamonds = map.grid == GridSort::isometric;   // columns are told along the upper right side
+    const double rim_x = map.cell_width * page.scale, rim_y = map.cell_height * page.scale;
+    const auto middle = [&](Point a, Point b) {
+        return std::pair{(page.x(a.x) + page.x(b.x)) / 2, (page.y(a.y) + page.y(b.y)) / 2};
+    };
+    for (int c = 0; c < map.columns; c += step) {
+        const auto [x, y] = middle(map.corner(c, 0), map.corner(c + 1, 0));
+        page.label(x + (diamonds ? rim_x / 2 : 0), y - (diamonds ? rim_y / 2 : rim_y) - 4,
+                   fmt::format("{}", map.first_column + c), 9, "middle", "fill=\"#5b6a73\"");
+    }
+    for (int r = 0; r < map.rows; r += step) {
+        const auto [x, y] = middle(map.corner(0, r), map.corner(0, r + 1));
+        page.label(x - (diamonds ? rim_x / 2 : rim_x) - 3, y - (diamonds ? rim_y / 2 : 0) + 3,
+                   fmt::format("{}", map.first_row + r), 9, "end", "fill=\"#5b6a73\"");
+    }
 }
 
 }   // namespace dryground::drawing

@@ -28,9 +28,9 @@ std::vector<const Finding*> findings_of(const Page& page, const Report& report, 
         result.push_back(&finding);
         const int number = static_cast<int>(result.size());
         const auto mark_cell = [&](const std::array<int, 2>& cell) {
-            const Point corner = page.map.corner(cell[0] - page.map.first_column, cell[1] - page.map.first_row);
-            marks.push_back({page.x(corner.x) + page.map.cell_width * page.scale / 2.0,
-                             page.y(corner.y) + page.map.cell_height * page.scale / 2.0, number});
+            const Bounds box = page.map.cell_box(cell[0] - page.map.first_column, cell[1] - page.map.first_row);
+            marks.push_back({(page.x(box.least.x) + page.x(box.most.x)) / 2,
+                             (page.y(box.least.y) + page.y(box.most.y)) / 2, number});
         };
         if (const int object = finding.object.empty() ? -1 : page.map.find_object(finding.object); object >= 0) {
             const Point at = page.map.objects[static_cast<std::size_t>(object)].position;
@@ -51,6 +51,16 @@ std::vector<const Finding*> findings_of(const Page& page, const Report& report, 
 
 std::string plural(std::size_t n, const char* word) { return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s"); }
 
+std::string figures(const std::string& name, const Group& group, std::size_t vertices) {
+    if (group.regions.empty())
+        return fmt::format(
+            "{}, {}: {}{}", name, group.storey, plural(group.lines.size(), "line"),
+            group.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(group.one_way)));
+    return fmt::format("{}, {}: {}, {}, {}, {}", name, group.storey, plural(group.regions.size(), "region"),
+                       plural(group.chains.size(), "chain"), fmt::format("{} vertices", vertices),
+                       plural(group.pieces.size(), "convex piece"));
+}
+
 // One line for each group: its hatching and dash, its name, its figures.
 double draw_key(Page& page, const Merge& merge, double y) {
     for (std::size_t g = 0; g < merge.groups.size(); ++g, y += 22) {
@@ -63,11 +73,7 @@ double draw_key(Page& page, const Merge& merge, double y) {
         std::size_t vertices = 0;
         for (const Chain& chain : group.chains) vertices += chain.points.size();
         const std::string name = group.trigger.empty() ? group.barrier : fmt::format("trigger {}", group.trigger);
-        page.label(58, y + 12,
-                   fmt::format("{}, {}: {}, {}, {}, {}", name, group.storey, plural(group.regions.size(), "region"),
-                               plural(group.chains.size(), "chain"), fmt::format("{} vertices", vertices),
-                               plural(group.pieces.size(), "convex piece")),
-                   13);
+        page.label(58, y + 12, figures(name, group, vertices), 13);
     }
     return y;
 }

@@ -41,6 +41,32 @@ Look look_of(const World& world, const Group& group, std::size_t number) {
     return look;
 }
 
+namespace {
+
+// Open lines; of one-way ones arrows tell the way that movers pass.
+void draw_lines(Page& page, const Group& group, const Look& look) {
+    static constexpr std::array<std::array<int, 2>, 5> ways{{{0, 0}, {0, -1}, {0, 1}, {-1, 0}, {1, 0}}};
+    const auto [dx, dy] = ways[static_cast<std::size_t>(group.one_way)];
+    for (const Ring& line : group.lines) {
+        std::string path;
+        for (const Point p : line)
+            fmt::format_to(std::back_inserter(path), "{}{:.1f} {:.1f}", path.empty() ? "M" : "L", page.x(p.x),
+                           page.y(p.y));
+        page.put("<path d=\"{}\" fill=\"none\" stroke=\"#fffdf5\" stroke-width=\"6\"/>\n", path);
+        page.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"3\"/>\n", path, look.colour);
+        if (group.one_way == OneWay::none) continue;
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+            const double x = (page.x(line[i].x) + page.x(line[i + 1].x)) / 2,
+                         y = (page.y(line[i].y) + page.y(line[i + 1].y)) / 2;
+            page.put("<path d=\"M{} {}L{} {}M{} {}L{} {}L{} {}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n",
+                     x - 9 * dx, y - 9 * dy, x + 9 * dx, y + 9 * dy, x + 4 * dx - 4 * dy, y + 4 * dy - 4 * dx,
+                     x + 9 * dx, y + 9 * dy, x + 4 * dx + 4 * dy, y + 4 * dy + 4 * dx, look.colour);
+        }
+    }
+}
+
+}   // namespace
+
 void draw_merged(Page& page, const Merge& merge) {
     for (std::size_t g = 0; g < merge.groups.size(); ++g) {
         const Group& group = merge.groups[g];
@@ -63,6 +89,7 @@ void draw_merged(Page& page, const Merge& merge) {
             page.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1\" stroke-opacity=\"0.9\"/>\n", pieces,
                      look.colour);
         }
+        draw_lines(page, group, look);
         for (const Chain& chain : group.chains)   // vertices: a straight run has none
             for (const Point p : chain.points)
                 page.put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"4\" height=\"4\" fill=\"#fffdf5\" stroke=\"{}\"/>\n",
@@ -76,8 +103,9 @@ void draw_flags(Page& page) {
         for (int c = 0; c < page.map.columns; ++c) {
             const CellSay say = passability(page.world, page.map, c, r, 0);
             if (say.flags_layer < 0 && say.sides_layer < 0) continue;
-            const Point corner = page.map.corner(c, r);
-            const double x = page.x(corner.x), y = page.y(corner.y), w = page.map.cell_width * page.scale,
+            const Bounds box = page.map.cell_box(c, r);
+            const Ring ring = page.map.cell_ring(c, r);
+            const double x = page.x(box.least.x), y = page.y(box.least.y), w = page.map.cell_width * page.scale,
                          h = page.map.cell_height * page.scale;
             std::string text;
             for (std::size_t f = 0; f < names.size(); ++f)
@@ -85,8 +113,11 @@ void draw_flags(Page& page) {
             if (say.flags_layer >= 0)
                 page.label(x + w / 2, y + h / 2 + 4, text.empty() ? "×" : text, std::clamp(h / 2.4, 7.0, 14.0),
                            "middle", "fill=\"#10243a\" stroke=\"#fffdf5\" stroke-width=\"3\" paint-order=\"stroke\"");
-            const std::array<std::array<double, 4>, 4> edges{
-                {{x, y, x + w, y}, {x + w, y, x + w, y + h}, {x, y + h, x + w, y + h}, {x, y, x, y + h}}};
+            std::array<std::array<double, 4>, 4> edges{};
+            for (std::size_t side = 0; side < 4; ++side) {
+                const Point a = ring[side], b = ring[(side + 1) % 4];
+                edges[side] = {page.x(a.x), page.y(a.y), page.x(b.x), page.y(b.y)};
+            }
             for (std::size_t side = 0; side < 4; ++side) {
                 const Passage passage = say.sides.of[side];
                 if (passage == Passage::open) continue;

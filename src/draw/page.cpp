@@ -8,7 +8,7 @@ namespace dryground::drawing {
 
 Page::Page(const World& world_in, const Map& map_in, const DrawOptions& options)
     : world(world_in), map(map_in), show(options.show), scale(options.scale) {
-    const int px_wide = (map.columns + 2) * map.cell_width;
+    const double px_wide = to_px(map.most().x - map.least().x) + 2.0 * map.cell_width;
     if (scale < 1) scale = std::clamp(static_cast<int>(std::lround(1300.0 / px_wide)), 1, 8);
     left = 16 + map.cell_width * scale;
     top = 56 + map.cell_height * scale;

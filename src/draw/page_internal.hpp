@@ -41,8 +41,8 @@ public:
 
     [[nodiscard]] double x(std::int32_t steps) const { return left + to_px(steps - map.least().x) * scale; }
     [[nodiscard]] double y(std::int32_t steps) const { return top + to_px(steps - map.least().y) * scale; }
-    [[nodiscard]] double width() const { return double{0} + map.columns * map.cell_width * scale; }
-    [[nodiscard]] double height() const { return double{0} + map.rows * map.cell_height * scale; }
+    [[nodiscard]] double width() const { return to_px(map.most().x - map.least().x) * scale; }
+    [[nodiscard]] double height() const { return to_px(map.most().y - map.least().y) * scale; }
 
     template <class... Args>
     void put(fmt::format_string<Args...> format, Args&&... args) {
