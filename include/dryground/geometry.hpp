@@ -211,6 +211,11 @@ enum class Corners { round, bevel, mitre, box };
 // All within a radius (above 0) of the way between two points.
 [[nodiscard]] Ring capsule_ring(Point from, Point to, std::int32_t radius, double within_px);
 
+// The outline of pixels that are set (not 0; row by row from the top), holes too, in steps from the top-left corner of
+// the first. Few vertices: every vertex of the pixels' own outline lies within `within_px` of the result, which never
+// crosses or newly touches itself. 0: the pixels' edges themselves. Requires width * height pixels.
+[[nodiscard]] Regions trace_pixels(int width, int height, std::span<const char> set, double within_px);
+
 // The least convex ring around points, its least vertex first. O(n log n).
 [[nodiscard]] Ring convex_hull(std::vector<Point> points);
 
