@@ -9,6 +9,7 @@ bool wanted(const Settings& settings, const std::string& work, const std::string
 void run_all(const Settings& settings, const Tell& tell) {
     measure_maps(settings, tell);
     measure_booleans(settings, tell);
+    measure_forms(settings, tell);
 }
 
 }   // namespace bench

@@ -1,0 +1,55 @@
+// Regions cut up: boxes, triangles, pieces.
+#include <fmt/format.h>
+
+#include "caves.hpp"
+#include "dryground/merge.hpp"
+#include "peers.hpp"
+#include "timing.hpp"
+#include "works.hpp"
+
+namespace bench {
+
+using namespace dryground;
+
+namespace {
+
+Regions ground_of(const World& world) {
+    return merge(world, world.maps()[0], {.chains = false, .pieces = false}).group("earth").regions;
+}
+
+}   // namespace
+
+void measure_forms(const Settings& settings, const Tell& tell) {
+    const int side = std::min(512, settings.most_side);
+    if (const std::string input = fmt::format("caves full {}", side); wanted(settings, "least boxes", input)) {
+        const Regions ground = ground_of(cave_world(side, Tiles::full, 7));
+        std::size_t ours = 0, theirs = 0;
+        const std::vector<double> times =
+            alternate({[&] { ours = least_boxes(ground).boxes.size(); }, [&] { theirs = boost_rectangles(ground); }});
+        tell({.work = "least boxes",
+              .input = input,
+              .seconds = times[0],
+              .peers = {{"Boost.Polygon right-angled", times[1]}},
+              .note = fmt::format("{} boxes, theirs {}", ours, theirs)});
+    }
+    const std::string input = fmt::format("caves mixed {}", side);
+    if (!wanted(settings, "triangles", input) && !wanted(settings, "pieces", input)) return;
+    const Regions ground = ground_of(cave_world(side, Tiles::mixed, 7));
+    if (wanted(settings, "triangles", input)) {
+        std::size_t ours = 0, theirs = 0;
+        const std::vector<double> times = alternate(
+            {[&] { ours = delaunay_triangles(ground).triangles.size(); }, [&] { theirs = geos_triangles(ground); }});
+        tell({.work = "triangles",
+              .input = input,
+              .seconds = times[0],
+              .peers = {{"GEOS constrained Delaunay", times[1]}},
+              .note = fmt::format("{} triangles, theirs {}", ours, theirs)});
+    }
+    if (wanted(settings, "pieces", input)) {
+        std::size_t ours = 0;
+        const std::vector<double> times = alternate({[&] { ours = convex_pieces(ground, 8).size(); }});
+        tell({.work = "pieces", .input = input, .seconds = times[0], .note = fmt::format("{} pieces", ours)});
+    }
+}
+
+}   // namespace bench
