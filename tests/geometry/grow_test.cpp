@@ -46,7 +46,7 @@ double distance(const Regions& regions, Point p) {
 }   // namespace
 
 TEST_CASE("round growing reaches just the points within its distance") {
-    for (int round = 0; round < 120; ++round) {
+    for (int round = 0; round < chance::rounds(120); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(340'000 + static_cast<std::uint64_t>(round));
         const Regions land = random_land(dice);
@@ -92,7 +92,7 @@ TEST_CASE("narrow gaps close and thin walls vanish cleanly") {
 }
 
 TEST_CASE("a body's reach is where it overlaps the ground") {
-    for (int round = 0; round < 120; ++round) {
+    for (int round = 0; round < chance::rounds(120); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(350'000 + static_cast<std::uint64_t>(round));
         const Regions land = random_land(dice);

@@ -157,7 +157,7 @@ void add_loose_steps(Case& random, chance::Dice& dice, bool on_lattice) {
 }
 
 void compare(GridSort grid, int rounds, std::uint64_t first_round, int most_side, bool loose = false) {
-    for (int round = 0; round < rounds; ++round) {
+    for (int round = 0; round < chance::rounds(rounds); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(first_round + static_cast<std::uint64_t>(round));
         Case random;
@@ -193,7 +193,7 @@ TEST_CASE("area that keeps to no cell merges with cells as by the general boolea
 }
 
 TEST_CASE("drawn area off the lattice merges with cells to valid regions, at most a rounding apart") {
-    for (int round = 0; round < 250; ++round) {
+    for (int round = 0; round < chance::rounds(250); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(260'000 + static_cast<std::uint64_t>(round));
         Case random;

@@ -60,7 +60,7 @@ Steps steps_of(const std::vector<Chain>& chains) {
 }   // namespace
 
 TEST_CASE("chunks joined are the whole, and their chains are its chains, cut") {
-    for (int round = 0; round < 60; ++round) {
+    for (int round = 0; round < chance::rounds(60); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(500'000 + static_cast<std::uint64_t>(round));
         const Loaded loaded = worlds::load(random_world(dice, dice.in(1, 25), dice.in(1, 20)));
@@ -98,7 +98,7 @@ TEST_CASE("chunks joined are the whole, and their chains are its chains, cut") {
 }
 
 TEST_CASE("changing cells one by one gives what merging anew gives, and tells just what changed") {
-    for (int round = 0; round < 40; ++round) {
+    for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(510'000 + static_cast<std::uint64_t>(round));
         const Loaded loaded = worlds::load(random_world(dice, dice.in(1, 20), dice.in(1, 16)));

@@ -13,6 +13,15 @@ inline std::uint64_t seed() {
     return given ? std::strtoull(given, nullptr, 10) : 20240607;
 }
 
+// How many rounds of a slow random test to play: a quarter under the address sanitizer, which takes many times as long.
+inline int rounds(int optimised) {
+#ifdef __SANITIZE_ADDRESS__
+    return (optimised + 3) / 4;
+#else
+    return optimised;
+#endif
+}
+
 class Dice {
 public:
     explicit Dice(std::uint64_t round) : engine_(seed() * 1'000'003 + round) {}
