@@ -86,3 +86,38 @@ TEST_CASE("surfaces reach the engine, barriers stop only whom they should, trigg
     CHECK(sensors == 1);
     CHECK_THROWS_AS(chipmunk::filter_of(world, "gull"), std::out_of_range);
 }
+
+TEST_CASE("one-way lines let bodies pass one way and hold them the other") {
+    worlds::Files files =
+        worlds::with(worlds::small_world(), "marsh.toml", "[tiles.brine]",
+                     "[tiles.gantry]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ line = [[0, 0], [16, "
+                     "0]], one_way = \"up\" }]\n[tiles.brine]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"-\" = \"gantry\"");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######", "......\n.---..\n......\n######");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const World& world = loaded.world();
+    for (const bool from_below : {false, true}) {
+        const Space space;
+        const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
+        cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, INFINITY));
+        cpShape* shape = cpSpaceAddShape(space.it, cpCircleShapeNew(body, 0.2, cpvzero));
+        cpShapeSetFilter(shape, chipmunk::filter_of(world, "warden"));
+        // the line is at 16 px, 1 m below the map's top; the ground at 3 m
+        cpBodySetPosition(body, from_below ? cpv(2.5, -2) : cpv(2.5, -0.4));
+        if (from_below) cpBodySetVelocity(body, cpv(0, 5.5));
+        double highest = -10;
+        for (int step = 0; step < 300; ++step) {
+            cpSpaceStep(space.it, 1.0 / 120);
+            highest = std::max(highest, cpBodyGetPosition(body).y);
+        }
+        INFO((from_below ? "jumped from below" : "fell from above"));
+        CHECK(cpBodyGetPosition(body).y == Approx(-0.8).margin(0.12));   // it rests on the line
+        if (from_below) CHECK(highest > -0.75);
+        cpSpaceRemoveShape(space.it, shape);
+        cpSpaceRemoveBody(space.it, body);
+        cpShapeFree(shape);
+        cpBodyFree(body);
+    }
+}
