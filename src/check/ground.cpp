@@ -137,6 +137,11 @@ std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
             std::min(near[3], map.rows - 1)};
 }
 
+bool in_the_way(const Object& solid, Point shift, const Regions& body) {
+    const Regions area = moved(solid.area, shift);
+    return solid.hollow ? !subtract(body, area).empty() : !intersect(area, body).empty();
+}
+
 }   // namespace
 
 Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Point position) {
@@ -182,8 +187,7 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
     for (const Object& object : map.objects)
         if (object.role == Role::solid && object.storey == storey && there_at_first(object) &&
             std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
-            !intersect(moved(object.area, map.layers[static_cast<std::size_t>(object.layer)].shape_offset), body)
-                 .empty())
+            in_the_way(object, map.layers[static_cast<std::size_t>(object.layer)].shape_offset, body))
             tiles.push_back(words_of(world, object));
     const auto listed = [](const std::vector<std::string>& all) {
         return all.size() <= 4

@@ -87,7 +87,7 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
         if (!object.fault_words.empty()) finding.details.push_back(object.fault_words);
         finding.hint = Hint{"give it a shape", "box = [x, y, w, h], or cells = [c, r, w, h]"};
         findings.add(std::move(finding));
-    } else if (object.fault == ShapeFault::empty || object.role == Role::solid) {
+    } else if (object.fault == ShapeFault::empty || (object.role == Role::solid && object.line.empty())) {
         findings.add(start_object(findings, Rule::shape_empty, map, object, object.place_of_position,
                                   {words, object.fault_words.empty() ? "it is a point" : object.fault_words}));
     }

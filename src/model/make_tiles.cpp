@@ -138,8 +138,11 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     if (draft.shapes)
         for (const ShapeDraft& shape : *draft.shapes) tile.shapes.push_back(make_shape(set, shape, barrier));
     if (draft.carves)
-        for (const CarveDraft& carve : *draft.carves)
+        for (const CarveDraft& carve : *draft.carves) {
             tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, carve.shape, -1)});
+            if (const Shape& shape = tile.carves.back().shape; !shape.line.empty())
+                add(Rule::out_of_range, shape.place, {"a carve", shape.words, "an area: a line has none to take away"});
+        }
     if (draft.flags) tile.flags = flag_set(*draft.flags);
     for (const auto& [side, passage] : draft.sides) {
         const auto found = std::find(side_names.begin(), side_names.end(), side);

@@ -164,6 +164,8 @@ void WorldMaker::resolve_kind(std::size_t index) {
         if (drawn.fault == ShapeFault::crosses_itself)
             add(Rule::shape_crosses_itself, draft.area->place,
                 {"the area", fmt::format("{}", to_px(drawn.fault_at.x)), fmt::format("{}", to_px(drawn.fault_at.y))});
+        if (!drawn.line.empty())
+            add(Rule::out_of_range, draft.area->place, {"the area", drawn.words, "a shape with an area"});
         kind.area = std::move(drawn.area);
     }
     for (auto& [name, field] : make_fields(draft.fields)) kind.fields[name] = field;

@@ -87,6 +87,18 @@ TEST_CASE("a hollow solid is everything outside of it, out to the rim's outer ed
     CHECK(worlds::of_rule(findings, Rule::out_of_range).size() == 1);
 }
 
+TEST_CASE("checks know lines and hollow solids") {
+    const auto findings = [](const char* solid) {
+        return worlds::all_findings(worlds::with(worlds::small_world(), "flat.toml", crab, solid));
+    };
+    CHECK(findings("  { kind = \"solid\", barrier = \"earth\", line = [[40, 8], [60, 8]] },\n").findings().empty());
+    const Report hollow = findings(
+        "  { name = \"cave\", kind = \"solid\", barrier = \"earth\", box = [32, 8, 40, 40], hollow = true },\n");
+    const auto blocked = worlds::of_rule(hollow, Rule::spawn_blocked);
+    REQUIRE(blocked.size() == 1);   // 'landing' stands outside of the cave, which is solid
+    CHECK(text(hollow).find("in the way: solid 'cave'") != std::string::npos);
+}
+
 TEST_CASE("isometric cells are diamonds, and shapes count from the box around them") {
     Files files = worlds::with(without_rim(), "marsh.toml", "cell = [16, 16]", "cell = [32, 16]");
     files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");

@@ -86,3 +86,17 @@ TEST_CASE("who sets a trigger off is the map's player, unless it says") {
     CHECK(said.gives == std::vector<int>{0});
     CHECK(said.runs == 0);
 }
+
+TEST_CASE("a line is no area for a carve or a kind, and only lines are one-way") {
+    const auto wrong = [](const worlds::Files& files, Rule rule) {
+        return worlds::of_rule(worlds::all_findings(files), rule).size();
+    };
+    CHECK(wrong(worlds::with(worlds::small_world(), "marsh.toml", "box = [0, 4, 16, 8] }]",
+                             "line = [[0, 4], [16, 4]] }]"),
+                Rule::out_of_range) == 1);
+    CHECK(wrong(worlds::with(worlds::small_world(), "world.toml", "mover = \"warden\"\nfields",
+                             "mover = \"warden\"\narea = { line = [[0, 0], [4, 4]] }\nfields"),
+                Rule::out_of_range) == 1);
+    CHECK(wrong(worlds::with(worlds::small_world(), "marsh.toml", "[16, 16]] }]", "[16, 16]], one_way = \"up\" }]"),
+                Rule::unknown_key) == 1);
+}
