@@ -11,6 +11,7 @@
 #include <map>
 
 #include "arrangement_internal.hpp"
+#include "small_cutter_internal.hpp"
 
 namespace dryground {
 
@@ -22,87 +23,6 @@ struct HalfEdge {   // from `at` to the next one's `at`, its piece on the left
     int twin = -1;
     int piece = -1;   // once all are fused
     bool gone = false;
-};
-
-// Ways to cut a polygon of few corners into few convex pieces. Polygons are lists of corners, by number.
-class SmallCutter {
-public:
-    using Corners = std::vector<int>;
-    using Cut = std::pair<int, int>;   // between two corners
-
-    SmallCutter(std::vector<Point> points, int most) : points_(std::move(points)), most_(most) {}
-
-    // Whether `count` pieces do; then the cuts between them are kept, in an order in which each parts a piece.
-    bool cut(const Corners& polygon, int count) {
-        int inward = 0, first = -1;
-        const auto n = static_cast<int>(polygon.size());
-        for (int i = 0; i < n; ++i)
-            if (corner(polygon, i) == Turn::right) {
-                ++inward;
-                if (first < 0) first = i;
-            }
-        if (inward == 0 && n <= most_) return true;
-        if (count == 1 || inward == 0 || inward > 2 * (count - 1)) return false;   // a cut mends two corners at most
-        for (int step = 2; step < n - 1; ++step) {
-            const int other = (first + step) % n;
-            if (!in_cone(polygon, first, other) || !in_cone(polygon, other, first) || !visible(polygon, first, other))
-                continue;
-            Corners one, two;
-            for (int i = first;; i = (i + 1) % n) {
-                one.push_back(polygon[static_cast<std::size_t>(i)]);
-                if (i == other) break;
-            }
-            for (int i = other;; i = (i + 1) % n) {
-                two.push_back(polygon[static_cast<std::size_t>(i)]);
-                if (i == first) break;
-            }
-            const std::size_t kept = cuts_.size();
-            for (int part = 1; part < count; ++part) {
-                cuts_.emplace_back(one.front(), one.back());
-                if (cut(one, part) && cut(two, count - part)) return true;
-                cuts_.resize(kept);
-            }
-        }
-        return false;
-    }
-
-    [[nodiscard]] const std::vector<Cut>& cuts() const { return cuts_; }
-
-private:
-    [[nodiscard]] Point at(const Corners& polygon, int i) const {
-        const auto n = static_cast<int>(polygon.size());
-        return points_[static_cast<std::size_t>(polygon[static_cast<std::size_t>((i + n) % n)])];
-    }
-    [[nodiscard]] Turn corner(const Corners& polygon, int i) const {
-        return turn(at(polygon, i - 1), at(polygon, i), at(polygon, i + 1));
-    }
-    // Whether the way from one corner to another starts inside.
-    [[nodiscard]] bool in_cone(const Corners& polygon, int i, int to) const {
-        const Point before = at(polygon, i - 1), p = at(polygon, i), after = at(polygon, i + 1), q = at(polygon, to);
-        const bool left_of_out = turn(p, after, q) == Turn::left, left_of_in = turn(before, p, q) == Turn::left;
-        return corner(polygon, i) == Turn::right ? left_of_out || left_of_in : left_of_out && left_of_in;
-    }
-    [[nodiscard]] bool visible(const Corners& polygon, int i, int j) const {
-        const Point a = at(polygon, i), b = at(polygon, j);
-        for (int k = 0; k < static_cast<int>(polygon.size()); ++k) {
-            const Point p = at(polygon, k), q = at(polygon, k + 1);
-            if (p == a || p == b || q == a || q == b) {
-                // an edge at an end of the way: only its other end can be in it
-                const Point far = p == a || p == b ? q : p;
-                if (far != a && far != b && turn(a, b, far) == Turn::straight && between(a, b, far)) return false;
-                continue;
-            }
-            const Turn s = turn(a, b, p), t = turn(a, b, q);
-            if ((s == Turn::straight && between(a, b, p)) || (t == Turn::straight && between(a, b, q))) return false;
-            if (s != t && s != Turn::straight && t != Turn::straight && turn(p, q, a) != turn(p, q, b)) return false;
-        }
-        return true;
-    }
-    [[nodiscard]] static bool between(Point a, Point b, Point p) { return (a < p) != (b < p); }
-
-    std::vector<Point> points_;
-    int most_;
-    std::vector<Cut> cuts_;
 };
 
 class Fuser {
@@ -262,7 +182,7 @@ private:
         if (inner.size() != 2 * (set.size() - 1)) return false;   // around a hole
         std::vector<int> outline;
         std::vector<Point> points;
-        SmallCutter::Corners polygon;
+        detail::SmallCutter::Corners polygon;
         for (int h = start;;) {
             polygon.push_back(static_cast<int>(polygon.size()));
             outline.push_back(h);
@@ -274,7 +194,7 @@ private:
         }
         if (static_cast<int>(outline.size()) != edges) return false;
         if (touches_itself(points)) return false;
-        SmallCutter cutter(std::move(points), most_);
+        detail::SmallCutter cutter(std::move(points), most_);
         if (!cutter.cut(polygon, static_cast<int>(set.size()) - 1)) return false;
         for (const int h : inner) half(h).gone = true;
         for (std::size_t i = 0; i < outline.size(); ++i) join(outline[i], outline[(i + 1) % outline.size()]);
