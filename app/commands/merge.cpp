@@ -45,8 +45,8 @@ int find_mover(const dg::World& world, const std::string& name) {
         names.push_back(mover.name);
     }
     const auto nearest = dg::nearest_name(name, names);
-    stop(misuse, fmt::format("--mover: the world has no mover '{}'{}", name,
-                             nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+    stop(misuse, fmt::format("--mover: the world has no mover '{}'{}; it has: {}", name,
+                             nearest ? fmt::format("; did you mean '{}'?", *nearest) : "", fmt::join(names, ", ")));
 }
 
 dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& output, const dg::World& world) {
@@ -78,9 +78,17 @@ void run(const Options& options) {
         for (const std::string& map : opened.maps)
             chunked.push_back(dg::merge_chunks(opened.world, opened.world.map(map), options.chunk_cells, merging));
         write_result(options.out, dg::merge_json(opened.world, chunked, output));
-        for (const dg::ChunkedMerge& one : chunked)
+        std::vector<dg::Merge> figures;   // all chunks of a map together
+        for (dg::ChunkedMerge& one : chunked) {
             say(fmt::format("{}: {} chunks of {} x {} cells\n", one.map, one.chunks.size(), one.chunk_cells,
                             one.chunk_cells));
+            dg::Merge& figure = figures.emplace_back();
+            figure.map = one.map;
+            figure.stats = one.stats;
+            for (dg::Chunk& chunk : one.chunks)
+                for (dg::Group& group : chunk.groups) figure.groups.push_back(std::move(group));
+        }
+        say_figures(opened.world, figures);
         return;
     }
     std::vector<dg::Merge> merges;
@@ -93,6 +101,7 @@ void run(const Options& options) {
     if (merging.grow != 0)
         say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
                         options.corners));
+    if (merging.plane == dg::Plane::ground) say("ground plane: numbers are cells, whatever the unit\n");
     say_figures(opened.world, merges);
 }
 

@@ -88,6 +88,9 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     const Outcome mover = tool("merge demo/world.toml --map slipway --mover warden_sid");
     CHECK(mover.code == 2);
     CHECK(mover.err.find("did you mean 'warden_side'?") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --mover nobody").err.find("it has: ") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --plane ground").err.find("numbers are cells") != std::string::npos);
+    CHECK(tool("merge demo/broken/world.toml --chunk-cells 8").err.find("left out") != std::string::npos);
     CHECK(tool("merge demo/world.toml --mover warden --chunk-cells 8").code == 2);
     const Outcome chunks = tool("merge demo/world.toml --map slipway --chunk-cells 16 --as regions");
     CHECK(chunks.code == 0);
