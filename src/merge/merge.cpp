@@ -98,7 +98,7 @@ private:
     void merge_for_mover(int storey, Groups& groups) const {
         const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
         Stacked stacked;
-        stacked.regions = blocked_area(world_, map_, options_.mover, storey);
+        stacked.regions = detail::ground_for_mover(world_, map_, stacking_, mover, storey);
         const Regions solid = stacked.regions;
         if (options_.chains && options_.grow == 0) add_plain_rings(stacked);
         auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
@@ -228,21 +228,9 @@ std::span<const std::string_view> form_names() {
     return names;
 }
 
-Regions blocked_area(const World& world, const Map& map, int mover_id, int storey) {
-    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
-    const detail::Stacking stacking = detail::stack_up(world, map);
-    Regions area;
-    for (const auto& [key, plan] : stacking.plans)
-        if (key.storey == storey && detail::stops(mover, key.barrier)) {
-            Regions regions = detail::merge_cells(map, plan, false).regions;
-            area.insert(area.end(), regions.begin(), regions.end());
-        }
-    if (mover.needs != 0)
-        for (int r = 0; r < map.rows; ++r)
-            for (int c = 0; c < map.columns; ++c)
-                if ((passability(world, map, c, r, storey).flags & mover.needs) == 0)
-                    area.push_back({map.cell_ring(c, r), {}});
-    return unite(area);
+Regions blocked_area(const World& world, const Map& map, int mover, int storey) {
+    return detail::ground_for_mover(world, map, detail::stack_up(world, map),
+                                    world.movers()[static_cast<std::size_t>(mover)], storey);
 }
 
 }   // namespace dryground

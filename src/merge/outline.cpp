@@ -19,109 +19,15 @@
 #include <array>
 #include <bit>
 
-#include "site_internal.hpp"
+#include "programs_internal.hpp"
+#include "row_internal.hpp"
 
 namespace dryground::detail {
 
-namespace {
-
-// ---- programs, remembered by the covers they were made for --------------------------------------------------------
-
-struct Covers {   // around a place: up to four numbers of covers
-    std::uint64_t first, second;
-
-    Covers(std::uint32_t a, std::uint32_t b, std::uint32_t c = 0, std::uint32_t d = 0)
-        : first(std::uint64_t{a} << 32 | b), second(std::uint64_t{c} << 32 | d) {}
-    [[nodiscard]] std::uint32_t operator[](int i) const {
-        return static_cast<std::uint32_t>((i < 2 ? first : second) >> (i % 2 == 0 ? 32 : 0));
-    }
-    friend bool operator==(const Covers& a, const Covers& b) = default;
-};
-
-template <class Program>
-class Remembered {
-public:
-    // Programs of places where a cover from `first_lone` on takes part are made anew each time.
-    template <class Make>
-    const Program& get(const Covers& key, std::uint32_t first_lone, Make make) {
-        if (key[0] >= first_lone || key[1] >= first_lone || key[2] >= first_lone || key[3] >= first_lone) {
-            lone_ = make();
-            return lone_;
-        }
-        if (2 * programs_.size() >= slots_.size()) grow();
-        const std::size_t found = find(key);
-        if (slots_[found] < 0) {
-            slots_[found] = static_cast<std::int32_t>(programs_.size());
-            keys_.push_back(key);
-            programs_.push_back(make());
-        }
-        return programs_[static_cast<std::size_t>(slots_[found])];
-    }
-
-private:
-    [[nodiscard]] std::size_t find(const Covers& key) const {
-        std::uint64_t hash = key.first * 0x9E3779B97F4A7C15u;
-        hash = (hash ^ (hash >> 29) ^ key.second) * 0xBF58476D1CE4E5B9u;
-        std::size_t at = hash >> 20 & (slots_.size() - 1);
-        while (slots_[at] >= 0 && !(keys_[static_cast<std::size_t>(slots_[at])] == key))
-            at = (at + 1) & (slots_.size() - 1);
-        return at;
-    }
-    void grow() {
-        slots_.assign(std::max<std::size_t>(256, 4 * slots_.size()), -1);
-        for (std::size_t i = 0; i < keys_.size(); ++i) slots_[find(keys_[i])] = static_cast<std::int32_t>(i);
-    }
-
-    std::vector<std::int32_t> slots_;
-    std::vector<Covers> keys_;
-    std::vector<Program> programs_;
-    Program lone_;
-};
-
-}   // namespace
-
-struct Programs::Parts {
-    Remembered<SiteProgram> corners;
-    Remembered<std::vector<MiddleSite>> across, downs;
-};
 Programs::Programs() : parts(std::make_unique<Parts>()) {}
 Programs::~Programs() = default;
 
 namespace {
-
-// ---- a row of cells -----------------------------------------------------------------------------------------------
-
-struct Row {
-    std::vector<std::uint64_t> full, mixed;
-    std::vector<std::uint32_t> ids;
-    std::vector<std::int32_t> slots;        // of inner edges: the vertex at the end that is known; -1 for none yet
-    std::vector<std::int32_t> first_slot;   // of a mixed cell
-    std::vector<std::int32_t> first_spot;   // of a mixed cell: its first inner vertex
-
-    explicit Row(int columns) {
-        const auto words = static_cast<std::size_t>(columns) / 64 + 1;
-        full.assign(words, 0);
-        mixed.assign(words, 0);
-        ids.assign(static_cast<std::size_t>(columns) + 1, 0);
-        first_slot.assign(ids.size(), 0);
-        first_spot.assign(ids.size(), 0);
-    }
-    [[nodiscard]] static bool bit(const std::vector<std::uint64_t>& mask, int c) {
-        return c >= 0 && (mask[static_cast<std::size_t>(c) / 64] >> (c & 63) & 1) != 0;
-    }
-    [[nodiscard]] bool is_full(int c) const { return bit(full, c); }
-    [[nodiscard]] bool is_mixed(int c) const { return bit(mixed, c); }
-    // The last cell at or before c that is not full; -1 for none.
-    [[nodiscard]] int last_not_full(int c) const {
-        auto w = static_cast<std::size_t>(c) / 64;
-        std::uint64_t gaps = ~full[w] & (~std::uint64_t{0} >> (63 - (c & 63)));
-        while (gaps == 0) {
-            if (w == 0) return -1;
-            gaps = ~full[--w];
-        }
-        return static_cast<int>(64 * w) + 63 - std::countl_zero(gaps);
-    }
-};
 
 struct Mids {   // a vertical grid line's vertex inside a row, and what was open before and after it
     int column;

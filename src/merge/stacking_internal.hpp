@@ -63,6 +63,10 @@ struct Stacking {
 [[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
                                                const Plan& plan, const Regions& solid);
 
+// All area that stops a mover on a storey.
+[[nodiscard]] Regions ground_for_mover(const World& world, const Map& map, const Stacking& stacking, const Mover& mover,
+                                       int storey);
+
 // All lines that stop a mover on a storey, its sides of cells included, not yet cut by the ground.
 [[nodiscard]] std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map,
                                                                        const Stacking& stacking, const Mover& mover,
