@@ -10,6 +10,7 @@
 
 #include "chunk_chains_internal.hpp"
 #include "forms_internal.hpp"
+#include "least_edge_internal.hpp"
 
 namespace dryground {
 
@@ -119,10 +120,18 @@ struct LiveMap::Parts {
         return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
     }
 
+    [[nodiscard]] static bool on_ring(const Ring& ring, Point p) {
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            if (turn(ring[i], ring[(i + 1) % ring.size()], p) == Turn::straight) return true;
+        return false;
+    }
+
     void merge_cells(std::size_t chunk) {
         const Ring ring = ring_of(chunk);
         for (PlanShares& plan : plans) {
             Stacked stacked = plan.merger.block(block_of(chunk), true);
+            if (const std::int32_t least = detail::least_edge(world); least > 0)
+                detail::fuse_short_edges(stacked.rings, least, [&](Point p) { return on_ring(ring, p); });
             plan.shares[chunk].rings = std::move(stacked.rings);
             plan.shares[chunk].border = detail::border_of(plan.shares[chunk].rings, ring);
             plan.shares[chunk].regions = std::move(stacked.regions);

@@ -1,5 +1,7 @@
 #include "forms_internal.hpp"
 
+#include "least_edge_internal.hpp"
+
 namespace dryground::detail {
 
 Group named_group(const World& world, const GroupKey& key) {
@@ -13,9 +15,13 @@ Group named_group(const World& world, const GroupKey& key) {
     return group;
 }
 
+std::int32_t least_edge(const World& world) { return to_steps(world.merging().least_edge_px); }
+
 void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
     const int most = options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
-    if (options.pieces) group.pieces = convex_pieces(group.regions, most);
+    const std::int32_t least = least_edge(world);
+    if (options.pieces)
+        group.pieces = convex_pieces(least > 0 ? without_short_edges(group.regions, least) : group.regions, most);
     if (options.boxes) group.boxes = least_boxes(group.regions, most);
     if (options.triangles) group.triangles = delaunay_triangles(group.regions);
 }

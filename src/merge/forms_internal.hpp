@@ -8,6 +8,9 @@ namespace dryground::detail {
 // A group with the names of its key.
 [[nodiscard]] Group named_group(const World& world, const GroupKey& key);
 
+// The world's merging setting, in steps: chains and pieces have no shorter edges where that can be helped.
+[[nodiscard]] std::int32_t least_edge(const World& world);
+
 // Pieces, boxes and triangles of the group's regions.
 void add_area_forms(Group& group, const World& world, const MergeOptions& options);
 

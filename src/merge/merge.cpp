@@ -9,6 +9,7 @@
 
 #include "../geometry/arrangement_internal.hpp"
 #include "forms_internal.hpp"
+#include "least_edge_internal.hpp"
 #include "grid_internal.hpp"
 
 namespace dryground {
@@ -68,11 +69,13 @@ private:
                 next->first.barrier == plan->first.barrier && next->first.trigger == plan->first.trigger)
                 continue;
             tasks.emplace_back([this, plans](Groups& groups) {
-                Regions solid;
+                const bool has_lines = std::any_of(plans.begin(), plans.end(),
+                                                   [](const auto* one) { return !one->second.lines.empty(); });
+                Regions solid;   // what lines keep out of
                 for (const auto* one : plans) {
                     const auto& [key, steps] = *one;
                     Stacked stacked = detail::merge_cells(map_, steps, options_.chains && options_.grow == 0);
-                    if (key.one_way == OneWay::none) solid = stacked.regions;
+                    if (has_lines && key.one_way == OneWay::none) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
                     if (!steps.lines.empty())
                         lines = detail::lines_of(world_, map_, key, steps, key.trigger.empty() ? solid : Regions{});
@@ -162,6 +165,8 @@ private:
             if (options_.chains) add_plain_rings(stacked);
         }
         if (group.regions.empty() && lines.empty()) return;
+        if (const std::int32_t least = detail::least_edge(world_); least > 0)
+            detail::fuse_short_edges(stacked.rings, least, {});
         for (LabelledRing& ring : stacked.rings)
             group.chains.push_back({.points = std::move(ring.points), .surfaces = std::move(ring.labels)});
         detail::add_line_forms(group, lines, solid, options_.chains);

@@ -83,10 +83,10 @@ private:
             comes_in ? link(waiting, v) : link(v, waiting);
     }
 
-    std::int32_t& slot(Row& row, int column, const Cover& cover, int edge) {
-        const auto e = static_cast<std::size_t>(edge);
-        if (!cover.of_whole.empty()) return whole_slots_[static_cast<std::size_t>(cover.of_whole[e])];
-        return row.slots[static_cast<std::size_t>(row.first_slot[static_cast<std::size_t>(column)]) + e];
+    std::int32_t& slot(Row& row, int column, int edge) {
+        const auto c = static_cast<std::size_t>(column), e = static_cast<std::size_t>(edge);
+        if (row.first_slot[c] >= 0) return row.slots[static_cast<std::size_t>(row.first_slot[c]) + e];
+        return whole_slots_[static_cast<std::size_t>(row.covers[c]->of_whole[e])];
     }
 
     // ---- cells ----
@@ -99,7 +99,10 @@ private:
     [[nodiscard]] const Cover& cover(std::uint32_t number) const {
         return number == 0 ? nothing_ : number == 1 ? base_full_ : rows_.cover(number - 2);
     }
-    [[nodiscard]] const Cover& cover(const Row& row, int c) const { return cover(number(row, c)); }
+    [[nodiscard]] const Cover& cover(const Row& row, int c) const {
+        if (row.is_mixed(c)) return *row.covers[static_cast<std::size_t>(c)];
+        return row.is_full(c) ? base_full_ : nothing_;
+    }
     [[nodiscard]] Point corner(int c, int r) const {
         return {rows_.corner.x + c * rows_.width, rows_.corner.y + r * rows_.height};
     }
@@ -117,13 +120,8 @@ private:
         lower_.slots.clear();
         if (r == rows_.rows) return;
         rows_.fill(r, lower_.full.data(), lower_.mixed.data(), lower_.ids.data());
-        each_bit(lower_.mixed, [&](int c) {
-            lower_.first_slot[static_cast<std::size_t>(c)] = static_cast<std::int32_t>(lower_.slots.size());
-            const Cover& mixed = cover(lower_, c);
-            if (mixed.of_whole.empty()) lower_.slots.resize(lower_.slots.size() + mixed.edges.size(), -1);
-        });
         looks_.clear();
-        each_bit(lower_.mixed, [&](int c) { add_spots(c, r); });   // before anything looks for them
+        each_bit(lower_.mixed, [&](int c) { add_mixed(c, r); });   // before anything looks for their vertices
     }
 
     // ---- along a grid line ----
@@ -204,21 +202,18 @@ private:
 
     void special_corner(int c, int r) {
         const Covers key{number(upper_, c - 1), number(upper_, c), number(lower_, c), number(lower_, c - 1)};
-        const SiteProgram& program = programs_.corners.get(key, first_lone_, [&] {
-            return corner_program(cover(key[0]), cover(key[1]), cover(key[2]), cover(key[3]), rows_.width,
-                                  rows_.height);
-        });
+        const CornerPrograms& programs = programs_.corners.get(key, first_lone_, [&] { return make_corner(key); });
         const std::array<Row*, 4> row_of{&upper_, &upper_, &lower_, &lower_};
-        apply(program, corner(c, r), c, row_of, [&](std::int32_t v, Point at) { start_gap(v, c - 1, at); });
-        if (!cover(key[1]).has_middles(bottom_side) && !cover(key[2]).has_middles(top_side)) return;
-        const Covers pair{key[1], key[2]};
-        const std::vector<MiddleSite>& sites = programs_.across.get(pair, first_lone_, [&] {
-            return across_programs(cover(pair[0]), cover(pair[1]), rows_.width, rows_.height);
-        });
-        for (const MiddleSite& site : sites) {
+        apply(programs.corner, corner(c, r), c, row_of, [&](std::int32_t v, Point at) { start_gap(v, c - 1, at); });
+        for (const MiddleSite& site : programs.to_the_right) {
             const Point at{corner(c, r).x + site.place, corner(c, r).y};
             apply(site.program, at, c, row_of, [&](std::int32_t v, Point p) { start_gap(v, c, p); });
         }
+    }
+
+    [[nodiscard]] CornerPrograms make_corner(const Covers& key) const {
+        return {corner_program(cover(key[0]), cover(key[1]), cover(key[2]), cover(key[3]), rows_.width, rows_.height),
+                across_programs(cover(key[1]), cover(key[2]), rows_.width, rows_.height)};
     }
 
     template <class Gap>
@@ -241,7 +236,7 @@ private:
             }
             Row& row = *row_of[edge.cell];
             const int column = edge.cell == 0 || edge.cell == 3 ? c - 1 : c;
-            return slot(row, column, cover(row, column), edge.edge);
+            return slot(row, column, edge.edge);
         };
         for (const SiteTurn& turn : program.turns) {
             const std::int32_t v = add(at, turn.label, turn.straight, pinched);
@@ -271,19 +266,22 @@ private:
         for (const Look& look : looks_) start_gap(look.vertex, look.cell, look.at);
     }
 
-    void add_spots(int c, int r) {
-        const Cover& mixed = cover(lower_, c);
-        lower_.first_spot[static_cast<std::size_t>(c)] = result_.vertices.size();
+    void add_mixed(int column, int r) {
+        const auto c = static_cast<std::size_t>(column);
+        const Cover& mixed = rows_.cover(lower_.ids[c]);
+        lower_.covers[c] = &mixed;
+        lower_.first_slot[c] = -1;
         if (!mixed.of_whole.empty()) return;
-        const Point origin = corner(c, r);
-        const std::int32_t first = result_.vertices.size();
+        lower_.first_slot[c] = static_cast<std::int32_t>(lower_.slots.size());
+        lower_.slots.resize(lower_.slots.size() + mixed.edges.size(), -1);
+        const Point origin = corner(column, r);
+        const std::int32_t first = lower_.first_spot[c] = result_.vertices.size();
         for (const Spot& spot : mixed.spots) {
             const std::int32_t v = add(moved(spot.at, origin), 0, spot.straight, spot.pinched);
-            if (spot.starts_gap) looks_.push_back({v, c, moved(spot.at, origin)});
+            if (spot.starts_gap) looks_.push_back({v, column, moved(spot.at, origin)});
         }
         for (std::size_t e = 0; e < mixed.edges.size(); ++e)
-            join(mixed.edges[e], first,
-                 lower_.slots[static_cast<std::size_t>(lower_.first_slot[static_cast<std::size_t>(c)]) + e]);
+            join(mixed.edges[e], first, lower_.slots[static_cast<std::size_t>(lower_.first_slot[c]) + e]);
     }
 
     // Links an inner edge to its inner ends.
@@ -301,7 +299,6 @@ private:
 
     void down_side(int c, int r) {
         const Covers key{number(lower_, c - 1), number(lower_, c)};
-        if (!cover(key[0]).has_middles(right_side) && !cover(key[1]).has_middles(left_side)) return;
         const std::vector<MiddleSite>& sites = programs_.downs.get(
             key, first_lone_, [&] { return down_programs(cover(key[0]), cover(key[1]), rows_.width, rows_.height); });
         const std::array<Row*, 4> row_of{&lower_, &lower_, nullptr, nullptr};
@@ -368,7 +365,7 @@ private:
         }
         if (inner.from_spot >= 0) return row.first_spot[static_cast<std::size_t>(c)] + inner.from_spot;
         if (inner.to_spot >= 0) return row.first_spot[static_cast<std::size_t>(c)] + inner.to_spot;
-        return slot(row, c, here, edge);
+        return slot(row, c, edge);
     }
 
     // The vertex at an end of the vertical edge on a grid line, just below a height of the row.

@@ -31,7 +31,7 @@ public:
     // of `mixed` for any other that is not empty, and ids[c] (an index for `cover`) of the latter. All bits are 0
     // before.
     virtual void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) = 0;
-    // Stays where it is until the next call of fill.
+    // Stays where it is.
     [[nodiscard]] virtual const Cover& cover(std::uint32_t id) const = 0;
     [[nodiscard]] virtual const Whole& whole() const = 0;
 };

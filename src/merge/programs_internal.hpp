@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <bit>
 #include <cstdint>
 #include <vector>
 
@@ -31,17 +32,32 @@ public:
             lone_ = make();
             return lone_;
         }
-        if (2 * programs_.size() >= slots_.size()) grow();
-        const std::size_t found = find(key);
-        if (slots_[found] < 0) {
-            slots_[found] = static_cast<std::int32_t>(programs_.size());
-            keys_.push_back(key);
-            programs_.push_back(make());
+        if (const std::size_t place = place_of(key); place < small_places) {
+            if (small_.empty()) small_.assign(small_places, -1);
+            return programs_[static_cast<std::size_t>(remember(small_[place], key, make))];
         }
-        return programs_[static_cast<std::size_t>(slots_[found])];
+        if (2 * programs_.size() >= slots_.size()) grow();
+        return programs_[static_cast<std::size_t>(remember(slots_[find(key)], key, make))];
     }
 
 private:
+    // Few maps mix more than 14 covers: four small numbers are a place in a table.
+    static constexpr std::size_t small_places = std::size_t{1} << 16;
+    [[nodiscard]] static std::size_t place_of(const Covers& key) {
+        const std::uint64_t large = (key.first | key.second) & 0xFFFF'FFF0'FFFF'FFF0u;
+        if (large != 0) return small_places;
+        return ((key.first >> 28 | key.first) & 0xFF) | ((key.second >> 28 | key.second) & 0xFF) << 8;
+    }
+    template <class Make>
+    std::int32_t remember(std::int32_t& slot, const Covers& key, Make make) {
+        if (slot < 0) {
+            slot = static_cast<std::int32_t>(programs_.size());
+            keys_.push_back(key);
+            programs_.push_back(make());
+        }
+        return slot;
+    }
+
     [[nodiscard]] std::size_t find(const Covers& key) const {
         std::uint64_t hash = key.first * 0x9E3779B97F4A7C15u;
         hash = (hash ^ (hash >> 29) ^ key.second) * 0xBF58476D1CE4E5B9u;
@@ -51,19 +67,24 @@ private:
         return at;
     }
     void grow() {
-        slots_.assign(std::max<std::size_t>(256, 4 * slots_.size()), -1);
+        slots_.assign(std::bit_ceil(std::max<std::size_t>(256, 8 * programs_.size())), -1);
         for (std::size_t i = 0; i < keys_.size(); ++i) slots_[find(keys_[i])] = static_cast<std::int32_t>(i);
     }
 
-    std::vector<std::int32_t> slots_;
+    std::vector<std::int32_t> small_, slots_;   // numbers of programs; -1 for none yet
     std::vector<Covers> keys_;
     std::vector<Program> programs_;
     Program lone_;
 };
 
+struct CornerPrograms {
+    SiteProgram corner;
+    std::vector<MiddleSite> to_the_right;   // along the side from the corner to the next one
+};
+
 struct Programs::Parts {
-    Remembered<SiteProgram> corners;
-    Remembered<std::vector<MiddleSite>> across, downs;
+    Remembered<CornerPrograms> corners;
+    Remembered<std::vector<MiddleSite>> downs;
 };
 
 }   // namespace dryground::detail

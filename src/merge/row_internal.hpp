@@ -5,13 +5,16 @@
 #include <cstdint>
 #include <vector>
 
+#include "cover_internal.hpp"
+
 namespace dryground::detail {
 
 struct Row {
     std::vector<std::uint64_t> full, mixed;
     std::vector<std::uint32_t> ids;
     std::vector<std::int32_t> slots;        // of inner edges: the vertex at the end that is known; -1 for none yet
-    std::vector<std::int32_t> first_slot;   // of a mixed cell
+    std::vector<const Cover*> covers;       // of mixed cells
+    std::vector<std::int32_t> first_slot;   // of a mixed cell; -1 when its edges are those of a larger whole
     std::vector<std::int32_t> first_spot;   // of a mixed cell: its first inner vertex
 
     explicit Row(int columns) {
@@ -19,6 +22,7 @@ struct Row {
         full.assign(words, 0);
         mixed.assign(words, 0);
         ids.assign(static_cast<std::size_t>(columns) + 1, 0);
+        covers.assign(ids.size(), nullptr);
         first_slot.assign(ids.size(), 0);
         first_spot.assign(ids.size(), 0);
     }

@@ -184,3 +184,32 @@ TEST_CASE("growing a map to the left and top moves nothing") {
                      "flat.toml", "legend", "legend");
     CHECK(merged(grown).group("earth").regions == merged(files).group("earth").regions);
 }
+
+TEST_CASE("vertices closer than least_edge_px are fused in chains and pieces, never in regions") {
+    const auto world_with = [](const char* least) {
+        Files files = worlds::with(worlds::small_world(), "world.toml", "[barriers]",
+                                   std::string("[merging]\nleast_edge_px = ") + least + "\n[barriers]");
+        // A nick of 1 x 1 px in the middle of the top, and a crumb of half a px beside it.
+        return worlds::with(files, "flat.toml", "objects = [", R"(objects = [
+  { kind = "solid", polygon = [[16, 0], [24, 0], [24, 1], [25, 1], [25, 0], [32, 0], [32, 16], [16, 16]], barrier = "earth" },
+  { kind = "solid", box = [40, 8, 0.5, 0.5], barrier = "earth" },)");
+    };
+    const Merge exact = merging::merged(world_with("0")), fused = merging::merged(world_with("2"));
+    const Group &before = exact.group("earth"), &after = fused.group("earth");
+    CHECK(after.regions == before.regions);
+    const auto shortest = [](const std::vector<Chain>& chains) {
+        double least = 1e9;
+        for (const Chain& chain : chains)
+            for (std::size_t i = 0; i < chain.points.size(); ++i) {
+                const Point a = chain.points[i], b = chain.points[(i + 1) % chain.points.size()];
+                least = std::min(least, std::hypot(a.x - b.x, a.y - b.y) / steps_per_px);
+            }
+        return least;
+    };
+    CHECK(shortest(before.chains) == 0.5);
+    CHECK(shortest(after.chains) >= 2);
+    CHECK(before.chains.size() == after.chains.size() + 2);   // gone: the crumb, and the nick that the rim closes
+    std::int64_t area = 0;
+    for (const Ring& piece : after.pieces) area += twice_area(piece);
+    CHECK(std::abs(area - twice_area(before.regions)) <= 2 * 2 * 256 * 256);
+}
