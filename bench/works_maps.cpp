@@ -1,5 +1,9 @@
 // Whole maps to regions.
 #include <fmt/format.h>
+#include <malloc.h>
+
+#include <chrono>
+#include <fstream>
 
 #include "caves.hpp"
 #include "dryground/merge.hpp"
@@ -34,6 +38,15 @@ std::size_t vertices_of(const Regions& regions) {
         for (const Ring& hole : region.holes) count += hole.size();
     }
     return count;
+}
+
+std::size_t bytes_of(const Regions& regions) {
+    std::size_t bytes = regions.capacity() * sizeof(Region);
+    for (const Region& region : regions) {
+        bytes += region.outline.capacity() * sizeof(Point) + region.holes.capacity() * sizeof(Ring);
+        for (const Ring& hole : region.holes) bytes += hole.capacity() * sizeof(Point);
+    }
+    return bytes;
 }
 
 void measure_map(const World& world, const std::string& input, bool right_angled, int most_peer_side,
@@ -118,11 +131,49 @@ void measure_edits(const Settings& settings, const Tell& tell) {
         }
 }
 
+// A figure of /proc/self/status, in bytes; 0 where there is none.
+std::size_t status_bytes(const std::string& name) {
+    std::ifstream status("/proc/self/status");
+    for (std::string word; status >> word;)
+        if (word == name + ":") {
+            std::size_t kib = 0;
+            status >> kib;
+            return kib * 1024;
+        }
+    return 0;
+}
+
+// What a merge takes at most, beyond the map, beside what it gives back.
+void measure_memory(const Settings& settings, const Tell& tell) {
+    for (const Tiles tiles : {Tiles::full, Tiles::mixed})
+        for (int side = 2048; side <= settings.most_side; side *= 2) {
+            const std::string work = "memory",
+                              input = fmt::format("{} {}", tiles == Tiles::full ? "caves full" : "caves mixed", side);
+            if (!wanted(settings, work, input)) continue;
+            const World world = cave_world(side, tiles, 7);
+            malloc_trim(0);
+            std::ofstream("/proc/self/clear_refs") << "5";   // the peak starts anew
+            const std::size_t before = status_bytes("VmRSS");
+            const auto begin = std::chrono::steady_clock::now();
+            const Merge merged = merge(world, world.maps()[0], {.chains = false, .pieces = false});
+            const double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+            const std::size_t peak = status_bytes("VmHWM") - before;
+            const std::size_t result = bytes_of(merged.group("earth").regions);
+            tell({.work = work,
+                  .input = input,
+                  .seconds = seconds,
+                  .note = fmt::format("peak {} MiB beyond the map, result {} MiB: {:.2f} times; {:.2f} ns a cell, once",
+                                      peak >> 20, result >> 20, static_cast<double>(peak) / static_cast<double>(result),
+                                      seconds * 1e9 / side / side)});
+        }
+}
+
 }   // namespace
 
 void measure_maps(const Settings& settings, const Tell& tell) {
     measure_drawn(settings, tell);
     measure_edits(settings, tell);
+    measure_memory(settings, tell);
     for (int side = 128; side <= settings.most_side; side *= 2) {
         const auto one = [&](const char* sort, Tiles tiles, int most_peer_side) {
             const std::string input = fmt::format("{} {}", sort, side);

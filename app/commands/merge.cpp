@@ -71,9 +71,8 @@ void run(const Options& options) {
     const dg::MergeOutput output = output_of(options, opened.world);
     const dg::MergeOptions merging = merge_options(options, output, opened.world);
     if (options.chunk_cells > 0) {
-        if (merging.mover >= 0 || merging.grow != 0 || merging.plane != dg::Plane::screen)
-            stop(misuse,
-                 "--chunk-cells: chunks hold the barriers' groups as they are; leave out --mover, --grow and --plane");
+        if (merging.grow != 0)
+            stop(misuse, "--chunk-cells: what grows would reach into other chunks; leave out --grow, or --chunk-cells");
         std::vector<dg::ChunkedMerge> chunked;
         for (const std::string& map : opened.maps)
             chunked.push_back(dg::merge_chunks(opened.world, opened.world.map(map), options.chunk_cells, merging));

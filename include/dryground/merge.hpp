@@ -110,10 +110,12 @@ struct ChunkedMerge {
     std::vector<Chunk> chunks{};       // all that the map has, sorted by row, then column
     std::vector<Surface> surfaces{};   // each that the map's shapes have, sorted, the empty one first
     MergeStats stats{};
+    Plane plane = Plane::screen;   // and the size of a cell on it, as in Merge
+    Point cell{};
 };
 
 // The same geometry in chunks of `chunk_cells` (1 or more) a side. What reaches out of the map belongs to the chunks at
-// its edge. Makes the barriers' and triggers' groups; `mover` and `grow` of the options are not looked at.
+// its edge. `grow` of the options is not looked at: what grows reaches into other chunks.
 [[nodiscard]] ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells,
                                         const MergeOptions& options = {});
 

@@ -23,11 +23,7 @@ public:
           up_(output.y == YAxis::up) {}
 
     Json map(const Merge& merge) {
-        start_counts();
-        if (merge.plane == Plane::ground) {
-            across_ = merge.cell.x;
-            down_ = merge.cell.y;
-        }
+        start(merge.plane, merge.cell);
         Json groups = this->groups(merge.groups);
         return Json{{"map", merge.map},
                     {"groups", std::move(groups)},
@@ -36,7 +32,7 @@ public:
     }
 
     Json map(const ChunkedMerge& merge) {
-        start_counts();
+        start(merge.plane, merge.cell);
         Json chunks = Json::array();
         for (const Chunk& chunk : merge.chunks)
             chunks.push_back({{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups)}});
@@ -48,7 +44,11 @@ public:
     }
 
 private:
-    void start_counts() {
+    void start(Plane plane, Point cell) {
+        if (plane == Plane::ground) {
+            across_ = cell.x;
+            down_ = cell.y;
+        }
         regions_ = vertices_ = pieces_ = 0;
         shortest_ = -1;
     }
@@ -191,17 +191,19 @@ private:
 namespace {
 
 template <class Merged>
-std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output,
-                    const char* plane) {
+std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output) {
     Writer writer(world, output);
     Json maps = Json::array();
     for (const Merged& merge : merges) maps.push_back(writer.map(merge));
+    const bool ground = !merges.empty() && merges[0].plane == Plane::ground;
     const Json root{{"format", "dryground/merge/1"},
                     {"world", world.title()},
-                    {"unit", output.unit == Unit::px ? "px" : "m"},
+                    {"unit", ground                    ? "cell"
+                             : output.unit == Unit::px ? "px"
+                                                       : "m"},
                     {"per_metre", world.per_metre()},
                     {"y", output.y == YAxis::down ? "down" : "up"},
-                    {"plane", plane},
+                    {"plane", ground ? "ground" : "screen"},
                     {"maps", std::move(maps)}};
     return files::json_text(root);
 }
@@ -209,12 +211,11 @@ std::string json_of(const World& world, const std::vector<Merged>& merges, const
 }   // namespace
 
 std::string merge_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
-    const bool ground = !merges.empty() && merges[0].plane == Plane::ground;
-    return json_of(world, merges, output, ground ? "ground" : "screen");
+    return json_of(world, merges, output);
 }
 
 std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
-    return json_of(world, merges, output, "screen");
+    return json_of(world, merges, output);
 }
 
 }   // namespace dryground

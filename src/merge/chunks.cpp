@@ -10,6 +10,7 @@
 
 #include "chunk_chains_internal.hpp"
 #include "forms_internal.hpp"
+#include "ground_plane_internal.hpp"
 #include "least_edge_internal.hpp"
 
 namespace dryground {
@@ -28,19 +29,24 @@ struct Share {
 
 struct PlanShares {
     detail::GroupKey key;
-    const detail::Plan* plan = nullptr;
-    detail::CellMerger merger;
-    std::vector<Share> shares;   // by chunk
-    std::vector<detail::LinePiece> lines;
-    Regions solid;   // that the lines may go on along
+    std::function<Stacked(const detail::Block&)> merge_block;
+    std::vector<Share> shares{};   // by chunk
+    std::vector<detail::LinePiece> lines{};
+    Regions solid{};   // that the lines may go on along
 };
 
 }   // namespace
 
 struct LiveMap::Parts {
-    Parts(const World& w, const Map& m, int chunk_cells, const MergeOptions& o) : world(w), map(m), options(o) {
+    Parts(const World& w, const Map& m, int chunk_cells, const MergeOptions& o)
+        : world(w), map(m), options(o), grid(m), flat(o.plane == Plane::ground && !grid.is_flat()) {
         merge.map = map.name;
         merge.chunk_cells = std::max(1, chunk_cells);
+        merge.plane = options.plane;
+        if (options.plane == Plane::ground) {
+            detail::test_flat_range(map);
+            merge.cell = {grid.width(), grid.height()};
+        }
         const int n = merge.chunk_cells;
         first_column = floored(map.first_column, n);
         first_row = floored(map.first_row, n);
@@ -66,10 +72,9 @@ struct LiveMap::Parts {
             }
             local = local && plan.lines.empty();
             if (plan.rim) margin = std::max(margin, 1);
-            plans.push_back(
-                {key, &plan, detail::CellMerger(map, plan), std::vector<Share>(merge.chunks.size()), {}, {}});
         }
-        for (PlanShares& plan : plans) add_lines(plan);
+        options.mover >= 0 ? add_mover_plans() : add_plans();
+        for (PlanShares& plan : plans) plan.shares.resize(merge.chunks.size());
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) merge_cells(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) find_runs(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) make_groups(i);
@@ -87,14 +92,53 @@ struct LiveMap::Parts {
     }
 
     // Lines are found for the whole map, and cut to chunks.
-    void add_lines(PlanShares& shares) const {
-        if (shares.plan->lines.empty()) return;
-        for (const PlanShares& other : plans)
-            if (other.key.storey == shares.key.storey && other.key.barrier == shares.key.barrier &&
-                other.key.trigger.empty() && other.key.one_way == OneWay::none)
-                shares.solid = detail::merge_cells(map, *other.plan, false).regions;
-        for (const detail::JoinedLine& line : detail::lines_of(world, map, shares.key, *shares.plan,
-                                                               shares.key.trigger.empty() ? shares.solid : Regions{}))
+    void add_plans() {
+        for (const auto& [key, plan] : stacking.plans) {
+            auto merger = std::make_shared<detail::CellMerger>(map, plan);
+            PlanShares& shares =
+                add_shares(key, [merger](const detail::Block& block) { return merger->block(block, true); });
+            if (plan.lines.empty()) continue;
+            if (key.trigger.empty())
+                if (const auto ground = stacking.plans.find({key.storey, key.barrier, {}, OneWay::none});
+                    ground != stacking.plans.end())
+                    shares.solid = detail::merge_cells(map, ground->second, false).regions;
+            add_lines(shares, detail::lines_of(world, map, key, plan, shares.solid));
+        }
+    }
+
+    void add_mover_plans() {
+        const Mover& mover = world.movers().at(static_cast<std::size_t>(options.mover));
+        for (const int storey : detail::storeys_of(map)) {
+            auto ground = std::make_shared<detail::MoverGround>(world, map, stacking, mover, storey);
+            detail::GroupKey key;
+            key.storey = storey;
+            add_shares(key, [ground](const detail::Block& block) {
+                Stacked stacked{ground->block(block), {}};
+                detail::add_plain_rings(stacked);
+                return stacked;
+            });
+            const auto lines = detail::lines_for_mover(world, map, stacking, mover, storey);
+            if (lines.empty()) continue;
+            local = false;
+            const Regions solid = ground->whole();
+            for (const auto& [one_way, pieces] : lines) {
+                key.one_way = one_way;
+                if (one_way != OneWay::none) add_shares(key, [](const detail::Block&) { return Stacked{}; });
+                plans.back().solid = solid;
+                add_lines(plans.back(), detail::join_lines(detail::cut_lines(pieces, solid), one_way));
+            }
+        }
+    }
+
+    PlanShares& add_shares(const detail::GroupKey& key, std::function<Stacked(const detail::Block&)> merge_block) {
+        PlanShares& shares = plans.emplace_back();
+        shares.key = key;
+        shares.merge_block = std::move(merge_block);
+        return shares;
+    }
+
+    static void add_lines(PlanShares& shares, const std::vector<detail::JoinedLine>& lines) {
+        for (const detail::JoinedLine& line : lines)
             for (std::size_t i = 0; i < line.labels.size(); ++i)
                 shares.lines.push_back({line.points[i], line.points[(i + 1) % line.points.size()], line.labels[i]});
     }
@@ -129,7 +173,7 @@ struct LiveMap::Parts {
     void merge_cells(std::size_t chunk) {
         const Ring ring = ring_of(chunk);
         for (PlanShares& plan : plans) {
-            Stacked stacked = plan.merger.block(block_of(chunk), true);
+            Stacked stacked = plan.merge_block(block_of(chunk));
             if (const std::int32_t least = detail::least_edge(world); least > 0)
                 detail::fuse_short_edges(stacked.rings, least, [&](Point p) { return on_ring(ring, p); });
             plan.shares[chunk].rings = std::move(stacked.rings);
@@ -162,7 +206,9 @@ struct LiveMap::Parts {
     [[nodiscard]] std::vector<Chain> chains_of(const PlanShares& plan, std::size_t chunk) const {
         std::vector<const std::vector<detail::Run>*> others{&plan.shares[chunk].runs};
         for (const std::size_t other : around(chunk)) others.push_back(&plan.shares[other].runs);
-        return detail::chains_of(plan.shares[chunk].runs, others);
+        std::vector<Chain> chains = detail::chains_of(plan.shares[chunk].runs, others);
+        if (flat) detail::lay_flat(grid, chains);
+        return chains;
     }
 
     void make_groups(std::size_t chunk) {
@@ -170,7 +216,9 @@ struct LiveMap::Parts {
         groups.clear();
         for (PlanShares& plan : plans) {
             Group group = detail::named_group(world, plan.key);
+            if (options.mover >= 0) group.mover = world.movers()[static_cast<std::size_t>(options.mover)].name;
             group.regions = std::exchange(plan.shares[chunk].regions, {});
+            if (flat) detail::lay_flat(grid, group.regions);
             if (options.chains) group.chains = chains_of(plan, chunk);
             if (!plan.lines.empty()) add_lines_of(plan, chunk, group);
             if (group.regions.empty() && group.lines.empty()) continue;
@@ -200,7 +248,13 @@ struct LiveMap::Parts {
             };
             return (beside(chunk, 1, 0) >= 0 && along(1)) || (beside(chunk, 0, 1) >= 0 && along(2));
         });
-        detail::add_line_forms(group, detail::join_lines(pieces, plan.key.one_way), plan.solid, options.chains);
+        std::vector<detail::JoinedLine> lines = detail::join_lines(pieces, plan.key.one_way);
+        Regions solid = plan.solid;
+        if (flat) {
+            detail::lay_flat(grid, lines);
+            detail::lay_flat(grid, solid);
+        }
+        detail::add_line_forms(group, lines, solid, options.chains);
     }
 
     std::vector<std::size_t> changed_around(std::size_t chunk) {
@@ -278,6 +332,8 @@ struct LiveMap::Parts {
     const World& world;
     Map map;
     MergeOptions options;
+    detail::Grid grid;
+    bool flat;   // laid on the ground
     detail::Stacking stacking;
     std::vector<PlanShares> plans;
     ChunkedMerge merge;

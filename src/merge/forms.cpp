@@ -17,6 +17,17 @@ Group named_group(const World& world, const GroupKey& key) {
 
 std::int32_t least_edge(const World& world) { return to_steps(world.merging().least_edge_px); }
 
+void add_plain_rings(Stacked& stacked) {
+    stacked.rings.clear();
+    const auto add = [&](const Ring& ring) { stacked.rings.push_back({ring, std::vector<int>(ring.size(), 0)}); };
+    for (const Region& region : stacked.regions) {
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
+    }
+    std::sort(stacked.rings.begin(), stacked.rings.end(),
+              [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
+}
+
 void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
     const int most = options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
     const std::int32_t least = least_edge(world);

@@ -11,6 +11,9 @@ namespace dryground::detail {
 // The world's merging setting, in steps: chains and pieces have no shorter edges where that can be helped.
 [[nodiscard]] std::int32_t least_edge(const World& world);
 
+// The rings of the regions, of no surface.
+void add_plain_rings(Stacked& stacked);
+
 // Pieces, boxes and triangles of the group's regions.
 void add_area_forms(Group& group, const World& world, const MergeOptions& options);
 

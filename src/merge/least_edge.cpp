@@ -30,7 +30,8 @@ public:
 
     void run() {
         for (LabelledRing& ring : rings_) {
-            while (fuse_shortest(ring)) {}
+            while (fuse_shortest(ring)) {
+            }
             drop_straight(ring);
             start_at_least(ring);
         }

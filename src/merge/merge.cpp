@@ -7,10 +7,9 @@
 #include <stdexcept>
 #include <tuple>
 
-#include "../geometry/arrangement_internal.hpp"
 #include "forms_internal.hpp"
+#include "ground_plane_internal.hpp"
 #include "least_edge_internal.hpp"
-#include "grid_internal.hpp"
 
 namespace dryground {
 
@@ -29,7 +28,7 @@ public:
         result.plane = options_.plane;
         if (options_.plane == Plane::ground) {
             result.cell = {grid_.width(), grid_.height()};
-            test_range();
+            detail::test_flat_range(map_);
         }
         do_all(options_.mover >= 0 ? mover_tasks() : barrier_tasks());
         std::sort(groups_.begin(), groups_.end(), [](const Group& a, const Group& b) {
@@ -69,8 +68,8 @@ private:
                 next->first.barrier == plan->first.barrier && next->first.trigger == plan->first.trigger)
                 continue;
             tasks.emplace_back([this, plans](Groups& groups) {
-                const bool has_lines = std::any_of(plans.begin(), plans.end(),
-                                                   [](const auto* one) { return !one->second.lines.empty(); });
+                const bool has_lines =
+                    std::any_of(plans.begin(), plans.end(), [](const auto* one) { return !one->second.lines.empty(); });
                 Regions solid;   // what lines keep out of
                 for (const auto* one : plans) {
                     const auto& [key, steps] = *one;
@@ -89,11 +88,8 @@ private:
 
     // One for each storey.
     [[nodiscard]] std::vector<Task> mover_tasks() const {
-        std::set<int> storeys{0};
-        for (const Layer& layer : map_.layers)
-            if (!layer.decor) storeys.insert(layer.storey);
         std::vector<Task> tasks;
-        for (const int storey : storeys)
+        for (const int storey : detail::storeys_of(map_))
             tasks.emplace_back([this, storey](Groups& groups) { merge_for_mover(storey, groups); });
         return tasks;
     }
@@ -101,9 +97,9 @@ private:
     void merge_for_mover(int storey, Groups& groups) const {
         const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
         Stacked stacked;
-        stacked.regions = detail::ground_for_mover(world_, map_, stacking_, mover, storey);
+        stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey).whole();
         const Regions solid = stacked.regions;
-        if (options_.chains && options_.grow == 0) add_plain_rings(stacked);
+        if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
         auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
         (void)lines[OneWay::none];
         for (const auto& [one_way, pieces] : lines) {
@@ -116,74 +112,29 @@ private:
         }
     }
 
-    // ---- the ground plane ----
-
-    void test_range() const {
-        const std::int64_t factor = grid_.factor();
-        for (const Point p : {map_.least(), map_.most()})
-            if (std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})) * factor > coordinate_limit / 2)
-                throw std::length_error("merge: on the ground plane, this map leaves the range of coordinates");
-    }
-    void lay_flat(Ring& ring) const {
-        for (Point& p : ring) p = grid_.flat(p);
-        detail::start_at_least(ring);
-    }
-    void lay_flat(Regions& regions) const {
-        for (Region& region : regions) {
-            lay_flat(region.outline);
-            for (Ring& hole : region.holes) lay_flat(hole);
-            std::sort(region.holes.begin(), region.holes.end());
-        }
-        std::sort(regions.begin(), regions.end(),
-                  [](const Region& a, const Region& b) { return a.outline < b.outline; });
-    }
-    void lay_flat(Stacked& stacked, std::vector<detail::JoinedLine>& lines) const {
-        lay_flat(stacked.regions);
-        for (LabelledRing& ring : stacked.rings) {
-            for (Point& p : ring.points) p = grid_.flat(p);
-            const auto least = std::min_element(ring.points.begin(), ring.points.end()) - ring.points.begin();
-            std::rotate(ring.points.begin(), ring.points.begin() + least, ring.points.end());
-            std::rotate(ring.labels.begin(), ring.labels.begin() + least, ring.labels.end());
-        }
-        std::sort(stacked.rings.begin(), stacked.rings.end(),
-                  [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
-        for (detail::JoinedLine& line : lines)
-            for (Point& p : line.points) p = grid_.flat(p);
-    }
-
     // Fills in the forms of a group, and keeps it unless it is empty.
     void finish(Group group, Stacked stacked, std::vector<detail::JoinedLine> lines, Regions solid,
                 Groups& groups) const {
-        if (options_.plane == Plane::ground && !grid_.is_flat()) {
-            lay_flat(stacked, lines);
-            lay_flat(solid);
-        }
         group.regions = std::move(stacked.regions);
         if (options_.grow != 0 && !group.regions.empty()) {
             group.regions = grown(group.regions, options_.grow, options_.corners, world_.merging().within_px);
             stacked.regions = group.regions;
-            if (options_.chains) add_plain_rings(stacked);
+            if (options_.chains) detail::add_plain_rings(stacked);
         }
         if (group.regions.empty() && lines.empty()) return;
         if (const std::int32_t least = detail::least_edge(world_); least > 0)
             detail::fuse_short_edges(stacked.rings, least, {});
         for (LabelledRing& ring : stacked.rings)
             group.chains.push_back({.points = std::move(ring.points), .surfaces = std::move(ring.labels)});
+        if (options_.plane == Plane::ground && !grid_.is_flat()) {
+            detail::lay_flat(grid_, group.regions);
+            detail::lay_flat(grid_, group.chains);
+            detail::lay_flat(grid_, lines);
+            detail::lay_flat(grid_, solid);
+        }
         detail::add_line_forms(group, lines, solid, options_.chains);
         detail::add_area_forms(group, world_, options_);
         groups.push_back(std::move(group));
-    }
-
-    // Rings whose surfaces nobody tells.
-    static void add_plain_rings(Stacked& stacked) {
-        stacked.rings.clear();
-        const auto add = [&](const Ring& ring) { stacked.rings.push_back({ring, std::vector<int>(ring.size(), 0)}); };
-        for (const Region& region : stacked.regions) {
-            add(region.outline);
-            for (const Ring& hole : region.holes) add(hole);
-        }
-        std::sort(stacked.rings.begin(), stacked.rings.end(),
-                  [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
     }
 
     // Keeps the surfaces that chains show, sorted, the empty one first, and renumbers the chains' segments.
@@ -234,8 +185,9 @@ std::span<const std::string_view> form_names() {
 }
 
 Regions blocked_area(const World& world, const Map& map, int mover, int storey) {
-    return detail::ground_for_mover(world, map, detail::stack_up(world, map),
-                                    world.movers()[static_cast<std::size_t>(mover)], storey);
+    const detail::Stacking stacking = detail::stack_up(world, map);
+    return detail::MoverGround(world, map, stacking, world.movers().at(static_cast<std::size_t>(mover)), storey)
+        .whole();
 }
 
 }   // namespace dryground

@@ -26,19 +26,45 @@ void add_sides(const World& world, const Map& map, int storey, std::map<OneWay, 
 
 }   // namespace
 
-Regions ground_for_mover(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey) {
-    Regions area;
+std::set<int> storeys_of(const Map& map) {
+    std::set<int> storeys{0};
+    for (const Layer& layer : map.layers)
+        if (!layer.decor) storeys.insert(layer.storey);
+    return storeys;
+}
+
+MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey)
+    : world_(world), map_(map), needs_(mover.needs), storey_(storey) {
     for (const auto& [key, plan] : stacking.plans)
-        if (key.storey == storey && stops(mover, key.barrier)) {
-            Regions regions = merge_cells(map, plan, false).regions;
-            area.insert(area.end(), regions.begin(), regions.end());
-        }
-    if (mover.needs != 0)
-        for (int r = 0; r < map.rows; ++r)
-            for (int c = 0; c < map.columns; ++c)
-                if ((passability(world, map, c, r, storey).flags & mover.needs) == 0)
-                    area.push_back({map.cell_ring(c, r), {}});
+        if (key.storey == storey && stops(mover, key.barrier)) mergers_.emplace_back(map, plan);
+}
+
+Regions MoverGround::whole() {
+    Regions area;
+    for (CellMerger& merger : mergers_) add(area, merger.whole(false).regions);
+    add_closed(area, {0, 0, map_.columns, map_.rows});
     return unite(area);
+}
+
+Regions MoverGround::block(const Block& block) {
+    Regions area;
+    for (CellMerger& merger : mergers_) add(area, merger.block(block, false).regions);
+    add_closed(area, block);
+    return unite(area);
+}
+
+void MoverGround::add(Regions& area, Regions more) {
+    area.insert(area.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+}
+
+void MoverGround::add_closed(Regions& area, const Block& block) const {
+    if (needs_ == 0) return;
+    const int last_row = std::min(map_.rows, block.row + block.rows),
+              last_column = std::min(map_.columns, block.column + block.columns);
+    for (int r = std::max(0, block.row); r < last_row; ++r)
+        for (int c = std::max(0, block.column); c < last_column; ++c)
+            if ((passability(world_, map_, c, r, storey_).flags & needs_) == 0)
+                area.push_back({map_.cell_ring(c, r), {}});
 }
 
 std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map, const Stacking& stacking,

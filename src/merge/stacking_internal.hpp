@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <map>
 #include <memory>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -63,10 +64,6 @@ struct Stacking {
 [[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
                                                const Plan& plan, const Regions& solid);
 
-// All area that stops a mover on a storey.
-[[nodiscard]] Regions ground_for_mover(const World& world, const Map& map, const Stacking& stacking, const Mover& mover,
-                                       int storey);
-
 // All lines that stop a mover on a storey, its sides of cells included, not yet cut by the ground.
 [[nodiscard]] std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map,
                                                                        const Stacking& stacking, const Mover& mover,
@@ -106,5 +103,27 @@ private:
     struct Parts;
     std::unique_ptr<Parts> parts_;
 };
+
+// All area that stops a mover on a storey: barriers, and cells that grant it nothing. World and map must outlive it;
+// cells may change in between.
+class MoverGround {
+public:
+    MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey);
+    [[nodiscard]] Regions whole();
+    [[nodiscard]] Regions block(const Block& block);
+
+private:
+    static void add(Regions& area, Regions more);
+    void add_closed(Regions& area, const Block& block) const;
+
+    const World& world_;
+    const Map& map_;
+    FlagSet needs_;
+    int storey_;
+    std::vector<CellMerger> mergers_;
+};
+
+// The storeys that movers have ground on: those of the map's layers, decor apart, and the first.
+[[nodiscard]] std::set<int> storeys_of(const Map& map);
 
 }   // namespace dryground::detail

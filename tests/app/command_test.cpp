@@ -91,7 +91,9 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     CHECK(tool("merge demo/world.toml --mover nobody").err.find("it has: ") != std::string::npos);
     CHECK(tool("merge demo/world.toml --plane ground").err.find("numbers are cells") != std::string::npos);
     CHECK(tool("merge demo/broken/world.toml --chunk-cells 8").err.find("left out") != std::string::npos);
-    CHECK(tool("merge demo/world.toml --mover warden --chunk-cells 8").code == 2);
+    CHECK(tool("merge demo/world.toml --mover warden --chunk-cells 8").out.find("\"mover\": \"warden\"") !=
+          std::string::npos);
+    CHECK(tool("merge demo/world.toml --grow 4 --chunk-cells 8").code == 2);
     const Outcome chunks = tool("merge demo/world.toml --map slipway --chunk-cells 16 --as regions");
     CHECK(chunks.code == 0);
     CHECK(chunks.err.find("chunks of 16 x 16 cells") != std::string::npos);

@@ -38,8 +38,8 @@ TEST_CASE("merges keep to their schema") {
     for (const char* options :
          {"", "--as regions", "--as regions chains pieces --unit m --y up", "--map slipway --as pieces",
           "--as lines boxes triangles --unit m --y up", "--chunk-cells 4 --as regions chains",
-          "--mover warden --as regions lines chains", "--grow 2 --corners mitre --as regions", "--grow -1.5",
-          "--plane ground --as regions boxes --y up"}) {
+          "--chunk-cells 4 --plane ground --mover warden", "--mover warden --as regions lines chains",
+          "--grow 2 --corners mitre --as regions", "--grow -1.5", "--plane ground --as regions boxes --y up"}) {
         INFO(options);
         CHECK(schema_faults("merge.schema.json", tool(fmt::format("merge demo/world.toml {}", options)).out) == "");
     }

@@ -1,6 +1,6 @@
 // Laws of the geometry on random shapes that shrink: what fails is reported as its smallest form.
-#include <catch2/catch.hpp>
 #include <rapidcheck.h>
+#include <catch2/catch.hpp>
 
 #include <sstream>
 
@@ -14,9 +14,10 @@ namespace {
 
 // Coordinates near each other, so that shapes meet, and now and then at the limits.
 rc::Gen<std::int32_t> coordinate() {
-    return rc::gen::weightedOneOf<std::int32_t>({{12, rc::gen::inRange(-40, 41)},
-                                                 {3, rc::gen::map(rc::gen::inRange(-9, 10), [](int n) { return n * 256; })},
-                                                 {1, rc::gen::element(-coordinate_limit, coordinate_limit)}});
+    return rc::gen::weightedOneOf<std::int32_t>(
+        {{12, rc::gen::inRange(-40, 41)},
+         {3, rc::gen::map(rc::gen::inRange(-9, 10), [](int n) { return n * 256; })},
+         {1, rc::gen::element(-coordinate_limit, coordinate_limit)}});
 }
 rc::Gen<Point> point() { return rc::gen::construct<Point>(coordinate(), coordinate()); }
 

@@ -171,3 +171,57 @@ TEST_CASE("solids, overhangs and lines are cut at chunks, and follow changes too
     CHECK_THROWS_AS(live.set_tile(0, 12, 0, roof), std::out_of_range);
     CHECK_THROWS_AS(live.set_tile(0, 0, 0, Placed{0, 99, {}}), std::out_of_range);
 }
+
+TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
+    for (int round = 0; round < chance::rounds(20); ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(530'000 + static_cast<std::uint64_t>(round));
+        Files files = random_world(dice, dice.in(1, 14), dice.in(1, 12));
+        if (dice.once_in(2))
+            files = worlds::with(files, "world.toml", "stopped_by = [", "needs = [\"walk\"]\nstopped_by = [");
+        const Loaded loaded = worlds::load(files);
+        REQUIRE(loaded);
+        const Map& map = loaded.world().map("flat");
+        const MergeOptions options{.pieces = false, .mover = 0};
+        const Regions whole = merge(loaded.world(), map, options).groups.at(0).regions;
+        const int chunk_cells = dice.in(1, 6);
+        LiveMap live(loaded.world(), map, chunk_cells, options);
+        const auto joined = [&] {
+            Regions all;
+            for (const Chunk& chunk : live.merge().chunks)
+                for (const Group& group : chunk.groups) {
+                    REQUIRE(group.mover == "warden");
+                    all.insert(all.end(), group.regions.begin(), group.regions.end());
+                }
+            return all;
+        };
+        REQUIRE(twice_area(joined()) == twice_area(whole));
+        REQUIRE(unite(joined()) == whole);
+        for (int edit = 0; edit < 5; ++edit)
+            live.set_tile(static_cast<std::size_t>(dice.in(0, 1)), dice.in(0, map.columns - 1),
+                          dice.in(0, map.rows - 1), {});
+        REQUIRE(live.merge().chunks == merge_chunks(loaded.world(), live.map(), chunk_cells, options).chunks);
+        REQUIRE(unite(joined()) == merge(loaded.world(), live.map(), options).groups.at(0).regions);
+    }
+}
+
+TEST_CASE("chunks lie flat on the ground too") {
+    Files files = worlds::with(merging::without_rim(), "marsh.toml", "cell = [16, 16]", "cell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"boardwalk\"");
+    files = merging::with_rows(files, "##....\n#.....\n...##.\n...##.\n");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    const Merge whole = merge(loaded.world(), map, {.plane = Plane::ground});
+    const ChunkedMerge chunked = merge_chunks(loaded.world(), map, 2, {.boxes = true, .plane = Plane::ground});
+    CHECK(chunked.cell == whole.cell);
+    Regions all;
+    for (const Chunk& chunk : chunked.chunks)
+        for (const Group& group : chunk.groups) {
+            all.insert(all.end(), group.regions.begin(), group.regions.end());
+            CHECK(group.boxes.rests.empty());
+        }
+    CHECK(unite(all) == whole.group("earth").regions);
+}

@@ -1,0 +1,55 @@
+#include "ground_plane_internal.hpp"
+
+#include <algorithm>
+#include <stdexcept>
+
+#include "../geometry/arrangement_internal.hpp"
+
+namespace dryground::detail {
+
+namespace {
+
+void lay_flat(const Grid& grid, Ring& points) {
+    for (Point& p : points) p = grid.flat(p);
+}
+
+}   // namespace
+
+void test_flat_range(const Map& map) {
+    const std::int64_t factor = Grid(map).factor();
+    for (const Point p : {map.least(), map.most()})
+        if (std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})) * factor > coordinate_limit / 2)
+            throw std::length_error("merge: on the ground plane, this map leaves the range of coordinates");
+}
+
+void lay_flat(const Grid& grid, Regions& regions) {
+    const auto ring = [&](Ring& points) {
+        lay_flat(grid, points);
+        start_at_least(points);
+    };
+    for (Region& region : regions) {
+        ring(region.outline);
+        for (Ring& hole : region.holes) ring(hole);
+        std::sort(region.holes.begin(), region.holes.end());
+    }
+    std::sort(regions.begin(), regions.end(), [](const Region& a, const Region& b) { return a.outline < b.outline; });
+}
+
+void lay_flat(const Grid& grid, std::vector<Chain>& chains) {
+    for (Chain& chain : chains) {
+        lay_flat(grid, chain.points);
+        if (chain.before) chain.before = grid.flat(*chain.before);
+        if (chain.after) chain.after = grid.flat(*chain.after);
+        if (!chain.closed) continue;
+        const auto least = std::min_element(chain.points.begin(), chain.points.end()) - chain.points.begin();
+        std::rotate(chain.points.begin(), chain.points.begin() + least, chain.points.end());
+        std::rotate(chain.surfaces.begin(), chain.surfaces.begin() + least, chain.surfaces.end());
+    }
+    std::sort(chains.begin(), chains.end(), [](const Chain& a, const Chain& b) { return a.points < b.points; });
+}
+
+void lay_flat(const Grid& grid, std::vector<JoinedLine>& lines) {
+    for (JoinedLine& line : lines) lay_flat(grid, line.points);
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,17 @@
+// Inside the merge room: geometry laid flat on the ground, in flat coordinates (grid_internal.hpp), in the order and
+// with the first points that it has there.
+#pragma once
+
+#include "grid_internal.hpp"
+#include "lines_internal.hpp"
+
+namespace dryground::detail {
+
+// Throws std::length_error for a map whose flat coordinates leave the lattice's range.
+void test_flat_range(const Map& map);
+
+void lay_flat(const Grid& grid, Regions& regions);
+void lay_flat(const Grid& grid, std::vector<Chain>& chains);
+void lay_flat(const Grid& grid, std::vector<JoinedLine>& lines);
+
+}   // namespace dryground::detail
