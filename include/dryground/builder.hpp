@@ -145,8 +145,9 @@ struct WorldDraft {
     std::vector<MoverDraft> movers{};
     std::vector<NoteDraft> facts{}, events{};
     std::vector<KindDraft> kinds{};
-    std::vector<FieldDraft> map_fields{};
+    std::vector<FieldDraft> map_fields{}, layer_fields{};
     MergeSettings merging{};
+    std::vector<std::pair<Name, Said<std::int64_t>>> limits{};      // of the target game: what, how many at most
     std::vector<std::pair<Name, Said<std::string>>> severities{};   // rule, severity
     bool lacks_maps = false;   // some could not be read: names that may be theirs are not reported
     Place place{};
@@ -187,11 +188,24 @@ struct TileSetDraft {
 // ---- maps ----
 
 struct LegendEntry {
-    Said<std::string> key{};   // one character
-    Name tile{};               // empty with no kind: nothing stands there
+    Said<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
+    Name tile{};               // empty with nothing else: nothing stands there
     Orientation orientation{};
-    std::optional<Name> kind{};   // an object of that kind in place of a tile
-    bool used_by_all = false;     // readers set this for entries that need not be used
+    std::optional<Name> kind{};               // an object of that kind in place of a tile
+    Names kinds{};                            // or of one of these, by chance, as the map's seed and the cell say
+    std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
+    bool used_by_all = false;   // readers set this for entries that need not be used
+};
+
+// Cells by number, for large maps: each different thing that stands in them is written once.
+struct CellTable {
+    enum class Sort { rows, csv, png };   // what its keys are: single characters, fields, colours (#rrggbb, #rrggbbaa)
+    Sort sort = Sort::rows;
+    std::vector<std::string> keys{};          // in the order in which they first stand in the cells
+    std::vector<std::uint32_t> numbers{};     // positions in keys, row by row
+    std::vector<std::size_t> row_ends{};      // of each row, in numbers: rows may be of any length until they are checked
+    std::vector<Place> rows{};                // where each row begins; of a picture: the file
+    std::vector<std::uint32_t> characters{};  // of csv: how many characters into its row each cell begins
 };
 struct PointPx {
     double x = 0, y = 0;
@@ -219,12 +233,23 @@ struct ObjectDraft {
     SaidProperties props{};
     Place place{};
 };
+struct ExceptDraft {   // what a painted object on a cell is besides
+    std::array<int, 2> cell{0, 0};
+    Name name{};
+    std::vector<std::string> tags{};
+    Names gives{}, needs{}, when{}, unless{};
+    SaidProperties props{};
+    Place place{};
+};
 struct LayerDraft {
     Name name{};
     bool holds_objects = false;
+    bool unread = false;                     // readers set this when they have told why there is nothing
     std::vector<Said<std::string>> rows{};   // UTF-8, one character a cell
+    std::optional<CellTable> cells{};        // in place of rows
     std::vector<LegendEntry> legend{};       // looked up before the map's
     std::vector<ObjectDraft> objects{};
+    std::vector<ExceptDraft> except{};
     bool decor = false, shown = true;
     std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
     std::optional<Surface> surface{};
@@ -234,6 +259,10 @@ struct LayerDraft {
     std::array<double, 4> sink{0, 0, 0, 0};       // px: left, top, right, bottom
     std::optional<Names> flags{};
     std::vector<std::string> tags{};
+    Said<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers
+    Said<double> opacity{1.0};          // 0 to 1
+    Names when{}, unless{};             // facts: there only while all of the first and none of the second hold
+    SaidProperties props{};
     Place place{};
 };
 struct MapDraft {
@@ -246,6 +275,8 @@ struct MapDraft {
     std::optional<Name> rim{};   // a barrier, or "open"
     std::optional<Name> player{};
     Names tilesets{};
+    std::uint64_t seed = 0;   // of weighted choice
+    Said<int> fine{1};        // parts of a cell that objects are expected to stand on
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};

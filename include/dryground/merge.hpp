@@ -73,6 +73,9 @@ struct Merge {
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
 };
 
+// Fact ids, sorted.
+using Facts = std::vector<int>;
+
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as the world's merging settings say
     bool chains = true;      // which forms to make besides regions and lines
@@ -80,6 +83,7 @@ struct MergeOptions {
     bool boxes = false;
     bool triangles = false;
     int mover = -1;          // a mover id: one group for all that stops it, in place of the barriers'
+    Facts facts{};           // those that are true: what stands there by `when` and `unless` follows them
     std::int32_t grow = 0;   // steps by which regions are grown, or shrunk; their surfaces are not told then
     Corners corners = Corners::round;
     Plane plane = Plane::screen;
@@ -88,7 +92,7 @@ struct MergeOptions {
     std::function<void(std::size_t count, const std::function<void(std::size_t)>& work)> parallel_for{};
 };
 
-// Merges a map of a world, with no fact true. Shapes with an error are left out and counted. Requires that the map is
+// Merges a map of a world. Shapes with an error are left out and counted. Requires that the map is
 // of this world. Throws std::length_error for the ground plane of an isometric map so large that its coordinates leave
 // the lattice's range. Cost: in proportion to cells and outlines; O(n log n) in edges of shapes that do not keep to
 // cells.
@@ -146,10 +150,11 @@ private:
 
 // Everything on a storey that a mover is stopped by: the barriers it names, and cells that grant none of the flags it
 // needs. Valid and least.
-[[nodiscard]] Regions blocked_area(const World& world, const Map& map, int mover, int storey);
+[[nodiscard]] Regions blocked_area(const World& world, const Map& map, int mover, int storey, const Facts& facts = {});
 
-// Whether an object is there when no fact is true.
-[[nodiscard]] bool there_at_first(const Object& object);
+// Whether a layer, or an object with its layer, is there when just these facts are true.
+[[nodiscard]] bool is_there(const Layer& layer, const Facts& facts = {});
+[[nodiscard]] bool is_there(const Map& map, const Object& object, const Facts& facts = {});
 
 // A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
 [[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
@@ -160,6 +165,7 @@ struct CellSay {
     Sides sides;
     int flags_layer = -1, sides_layer = -1;   // which layer decided; -1: none said anything
 };
-[[nodiscard]] CellSay passability(const World& world, const Map& map, int column, int row, int storey);
+[[nodiscard]] CellSay passability(const World& world, const Map& map, int column, int row, int storey,
+                                  const Facts& facts = {});
 
 }   // namespace dryground

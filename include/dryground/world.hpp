@@ -244,6 +244,9 @@ struct Object {
     Place place, place_of_position;
 };
 
+// When a layer is drawn: before the movers, sorted among them, or after them.
+enum class Band { behind, with, front };
+
 struct Layer {
     std::string name;
     bool holds_objects = false;
@@ -260,7 +263,12 @@ struct Layer {
     std::vector<std::string> tags;
     std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
     std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early
-    std::vector<Place> rows;             // where each row of cells is written
+    Band band = Band::behind;
+    double opacity = 1;
+    std::vector<int> when, unless;   // fact ids: it is there only while all of the first and none of the second hold
+    Properties props;                // every field of [layer_fields], defaults filled in
+    std::vector<Place> rows;         // where each row of cells is written
+    std::vector<std::uint32_t> characters;   // of fields: how many characters into its row each cell begins
     Place place;
 };
 
@@ -282,6 +290,8 @@ struct Map {
     int rim_barrier = -1;
     int player = -1;   // mover id: the map's own, else the world's
     std::vector<int> tilesets;
+    std::uint64_t seed = 0;   // of weighted choice
+    int fine = 1;             // parts of a cell that objects are expected to stand on
     std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
     std::vector<Layer> layers;               // from the bottom up
     std::vector<Object> objects;             // of all layers, in their order
@@ -371,6 +381,11 @@ public:
     [[nodiscard]] const std::vector<TileSet>& tilesets() const { return parts_->tilesets; }
     [[nodiscard]] const std::vector<Map>& maps() const { return parts_->maps; }
     [[nodiscard]] const MergeSettings& merging() const { return parts_->merging; }
+    // What the target game can take at most, by the names of [limits]: those that the world says.
+    [[nodiscard]] const std::map<std::string, std::int64_t>& limits() const { return parts_->limits; }
+    // What must be reachable: map/object, and facts, as written.
+    [[nodiscard]] const std::vector<std::string>& goal_objects() const { return parts_->goal_objects; }
+    [[nodiscard]] const std::vector<std::string>& goal_facts() const { return parts_->goal_facts; }
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
 
     // Throws std::out_of_range, naming the nearest map, when there is none of that name.
@@ -400,6 +415,7 @@ private:
         std::vector<TileSet> tilesets;
         std::vector<Map> maps;
         MergeSettings merging;
+        std::map<std::string, std::int64_t> limits;
         std::map<Rule, Severity> severities;
         Place place;
     };

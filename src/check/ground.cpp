@@ -185,7 +185,7 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
             }
         }
     for (const Object& object : map.objects)
-        if (object.role == Role::solid && object.storey == storey && there_at_first(object) &&
+        if (object.role == Role::solid && object.storey == storey && is_there(map, object) &&
             std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
             in_the_way(object, map.layers[static_cast<std::size_t>(object.layer)].shape_offset, body))
             tiles.push_back(words_of(world, object));

@@ -100,7 +100,7 @@ void check_standing(const World& world, Grounds& grounds, int map_id, const Obje
     int mover = kind.mover;
     // Where play begins it is the map's player that stands there.
     if (object.role == Role::spawn && (is_start || kind.mover == world.player()) && map.player >= 0) mover = map.player;
-    if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !there_at_first(object)) return;
+    if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !is_there(map, object)) return;
     const Standing standing = stand(world, grounds, map_id, mover, object.storey, object.position);
     if (standing.depth_px == 0) return;
     Finding finding = start_object(

@@ -49,7 +49,8 @@ std::string sort_of_format(const std::string& format, int& version) {
     return {};
 }
 
-// Whether the text is UTF-8; reports the first byte that is not.
+}   // namespace
+
 bool is_text(const Source& source, std::string_view text) {
     const std::size_t bad = utf8::first_bad_byte(text);
     if (bad == std::string_view::npos) return true;
@@ -62,6 +63,8 @@ bool is_text(const Source& source, std::string_view text) {
                Hint{"save the file as UTF-8", ""});
     return false;
 }
+
+namespace {
 
 // The parsed file, if it is TOML of the wanted sort and version.
 std::optional<toml::table> parse(const Source& source, std::string_view text, const Format& wanted) {
@@ -167,8 +170,16 @@ private:
         const auto root = parse(source, *text, wanted);
         if (!root) return false;
         const FindPicture picture = [&](const Name& file) { return find_picture(file, path); };
-        action(Reading{source, picture}, *root);
+        const FindFile file = [&](const Name& wanted_file) { return find_file(wanted_file, path); };
+        action(Reading{source, picture, file}, *root);
         return true;
+    }
+
+    std::optional<FoundFile> find_file(const Name& written, const std::string& from) {
+        const auto path = find(written, from);
+        if (!path) return std::nullopt;
+        auto data = bytes(*path, written);
+        return data ? std::optional(FoundFile{*path, std::move(*data)}) : std::nullopt;
     }
 
     PictureSize find_picture(const Name& written, const std::string& from) {

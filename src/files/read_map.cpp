@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <array>
+
 #include "../model/utf8_internal.hpp"
 #include "reading_internal.hpp"
 
@@ -107,27 +110,90 @@ ObjectDraft read_object(const Source& source, const toml::table& node) {
     return draft;
 }
 
-LayerDraft read_layer(const Source& source, const toml::table& node) {
+// The cells of a layer from the file that `key` names.
+std::optional<CellTable> read_cells(const Reading& reading, Table& table, const char* key) {
+    const auto path = table.text(key);
+    if (!path) return std::nullopt;
+    const auto found = reading.file(*path);
+    if (!found) return std::nullopt;
+    if (key == std::string_view("csv")) {
+        const Source source{found->file, {}, reading.source.report};
+        if (!is_text(source, found->bytes)) return std::nullopt;
+        return cells_of_csv(found->bytes, found->file, reading.source.report);
+    }
+    std::string fault;
+    const auto image = decode_png(found->bytes, fault);
+    if (image) return cells_of_picture(*image, found->file);
+    reading.source.add(Rule::bad_picture, path->place, {path->value, fault});
+    return std::nullopt;
+}
+
+ExceptDraft read_except(const Source& source, const toml::table& node) {
+    Table table(source, node, "an 'except'");
+    ExceptDraft draft;
+    draft.place = table.place();
+    if (const auto cell = table.wholes("cell", 2))
+        draft.cell = {cell->value[0], cell->value[1]};
+    else if (!table.has("cell"))
+        table.missing("cell", "cell = [2, 1]");
+    if (auto name = table.text("name")) draft.name = std::move(*name);
+    draft.tags = table.texts("tags").value_or(std::vector<std::string>{});
+    draft.gives = table.names("gives").value_or(Names{});
+    draft.needs = table.names("needs").value_or(Names{});
+    draft.when = table.names("when").value_or(Names{});
+    draft.unless = table.names("unless").value_or(Names{});
+    draft.props = read_properties(table);
+    table.finish();
+    return draft;
+}
+
+// What a layer holds: said in exactly one way.
+void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
+    static constexpr std::array ways{"rows", "csv", "png", "objects", "svg"};
+    std::vector<std::string> said;
+    for (const char* way : ways)
+        if (table.has(way)) said.emplace_back(way);
+    if (said.size() > 1)
+        reading.source.add(Rule::out_of_range, draft.place,
+                           {table.what(), fmt::format("{} at once", fmt::join(said, " and ")), "one of them"});
+    if (said.empty()) table.missing("rows", "rows = '''…''', csv = \"….csv\", png = \"….png\", or objects = […]");
+    if (said.size() != 1) {
+        for (const std::string& way : said) (void)table.node(way.c_str());
+        draft.unread = true;
+        return;
+    }
+    if (const auto rows = table.text("rows")) draft.rows = read_rows(reading.source, *rows);
+    for (const char* key : {"csv", "png"})
+        if (table.has(key)) {
+            draft.cells = read_cells(reading, table, key);
+            draft.unread = !draft.cells;
+        }
+    const toml::array* objects = table.list("objects", "a list of objects");
+    draft.holds_objects = table.has("objects");
+    if (objects == nullptr) return;
+    for (const toml::node& item : *objects) {
+        if (const auto* object = item.as_table())
+            draft.objects.push_back(read_object(reading.source, *object));
+        else
+            add_wrong_type(reading.source, item, fmt::format("an object of {}", table.what()),
+                           "a table { kind = \"…\", at = [x, y] }");
+    }
+}
+
+LayerDraft read_layer(const Reading& reading, const toml::table& node) {
+    const Source& source = reading.source;
     const auto* name = node.get("name") != nullptr ? node.get("name")->as_string() : nullptr;
     Table table(source, node, name != nullptr ? fmt::format("layer '{}'", name->get()) : "a layer");
     LayerDraft draft;
     draft.place = table.place();
     draft.name = table.required_text("name", "name = \"ground\"");
-    const auto rows = table.text("rows");
-    const toml::array* objects = table.list("objects", "a list of objects");
-    if (table.has("rows") && table.has("objects"))
-        source.add(Rule::out_of_range, draft.place, {table.what(), "rows and objects at once", "one of them"});
-    else if (!table.has("rows") && !table.has("objects") && !table.has("csv") && !table.has("png") && !table.has("svg"))
-        table.missing("rows", "rows = '''…''', or objects = […]");
-    if (rows) draft.rows = read_rows(source, *rows);
-    draft.holds_objects = objects != nullptr && !rows;
-    if (objects != nullptr)
-        for (const toml::node& item : *objects) {
-            if (const auto* object = item.as_table())
-                draft.objects.push_back(read_object(source, *object));
+    read_content(reading, table, draft);
+    if (const toml::array* excepts = table.list("except", "a list of tables { cell = [c, r], … }"))
+        for (const toml::node& item : *excepts) {
+            if (const auto* except = item.as_table())
+                draft.except.push_back(read_except(source, *except));
             else
-                add_wrong_type(source, item, fmt::format("an object of {}", table.what()),
-                               "a table { kind = \"…\", at = [x, y] }");
+                add_wrong_type(source, item, "an 'except'", "a table { cell = [c, r], … }");
         }
     draft.legend = read_legend(table);
     set(draft.decor, table.yes_no("decor"));
@@ -143,7 +209,12 @@ LayerDraft read_layer(const Source& source, const toml::table& node) {
     if (const auto n = table.numbers("offset", 2)) draft.offset = {n->value[0], n->value[1]};
     if (const auto n = table.numbers("shape_offset", 2)) draft.shape_offset = {n->value[0], n->value[1]};
     if (const auto n = table.numbers("sink", 4)) draft.sink = {n->value[0], n->value[1], n->value[2], n->value[3]};
-    table.finish({"csv", "png", "svg", "band", "opacity", "props", "when", "unless", "except", "waive"});
+    if (auto band = table.text("band")) draft.band = std::move(*band);
+    if (auto opacity = table.number("opacity")) draft.opacity = std::move(*opacity);
+    draft.when = table.names("when").value_or(Names{});
+    draft.unless = table.names("unless").value_or(Names{});
+    draft.props = read_properties(table);
+    table.finish({"svg", "waive"});
     return draft;
 }
 
@@ -163,12 +234,15 @@ std::vector<LegendEntry> read_legend(Table& table) {
             Table meaning(source, *inner, fmt::format("the legend's '{}'", entry.key.value));
             if (auto name = meaning.text("tile")) one.tile = std::move(*name);
             set(one.kind, meaning.text("kind"));
+            one.kinds = meaning.names("kinds").value_or(Names{});
+            if (const toml::array* weights = meaning.list("weights", "a list of numbers"))
+                one.weights = meaning.numbers("weights", weights->size());
             read_orientation(meaning, one.orientation);
-            if (meaning.has("tile") + meaning.has("kind") != 1 && !meaning.has("family") && !meaning.has("block") &&
-                !meaning.has("kinds"))
+            if (meaning.has("tile") + meaning.has("kind") + meaning.has("kinds") != 1 && !meaning.has("family") &&
+                !meaning.has("block"))
                 source.add(Rule::missing_key, entry.key.place, {meaning.what(), "tile"},
-                           Hint{"say one of 'tile' and 'kind'", "{ tile = \"bank\", flip = \"x\" }"});
-            meaning.finish({"family", "block", "kinds", "weights"});
+                           Hint{"say one of 'tile', 'kind' and 'kinds'", "{ tile = \"bank\", flip = \"x\" }"});
+            meaning.finish({"family", "block"});
         } else {
             add_wrong_type(source, *entry.node, fmt::format("the legend's '{}'", entry.key.value),
                            "the name of a tile, or a table { tile = \"…\" }");
@@ -206,19 +280,25 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     if (const toml::array* layers = root.list("layers", "a list of tables: [[layers]]"))
         for (const toml::node& item : *layers) {
             if (const auto* layer = item.as_table())
-                draft.layers.push_back(read_layer(source, *layer));
+                draft.layers.push_back(read_layer(reading, *layer));
             else
                 add_wrong_type(source, item, "a layer", "a table");
         }
-    root.finish({"seed", "fine", "waive"});
+    if (const auto seed = root.whole("seed")) draft.seed = static_cast<std::uint64_t>(seed->value);
+    if (const auto fine = root.whole("fine"))
+        draft.fine = Said<int>(static_cast<int>(std::clamp<std::int64_t>(fine->value, -1, 1'000'000)), fine->place);
+    root.finish({"waive"});
     // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.
     if (draft.size.value == std::array<int, 2>{0, 0} && draft.size.place == draft.place)
-        for (const LayerDraft& layer : draft.layers)
-            if (!layer.rows.empty()) {
+        for (const LayerDraft& layer : draft.layers) {
+            if (layer.cells && !layer.cells->row_ends.empty())
+                draft.size.value = {static_cast<int>(layer.cells->row_ends[0]),
+                                    static_cast<int>(layer.cells->row_ends.size())};
+            else if (!layer.rows.empty())
                 draft.size.value = {static_cast<int>(utf8::count(layer.rows[0].value)),
                                     static_cast<int>(layer.rows.size())};
-                break;
-            }
+            if (draft.size.value[0] > 0) break;
+        }
     return draft;
 }
 

@@ -191,6 +191,7 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
     draft.facts = read_notes(root, "facts");
     draft.events = read_notes(root, "events");
     draft.map_fields = read_fields(root, "map_fields");
+    draft.layer_fields = read_fields(root, "layer_fields");
     each_table(root, "kinds", "kind",
                [&](const Name& name, Table& table) { draft.kinds.push_back(read_kind(reading, name, table)); });
     read_merging(root, draft.merging);
@@ -203,7 +204,15 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
                 add_wrong_type(reading.source, *entry.node, fmt::format("'{}'", entry.key.value),
                                "one of error, warning, note, off");
         }
-    root.finish({"layer_fields", "limits", "waive"});
+    if (const auto limits = root.table("limits", "'limits'"))
+        for (const Entry& entry : limits->entries()) {
+            if (const auto* most = entry.node->as_integer())
+                draft.limits.emplace_back(entry.key, Said<std::int64_t>(most->get(), reading.source.of(*most)));
+            else
+                add_wrong_type(reading.source, *entry.node, fmt::format("limit '{}'", entry.key.value),
+                               "a whole number");
+        }
+    root.finish({"waive"});
     return file;
 }
 

@@ -3,6 +3,7 @@
 
 #include <functional>
 
+#include "dryground/files.hpp"
 #include "table_internal.hpp"
 
 namespace dryground::files {
@@ -15,9 +16,16 @@ struct PictureSize {
 };
 using FindPicture = std::function<PictureSize(const Name& path)>;
 
+// Any other file, looked up likewise. Nothing, and a finding, when it cannot be read.
+struct FoundFile {
+    std::string file, bytes;
+};
+using FindFile = std::function<std::optional<FoundFile>(const Name& path)>;
+
 struct Reading {
     const Source& source;
     const FindPicture& picture;
+    const FindFile& file;
 };
 
 // ---- parts that several formats share (read_parts.cpp)
@@ -39,6 +47,13 @@ template <class T>
 void set(T& into, std::optional<Said<T>> from) {
     if (from) into = std::move(from->value);
 }
+
+// ---- cells in files of their own (read_cells.cpp)
+// Requires UTF-8. Fields that cannot be told apart are reported.
+[[nodiscard]] CellTable cells_of_csv(std::string_view text, const std::string& file, Report& report);
+[[nodiscard]] CellTable cells_of_picture(const Image& image, const std::string& file);
+// Whether the text is UTF-8; reports the first byte that is not.
+bool is_text(const Source& source, std::string_view text);
 
 // ---- the formats
 struct WorldFile {

@@ -60,7 +60,7 @@ struct LiveMap::Parts {
     // Everything anew.
     void restack() {
         plans.clear();
-        stacking = detail::stack_up(world, map, true);
+        stacking = detail::stack_up(world, map, options.facts, true);
         merge.surfaces = stacking.surfaces;
         merge.stats = stacking.stats;
         local = true;
@@ -102,14 +102,14 @@ struct LiveMap::Parts {
                 if (const auto ground = stacking.plans.find({key.storey, key.barrier, {}, OneWay::none});
                     ground != stacking.plans.end())
                     shares.solid = detail::merge_cells(map, ground->second, false).regions;
-            add_lines(shares, detail::lines_of(world, map, key, plan, shares.solid));
+            add_lines(shares, detail::lines_of(world, map, key, plan, shares.solid, options.facts));
         }
     }
 
     void add_mover_plans() {
         const Mover& mover = world.movers().at(static_cast<std::size_t>(options.mover));
         for (const int storey : detail::storeys_of(map)) {
-            auto ground = std::make_shared<detail::MoverGround>(world, map, stacking, mover, storey);
+            auto ground = std::make_shared<detail::MoverGround>(world, map, stacking, mover, storey, options.facts);
             detail::GroupKey key;
             key.storey = storey;
             add_shares(key, [ground](const detail::Block& block) {
@@ -117,7 +117,7 @@ struct LiveMap::Parts {
                 detail::add_plain_rings(stacked);
                 return stacked;
             });
-            const auto lines = detail::lines_for_mover(world, map, stacking, mover, storey);
+            const auto lines = detail::lines_for_mover(world, map, stacking, mover, storey, options.facts);
             if (lines.empty()) continue;
             local = false;
             const Regions solid = ground->whole();

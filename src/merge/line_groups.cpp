@@ -25,13 +25,13 @@ void add_carved(const World& world, const Map& map, const Layer& layer, int barr
 }   // namespace
 
 std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key, const Plan& plan,
-                                 const Regions& solid) {
+                                 const Regions& solid, const Facts& facts) {
     std::vector<LinePiece> pieces;
     for (const LineStep& step : plan.lines) {
         Regions carved;
         if (key.trigger.empty())
             for (std::size_t l = static_cast<std::size_t>(step.order) + 1; l < map.layers.size(); ++l)
-                if (!map.layers[l].decor && map.layers[l].storey == key.storey)
+                if (!map.layers[l].decor && map.layers[l].storey == key.storey && is_there(map.layers[l], facts))
                     add_carved(world, map, map.layers[l], key.barrier, carved);
         for (const LinePiece& piece : cut_lines(step.pieces, unite(carved))) pieces.push_back(piece);
     }

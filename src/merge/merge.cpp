@@ -19,7 +19,7 @@ namespace {
 class Merger {
 public:
     Merger(const World& world, const Map& map, const MergeOptions& options)
-        : world_(world), map_(map), options_(options), grid_(map), stacking_(detail::stack_up(world, map)) {}
+        : world_(world), map_(map), options_(options), grid_(map), stacking_(detail::stack_up(world, map, options.facts)) {}
 
     Merge run() {
         Merge result;
@@ -77,7 +77,8 @@ private:
                     if (has_lines && key.one_way == OneWay::none) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
                     if (!steps.lines.empty())
-                        lines = detail::lines_of(world_, map_, key, steps, key.trigger.empty() ? solid : Regions{});
+                        lines = detail::lines_of(world_, map_, key, steps, key.trigger.empty() ? solid : Regions{},
+                                                 options_.facts);
                     finish(detail::named_group(world_, key), std::move(stacked), std::move(lines), solid, groups);
                 }
             });
@@ -97,10 +98,10 @@ private:
     void merge_for_mover(int storey, Groups& groups) const {
         const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
         Stacked stacked;
-        stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey).whole();
+        stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey, options_.facts).whole();
         const Regions solid = stacked.regions;
         if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
-        auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey);
+        auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey, options_.facts);
         (void)lines[OneWay::none];
         for (const auto& [one_way, pieces] : lines) {
             Group group = detail::named_group(world_, {storey, -1, {}, one_way});
@@ -184,9 +185,9 @@ std::span<const std::string_view> form_names() {
     return names;
 }
 
-Regions blocked_area(const World& world, const Map& map, int mover, int storey) {
-    const detail::Stacking stacking = detail::stack_up(world, map);
-    return detail::MoverGround(world, map, stacking, world.movers().at(static_cast<std::size_t>(mover)), storey)
+Regions blocked_area(const World& world, const Map& map, int mover, int storey, const Facts& facts) {
+    const detail::Stacking stacking = detail::stack_up(world, map, facts);
+    return detail::MoverGround(world, map, stacking, world.movers().at(static_cast<std::size_t>(mover)), storey, facts)
         .whole();
 }
 

@@ -7,12 +7,13 @@ namespace dryground::detail {
 namespace {
 
 // The sides of cells that a mover cannot pass: shut ones, or those that are passed in one direction only.
-void add_sides(const World& world, const Map& map, int storey, std::map<OneWay, std::vector<LinePiece>>& into) {
+void add_sides(const World& world, const Map& map, int storey, const Facts& facts,
+               std::map<OneWay, std::vector<LinePiece>>& into) {
     static constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, OneWay::right},
         outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
     for (int r = 0; r < map.rows; ++r)
         for (int c = 0; c < map.columns; ++c) {
-            const CellSay say = passability(world, map, c, r, storey);
+            const CellSay say = passability(world, map, c, r, storey, facts);
             if (say.sides_layer < 0) continue;
             const Ring ring = map.cell_ring(c, r);   // its sides from the top (right) on
             for (std::size_t side = 0; side < 4; ++side) {
@@ -33,8 +34,9 @@ std::set<int> storeys_of(const Map& map) {
     return storeys;
 }
 
-MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey)
-    : world_(world), map_(map), needs_(mover.needs), storey_(storey) {
+MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey,
+                         const Facts& facts)
+    : world_(world), map_(map), needs_(mover.needs), storey_(storey), facts_(facts) {
     for (const auto& [key, plan] : stacking.plans)
         if (key.storey == storey && stops(mover, key.barrier)) mergers_.emplace_back(map, plan);
 }
@@ -63,21 +65,21 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
               last_column = std::min(map_.columns, block.column + block.columns);
     for (int r = std::max(0, block.row); r < last_row; ++r)
         for (int c = std::max(0, block.column); c < last_column; ++c)
-            if ((passability(world_, map_, c, r, storey_).flags & needs_) == 0)
+            if ((passability(world_, map_, c, r, storey_, facts_).flags & needs_) == 0)
                 area.push_back({map_.cell_ring(c, r), {}});
 }
 
 std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map, const Stacking& stacking,
-                                                         const Mover& mover, int storey) {
+                                                         const Mover& mover, int storey, const Facts& facts) {
     std::map<OneWay, std::vector<LinePiece>> result;
     for (const auto& [key, plan] : stacking.plans) {
         if (key.storey != storey || !key.trigger.empty() || plan.lines.empty() || !stops(mover, key.barrier)) continue;
-        for (const JoinedLine& line : lines_of(world, map, key, plan, {}))
+        for (const JoinedLine& line : lines_of(world, map, key, plan, {}, facts))
             for (std::size_t i = 0; i < line.labels.size(); ++i)
                 result[key.one_way].push_back(
                     {line.points[i], line.points[(i + 1) % line.points.size()], line.labels[i]});
     }
-    add_sides(world, map, storey, result);
+    add_sides(world, map, storey, facts, result);
     return result;
 }
 

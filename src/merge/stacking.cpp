@@ -26,7 +26,8 @@ void append(Regions& into, Regions from) {
 
 class Stacker {
 public:
-    Stacker(const World& world, const Map& map, bool all_tiles) : world_(world), map_(map), all_tiles_(all_tiles) {}
+    Stacker(const World& world, const Map& map, const Facts& facts, bool all_tiles)
+        : world_(world), map_(map), facts_(facts), all_tiles_(all_tiles) {}
 
     Stacking run() {
         result_.stats.layers = map_.layers.size();
@@ -35,7 +36,7 @@ public:
             const Layer& layer = map_.layers[l];
             for (std::size_t number = 1; number < layer.counts.size(); ++number)
                 result_.stats.tiles += layer.counts[number];
-            if (layer.decor) continue;
+            if (layer.decor || !is_there(layer, facts_)) continue;
             order_ = static_cast<int>(l);
             sinks_ = layer.sink != std::array<std::int32_t, 4>{};
             if (!layer.holds_objects) add_cells(layer);
@@ -210,7 +211,8 @@ private:
         adding_ = true;
         std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
         for (const Object& object : map_.objects) {
-            if (object.layer != order_ || object.role != Role::solid || !there_at_first(object)) continue;
+            if (object.layer != order_ || object.role != Role::solid || !is_there(map_, object, facts_))
+                continue;
             if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
                 ++result_.stats.shapes_left_out;
                 continue;
@@ -328,6 +330,7 @@ private:
     };
     const World& world_;
     const Map& map_;
+    const Facts& facts_;
     bool all_tiles_;
     Stacking result_;
     std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
@@ -340,13 +343,13 @@ private:
 
 }   // namespace
 
-Stacking stack_up(const World& world, const Map& map, bool all_tiles) { return Stacker(world, map, all_tiles).run(); }
+Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool all_tiles) {
+    return Stacker(world, map, facts, all_tiles).run();
+}
 
 }   // namespace dryground::detail
 
 namespace dryground {
-
-bool there_at_first(const Object& object) { return object.when.empty(); }
 
 Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row) {
     return moved(detail::standing_area(map, shape, map.placed(layer, column, row), column, row),

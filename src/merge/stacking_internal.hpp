@@ -58,16 +58,16 @@ struct Stacking {
 };
 
 // `all_tiles`: also of tiles of the palette that stand nowhere yet.
-[[nodiscard]] Stacking stack_up(const World& world, const Map& map, bool all_tiles = false);
+[[nodiscard]] Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool all_tiles = false);
 
 // The lines of a group: cut by carves above them and by the solid ground of its barrier, and joined.
 [[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
-                                               const Plan& plan, const Regions& solid);
+                                               const Plan& plan, const Regions& solid, const Facts& facts);
 
 // All lines that stop a mover on a storey, its sides of cells included, not yet cut by the ground.
 [[nodiscard]] std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map,
                                                                        const Stacking& stacking, const Mover& mover,
-                                                                       int storey);
+                                                                       int storey, const Facts& facts);
 
 [[nodiscard]] inline bool stops(const Mover& mover, int barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
@@ -108,7 +108,8 @@ private:
 // cells may change in between.
 class MoverGround {
 public:
-    MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey);
+    MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey,
+                const Facts& facts);
     [[nodiscard]] Regions whole();
     [[nodiscard]] Regions block(const Block& block);
 
@@ -120,6 +121,7 @@ private:
     const Map& map_;
     FlagSet needs_;
     int storey_;
+    const Facts facts_;
     std::vector<CellMerger> mergers_;
 };
 

@@ -47,14 +47,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
     const std::string words = words_of(draft);
     const Within within(*this, fmt::format("object {}", words));
     object_name_ = draft.name.value;
-    NameIndex index{"object", {}, {}, {}};   // names are told apart across all layers of the map
-    if (!draft.name.value.empty()) {
-        if (const int other = map.find_object(draft.name.value); other >= 0) {
-            index.ids.emplace(draft.name.value, 0);
-            index.places.push_back(map.objects[static_cast<std::size_t>(other)].place);
-        }
-        declare(index, draft.name);
-    }
+    if (!draft.name.value.empty()) declare(objects_, draft.name);
     Name kind_name = draft.kind;
     if (kind_name.value.empty() && layer_draft.kind) kind_name = *layer_draft.kind;
     if (kind_name.value.empty()) {
@@ -230,6 +223,24 @@ void WorldMaker::resolve_links() {
             object.link.object = parts_.maps[static_cast<std::size_t>(object.link.map)].find_object(
                 slash == std::string::npos ? object.link.to : object.link.to.substr(slash + 1));
         }
+}
+
+void WorldMaker::resolve_goals() {
+    for (const Name& goal : world_.goal_objects) {
+        const auto slash = goal.value.find('/');
+        const int map = maps_.find(goal.value.substr(0, slash));
+        if (slash == std::string::npos || map < 0) {
+            if (!world_.lacks_maps) look_up(maps_, {goal.value.substr(0, slash), goal.place});
+            if (map >= 0)
+                add(Rule::out_of_range, goal.place,
+                    {"a goal", fmt::format("'{}'", goal.value), "map/object, as in \"pump_house/lamp\""});
+            continue;
+        }
+        NameIndex index{"object", {}, {}, {}};
+        for (const Object& object : parts_.maps[static_cast<std::size_t>(map)].objects)
+            if (!object.name.empty() && index.ids.emplace(object.name, 0).second) index.names.push_back(object.name);
+        look_up(index, {goal.value.substr(slash + 1), goal.place});
+    }
 }
 
 void WorldMaker::resolve_start() {

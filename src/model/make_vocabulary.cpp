@@ -29,8 +29,12 @@ void WorldMaker::make_vocabulary() {
     make_movers();
     make_kinds();
     map_fields_ = make_fields(world_.map_fields);
+    layer_fields_ = make_fields(world_.layer_fields);
     make_severities();
+    make_limits();
     look_up(facts_, world_.goal_facts);
+    for (const Name& fact : world_.goal_facts) parts_.goal_facts.push_back(fact.value);
+    for (const Name& object : world_.goal_objects) parts_.goal_objects.push_back(object.value);
 }
 
 void WorldMaker::make_storeys() {
@@ -186,6 +190,21 @@ void WorldMaker::add_standard_kinds() {
             kind.motion = Motion::moving;
         }
         parts_.kinds.push_back(std::move(kind));
+    }
+}
+
+void WorldMaker::make_limits() {
+    static constexpr std::array names{"maps",           "layers",        "columns", "rows",   "tiles_per_set",
+                                      "sheet_px",       "objects_per_map", "kinds_per_map", "facts", "events",
+                                      "contact_bits",   "piece_vertices", "chain_points"};
+    NameIndex index{"limit", {names.begin(), names.end()}, {}, {}};
+    for (std::size_t i = 0; i < names.size(); ++i) index.ids.emplace(names[i], static_cast<int>(i));
+    for (const auto& [name, most] : world_.limits) {
+        if (look_up(index, name) < 0) continue;
+        if (most.value < 0)
+            add(Rule::out_of_range, most.place,
+                {fmt::format("limit '{}'", name.value), fmt::format("{}", most.value), "0 or more"});
+        parts_.limits[name.value] = most.value;
     }
 }
 

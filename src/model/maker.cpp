@@ -79,6 +79,7 @@ Loaded WorldMaker::make() {
     for (const MapDraft& draft : map_drafts_) make_map(draft);
     resolve_links();
     resolve_start();
+    resolve_goals();
     if (!world_.lacks_maps) check_references();
     report_ = with_severities(report_, parts_.severities);
     if (report_.has(Severity::error)) return Loaded(std::move(report_));

@@ -64,6 +64,7 @@ private:
     void resolve_kind(std::size_t draft);
     void add_standard_kinds();
     void make_severities();
+    void make_limits();
 
     // -- fields and properties (make_values.cpp)
     Fields make_fields(const std::vector<FieldDraft>& drafts);
@@ -101,10 +102,15 @@ private:
     struct Legend;
     void make_map(const MapDraft& draft);
     bool fits(const MapDraft& draft);
-    void read_legend(const std::vector<LegendEntry>& entries, const Map& map, Legend& legend);
-    Placed find_tile(const Name& name, const Map& map);
     Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
     void set_offsets(const LayerDraft& draft, Layer& layer);
+
+    // -- what stands in cells (make_legend.cpp, make_cells.cpp)
+    class CellFiller;
+    void read_legend(const std::vector<LegendEntry>& entries, const Map& map, bool only_characters, Legend& legend);
+    Placed find_tile(const Name& name, const Map& map);
+    void check_turn(const Name& tile, const Orientation& orientation, const Map& map);
+    bool are_weights(const Said<std::vector<double>>& weights, std::size_t kinds);
     void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
     void report_unused(const Legend& legend);
 
@@ -117,6 +123,7 @@ private:
     void make_link(const ObjectDraft& draft, Object& object);
     void resolve_links();
     void resolve_start();
+    void resolve_goals();
 
     World::Parts parts_;
     const WorldDraft& world_;
@@ -128,10 +135,11 @@ private:
 
     NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},
         movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}},
-        kinds_{"kind", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
+        kinds_{"kind", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
+    // objects_: of the map that is being made
     std::vector<NameIndex> tiles_;   // by tile set
     std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
-    Fields map_fields_;
+    Fields map_fields_, layer_fields_;
     struct Reference {   // a property that names something made later
         FieldType type;
         std::string name, owner, property;

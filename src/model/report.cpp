@@ -53,7 +53,7 @@ Counts Report::counts() const {
 
 std::string text(const Place& place) {
     if (place.file.empty()) return place.thing;
-    if (place.line == 0) return place.file;
+    if (place.line == 0) return place.thing.empty() ? place.file : fmt::format("{}: {}", place.file, place.thing);
     return fmt::format("{}:{}:{}", place.file, place.line, place.column);
 }
 

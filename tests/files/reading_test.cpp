@@ -24,7 +24,7 @@ const Row rows[] = {
      "reads 'dryground/tiles/1'"},
     {"world.toml", "title", "titel", "unknown-key at world.toml:2:1", "did you mean: title"},
     {"marsh.toml", "barrier = \"earth\"", "bariers = \"earth\"", "unknown-key at marsh.toml:7:1", "tile 'peat'"},
-    {"flat.toml", "cell = [16, 16]", "cell = [16, 16]\nseed = 3", "unknown-key at flat.toml:4:1",
+    {"flat.toml", "cell = [16, 16]", "cell = [16, 16]\nwaive = []", "unknown-key at flat.toml:4:1",
      "does not read it yet"},
     {"world.toml", "title = \"Test Flat\"", "title = 5", "wrong-type at world.toml:2:9",
      "'title' is a whole number, but should be a text"},

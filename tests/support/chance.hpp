@@ -14,13 +14,14 @@ inline std::uint64_t seed() {
 }
 
 // How many rounds of a slow random test to play: a quarter under the address sanitizer, which takes many times as long.
-inline int rounds(int optimised) {
-#ifdef __SANITIZE_ADDRESS__
-    return (optimised + 3) / 4;
+#if defined(__SANITIZE_ADDRESS__)   // GCC
+inline constexpr bool sanitized = true;
+#elif defined(__has_feature)           // clang
+inline constexpr bool sanitized = __has_feature(address_sanitizer);
 #else
-    return optimised;
+inline constexpr bool sanitized = false;
 #endif
-}
+inline int rounds(int optimised) { return sanitized ? (optimised + 3) / 4 : optimised; }
 
 class Dice {
 public:

@@ -1,0 +1,32 @@
+// Inside the model room: what stands for what in a map's cells.
+#pragma once
+
+#include <map>
+#include <string>
+
+#include "maker_internal.hpp"
+
+namespace dryground {
+
+struct WorldMaker::Legend {
+    struct Meaning {
+        const LegendEntry* entry = nullptr;   // none: a tile by its name alone
+        Placed placed{};
+        std::vector<Name> kinds{};   // of painted objects: one, or several to choose from
+        std::vector<double> weights{};
+        bool known = true;   // the tile or kind it names is there
+        bool used = false;
+        std::uint32_t number = 0;   // in the map's palette
+    };
+    std::map<std::string, Meaning, std::less<>> meanings;
+};
+
+// A colour as cells hold it: #rrggbb in small letters, with two more digits where it is not opaque. Other keys as they
+// are.
+[[nodiscard]] std::string canonical_key(const std::string& key);
+
+// Chance that depends on a seed, a layer's name and a cell alone, so that it is the same whatever else is in the map:
+// from 0 to just under 1.
+[[nodiscard]] double chance_at(std::uint64_t seed, std::string_view layer, int column, int row);
+
+}   // namespace dryground

@@ -1,0 +1,130 @@
+// What characters, fields and colours stand for.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "legend_internal.hpp"
+#include "utf8_internal.hpp"
+
+namespace dryground {
+
+std::string canonical_key(const std::string& key) {
+    if ((key.size() != 7 && key.size() != 9) || key[0] != '#' ||
+        key.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos)
+        return key;
+    std::string small = key;
+    for (char& c : small)
+        if (c >= 'A' && c <= 'F') c = static_cast<char>(c - 'A' + 'a');
+    if (small.size() == 9 && small.substr(7) == "ff") small.resize(7);
+    return small;
+}
+
+double chance_at(std::uint64_t seed, std::string_view layer, int column, int row) {
+    std::uint64_t state = seed;
+    const auto mix = [&](std::uint64_t more) {   // the steps of splitmix64
+        state = (state ^ more) + 0x9E3779B97F4A7C15u;
+        state = (state ^ state >> 30) * 0xBF58476D1CE4E5B9u;
+        state = (state ^ state >> 27) * 0x94D049BB133111EBu;
+        state ^= state >> 31;
+    };
+    for (const char c : layer) mix(static_cast<unsigned char>(c));
+    mix(static_cast<std::uint32_t>(column));
+    mix(static_cast<std::uint32_t>(row));
+    return static_cast<double>(state >> 11) * 0x1p-53;
+}
+
+// A bare name is searched in all tile sets of the map; set/tile is looked up in its set.
+Placed WorldMaker::find_tile(const Name& name, const Map& map) {
+    const auto slash = name.value.find('/');
+    const std::string tile = slash == std::string::npos ? name.value : name.value.substr(slash + 1);
+    if (slash != std::string::npos) {
+        const int set = look_up(tilesets_, {name.value.substr(0, slash), name.place});
+        if (set < 0) return {};
+        if (std::find(map.tilesets.begin(), map.tilesets.end(), set) == map.tilesets.end()) {
+            add(Rule::unknown_name, name.place, {"tile set of this map", name.value.substr(0, slash)},
+                Hint{"add it to the map's 'tilesets'", ""});
+            return {};
+        }
+        return {static_cast<std::int16_t>(set), look_up(tiles_[static_cast<std::size_t>(set)], {tile, name.place}), {}};
+    }
+    Placed found;
+    NameIndex all{"tile", {}, {}, {}};
+    for (const int set : map.tilesets) {
+        const NameIndex& index = tiles_[static_cast<std::size_t>(set)];
+        all.names.insert(all.names.end(), index.names.begin(), index.names.end());
+        const int id = index.find(tile);
+        if (id < 0) continue;
+        if (found.tile >= 0) {
+            const std::string first = tilesets_.names[static_cast<std::size_t>(found.tileset)],
+                              second = tilesets_.names[static_cast<std::size_t>(set)];
+            add(Rule::ambiguous_name, name.place, {tile, first, second},
+                Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, tile, second, tile)});
+            return found;
+        }
+        found = {static_cast<std::int16_t>(set), id, {}};
+    }
+    if (found.tile < 0) add_unknown(all, name);
+    return found;
+}
+
+void WorldMaker::check_turn(const Name& tile, const Orientation& orientation, const Map& map) {
+    if (orientation.turn % 180 != 0 && map.cell_width != map.cell_height)
+        add(Rule::turn_not_square, tile.place,
+            {tile.value, fmt::format("{}", orientation.turn), fmt::format("{}", map.cell_width),
+             fmt::format("{}", map.cell_height)});
+}
+
+bool WorldMaker::are_weights(const Said<std::vector<double>>& weights, std::size_t kinds) {
+    const auto wrong = [&](const std::string& is, const std::string& should_be) {
+        add(Rule::out_of_range, weights.place, {"'weights'", is, should_be});
+        return false;
+    };
+    if (weights.value.size() != kinds)
+        return wrong(fmt::format("{} numbers", weights.value.size()), fmt::format("{}, one for each kind", kinds));
+    for (const double weight : weights.value)
+        if (!(weight >= 0) || !std::isfinite(weight)) return wrong(fmt::format("{}", weight), "0 or more");
+    if (std::accumulate(weights.value.begin(), weights.value.end(), 0.0) <= 0)
+        return wrong("0 for all", "more than 0 for one of them");
+    return true;
+}
+
+void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map& map, bool only_characters,
+                             Legend& legend) {
+    for (const LegendEntry& entry : entries) {
+        if (only_characters && utf8::count(entry.key.value) != 1) {
+            add(Rule::out_of_range, entry.key.place,
+                {fmt::format("the legend's key '{}'", entry.key.value),
+                 fmt::format("{} characters long", utf8::count(entry.key.value)),
+                 "one character, as it stands in the rows"});
+            continue;
+        }
+        Legend::Meaning meaning;
+        meaning.entry = &entry;
+        if (entry.kind) meaning.kinds = {*entry.kind};
+        if (!entry.kinds.empty()) meaning.kinds = entry.kinds;
+        if (!meaning.kinds.empty()) {
+            for (const Name& kind : meaning.kinds) meaning.known = look_up(kinds_, kind) >= 0 && meaning.known;
+            meaning.weights.assign(meaning.kinds.size(), 1.0);
+            if (entry.weights && are_weights(*entry.weights, meaning.kinds.size()))
+                meaning.weights = entry.weights->value;
+        } else if (!entry.tile.value.empty()) {
+            meaning.placed = find_tile(entry.tile, map);
+            meaning.known = meaning.placed.tile >= 0;
+            meaning.placed.orientation = entry.orientation;
+            check_turn(entry.tile, entry.orientation, map);
+        }
+        if (!legend.meanings.emplace(canonical_key(entry.key.value), std::move(meaning)).second)
+            add(Rule::duplicate_name, entry.key.place, {"legend key", entry.key.value});
+    }
+}
+
+void WorldMaker::report_unused(const Legend& legend) {
+    for (const auto& [key, meaning] : legend.meanings)
+        if (!meaning.used && key != "." && key != " " && !key.empty())
+            add(Rule::legend_unused, meaning.entry->key.place, {key}, Hint{"use it in the data, or take it out", ""});
+}
+
+}   // namespace dryground
