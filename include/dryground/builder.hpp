@@ -14,6 +14,7 @@
 #pragma once
 
 #include <array>
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -58,6 +59,7 @@ struct BoxPx {
 };
 struct PolygonPx {
     std::vector<std::array<double, 2>> points{};
+    std::vector<std::vector<std::array<double, 2>>> holes{};   // of objects
 };
 struct EllipsePx {
     double x = 0, y = 0, radius_x = 0, radius_y = 0;
@@ -72,7 +74,11 @@ struct SharedShape {   // a shape of the tile set's [shapes]
     Name name{};
     double dx = 0, dy = 0;
 };
-using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx>;
+struct Traced {        // the outline of the art's opaque pixels
+    int alpha = 128;   // from which on a pixel counts
+    double within_px = 0.5;
+};
+using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced>;
 
 struct ShapeDraft {
     Form form{};
@@ -155,6 +161,15 @@ struct WorldDraft {
 
 // ---- tile sets ----
 
+struct ReactionDraft {
+    Said<std::string> fires{"bump"};
+    std::optional<Names> from{};   // sides, all if left out
+    Names by{}, needs{}, gives{};
+    bool once = false;
+    double every_s = 0;
+    std::optional<Name> runs{}, turns_into{};   // turns into "": goes
+    Place place{};
+};
 struct TileDraft {   // what is not said stays open for `like` and TileSetDraft::rules
     Name name{};
     std::optional<Name> like{};
@@ -167,12 +182,40 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::optional<std::vector<CarveDraft>> carves{};
     std::optional<Names> flags{};
     std::map<std::string, Said<std::string>> sides{};   // top right bottom left: open shut in out
+    std::optional<Name> stands_for{}, leads{};
+    std::optional<std::vector<ReactionDraft>> reacts{};
+    std::optional<Names> needs{}, gives{};
     SaidProperties props{};
 };
 struct TileRule {                        // many tiles at once: what a [[for]] says
     std::vector<std::string> tiles{};    // name patterns, * for any run of characters
     std::vector<std::string> tagged{};   // or: any of these tags
     TileDraft set{};
+};
+struct MemberDraft {
+    Name tile{};
+    Names joined{};   // where neighbours of the family are
+};
+struct FamilyDraft {   // tiles that are picked by their neighbours
+    Name name{};
+    Said<std::string> joins{"sides"};   // sides, corners, around
+    std::vector<MemberDraft> members{};
+};
+struct LegendEntry {
+    Said<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
+    Name tile{};               // empty with nothing else: nothing stands there
+    Orientation orientation{};
+    std::optional<Name> kind{};                           // an object of that kind in place of a tile
+    Names kinds{};                                        // or of one of these, as the map's seed and the cell say
+    std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
+    std::optional<Name> family{}, block{};
+    bool used_by_all = false;   // readers set this for entries that need not be used
+};
+struct BlockDraft {   // a pattern of tiles that is placed as one
+    Name name{};
+    std::vector<Said<std::string>> rows{};
+    std::vector<LegendEntry> legend{};
+    Said<std::string> anchor{};   // the character of the cell that lies where the block is painted
 };
 struct TileSetDraft {
     Name name{};
@@ -182,30 +225,22 @@ struct TileSetDraft {
     std::vector<std::pair<Name, ShapeDraft>> shapes{};
     std::vector<TileRule> rules{};
     std::vector<TileDraft> tiles{};
+    std::vector<FamilyDraft> families{};
+    std::vector<BlockDraft> blocks{};
     Place place{};
 };
 
 // ---- maps ----
 
-struct LegendEntry {
-    Said<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
-    Name tile{};               // empty with nothing else: nothing stands there
-    Orientation orientation{};
-    std::optional<Name> kind{};               // an object of that kind in place of a tile
-    Names kinds{};                            // or of one of these, by chance, as the map's seed and the cell say
-    std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
-    bool used_by_all = false;   // readers set this for entries that need not be used
-};
-
 // Cells by number, for large maps: each different thing that stands in them is written once.
 struct CellTable {
     enum class Sort { rows, csv, png };   // what its keys are: single characters, fields, colours (#rrggbb, #rrggbbaa)
     Sort sort = Sort::rows;
-    std::vector<std::string> keys{};          // in the order in which they first stand in the cells
-    std::vector<std::uint32_t> numbers{};     // positions in keys, row by row
-    std::vector<std::size_t> row_ends{};      // of each row, in numbers: rows may be of any length until they are checked
-    std::vector<Place> rows{};                // where each row begins; of a picture: the file
-    std::vector<std::uint32_t> characters{};  // of csv: how many characters into its row each cell begins
+    std::vector<std::string> keys{};        // in the order in which they first stand in the cells
+    std::vector<std::uint32_t> numbers{};   // positions in keys, row by row
+    std::vector<std::size_t> row_ends{};    // of each row, in numbers: rows may be of any length until they are checked
+    std::vector<Place> rows{};              // where each row begins; of a picture: the file
+    std::vector<std::uint32_t> characters{};   // of csv: how many characters into its row each cell begins
 };
 struct PointPx {
     double x = 0, y = 0;
@@ -214,11 +249,16 @@ struct AtCells {   // a cell, or a block of cells
     int column = 0, row = 0, columns = 1, rows = 1;
     bool block = false;   // said as a block: it has an area
 };
+struct ObjectCarve {   // what an object cuts away of a barrier below its layer
+    Name barrier{};
+    std::optional<ShapeDraft> shape{};   // in map px; left out: its own area
+};
 struct ObjectDraft {
     Name name{};
     Name kind{};
     std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx> form{};
     Place place_of_form{};
+    std::vector<ObjectCarve> carves{};
     bool hollow = false;   // of a solid: it is what lies outside of its shape
     double turn = 0;       // degrees, clockwise about the middle of its bounding box
     std::vector<std::string> tags{};
@@ -289,6 +329,11 @@ public:
     WorldBuilder& tileset(TileSetDraft draft);
     WorldBuilder& map(MapDraft draft);
 
+    // Where to look at pictures by their files, for traced shapes. Without it, or where it gives nothing, they are
+    // findings.
+    using Look = std::function<std::optional<Image>(const std::string& file)>;
+    WorldBuilder& pictures(Look look);
+
     // Findings of the caller's own (a reader's, say): they come back with the rest, and errors among them stop it.
     WorldBuilder& note(Finding finding);
 
@@ -299,6 +344,7 @@ private:
     WorldDraft world_;
     std::vector<TileSetDraft> tilesets_;
     std::vector<MapDraft> maps_;
+    Look look_;
     Report notes_;
 };
 

@@ -71,10 +71,6 @@ struct MergeOutput {
 
 // ---- pictures ---------------------------------------------------------------------------------------------------
 
-struct Image {   // rows from the top, 4 bytes a px: red, green, blue, alpha
-    int width = 0, height = 0;
-    std::vector<unsigned char> rgba;
-};
 // Nothing when the bytes are no PNG, or one of more than 2^26 px; `fault` then says why.
 [[nodiscard]] std::optional<Image> decode_png(std::string_view bytes, std::string& fault);
 [[nodiscard]] std::string encode_png(const Image& image);

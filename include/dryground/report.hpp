@@ -58,6 +58,7 @@ enum class Rule {
     undecided,
     no_barrier,
     kind_field,
+    family_gap,
     turn_not_square,
     art_outside,
     // maps

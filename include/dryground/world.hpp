@@ -25,6 +25,11 @@ namespace dryground {
 
 // ---- values -----------------------------------------------------------------------------------------------------
 
+struct Image {   // rows from the top, 4 bytes a px: red, green, blue, alpha
+    int width = 0, height = 0;
+    std::vector<unsigned char> rgba;
+};
+
 // A property's value. It keeps its type from file to game: a yes/no is a bool, a place two numbers of px.
 struct Value {
     using List = std::vector<Value>;
@@ -155,6 +160,22 @@ struct Sides {
     friend bool operator==(const Sides&, const Sides&) = default;
 };
 
+enum class Fires { enter, inside, leave, use, bump, defeat, start };
+
+// What a tile does when something happens to it.
+struct Reaction {
+    Fires fires = Fires::bump;
+    std::array<bool, 4> from{true, true, true, true};   // from which sides: as in Sides
+    std::vector<int> by;                                // mover ids; none: any
+    bool once = false;
+    double every_s = 0;
+    std::vector<int> needs, gives;   // fact ids
+    int runs = -1;                   // event id
+    enum class Then { stays, turns, goes } then = Then::stays;
+    int turns_into = -1;   // a tile of the same set
+    Place place;
+};
+
 struct Tile {
     std::string name;
     std::optional<std::array<int, 2>> art;   // column and row in the sheet
@@ -167,6 +188,10 @@ struct Tile {
     std::vector<Carve> carves;
     std::optional<FlagSet> flags;
     std::optional<Sides> sides;
+    int stands_for = -1;   // kind id: where the tile is painted an object of that kind stands in its place
+    std::vector<Reaction> reacts;
+    std::vector<int> needs, gives;   // fact ids: its shapes are solid until all it needs hold
+    int leads = -1;                  // storey id that its stairs lead to
     Properties props;
     Place place;
 };
@@ -174,7 +199,8 @@ struct Tile {
 struct Sheet {
     std::string file;   // relative to the world's folder
     std::array<int, 2> margin{}, gap{};
-    int width = 0, height = 0;   // px; 0 when a world was built in code
+    std::optional<Colour> clear;   // the colour that means empty
+    int width = 0, height = 0;     // px; 0 when a world was built in code
     Place place;
 };
 
@@ -206,8 +232,6 @@ struct Placed {
     friend auto operator<=>(const Placed&, const Placed&) = default;
 };
 
-enum class Fires { enter, inside, leave, use, bump, defeat, start };
-
 struct Link {
     std::string to;              // as written: map/object
     int map = -1, object = -1;   // object counts through the map's objects; -1 when there is no such
@@ -221,10 +245,11 @@ struct Object {
     int kind = -1;
     Role role = Role::entity;
     int layer = 0;
-    Point position;        // where it stands, or the middle of its area
-    Regions area;          // in map steps: drawn, or its kind's; empty for a point
-    Ring line;             // of a line: its points from end to end
-    bool drawn = false;    // it has a shape of its own
+    Point position;                                // where it stands, or the middle of its area
+    Regions area;                                  // in map steps: drawn, or its kind's; empty for a point
+    Ring line;                                     // of a line: its points from end to end
+    bool drawn = false;                            // it has a shape of its own
+    std::vector<std::pair<int, Regions>> carves;   // barrier ids, and what of them is cut away below its layer
     bool hollow = false;   // of a solid: everything outside of its area, up to the outer edge of the rim's ring
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
@@ -290,8 +315,8 @@ struct Map {
     int rim_barrier = -1;
     int player = -1;   // mover id: the map's own, else the world's
     std::vector<int> tilesets;
-    std::uint64_t seed = 0;   // of weighted choice
-    int fine = 1;             // parts of a cell that objects are expected to stand on
+    std::uint64_t seed = 0;                  // of weighted choice
+    int fine = 1;                            // parts of a cell that objects are expected to stand on
     std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
     std::vector<Layer> layers;               // from the bottom up
     std::vector<Object> objects;             // of all layers, in their order

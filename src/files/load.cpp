@@ -124,6 +124,15 @@ public:
         if (!complete) return Loaded(std::move(report_));
         file_.draft.lacks_maps = !maps_complete;
         builder.world(std::move(file_.draft));
+        builder.pictures([this](const std::string& file) -> std::optional<Image> {
+            auto [known, is_new] = images_.try_emplace(file);
+            if (is_new)
+                if (const FileBytes bytes = folder_.read(file); bytes.bytes) {
+                    std::string fault;
+                    known->second = decode_png(*bytes.bytes, fault);
+                }
+            return known->second;
+        });
         for (const Finding& finding : report_.findings()) builder.note(finding);
         return builder.build();
     }
@@ -203,6 +212,7 @@ private:
     Report report_;
     WorldFile file_;
     std::map<std::string, PictureSize> pictures_;
+    std::map<std::string, std::optional<Image>> images_;   // those that are traced
 };
 
 // The sort of a file and, of a map, its name.

@@ -62,7 +62,6 @@ private:
     void row() {
         ++line_;
         table_.rows.push_back({file_, line_, 1, {}});
-        begin_ = at_;
         characters_before_ = 0;
         counted_ = at_;
         do field();
@@ -70,7 +69,7 @@ private:
         table_.row_ends.push_back(table_.numbers.size());
     }
 
-    // From its first character to the comma or line end behind it; stays in front of a comma, goes past a line end.
+    // From its first character to the comma or line end behind it, which `row` takes.
     void field() {
         while (at_ < text_.size() && is_blank(text_[at_])) ++at_;
         table_.characters.push_back(characters_to(at_));
@@ -83,7 +82,6 @@ private:
         std::size_t end = at_;
         while (end > start && (is_blank(text_[end - 1]) || text_[end - 1] == '\r')) --end;
         add(text_.substr(start, end - start));
-        end_of_field();
     }
 
     void quoted() {
@@ -103,26 +101,24 @@ private:
                 break;
             }
         }
+        bool whole = at_ > 0 && text_[at_ - 1] == '"';
         const std::size_t rest = at_;
         while (at_ < text_.size() && text_[at_] != ',' && text_[at_] != '\n') ++at_;
         for (std::size_t i = rest; i < at_; ++i)
             if (!is_blank(text_[i]) && text_[i] != '\r') {
                 complain(place, "followed by more than a comma", "alone between its commas");
+                whole = false;
                 break;
             }
+        if (!whole) unquoted_.clear();   // its mistake is told; it stands for nothing
         owned_.push_back(std::make_unique<std::string>(unquoted_));
         add(*owned_.back());
-        end_of_field();
     }
-
-    // A comma is for `row` to take; a line end ends the row: it takes that as no comma.
-    void end_of_field() const {}
 
     void add(std::string_view field) {
         std::uint64_t first = 0;
         std::memcpy(&first, field.data(), std::min<std::size_t>(field.size(), 8));
-        table_.numbers.push_back(
-            number_(field, first + field.size(), [&] { table_.keys.emplace_back(field); }));
+        table_.numbers.push_back(number_(field, first + field.size(), [&] { table_.keys.emplace_back(field); }));
     }
 
     void complain(const Place& place, const std::string& is, const std::string& should_be) {
@@ -150,7 +146,7 @@ private:
     Numbering<std::string_view, std::hash<std::string_view>> number_;
     std::vector<std::unique_ptr<std::string>> owned_;
     std::string unquoted_;
-    std::size_t at_ = 0, begin_ = 0, counted_ = 0;
+    std::size_t at_ = 0, counted_ = 0;
     std::uint32_t characters_before_ = 0;
     int line_ = 0;
     bool complained_ = false;
@@ -177,7 +173,8 @@ CellTable cells_of_picture(const Image& image, const std::string& file) {
     std::uint32_t last = 0, last_number = 0;
     for (std::size_t i = 0; i < pixels; ++i) {
         const unsigned char* p = image.rgba.data() + 4 * i;
-        const std::uint32_t rgba = p[0] | std::uint32_t{p[1]} << 8 | std::uint32_t{p[2]} << 16 | std::uint32_t{p[3]} << 24;
+        const std::uint32_t rgba =
+            p[0] | std::uint32_t{p[1]} << 8 | std::uint32_t{p[2]} << 16 | std::uint32_t{p[3]} << 24;
         if (i == 0 || rgba != last) {
             last_number = number(rgba, rgba, [&] { table.keys.push_back(colour_key(rgba)); });
             last = rgba;

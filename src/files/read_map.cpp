@@ -10,8 +10,6 @@
 
 namespace dryground::files {
 
-namespace {
-
 // The rows of a multi-line text, each with the place of its first character. The parser tells where the text opens; its
 // first line stands there, or on the next line when a line break follows the opening quotes.
 std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::string>& text) {
@@ -42,6 +40,8 @@ std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::s
     return rows;
 }
 
+namespace {
+
 using ObjectForm = decltype(ObjectDraft::form);
 
 std::optional<ObjectForm> read_object_form(Table& table, const std::string& said) {
@@ -61,6 +61,40 @@ std::optional<ObjectForm> read_object_form(Table& table, const std::string& said
     auto drawn = read_drawn(table, said);
     if (!drawn) return std::nullopt;
     return std::visit([](auto& form) { return ObjectForm(std::move(form)); }, *drawn);
+}
+
+void read_carves(Table& table, ObjectDraft& draft) {
+    const toml::array* list = table.list("carves", "a list of { barrier = \"…\" }, with a shape or without");
+    if (list == nullptr) return;
+    const std::string what = fmt::format("a carve of {}", table.what());
+    for (const toml::node& item : *list) {
+        const auto* inner = item.as_table();
+        if (inner == nullptr) {
+            add_wrong_type(table.source(), item, what, "a table { barrier = \"…\" }");
+            continue;
+        }
+        Table carve(table.source(), *inner, what);
+        ObjectCarve one;
+        one.barrier = carve.required_text("barrier", "barrier = \"…\"");
+        if (inner->size() > 1) {
+            one.shape = read_shape(table.source(), item, what);
+            if (!one.shape) continue;
+        }
+        draft.carves.push_back(std::move(one));
+    }
+}
+
+void read_holes(Table& table, ObjectDraft& draft) {
+    const toml::array* list = table.list("holes", "a list of polygons [[[x, y], …], …]");
+    if (list == nullptr) return;
+    auto* polygon = std::get_if<PolygonPx>(&draft.form);
+    if (polygon == nullptr) {
+        table.source().add(Rule::unknown_key, table.source().of(*list), {"holes", table.what()},
+                           Hint{"only polygons have holes", ""});
+        return;
+    }
+    for (const toml::node& item : *list)
+        if (auto points = read_points(table.source(), item, "a hole")) polygon->holes.push_back(std::move(*points));
 }
 
 ObjectDraft read_object(const Source& source, const toml::table& node) {
@@ -106,7 +140,9 @@ ObjectDraft read_object(const Source& source, const toml::table& node) {
     draft.unless = table.names("unless").value_or(Names{});
     draft.props = read_properties(table);
     set(draft.hollow, table.yes_no("hollow"));
-    table.finish({"holes", "carves", "waive"});
+    read_carves(table, draft);
+    read_holes(table, draft);
+    table.finish({"waive"});
     return draft;
 }
 
@@ -238,11 +274,15 @@ std::vector<LegendEntry> read_legend(Table& table) {
             if (const toml::array* weights = meaning.list("weights", "a list of numbers"))
                 one.weights = meaning.numbers("weights", weights->size());
             read_orientation(meaning, one.orientation);
-            if (meaning.has("tile") + meaning.has("kind") + meaning.has("kinds") != 1 && !meaning.has("family") &&
-                !meaning.has("block"))
+            set(one.family, meaning.text("family"));
+            set(one.block, meaning.text("block"));
+            if (meaning.has("tile") + meaning.has("kind") + meaning.has("kinds") + meaning.has("family") +
+                    meaning.has("block") !=
+                1)
                 source.add(Rule::missing_key, entry.key.place, {meaning.what(), "tile"},
-                           Hint{"say one of 'tile', 'kind' and 'kinds'", "{ tile = \"bank\", flip = \"x\" }"});
-            meaning.finish({"family", "block"});
+                           Hint{"say one of 'tile', 'kind', 'kinds', 'family' and 'block'",
+                                "{ tile = \"bank\", flip = \"x\" }"});
+            meaning.finish();
         } else {
             add_wrong_type(source, *entry.node, fmt::format("the legend's '{}'", entry.key.value),
                            "the name of a tile, or a table { tile = \"…\" }");

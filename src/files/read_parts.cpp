@@ -2,20 +2,20 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 
 #include "reading_internal.hpp"
 
 namespace dryground::files {
 
-namespace {
-
-using Points = std::vector<std::array<double, 2>>;
-
-std::optional<Points> read_points(Table& table, const char* key) {
-    const toml::array* list = table.list(key, "a list of points [[x, y], …]");
-    if (list == nullptr) return std::nullopt;
-    Points points;
+std::optional<PointsPx> read_points(const Source& source, const toml::node& node, const std::string& what) {
+    const toml::array* list = node.as_array();
+    if (list == nullptr) {
+        add_wrong_type(source, node, what, "a list of points [[x, y], …]");
+        return std::nullopt;
+    }
+    PointsPx points;
     for (const toml::node& item : *list) {
         const auto* pair = item.as_array();
         std::array<double, 2> point{};
@@ -29,12 +29,19 @@ std::optional<Points> read_points(Table& table, const char* key) {
                 good = false;
         }
         if (!good) {
-            add_wrong_type(table.source(), item, fmt::format("a point of '{}'", key), "[x, y] in px");
+            add_wrong_type(source, item, fmt::format("a point of {}", what), "[x, y] in px");
             return std::nullopt;
         }
         points.push_back(point);
     }
     return points;
+}
+
+namespace {
+
+std::optional<PointsPx> read_points(Table& table, const char* key) {
+    const toml::array* list = table.list(key, "a list of points [[x, y], …]");
+    return list == nullptr ? std::nullopt : read_points(table.source(), *list, fmt::format("'{}'", key));
 }
 
 }   // namespace
@@ -43,7 +50,7 @@ std::optional<DrawnForm> read_drawn(Table& table, const std::string& said) {
     const auto drawn = [](DrawnForm form) { return std::optional(std::move(form)); };
     if (said == "polygon") {
         auto points = read_points(table, "polygon");
-        return points ? drawn(PolygonPx{std::move(*points)}) : std::nullopt;
+        return points ? drawn(PolygonPx{std::move(*points), {}}) : std::nullopt;
     }
     if (said == "line") {
         auto points = read_points(table, "line");
@@ -55,6 +62,22 @@ std::optional<DrawnForm> read_drawn(Table& table, const std::string& said) {
     if (said == "capsule") return drawn(CapsuleBetween{v[0], v[1], v[2], v[3], v[4]});
     if (said == "box") return drawn(BoxPx{v[0], v[1], v[2], v[3]});
     return drawn(EllipsePx{v[0], v[1], v[2], v.back()});   // of a circle the one radius is both
+}
+
+std::optional<Colour> read_colour(Table& table, const char* key) {
+    const auto said = table.text(key);
+    if (!said) return std::nullopt;
+    const std::string& text = said->value;
+    if (text.size() == 7 && text[0] == '#' &&
+        text.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
+        const auto byte = [&](std::size_t i) {
+            return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
+        };
+        return Colour{byte(1), byte(3), byte(5)};
+    }
+    table.source().add(Rule::out_of_range, said->place,
+                       {fmt::format("'{}'", key), fmt::format("'{}'", text), "like #7a5c3a"});
+    return std::nullopt;
 }
 
 std::optional<Surface> read_surface(Table& table) {
@@ -92,7 +115,7 @@ void read_orientation(Table& table, Orientation& orientation) {
 
 namespace {
 
-constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "capsule", "line", "shared"};
+constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "capsule", "line", "shared", "trace"};
 
 std::optional<Form> read_form(Table& table, const std::string& said) {
     if (said == "cell") {
@@ -100,6 +123,16 @@ std::optional<Form> read_form(Table& table, const std::string& said) {
         if (whole && !whole->value)
             table.source().add(Rule::out_of_range, whole->place, {"'cell'", "false", "true, or left out"});
         return whole ? std::optional<Form>(WholeCell{}) : std::nullopt;
+    }
+    if (said == "trace") {
+        auto inner = table.table("trace", "a trace");
+        if (!inner) return std::nullopt;
+        Traced traced;
+        if (const auto alpha = inner->whole("alpha"))
+            traced.alpha = static_cast<int>(std::clamp<std::int64_t>(alpha->value, -1, 1000));
+        set(traced.within_px, inner->number("within_px"));
+        inner->finish();
+        return traced;
     }
     if (said != "shared") {
         auto drawn = read_drawn(table, said);
@@ -138,7 +171,8 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     if (said.size() == 1)
         form = read_form(table, said[0]);
     else if (said.empty())
-        table.missing("box", "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, capsule, line, shared");
+        table.missing("box",
+                      "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, capsule, line, shared, trace");
     else
         source.add(Rule::out_of_range, draft.place,
                    {what, fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
@@ -148,7 +182,7 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     draft.surface = read_surface(table);
     read_orientation(table, draft.orientation);
     draft.one_way = table.text("one_way");
-    table.finish({"trace"});
+    table.finish();
     if (!form) return std::nullopt;
     draft.form = std::move(*form);
     return draft;

@@ -8,8 +8,7 @@ namespace dryground::files {
 
 namespace {
 
-constexpr std::initializer_list<const char*> later_tile_keys = {"stands_for", "reacts", "needs",
-                                                                "gives",      "leads",  "waive"};
+constexpr std::initializer_list<const char*> later_tile_keys = {"waive"};
 
 std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
     const toml::array* list = table.list("carves", "a list of { barrier = \"…\", box = […] }");
@@ -40,6 +39,35 @@ std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
     return result;
 }
 
+std::optional<std::vector<ReactionDraft>> read_reactions(Table& table) {
+    const toml::array* list = table.list("reacts", "a list of { fires = \"bump\", … }");
+    if (list == nullptr) return std::nullopt;
+    std::vector<ReactionDraft> result;
+    for (const toml::node& item : *list) {
+        const auto* inner = item.as_table();
+        const std::string what = fmt::format("a reaction of {}", table.what());
+        if (inner == nullptr) {
+            add_wrong_type(table.source(), item, what, "a table { fires = \"bump\", … }");
+            continue;
+        }
+        Table one(table.source(), *inner, what);
+        ReactionDraft draft;
+        draft.place = one.place();
+        draft.fires = one.required_text("fires", "fires = \"bump\"");
+        draft.from = one.names("from");
+        draft.by = one.names("by").value_or(Names{});
+        draft.needs = one.names("needs").value_or(Names{});
+        draft.gives = one.names("gives").value_or(Names{});
+        set(draft.once, one.yes_no("once"));
+        set(draft.every_s, one.number("every_s"));
+        set(draft.runs, one.text("runs"));
+        set(draft.turns_into, one.text("turns_into"));
+        one.finish();
+        if (!draft.fires.value.empty()) result.push_back(std::move(draft));
+    }
+    return result;
+}
+
 // What a tile's table or the `set` of a [[for]] may say.
 void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
     if (const auto art = table.wholes("art", 2))
@@ -60,6 +88,11 @@ void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
                 add_wrong_type(reading.source, *entry.node, fmt::format("side '{}'", entry.key.value),
                                "one of open, shut, in, out");
         }
+    set(draft.stands_for, table.text("stands_for"));
+    set(draft.leads, table.text("leads"));
+    draft.needs = table.names("needs");
+    draft.gives = table.names("gives");
+    draft.reacts = read_reactions(table);
     draft.props = read_properties(table);
 }
 
@@ -71,7 +104,8 @@ std::optional<Sheet> read_sheet(const Reading& reading, Table& root) {
     const Name file = table->required_text("file", "file = \"….png\"");
     if (const auto margin = table->wholes("margin", 2)) sheet.margin = {margin->value[0], margin->value[1]};
     if (const auto gap = table->wholes("gap", 2)) sheet.gap = {gap->value[0], gap->value[1]};
-    table->finish({"clear"});
+    sheet.clear = read_colour(*table, "clear");
+    table->finish();
     if (!file.value.empty()) {
         const PictureSize found = reading.picture(file);
         sheet.file = found.file;
@@ -98,6 +132,42 @@ TileRule read_rule(const Reading& reading, const toml::table& node) {
     rule.set.name.place = patterns != nullptr ? reading.source.of(*patterns) : table.place();
     table.finish();
     return rule;
+}
+
+FamilyDraft read_family(const Name& name, Table& table) {
+    FamilyDraft family;
+    family.name = name;
+    if (auto joins = table.text("joins")) family.joins = std::move(*joins);
+    if (const toml::array* members = table.list("members", "a list of { tile = \"…\", joined = […] }"))
+        for (const toml::node& item : *members) {
+            const std::string what = fmt::format("a member of {}", table.what());
+            const auto* inner = item.as_table();
+            if (inner == nullptr) {
+                add_wrong_type(table.source(), item, what, "a table { tile = \"…\", joined = […] }");
+                continue;
+            }
+            Table member(table.source(), *inner, what);
+            MemberDraft draft;
+            draft.tile = member.required_text("tile", "tile = \"…\"");
+            draft.joined = member.names("joined").value_or(Names{});
+            member.finish();
+            if (!draft.tile.value.empty()) family.members.push_back(std::move(draft));
+        }
+    table.finish();
+    return family;
+}
+
+BlockDraft read_block(const Name& name, Table& table) {
+    BlockDraft block;
+    block.name = name;
+    if (const auto rows = table.text("rows"))
+        block.rows = read_rows(table.source(), *rows);
+    else if (!table.has("rows"))
+        table.missing("rows", "rows = '''…'''");
+    block.legend = read_legend(table);
+    block.anchor = table.required_text("anchor", "anchor = \"A\"");
+    table.finish();
+    return block;
 }
 
 }   // namespace
@@ -141,7 +211,11 @@ TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
             table.finish(later_tile_keys);
             draft.tiles.push_back(std::move(tile));
         }
-    root.finish({"families", "blocks", "waive"});
+    each_table(root, "families", "family",
+               [&](const Name& name, Table& table) { draft.families.push_back(read_family(name, table)); });
+    each_table(root, "blocks", "block",
+               [&](const Name& name, Table& table) { draft.blocks.push_back(read_block(name, table)); });
+    root.finish({"waive"});
     return draft;
 }
 

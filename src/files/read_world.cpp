@@ -11,21 +11,6 @@ namespace dryground::files {
 
 namespace {
 
-std::optional<Colour> read_colour(Table& table) {
-    const auto said = table.text("colour");
-    if (!said) return std::nullopt;
-    const std::string& text = said->value;
-    if (text.size() == 7 && text[0] == '#' &&
-        text.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
-        const auto byte = [&](std::size_t i) {
-            return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
-        };
-        return Colour{byte(1), byte(3), byte(5)};
-    }
-    table.source().add(Rule::out_of_range, said->place, {"'colour'", fmt::format("'{}'", text), "like #7a5c3a"});
-    return std::nullopt;
-}
-
 // A table of names, each with a note: name = "note".
 std::vector<NoteDraft> read_notes(Table& root, const char* key) {
     std::vector<NoteDraft> result;
@@ -41,21 +26,6 @@ std::vector<NoteDraft> read_notes(Table& root, const char* key) {
         result.push_back(std::move(draft));
     }
     return result;
-}
-
-// The tables in a table of names: [movers.warden].
-template <class Action>
-void each_table(Table& root, const char* key, const std::string& sort, Action action) {
-    const auto table = root.table(key, key);
-    if (!table) return;
-    for (const Entry& entry : table->entries()) {
-        if (const auto* inner = entry.node->as_table()) {
-            Table one(root.source(), *inner, fmt::format("{} '{}'", sort, entry.key.value));
-            action(entry.key, one);
-        } else {
-            add_wrong_type(root.source(), *entry.node, fmt::format("{} '{}'", sort, entry.key.value), "a table");
-        }
-    }
 }
 
 // A body is one of box, circle, capsule, beside which `at` may stand.
@@ -173,7 +143,7 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
     file.tilesets = root.names("tilesets").value_or(Names{});
     file.maps = root.names("maps").value_or(Names{});
     each_table(root, "barriers", "barrier", [&](const Name& name, Table& table) {
-        BarrierDraft barrier{name, {}, read_colour(table)};
+        BarrierDraft barrier{name, {}, read_colour(table, "colour")};
         set(barrier.note, table.text("note"));
         table.finish();
         draft.barriers.push_back(std::move(barrier));

@@ -1,6 +1,8 @@
 // Inside the files room: tables of the three TOML formats to drafts.
 #pragma once
 
+#include <fmt/format.h>
+
 #include <functional>
 
 #include "dryground/files.hpp"
@@ -29,12 +31,17 @@ struct Reading {
 };
 
 // ---- parts that several formats share (read_parts.cpp)
+using PointsPx = std::vector<std::array<double, 2>>;
+std::optional<PointsPx> read_points(const Source& source, const toml::node& node, const std::string& what);
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
 // A box, polygon, circle or ellipse, said by the key of that name.
 using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx>;
 std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
 std::optional<Surface> read_surface(Table& table);
+std::optional<Colour> read_colour(Table& table, const char* key);
+// The rows of a multi-line text, each with the place of its first character (read_map.cpp).
+std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::string>& text);
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);
 SaidProperties read_properties(Table& table, const char* key = "props");
@@ -46,6 +53,21 @@ void set(std::optional<T>& into, std::optional<U> from) {
 template <class T>
 void set(T& into, std::optional<Said<T>> from) {
     if (from) into = std::move(from->value);
+}
+
+// The tables in a table of names: [movers.warden].
+template <class Action>
+void each_table(Table& root, const char* key, const std::string& sort, Action action) {
+    const auto table = root.table(key, key);
+    if (!table) return;
+    for (const Entry& entry : table->entries()) {
+        if (const auto* inner = entry.node->as_table()) {
+            Table one(root.source(), *inner, fmt::format("{} '{}'", sort, entry.key.value));
+            action(entry.key, one);
+        } else {
+            add_wrong_type(root.source(), *entry.node, fmt::format("{} '{}'", sort, entry.key.value), "a table");
+        }
+    }
 }
 
 // ---- cells in files of their own (read_cells.cpp)

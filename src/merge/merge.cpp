@@ -19,7 +19,11 @@ namespace {
 class Merger {
 public:
     Merger(const World& world, const Map& map, const MergeOptions& options)
-        : world_(world), map_(map), options_(options), grid_(map), stacking_(detail::stack_up(world, map, options.facts)) {}
+        : world_(world),
+          map_(map),
+          options_(options),
+          grid_(map),
+          stacking_(detail::stack_up(world, map, options.facts)) {}
 
     Merge run() {
         Merge result;

@@ -39,6 +39,7 @@ public:
             if (layer.decor || !is_there(layer, facts_)) continue;
             order_ = static_cast<int>(l);
             sinks_ = layer.sink != std::array<std::int32_t, 4>{};
+            carve_by_objects();
             if (!layer.holds_objects) add_cells(layer);
             add_solids(layer);
             if (sinks_) add_sunk(layer);
@@ -143,6 +144,9 @@ private:
 
     void add(const Layer& layer, std::size_t number) {
         const Placed& placed = map_.palette[number];
+        if (const std::vector<int>& needs = world_.tile(placed).needs;   // it opens when all that it needs hold
+            !needs.empty() && std::includes(facts_.begin(), facts_.end(), needs.begin(), needs.end()))
+            return;
         for (const Shape& shape : world_.tile(placed).shapes) {
             const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
             const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
@@ -207,12 +211,22 @@ private:
         plan_of(key).steps.push_back(std::move(step));
     }
 
+    void carve_by_objects() {
+        std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
+        for (const Object& object : map_.objects)
+            if (object.layer == order_ && is_there(map_, object, facts_))
+                for (const auto& [barrier, area] : object.carves) append(areas[{object.storey, barrier}], area);
+        for (auto& [place, area] : areas) {
+            const GroupKey key{place.first, place.second, {}, OneWay::none};
+            if (result_.plans.count(key) > 0) add_loose(key, {false, 0, std::move(area)});
+        }
+    }
+
     void add_solids(const Layer& layer) {
         adding_ = true;
         std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
         for (const Object& object : map_.objects) {
-            if (object.layer != order_ || object.role != Role::solid || !is_there(map_, object, facts_))
-                continue;
+            if (object.layer != order_ || object.role != Role::solid || !is_there(map_, object, facts_)) continue;
             if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
                 ++result_.stats.shapes_left_out;
                 continue;

@@ -1,6 +1,7 @@
 // Inside the model room: what stands for what in a map's cells.
 #pragma once
 
+#include <array>
 #include <map>
 #include <string>
 
@@ -14,7 +15,8 @@ struct WorldMaker::Legend {
         Placed placed{};
         std::vector<Name> kinds{};   // of painted objects: one, or several to choose from
         std::vector<double> weights{};
-        bool known = true;   // the tile or kind it names is there
+        std::array<int, 2> family{-1, -1}, block{-1, -1};   // tile set, and number there
+        bool known = true;                                  // the tile or kind it names is there
         bool used = false;
         std::uint32_t number = 0;   // in the map's palette
     };

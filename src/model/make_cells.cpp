@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <map>
 #include <numeric>
 
@@ -42,8 +43,8 @@ CellTable table_of(const std::vector<Said<std::string>>& rows) {
                 table.numbers.push_back(plain[byte]);
             } else {
                 const auto found = others.find(character);
-                table.numbers.push_back(found != others.end() ? found->second
-                                                              : others.emplace(character, add(character)).first->second);
+                table.numbers.push_back(
+                    found != others.end() ? found->second : others.emplace(character, add(character)).first->second);
             }
         }
         table.row_ends.push_back(table.numbers.size());
@@ -115,6 +116,8 @@ public:
                             layer_.characters.begin() + static_cast<std::ptrdiff_t>(r * columns));
             for (std::size_t c = 0; c < count; ++c) put(table.numbers[begin + c], c, r);
         }
+        place_families();
+        place_blocks();
         for (std::size_t key = 0; key < missing_.size(); ++key)
             if (!missing_[key].empty()) report_missing(table, key);
         for (const auto& [cell, except] : excepts_)
@@ -135,10 +138,10 @@ private:
             Place end = table.rows[r];
             const std::size_t last = std::min(count, static_cast<std::size_t>(map_.columns));
             if (end.line > 0)
-                end.column += static_cast<int>(table.characters.empty()          ? last
+                end.column += static_cast<int>(table.characters.empty()           ? last
                                                : begin + last < table.row_ends[r] ? table.characters[begin + last]
-                                               : count > 0                         ? table.characters[begin + count - 1]
-                                                                                   : 0);
+                                               : count > 0                        ? table.characters[begin + count - 1]
+                                                                                  : 0);
             maker_.add(Rule::row_length, end,
                        {fmt::format("{}", r + 1), fmt::format("{}", count), fmt::format("{}", map_.columns)});
             if (table.sort == CellTable::Sort::png) break;   // all its rows are alike
@@ -150,8 +153,7 @@ private:
         for (Legend* legend : {&own, &shared})
             if (const auto found = legend->meanings.find(key); found != legend->meanings.end()) {
                 Legend::Meaning& meaning = found->second;
-                if (!meaning.used && meaning.known && meaning.placed.tile >= 0)
-                    meaning.number = number_of(map_, meaning.placed);
+                if (!meaning.used && meaning.known && meaning.placed.tile >= 0) settle(meaning);
                 meaning.used = true;
                 return &meaning;
             }
@@ -177,8 +179,20 @@ private:
         meaning.placed.orientation = *orientation;
         if (!meaning.known) return &meaning;
         maker_.check_turn(said, *orientation, map_);
-        meaning.number = number_of(map_, meaning.placed);
+        settle(meaning);
         return &meaning;
+    }
+
+    // A tile that stands for a kind is an object of it.
+    void settle(Legend::Meaning& meaning) {
+        const Tile& tile = maker_.parts_.tilesets[static_cast<std::size_t>(meaning.placed.tileset)]
+                               .tiles[static_cast<std::size_t>(meaning.placed.tile)];
+        if (tile.stands_for < 0) {
+            meaning.number = number_of(map_, meaning.placed);
+            return;
+        }
+        meaning.kinds = {Name(maker_.parts_.kinds[static_cast<std::size_t>(tile.stands_for)].name)};
+        meaning.weights = {1.0};
     }
 
     void put(std::uint32_t key, std::size_t c, std::size_t r) {
@@ -192,10 +206,121 @@ private:
             paint(*meaning, static_cast<int>(c), static_cast<int>(r));
             return;
         }
+        if (meaning->family[1] >= 0 || meaning->block[1] >= 0) {
+            patterns_.push_back({key, static_cast<int>(c), static_cast<int>(r)});
+            return;
+        }
         const std::uint32_t number = meaning->number;
         layer_.cells[r * static_cast<std::size_t>(map_.columns) + c] = number;
         if (layer_.counts.size() <= number) layer_.counts.resize(number + std::size_t{1}, 0);
         ++layer_.counts[number];
+    }
+
+    // ---- families and blocks ----
+
+    struct Pattern {   // a cell painted with a family or a block
+        std::uint32_t key;
+        int column, row;
+    };
+
+    void set_cell(int c, int r, const Placed& placed) {
+        std::uint32_t& cell = layer_.cells[static_cast<std::size_t>(r) * static_cast<std::size_t>(map_.columns) +
+                                           static_cast<std::size_t>(c)];
+        cell = number_of(map_, placed);
+        if (layer_.counts.size() <= cell) layer_.counts.resize(cell + std::size_t{1}, 0);
+        ++layer_.counts[cell];
+    }
+
+    void place_families() {
+        std::map<std::array<int, 2>, std::array<int, 2>> members;   // family by cell: row, column
+        for (const Pattern& p : patterns_)
+            if (meanings_[p.key]->family[1] >= 0) members[{p.row, p.column}] = meanings_[p.key]->family;
+        std::map<std::pair<std::array<int, 2>, unsigned>, std::vector<std::array<int, 2>>> gaps;
+        for (const auto& [cell, family] : members) {
+            const Family& of =
+                maker_.family_list_[static_cast<std::size_t>(family[0])][static_cast<std::size_t>(family[1])];
+            const unsigned joined = joins_at(members, cell, family, of.joins);
+            const Family::Member* best = nullptr;
+            for (const Family::Member& member : of.members)
+                if (best == nullptr || std::popcount(member.joined ^ joined) < std::popcount(best->joined ^ joined))
+                    best = &member;
+            if (best == nullptr) continue;   // it has none, as was said
+            set_cell(cell[1], cell[0], {static_cast<std::int16_t>(family[0]), best->tile, {}});
+            if (best->joined != joined)
+                gaps[{family, joined}].push_back({map_.first_column + cell[1], map_.first_row + cell[0]});
+        }
+        for (const auto& [gap, cells] : gaps) report_gap(gap.first, gap.second, cells);
+    }
+
+    [[nodiscard]] static unsigned joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
+                                           const std::array<int, 2>& cell, const std::array<int, 2>& family,
+                                           Family::Joins joins) {
+        static constexpr std::array<std::array<int, 2>, 8> away{
+            // rows and columns, as in neighbour_names
+            {{-1, 0}, {0, 1}, {1, 0}, {0, -1}, {-1, -1}, {-1, 1}, {1, 1}, {1, -1}}};
+        unsigned sides = 0, corners = 0;
+        for (unsigned i = 0; i < 8; ++i) {
+            const auto found = members.find({cell[0] + away[i][0], cell[1] + away[i][1]});
+            if (found != members.end() && found->second == family) (i < 4 ? sides : corners) |= 1u << i;
+        }
+        // A corner joins only when both its sides do: top_left lies between left and top, and so on.
+        for (unsigned i = 0; i < 4; ++i)
+            if ((sides >> i & 1) == 0 || (sides >> (i + 3) % 4 & 1) == 0) corners &= ~(1u << (i + 4));
+        return joins == Family::Joins::sides ? sides : joins == Family::Joins::corners ? corners : sides | corners;
+    }
+
+    void report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<std::array<int, 2>>& cells) {
+        std::vector<std::string> names;
+        for (unsigned i = 0; i < 8; ++i)
+            if ((joined >> i & 1) != 0) names.emplace_back(neighbour_names[i]);
+        Finding finding = finding_at(Rule::family_gap, cells);
+        finding.arguments = {
+            maker_.families_[static_cast<std::size_t>(family[0])].names[static_cast<std::size_t>(family[1])],
+            names.empty() ? "on no side" : fmt::format("{}", fmt::join(names, ", "))};
+        finding.details.push_back("the member that is nearest to it stands there");
+        finding.hint =
+            Hint{"add a member", fmt::format("{{ tile = \"…\", joined = [{}] }}",
+                                             names.empty() ? "" : fmt::format("\"{}\"", fmt::join(names, "\", \"")))};
+        maker_.report_.add(std::move(finding));
+    }
+
+    void place_blocks() {
+        for (const Pattern& p : patterns_) {
+            const std::array<int, 2>& number = meanings_[p.key]->block;
+            if (number[1] < 0) continue;
+            const Block& block =
+                maker_.block_list_[static_cast<std::size_t>(number[0])][static_cast<std::size_t>(number[1])];
+            for (const Block::Part& part : block.parts) {
+                const int c = p.column + part.column, r = p.row + part.row;
+                const bool free = map_.has(c, r) && map_.number(layer_, c, r) == 0;
+                if (free) {
+                    set_cell(c, r, part.placed);
+                    continue;
+                }
+                maker_.add(
+                    Rule::out_of_range, map_.place_of(layer_, p.column, p.row),
+                    {fmt::format("cell ({}, {}) of block '{}'", map_.first_column + c, map_.first_row + r, block.name),
+                     map_.has(c, r) ? "painted with something else too" : "outside the map",
+                     map_.has(c, r) ? "left empty for it" : "inside"});
+                break;   // the first says enough
+            }
+        }
+    }
+
+    // A finding about cells of the layer, told at the first of them.
+    [[nodiscard]] Finding finding_at(Rule rule, const std::vector<std::array<int, 2>>& cells) const {
+        Finding finding;
+        finding.rule = rule;
+        finding.severity = rule_text(rule).severity;
+        finding.place = map_.place_of(layer_, cells[0][0] - map_.first_column, cells[0][1] - map_.first_row);
+        if (finding.place.file.empty())
+            finding.place.thing = fmt::format("map '{}', layer '{}'", map_.name, layer_.name);
+        finding.map = map_.name;
+        finding.layer = layer_.name;
+        finding.cell = cells.front();
+        finding.cells = cells;
+        if (cells.size() > 1) finding.details.push_back(fmt::format("it stands in {} cells", cells.size()));
+        return finding;
     }
 
     // An object on its cell, named by nobody unless `except` does.
@@ -235,19 +360,10 @@ private:
     }
 
     void report_missing(const CellTable& table, std::size_t key) {
-        const std::vector<std::array<int, 2>>& cells = missing_[key];
-        Finding finding;
-        finding.rule = Rule::legend_missing;
-        finding.place = map_.place_of(layer_, cells[0][0] - map_.first_column, cells[0][1] - map_.first_row);
-        if (finding.place.file.empty())
-            finding.place.thing = fmt::format("map '{}', layer '{}'", map_.name, layer_.name);
-        finding.map = map_.name;
-        finding.layer = layer_.name;
-        finding.cell = cells.front();
-        finding.cells = cells;
+        Finding finding = finding_at(Rule::legend_missing, missing_[key]);
         finding.arguments = {table.keys[key]};
-        if (cells.size() > 1) finding.details.push_back(fmt::format("it stands in {} cells", cells.size()));
-        finding.hint = Hint{"add it to the layer's or the map's legend", fmt::format("\"{}\" = \"…\"", table.keys[key])};
+        finding.hint =
+            Hint{"add it to the layer's or the map's legend", fmt::format("\"{}\" = \"…\"", table.keys[key])};
         if (table.sort == CellTable::Sort::csv)
             if (const auto nearest = nearest_tile(table.keys[key])) finding.hint = Hint{"did you mean", *nearest};
         maker_.report_.add(std::move(finding));
@@ -275,9 +391,10 @@ private:
     Layer& layer_;
     Map& map_;
     int layer_index_;
-    Legend names_;                                          // of tiles that are named without a legend
-    std::vector<Legend::Meaning*> meanings_;                // of the table's keys
+    Legend names_;                                           // of tiles that are named without a legend
+    std::vector<Legend::Meaning*> meanings_;                 // of the table's keys
     std::vector<std::vector<std::array<int, 2>>> missing_;   // where keys without a meaning stand
+    std::vector<Pattern> patterns_;
     struct Except {
         const ExceptDraft* draft;
         bool used = false;

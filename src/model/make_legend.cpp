@@ -36,38 +36,44 @@ double chance_at(std::uint64_t seed, std::string_view layer, int column, int row
     return static_cast<double>(state >> 11) * 0x1p-53;
 }
 
-// A bare name is searched in all tile sets of the map; set/tile is looked up in its set.
-Placed WorldMaker::find_tile(const Name& name, const Map& map) {
+// A bare name is searched in all tile sets of the map; set/name is looked up in its set.
+std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
+                                            const Map& map) {
     const auto slash = name.value.find('/');
-    const std::string tile = slash == std::string::npos ? name.value : name.value.substr(slash + 1);
+    const std::string bare = slash == std::string::npos ? name.value : name.value.substr(slash + 1);
     if (slash != std::string::npos) {
         const int set = look_up(tilesets_, {name.value.substr(0, slash), name.place});
-        if (set < 0) return {};
+        if (set < 0) return {-1, -1};
         if (std::find(map.tilesets.begin(), map.tilesets.end(), set) == map.tilesets.end()) {
             add(Rule::unknown_name, name.place, {"tile set of this map", name.value.substr(0, slash)},
                 Hint{"add it to the map's 'tilesets'", ""});
-            return {};
+            return {-1, -1};
         }
-        return {static_cast<std::int16_t>(set), look_up(tiles_[static_cast<std::size_t>(set)], {tile, name.place}), {}};
+        return {set, look_up(by_set[static_cast<std::size_t>(set)], {bare, name.place})};
     }
-    Placed found;
-    NameIndex all{"tile", {}, {}, {}};
+    std::array<int, 2> found{-1, -1};
+    NameIndex all{sort, {}, {}, {}};
     for (const int set : map.tilesets) {
-        const NameIndex& index = tiles_[static_cast<std::size_t>(set)];
+        const NameIndex& index = by_set[static_cast<std::size_t>(set)];
         all.names.insert(all.names.end(), index.names.begin(), index.names.end());
-        const int id = index.find(tile);
+        const int id = index.find(bare);
         if (id < 0) continue;
-        if (found.tile >= 0) {
-            const std::string first = tilesets_.names[static_cast<std::size_t>(found.tileset)],
+        if (found[0] >= 0) {
+            const std::string first = tilesets_.names[static_cast<std::size_t>(found[0])],
                               second = tilesets_.names[static_cast<std::size_t>(set)];
-            add(Rule::ambiguous_name, name.place, {tile, first, second},
-                Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, tile, second, tile)});
+            add(Rule::ambiguous_name, name.place, {bare, sort, first, second},
+                Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, bare, second, bare)});
             return found;
         }
-        found = {static_cast<std::int16_t>(set), id, {}};
+        found = {set, id};
     }
-    if (found.tile < 0) add_unknown(all, name);
+    if (found[0] < 0) add_unknown(all, name);
     return found;
+}
+
+Placed WorldMaker::find_tile(const Name& name, const Map& map) {
+    const auto [set, tile] = find_in_sets(tiles_, "tile", name, map);
+    return tile < 0 ? Placed{} : Placed{static_cast<std::int16_t>(set), tile, {}};
 }
 
 void WorldMaker::check_turn(const Name& tile, const Orientation& orientation, const Map& map) {
@@ -110,6 +116,12 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
             meaning.weights.assign(meaning.kinds.size(), 1.0);
             if (entry.weights && are_weights(*entry.weights, meaning.kinds.size()))
                 meaning.weights = entry.weights->value;
+        } else if (entry.family) {
+            meaning.family = find_in_sets(families_, "family", *entry.family, map);
+            meaning.known = meaning.family[1] >= 0;
+        } else if (entry.block) {
+            meaning.block = find_in_sets(blocks_, "block", *entry.block, map);
+            meaning.known = meaning.block[1] >= 0;
         } else if (!entry.tile.value.empty()) {
             meaning.placed = find_tile(entry.tile, map);
             meaning.known = meaning.placed.tile >= 0;

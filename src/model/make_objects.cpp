@@ -162,10 +162,12 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
     if (draft.turn != 0) turn_object(draft.turn, place, object);
     if (!object.drawn) object.area = moved(kind.area, object.position);
     make_hollow(draft, object);
+    make_carves(draft, object);
     if (offset != Point{}) {
         object.position = moved(object.position, offset);
         object.area = moved(std::move(object.area), offset);
         for (Point& p : object.line) p = moved(p, offset);
+        for (auto& [barrier, area] : object.carves) area = moved(std::move(area), offset);
     }
     const Regions all = object.line.empty() ? object.area : Regions{{object.line, {}}};
     if (const auto box = bounds(all);
@@ -189,6 +191,26 @@ void WorldMaker::turn_object(double degrees, const Place& place, Object& object)
     if (!fits)
         add(Rule::too_large, place,
             {"the turned shape", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+}
+
+void WorldMaker::make_carves(const ObjectDraft& draft, Object& object) {
+    for (const ObjectCarve& carve : draft.carves) {
+        const int barrier = look_up(barriers_, carve.barrier);
+        Regions area = object.area;
+        if (carve.shape) {
+            const bool drawable = !std::holds_alternative<WholeCell>(carve.shape->form) &&
+                                  !std::holds_alternative<SharedShape>(carve.shape->form) &&
+                                  !std::holds_alternative<Traced>(carve.shape->form);
+            Drawn drawn = drawable ? draw(carve.shape->form, 0, 0, carve.shape->place) : Drawn{};
+            area = drawn.fault == ShapeFault::none ? std::move(drawn.area) : Regions{};
+        }
+        if (area.empty())
+            add(Rule::out_of_range, carve.barrier.place,
+                {"a carve", "without an area",
+                 "a box, polygon, circle, ellipse or capsule, or of an object with an area"});
+        else if (barrier >= 0)
+            object.carves.emplace_back(barrier, std::move(area));
+    }
 }
 
 void WorldMaker::make_hollow(const ObjectDraft& draft, Object& object) {

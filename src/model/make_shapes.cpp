@@ -46,6 +46,15 @@ WorldMaker::Drawn WorldMaker::draw_polygon(const PolygonPx& polygon, const Place
         case RingFault::none:
             if (twice_area(ring) < 0) std::reverse(ring.begin(), ring.end());
             drawn.area = {{std::move(ring), {}}};
+            for (const auto& hole : polygon.holes) {
+                const Drawn cut = draw_polygon({hole, {}}, place);
+                if (cut.area.empty()) {
+                    Drawn faulty = cut;
+                    faulty.words = fmt::format("a hole of {}", drawn.words);
+                    return faulty;
+                }
+                drawn.area = subtract(drawn.area, cut.area);
+            }
             break;
         case RingFault::too_few_points:
             drawn.fault_words = fmt::format("it has {} points, three are needed", ring.size());

@@ -29,6 +29,11 @@ void put_over(TileDraft& base, const TileDraft& over) {
     take(base.shapes, over.shapes);
     take(base.carves, over.carves);
     take(base.flags, over.flags);
+    take(base.stands_for, over.stands_for);
+    take(base.leads, over.leads);
+    take(base.reacts, over.reacts);
+    take(base.needs, over.needs);
+    take(base.gives, over.gives);
     for (const auto& [side, passage] : over.sides) base.sides[side] = passage;
     for (const auto& [name, value] : over.props) base.props[name] = value;
 }
@@ -43,10 +48,6 @@ bool applies(const TileRule& rule, const TileDraft& own) {
                return std::find(own.tags->begin(), own.tags->end(), tag) != own.tags->end();
            });
 }
-
-// Of upright cells, then of diamonds: the same four, a quarter of a half turn on.
-constexpr std::array<const char*, 8> side_names{"top",       "right",        "bottom",      "left",
-                                                "top_right", "bottom_right", "bottom_left", "top_left"};
 
 }   // namespace
 
@@ -112,12 +113,14 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
     check_patterns(draft, index);
     for (const TileDraft* tile : own) {
         const Within in_tile(*this, fmt::format("tile '{}'", tile->name.value));
-        set.tiles.push_back(make_tile(draft, settled(draft, *tile, index), set.fields));
+        set.tiles.push_back(make_tile(draft, settled(draft, *tile, index), index, set.fields));
     }
+    make_patterns(draft);
     parts_.tilesets.push_back(std::move(set));
 }
 
-Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, const Fields& fields) {
+Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles,
+                           const Fields& fields) {
     Tile tile;
     tile.name = draft.name.value;
     tile.place = draft.name.place;
@@ -136,27 +139,28 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     const int barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : -1;
     tile.decided = draft.shapes.has_value();
     if (draft.shapes)
-        for (const ShapeDraft& shape : *draft.shapes) tile.shapes.push_back(make_shape(set, shape, barrier));
+        for (const ShapeDraft& shape : *draft.shapes) tile.shapes.push_back(make_shape(set, draft, shape, barrier));
     if (draft.carves)
         for (const CarveDraft& carve : *draft.carves) {
-            tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, carve.shape, -1)});
+            tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, draft, carve.shape, -1)});
             if (const Shape& shape = tile.carves.back().shape; !shape.line.empty())
                 add(Rule::out_of_range, shape.place, {"a carve", shape.words, "an area: a line has none to take away"});
         }
     if (draft.flags) tile.flags = flag_set(*draft.flags);
     for (const auto& [side, passage] : draft.sides) {
-        const auto found = std::find(side_names.begin(), side_names.end(), side);
-        if (found == side_names.end()) {
-            add(Rule::unknown_key, passage.place, {side, "'sides'"},
-                Hint{"sides are top, right, bottom, left; of diamonds top_right, bottom_right, bottom_left, top_left",
-                     ""});
-            continue;
-        }
+        const int number = side_of({side, passage.place}, "'sides'");
+        if (number < 0) continue;
         if (!tile.sides) tile.sides.emplace();
-        tile.sides->of[static_cast<std::size_t>(found - side_names.begin()) % 4] = choose<Passage, 4>(
+        tile.sides->of[static_cast<std::size_t>(number)] = choose<Passage, 4>(
             passage, fmt::format("side '{}'", side),
             {{{"open", Passage::open}, {"shut", Passage::shut}, {"in", Passage::in}, {"out", Passage::out}}});
     }
+    if (draft.stands_for) tile.stands_for = look_up(kinds_, *draft.stands_for);
+    if (draft.leads) tile.leads = look_up(storeys_, *draft.leads);
+    if (draft.reacts)
+        for (const ReactionDraft& reaction : *draft.reacts) tile.reacts.push_back(make_reaction(reaction, tiles));
+    if (draft.needs) tile.needs = look_up(facts_, *draft.needs);
+    if (draft.gives) tile.gives = look_up(facts_, *draft.gives);
     tile.props = make_properties(fields, draft.props, words, tile.place);
     return tile;
 }
@@ -177,7 +181,8 @@ void orient(Shape& shape, std::int32_t width, std::int32_t height, const Orienta
 
 }   // namespace
 
-Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, int tile_barrier) {
+Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft,
+                             int tile_barrier) {
     const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px,
                        height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
     Shape shape;
@@ -198,12 +203,14 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const ShapeDraft& draft, i
         take(copy.surface, draft.surface);
         take(copy.one_way, draft.one_way);
         copy.place = draft.place;
-        shape = make_shape(set, copy, tile_barrier);
+        shape = make_shape(set, tile, copy, tile_barrier);
         if (numbers_fit({shared->dx, shared->dy}, "'at'", draft.place))
             move(shape, {to_steps(shared->dx), to_steps(shared->dy)});
         shape.words = fmt::format("'{}'", shared->name.value);
     } else {
-        Drawn drawn = draw(draft.form, width, height, draft.place);
+        const auto* traced = std::get_if<Traced>(&draft.form);
+        Drawn drawn =
+            traced != nullptr ? trace(set, tile, *traced, draft.place) : draw(draft.form, width, height, draft.place);
         shape.words = std::move(drawn.words);
         shape.area = std::move(drawn.area);
         shape.line = std::move(drawn.line);

@@ -45,8 +45,8 @@ Report with_severities(const Report& report, const std::map<Rule, Severity>& sev
 }   // namespace
 
 WorldMaker::WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
-                       Report notes)
-    : world_(world), tileset_drafts_(tilesets), map_drafts_(maps), report_(std::move(notes)) {}
+                       const WorldBuilder::Look& look, Report notes)
+    : world_(world), tileset_drafts_(tilesets), map_drafts_(maps), look_(look), report_(std::move(notes)) {}
 
 Loaded WorldMaker::make() {
     parts_.title = world_.title;
@@ -168,6 +168,11 @@ WorldBuilder& WorldBuilder::tileset(TileSetDraft draft) {
     return *this;
 }
 
+WorldBuilder& WorldBuilder::pictures(Look look) {
+    look_ = std::move(look);
+    return *this;
+}
+
 WorldBuilder& WorldBuilder::map(MapDraft draft) {
     maps_.push_back(std::move(draft));
     return *this;
@@ -178,6 +183,6 @@ WorldBuilder& WorldBuilder::note(Finding finding) {
     return *this;
 }
 
-Loaded WorldBuilder::build() const { return WorldMaker(world_, tilesets_, maps_, notes_).make(); }
+Loaded WorldBuilder::build() const { return WorldMaker(world_, tilesets_, maps_, look_, notes_).make(); }
 
 }   // namespace dryground

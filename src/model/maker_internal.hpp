@@ -28,7 +28,7 @@ struct NameIndex {
 class WorldMaker {
 public:
     WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
-               Report notes);
+               const WorldBuilder::Look& look, Report notes);
     [[nodiscard]] Loaded make();
 
 private:
@@ -94,8 +94,35 @@ private:
     // -- tile sets (make_tiles.cpp)
     void make_tileset(const TileSetDraft& draft);
     TileDraft settled(const TileSetDraft& set, const TileDraft& own, const NameIndex& index);
-    Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const Fields& fields);
-    Shape make_shape(const TileSetDraft& set, const ShapeDraft& draft, int tile_barrier);
+    Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles, const Fields& fields);
+    Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, int tile_barrier);
+    Drawn trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced, const Place& place);
+    Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles);
+    int side_of(const Name& side, const char* where);   // -1 and a finding when there is none of that name
+    // -- families and blocks (make_patterns.cpp)
+    // Bits of where neighbours are of the family too: top, right, bottom, left, top_left, top_right, bottom_right,
+    // bottom_left.
+    struct Family {
+        std::string name;
+        enum class Joins { sides, corners, around } joins = Joins::sides;
+        struct Member {
+            int tile = -1;
+            unsigned joined = 0;
+        };
+        std::vector<Member> members;
+    };
+    struct Block {
+        std::string name;
+        struct Part {
+            int column = 0, row = 0;   // from the anchor
+            Placed placed;
+        };
+        std::vector<Part> parts;
+    };
+    static const std::array<const char*, 8> neighbour_names;
+    void make_patterns(const TileSetDraft& draft);
+    Family make_family(const FamilyDraft& draft, const NameIndex& tiles);
+    Block make_block(const BlockDraft& draft, int set);
     void check_patterns(const TileSetDraft& set, const NameIndex& index);
 
     // -- maps (make_maps.cpp)
@@ -109,6 +136,9 @@ private:
     class CellFiller;
     void read_legend(const std::vector<LegendEntry>& entries, const Map& map, bool only_characters, Legend& legend);
     Placed find_tile(const Name& name, const Map& map);
+    // A tile, family or block by name: its tile set and number there; -1 and a finding when there is none.
+    std::array<int, 2> find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
+                                    const Map& map);
     void check_turn(const Name& tile, const Orientation& orientation, const Map& map);
     bool are_weights(const Said<std::vector<double>>& weights, std::size_t kinds);
     void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
@@ -120,6 +150,7 @@ private:
     void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset, Object& object);
     void turn_object(double degrees, const Place& place, Object& object);
     void make_hollow(const ObjectDraft& draft, Object& object);
+    void make_carves(const ObjectDraft& draft, Object& object);
     void make_link(const ObjectDraft& draft, Object& object);
     void resolve_links();
     void resolve_start();
@@ -129,15 +160,19 @@ private:
     const WorldDraft& world_;
     std::span<const TileSetDraft> tileset_drafts_;
     std::span<const MapDraft> map_drafts_;
+    const WorldBuilder::Look& look_;
     Report report_;
     std::vector<std::string> things_;
     std::string map_name_, layer_name_, object_name_;   // of what is being made
 
     NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},
         movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}},
-        kinds_{"kind", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}}, maps_{"map", {}, {}, {}};
+        kinds_{"kind", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}},
+        maps_{"map", {}, {}, {}};
     // objects_: of the map that is being made
-    std::vector<NameIndex> tiles_;   // by tile set
+    std::vector<NameIndex> tiles_, families_, blocks_;   // by tile set
+    std::vector<std::vector<Family>> family_list_;
+    std::vector<std::vector<Block>> block_list_;
     std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
     Fields map_fields_, layer_fields_;
     struct Reference {   // a property that names something made later

@@ -33,7 +33,8 @@ std::array<int, 2> Map::cell_at(Point p) const {
 Place Map::place_of(const Layer& layer, int column, int row) const {
     if (static_cast<std::size_t>(row) >= layer.rows.size()) return layer.place;
     Place where = layer.rows[static_cast<std::size_t>(row)];
-    const std::size_t cell = static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) + static_cast<std::size_t>(column);
+    const std::size_t cell =
+        static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) + static_cast<std::size_t>(column);
     if (where.line > 0)
         where.column += cell < layer.characters.size() ? static_cast<int>(layer.characters[cell]) : column;
     else if (!where.file.empty())

@@ -121,7 +121,7 @@ TEST_CASE("each check trips at its place, and stays silent for a near miss") {
 }
 
 TEST_CASE("every check rule has a row that trips it") {
-    std::set<std::string> tripped{"kind-field", "turn-not-square",
+    std::set<std::string> tripped{"kind-field", "turn-not-square", "family-gap",
                                   "art-outside"};   // reading tests, and the demo's broken world
     for (const Row& row : rows)
         tripped.insert(std::string(row.expected).substr(0, std::string(row.expected).find(' ')));

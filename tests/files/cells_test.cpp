@@ -46,9 +46,9 @@ Files painted(const std::string& weights, int seed, const std::string& more = {}
     for (int r = 0; r < 40; ++r) all += std::string(40, 'o') + "\n";
     Files files = worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]",
                                fmt::format("size = [40, 40]\nseed = {}", seed));
-    files = worlds::with(files, "flat.toml", rows,
-                         "rows = '''\n" + all + "'''\nlegend = { \"o\" = { kinds = [\"crab\", \"spawn\"]" + weights +
-                             " } }\n" + more);
+    files = worlds::with(
+        files, "flat.toml", rows,
+        "rows = '''\n" + all + "'''\nlegend = { \"o\" = { kinds = [\"crab\", \"spawn\"]" + weights + " } }\n" + more);
     return worlds::with(files, "flat.toml", legend, "");
 }
 
@@ -103,18 +103,17 @@ TEST_CASE("mistakes in fields are told at their place") {
           Found{"row-length at ground.csv:2:7", "row-length at ground.csv:4:9"});
     CHECK(findings(with_csv(",,,,,\n,,,,/,#\n#,#,#,#,#,#\n")) == Found{"grid-size at ground.csv:1:1"});
     CHECK(findings(with_csv(",,,,,\n,\"a,,,\n,,,,/,#\n#,#,#,#,#,#\n")).front() == "out-of-range at ground.csv:2:2");
-    CHECK(findings(with_csv(",,,,,\n,\"#\"#,,,,\n,,,,/,#\n#,#,#,#,#,#\n")).front() ==
-          "out-of-range at ground.csv:2:2");
+    CHECK(findings(with_csv(",,,,,\n,\"#\"#,,,,\n,,,,/,#\n#,#,#,#,#,#\n")).front() == "out-of-range at ground.csv:2:2");
     CHECK(findings(with_csv("\xFF,,,,,\n")).front() == "bad-text at ground.csv:1:1");
 }
 
 TEST_CASE("files of cells that cannot be read are told where they are named") {
-    CHECK(findings(with_cells("csv = \"grund.csv\"\n")).front() == "file-missing at flat.toml:10:7");
-    CHECK(findings(with_cells("csv = \"../ground.csv\"\n")).front() == "path-outside at flat.toml:10:7");
-    CHECK(findings(with_cells("csv = \"a.csv\"\npng = \"a.png\"\n")).front() == "out-of-range at flat.toml:8:1");
+    CHECK(findings(with_cells("csv = \"grund.csv\"\n")).front() == "file-missing at flat.toml:11:7");
+    CHECK(findings(with_cells("csv = \"../ground.csv\"\n")).front() == "path-outside at flat.toml:11:7");
+    CHECK(findings(with_cells("csv = \"a.csv\"\npng = \"a.png\"\n")).front() == "out-of-range at flat.toml:9:1");
     Files files = with_cells("png = \"ground.png\"\n");
     files["ground.png"] = "no picture";
-    CHECK(findings(files).front() == "bad-picture at flat.toml:10:7");
+    CHECK(findings(files).front() == "bad-picture at flat.toml:11:7");
     files["ground.png"] = png_of(2, std::vector<std::uint32_t>(8, 0x01020304));
     CHECK(findings(worlds::with(files, "flat.toml", legend, "")) ==
           Found{"row-length at ground.png", "legend-missing at ground.png: px (0, 0)"});

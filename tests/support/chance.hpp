@@ -16,7 +16,7 @@ inline std::uint64_t seed() {
 // How many rounds of a slow random test to play: a quarter under the address sanitizer, which takes many times as long.
 #if defined(__SANITIZE_ADDRESS__)   // GCC
 inline constexpr bool sanitized = true;
-#elif defined(__has_feature)           // clang
+#elif defined(__has_feature)   // clang
 inline constexpr bool sanitized = __has_feature(address_sanitizer);
 #else
 inline constexpr bool sanitized = false;

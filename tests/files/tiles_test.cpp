@@ -1,0 +1,236 @@
+// What tile sets say beyond shapes: families, blocks, reactions, tiles that stand for objects, traced art.
+#include <catch2/catch.hpp>
+
+#include "merging.hpp"
+#include "oracles.hpp"
+
+using namespace dryground;
+using worlds::Files;
+
+namespace {
+
+using Found = std::vector<std::string>;
+Found findings(const Files& files) { return worlds::rules_and_places(worlds::load(files).report()); }
+
+Files with_tiles(const std::string& more) {
+    Files files = worlds::small_world();
+    files["marsh.toml"] += more;
+    return files;
+}
+
+// The tiles of the first layer by their first letters, row by row.
+std::string letters(const Files& files) {
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    std::string all;
+    for (int r = 0; r < map.rows; ++r, all += ' ')
+        for (int c = 0; c < map.columns; ++c) {
+            const Placed& placed = map.placed(map.layers[0], c, r);
+            all += placed.tile < 0 ? '.' : loaded.world().tile(placed).name.front();
+        }
+    return all;
+}
+
+const std::string dykes =
+    "[tiles.alone]\nlike = \"peat\"\n[tiles.left_end]\nlike = \"peat\"\n[tiles.middle]\nlike = \"peat\"\n"
+    "[tiles.right_end]\nlike = \"peat\"\n"
+    "[families.dyke]\nmembers = [\n  { tile = \"alone\", joined = [] },\n  { tile = \"left_end\", joined = [\"right\"] "
+    "},\n"
+    "  { tile = \"middle\", joined = [\"left\", \"right\"] },\n  { tile = \"right_end\", joined = [\"left\"] },\n]\n";
+
+Files with_dykes(const std::string& rows) {
+    return merging::with_rows(
+        worlds::with(with_tiles(dykes), "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }",
+                     "legend = { \"#\" = \"peat\", \"D\" = { family = \"dyke\" } }"),
+        rows);
+}
+
+}   // namespace
+
+TEST_CASE("a family's members are picked by their neighbours") {
+    CHECK(letters(with_dykes("DDD..D\n.....#\nD#DD..\n######\n")) == "lmr..a .....p aplr.. pppppp ");
+    const Files high = with_dykes("DD....\nD....#\n......\n######\n");
+    const Loaded gap = worlds::load(high);
+    const auto gaps = worlds::of_rule(gap.report(), Rule::family_gap);
+    REQUIRE(gaps.size() == 2);   // right and bottom; top
+    CHECK(message(*gaps[0]) == "family 'dyke' has no member for neighbours right, bottom");
+    CHECK(gaps[0]->severity == Severity::warning);
+    CHECK(text(gaps[0]->place) == "flat.toml:12:1");
+    CHECK(message(*gaps[1]) == "family 'dyke' has no member for neighbours top");
+    CHECK(gaps[1]->hint->set == "{ tile = \"…\", joined = [\"top\"] }");
+    CHECK(letters(high) == "lr.... a....p ...... pppppp ");   // the nearest member stands there
+}
+
+TEST_CASE("corners of a family join only where both their sides do") {
+    const auto with_joins = [](const char* joins, const std::string& rows) {
+        std::string members;
+        for (const char* corner : {"top_left", "top_right", "bottom_right", "bottom_left"})
+            members += fmt::format("[tiles.{}]\nlike = \"peat\"\n",
+                                   std::string(1, corner[0] == 't' ? corner[4] : corner[7]) + std::string(corner));
+        Files files = worlds::with(with_dykes(rows), "marsh.toml", "[families.dyke]", members + "[families.dyke]");
+        return worlds::with(
+            files, "marsh.toml", "members = [\n",
+            fmt::format("joins = \"{}\"\nmembers = [\n  {{ tile = \"rbottom_right\", joined = "
+                        "[\"bottom_right\"] }},\n  {{ tile = \"lbottom_left\", joined = [\"bottom_left\"] }},\n"
+                        "  {{ tile = \"ltop_left\", joined = [\"top_left\"] }},\n  {{ tile = \"rtop_right\", "
+                        "joined = [\"top_right\"] }},\n",
+                        joins));
+    };
+    const auto only_corners = [&](const std::string& rows) {
+        Files files = with_joins("corners", rows);
+        for (const char* side : {"\"right\"", "\"left\", \"right\"", "\"left\""})
+            files = worlds::with(files, "marsh.toml", fmt::format("joined = [{}]", side),
+                                 "joined = [\"top_left\", \"top_right\"]");
+        return files;
+    };
+    // members that say the same neighbours twice are told
+    CHECK(worlds::of_rule(worlds::load(only_corners("D.....\n......\n......\n######\n")).report(), Rule::duplicate_name)
+              .size() == 2);
+    // a side is no corner
+    CHECK(worlds::of_rule(worlds::load(with_joins("corners", "DD....\nDD....\n......\n######\n")).report(),
+                          Rule::unknown_name)
+              .size() == 4);
+    CHECK(worlds::of_rule(worlds::load(with_joins("arround", "D.....\n......\n......\n######\n")).report(),
+                          Rule::out_of_range)
+              .size() == 1);
+    // all around: a corner without both sides does not count
+    const Loaded around = worlds::load(with_joins("around", "D.....\n.D....\n......\n######\n"));
+    CHECK(worlds::of_rule(around.report(), Rule::family_gap).empty());
+    CHECK(letters(with_joins("around", "D.....\n.D....\n......\n######\n")) == "a..... .a.... ...... pppppp ");
+}
+
+TEST_CASE("a block is placed as one, its anchor where it is painted") {
+    const std::string lamp =
+        "[blocks.lamp]\nrows = '''\nB\nA\n'''\nlegend = { \"A\" = \"peat\", \"B\" = { tile = \"bank\", flip = \"x\" } "
+        "}\nanchor = \"A\"\n";
+    const auto with_lamp = [&](const std::string& block, const std::string& rows) {
+        return merging::with_rows(
+            worlds::with(with_tiles(block), "flat.toml", "\"/\" = \"bank\"", "\"L\" = { block = \"lamp\" }"), rows);
+    };
+    const Files files = with_lamp(lamp, "......\n......\n.L..L.\n######\n");
+    CHECK(letters(files) == "...... .b..b. .p..p. pppppp ");
+    const Loaded loaded = worlds::load(files);
+    const Map& map = loaded.world().map("flat");
+    CHECK(map.placed(map.layers[0], 1, 1).orientation.flip_x);
+    CHECK(map.layers[0].counts[map.number(map.layers[0], 1, 1)] == 2);
+    CHECK(findings(with_lamp(lamp, ".L....\n......\n......\n######\n")) == Found{"out-of-range at flat.toml:12:2"});
+    CHECK(findings(with_lamp(lamp, "......\n....#.\n....L.\n######\n")) == Found{"out-of-range at flat.toml:14:5"});
+    CHECK(findings(with_lamp(worlds::with({{"a", lamp}}, "a", "anchor = \"A\"", "anchor = \"C\"")["a"],
+                             "......\n......\n....L.\n######\n"))
+              .front() == "missing-key at marsh.toml:31:10");
+    CHECK(findings(
+              with_lamp(worlds::with({{"a", lamp}}, "a", "\nB\n", "\nBx\n")["a"], "......\n......\n....L.\n######\n"))
+              .front() == "legend-missing at marsh.toml:27:2");
+}
+
+TEST_CASE("tiles react, open, lead and give") {
+    const Files files = with_tiles(
+        "[tiles.crate]\nunseen = true\nbarrier = \"earth\"\nshapes = [\"cell\"]\nneeds = [\"has_key\"]\ngives = "
+        "[\"has_key\"]\nleads = \"ground\"\n"
+        "reacts = [{ fires = \"bump\", from = [\"bottom\"], turns_into = \"peat\", runs = \"ring\" }, { fires = "
+        "\"inside\", every_s = 0.5, turns_into = \"\" }]\n");
+    const Files placed = worlds::with(merging::with_rows(files, "X.....\n......\n......\n######\n"), "flat.toml",
+                                      "\"/\" = \"bank\"", "\"X\" = \"crate\"");
+    const Loaded loaded = worlds::load(placed);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Tile& crate = loaded.world().tilesets()[0].tiles.back();
+    REQUIRE(crate.reacts.size() == 2);
+    CHECK(crate.reacts[0].from == std::array<bool, 4>{false, false, true, false});
+    CHECK(crate.reacts[0].then == Reaction::Then::turns);
+    CHECK(crate.reacts[0].turns_into == 0);
+    CHECK(crate.reacts[0].runs == 0);
+    CHECK(crate.reacts[1].then == Reaction::Then::goes);
+    CHECK(crate.reacts[1].every_s == 0.5);
+    CHECK(crate.gives == std::vector<int>{0});
+    CHECK(crate.leads == 0);
+    // solid until all that it needs hold
+    const Map& map = loaded.world().map("flat");
+    const std::int64_t cell = 2 * 16 * 16 * 256 * 256;
+    CHECK(twice_area(merge(loaded.world(), map).group("earth").regions) -
+              twice_area(merge(loaded.world(), map, {.facts = {0}}).group("earth").regions) ==
+          cell);
+    for (const auto& [from, to, rule] :
+         {std::tuple{"fires = \"bump\"", "fires = \"bumb\"", Rule::out_of_range},
+          std::tuple{"from = [\"bottom\"]", "from = [\"below\"]", Rule::unknown_key},
+          std::tuple{"turns_into = \"peat\"", "turns_into = \"paet\"", Rule::unknown_name},
+          std::tuple{"leads = \"ground\"", "leads = \"grund\"", Rule::unknown_name},
+          std::tuple{"every_s = 0.5", "every_s = -1", Rule::out_of_range}}) {
+        INFO(to);
+        CHECK(worlds::of_rule(worlds::load(worlds::with(placed, "marsh.toml", from, to)).report(), rule).size() == 1);
+    }
+}
+
+TEST_CASE("a tile that stands for a kind is an object on its cell") {
+    Files files = with_tiles("[tiles.crab_mark]\nunseen = true\nshapes = []\nstands_for = \"crab\"\n");
+    files = worlds::with(merging::with_rows(files, "......\n.C....\n......\n######\n"), "flat.toml", "\"/\" = \"bank\"",
+                         "\"C\" = \"crab_mark\"");
+    CHECK(letters(files) == "...... ...... ...... pppppp ");
+    const Loaded loaded = worlds::load(files);
+    const std::vector<Object>& objects = loaded.world().map("flat").objects;
+    REQUIRE(objects.size() == 3);
+    CHECK(objects[0].cell == std::array<int, 2>{1, 1});
+    CHECK(objects[0].place.column == 2);
+}
+
+TEST_CASE("shapes are traced from the art's opaque pixels") {
+    Image image{32, 16, std::vector<unsigned char>(32 * 16 * 4, 0)};
+    const auto set = [&](int x, int y, std::array<unsigned char, 4> rgba) {
+        std::copy(rgba.begin(), rgba.end(), image.rgba.begin() + 4 * (y * 32 + x));
+    };
+    for (int y = 4; y < 16; ++y)
+        for (int x = 16; x < 32; ++x)
+            if (x < 20 || x >= 28 || y < 6 || y >= 12) set(x, y, {9, 9, 9, 255});
+    for (int x = 16; x < 32; ++x) set(x, 0, {255, 0, 255, 255});   // the clear colour
+    for (int x = 16; x < 32; ++x) set(x, 1, {9, 9, 9, 100});       // rather clear
+    Files files = worlds::with(worlds::small_world(), "marsh.toml", "[tiles.peat]\nunseen = true\n",
+                               "sheet = { file = \"marsh.png\", clear = \"#ff00ff\" }\n[tiles.peat]\nart = [1, 0]\n");
+    files = worlds::with(files, "marsh.toml", "shapes = [\"cell\"]", "shapes = [{ trace = { within_px = 0 } }]");
+    files["marsh.png"] = encode_png(image);
+    const auto area_of = [](const Files& of) {
+        const Loaded loaded = worlds::load(of);
+        INFO(text(loaded.report()));
+        REQUIRE(loaded);
+        return loaded.world().tilesets()[0].tiles[0].shapes[0].area;
+    };
+    CHECK(merging::in_px(area_of(files)) == "[(0,4 16,4 16,16 0,16) (4,6 4,12 12,12 12,6)]");
+    CHECK(twice_area(area_of(worlds::with(files, "marsh.toml", "within_px = 0", "alpha = 100, within_px = 0"))) ==
+          2 * (16 * 13 - 8 * 6) * 256 * 256);
+    Files empty = files;
+    empty["marsh.png"] = encode_png({32, 16, std::vector<unsigned char>(32 * 16 * 4, 0)});
+    CHECK(worlds::of_rule(worlds::all_findings(empty), Rule::shape_empty).size() == 1);
+    CHECK(worlds::of_rule(worlds::all_findings(worlds::with(files, "marsh.toml", "within_px = 0", "alpha = 0")),
+                          Rule::out_of_range)
+              .size() == 1);
+}
+
+TEST_CASE("objects carve barriers of the layers below, and polygons have holes") {
+    const Files files = worlds::with(merging::without_rim(), "flat.toml", "objects = [", R"(objects = [
+  { kind = "trigger", box = [0, 48, 16, 16], carves = [{ barrier = "earth" }] },
+  { kind = "spawn", at = [40, 40], carves = [{ barrier = "earth", box = [32, 48, 16, 8] }] },
+  { kind = "solid", barrier = "earth", polygon = [[0, 0], [32, 0], [32, 32], [0, 32]], holes = [[[8, 8], [8, 24], [24, 24], [24, 8]]] },)");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    CHECK(merging::in_px(merge(loaded.world(), loaded.world().map("flat")).group("earth").regions) ==
+          "[(0,0 32,0 32,32 0,32) (8,8 8,24 24,24 24,8)] [(80,32 96,32 96,64 16,64 16,48 32,48 32,56 48,56 48,48 "
+          "64,48)]");
+    CHECK(findings(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]", "holes = [[[8, 8], [8, 8]")).size() ==
+          0);
+    CHECK(worlds::of_rule(worlds::all_findings(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]",
+                                                            "holes = [[[8, 8], [8, 8]")),
+                          Rule::shape_empty)
+              .size() == 1);
+    CHECK(findings(worlds::with(files, "flat.toml", "barrier = \"earth\" }] },\n  { kind = \"spawn\", at",
+                                "barrier = \"earht\" }] },\n  { kind = \"spawn\", at"))
+              .front() == "unknown-name at flat.toml:20:68");
+    CHECK(
+        worlds::of_rule(worlds::load(worlds::with(files, "flat.toml",
+                                                  "[40, 40], carves = [{ barrier = \"earth\", box = [32, 48, 16, 8] }]",
+                                                  "[40, 40], carves = [{ barrier = \"earth\" }]"))
+                            .report(),
+                        Rule::out_of_range)
+            .size() == 1);
+}
