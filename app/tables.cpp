@@ -182,15 +182,41 @@ bool holds(const std::vector<int>& ids, std::size_t id) {
     return std::find(ids.begin(), ids.end(), static_cast<int>(id)) != ids.end();
 }
 
+// Tiles of which a test is true, of themselves or of one of their reactions.
+template <class TileTest, class ReactionTest>
+std::string tiles_where(const Context& c, TileTest of_tile, ReactionTest of_reaction) {
+    std::vector<std::string> names;
+    for (const dg::TileSet& set : c.world.tilesets())
+        for (const dg::Tile& tile : set.tiles)
+            if (of_tile(tile) || std::any_of(tile.reacts.begin(), tile.reacts.end(), of_reaction))
+                names.push_back(fmt::format("tile {}/{}", set.name, tile.name));
+    return fmt::format("{}", fmt::join(names, " "));
+}
+
+template <class Test>
+std::string layers_where(const Context& c, Test test) {
+    std::vector<std::string> names;
+    for (const dg::Map* map : c.maps)
+        for (const dg::Layer& layer : map->layers)
+            if (test(layer)) names.push_back(fmt::format("layer {}/{}", map->name, layer.name));
+    return fmt::format("{}", fmt::join(names, " "));
+}
+
+std::string joined(const std::string& a, const std::string& b) { return a.empty() || b.empty() ? a + b : a + " " + b; }
+
 void facts(Context& c) {
     c.table.columns = {"fact", "note", "given by", "needed by", "shows", "hides"};
     for (std::size_t f = 0; f < c.world.facts().size(); ++f) {
         const dg::NamedThing& fact = c.world.facts()[f];
         if (!passes(c.filter, fact.name, {})) continue;
-        c.row({fact.name, fact.note, objects_where(c, [f](const dg::Object& o) { return holds(o.gives, f); }),
-               objects_where(c, [f](const dg::Object& o) { return holds(o.needs, f); }),
-               objects_where(c, [f](const dg::Object& o) { return holds(o.when, f); }),
-               objects_where(c, [f](const dg::Object& o) { return holds(o.unless, f); })});
+        const auto gives = [f](const auto& thing) { return holds(thing.gives, f); };
+        const auto needs = [f](const auto& thing) { return holds(thing.needs, f); };
+        const auto shows = [f](const auto& thing) { return holds(thing.when, f); };
+        const auto hides = [f](const auto& thing) { return holds(thing.unless, f); };
+        c.row({fact.name, fact.note, joined(objects_where(c, gives), tiles_where(c, gives, gives)),
+               joined(objects_where(c, needs), tiles_where(c, needs, needs)),
+               joined(objects_where(c, shows), layers_where(c, shows)),
+               joined(objects_where(c, hides), layers_where(c, hides))});
     }
 }
 
@@ -198,10 +224,13 @@ void events(Context& c) {
     c.table.columns = {"event", "note", "run by"};
     for (std::size_t e = 0; e < c.world.events().size(); ++e) {
         const dg::NamedThing& event = c.world.events()[e];
-        if (passes(c.filter, event.name, {}))
-            c.row({event.name, event.note, objects_where(c, [e](const dg::Object& o) {
-                       return o.runs == static_cast<int>(e) || o.link.arrival_runs == static_cast<int>(e);
-                   })});
+        if (!passes(c.filter, event.name, {})) continue;
+        const auto id = static_cast<int>(e);
+        c.row({event.name, event.note,
+               joined(objects_where(c, [id](const dg::Object& o) { return o.runs == id || o.link.arrival_runs == id; }),
+                      tiles_where(
+                          c, [](const dg::Tile&) { return false; },
+                          [id](const dg::Reaction& r) { return r.runs == id; }))});
     }
 }
 

@@ -35,6 +35,6 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (const Map& map : loaded.world().maps()) merges.push_back(merge(loaded.world(), map));
     (void)text(report);
     (void)report_json(report, loaded.world().title());
-    (void)merge_json(loaded.world(), merges, {.regions = true});
+    (void)merge_bytes(loaded.world(), merges, {.regions = true});
     return 0;
 }

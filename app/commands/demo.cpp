@@ -107,7 +107,7 @@ void run(const Options& options) {
     }
     const fs::path json = out / "merge.json";
     write_result(json.string(),
-                 dg::merge_json(world, merges, {.unit = dg::Unit::m, .y = dg::YAxis::up, .regions = true}));
+                 dg::merge_bytes(world, merges, {.unit = dg::Unit::m, .y = dg::YAxis::up, .regions = true}));
     print(fmt::format("        {}: in metres, y up, for a physics engine\n", json.string()));
 
     print("draw    art, grid, merged outlines, objects\n");

@@ -16,8 +16,8 @@ namespace {
 
 struct Options {
     WorldArguments world;
-    std::vector<std::string> forms;
-    std::string unit = "px", y = "down", out, mover, corners = "round", plane = "screen";
+    std::vector<std::string> forms, facts;
+    std::string format = "json", unit = "px", y = "down", out, mover, corners = "round", plane = "screen";
     int most_vertices = 0, chunk_cells = 0;
     double grow_px = 0;
 };
@@ -26,6 +26,10 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     dg::MergeOutput output;
     output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
     output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
+    output.format = options.format == "cbor"      ? dg::MergeFormat::cbor
+                    : options.format == "geojson" ? dg::MergeFormat::geojson
+                    : options.format == "wkt"     ? dg::MergeFormat::wkt
+                                                  : dg::MergeFormat::json;
     const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
     const auto asked = [&](const char* form) { return std::find(forms.begin(), forms.end(), form) != forms.end(); };
     output.regions = asked("regions");
@@ -37,15 +41,16 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     return output;
 }
 
-int find_mover(const dg::World& world, const std::string& name) {
-    if (name.empty()) return -1;
+// The id of a mover or fact by its name; ends the command when there is none.
+template <class Things>
+int find_named(const Things& things, const std::string& name, const char* option, const char* sort) {
     std::vector<std::string> names;
-    for (const dg::Mover& mover : world.movers()) {
-        if (mover.name == name) return static_cast<int>(names.size());
-        names.push_back(mover.name);
+    for (const auto& thing : things) {
+        if (thing.name == name) return static_cast<int>(names.size());
+        names.push_back(thing.name);
     }
     const auto nearest = dg::nearest_name(name, names);
-    stop(misuse, fmt::format("--mover: the world has no mover '{}'{}; it has: {}", name,
+    stop(misuse, fmt::format("{}: the world has no {} '{}'{}; it has: {}", option, sort, name,
                              nearest ? fmt::format("; did you mean '{}'?", *nearest) : "", fmt::join(names, ", ")));
 }
 
@@ -56,7 +61,10 @@ dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& ou
     merging.pieces = output.pieces;
     merging.boxes = output.boxes;
     merging.triangles = output.triangles;
-    merging.mover = find_mover(world, options.mover);
+    if (!options.mover.empty()) merging.mover = find_named(world.movers(), options.mover, "--mover", "mover");
+    for (const std::string& fact : options.facts)
+        merging.facts.push_back(find_named(world.facts(), fact, "--facts", "fact"));
+    std::sort(merging.facts.begin(), merging.facts.end());
     merging.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
     merging.grow = dg::to_steps(options.grow_px);
     merging.corners = options.corners == "bevel"   ? dg::Corners::bevel
@@ -76,7 +84,7 @@ void run(const Options& options) {
         std::vector<dg::ChunkedMerge> chunked;
         for (const std::string& map : opened.maps)
             chunked.push_back(dg::merge_chunks(opened.world, opened.world.map(map), options.chunk_cells, merging));
-        write_result(options.out, dg::merge_json(opened.world, chunked, output));
+        write_result(options.out, dg::merge_bytes(opened.world, chunked, output));
         std::vector<dg::Merge> figures;   // all chunks of a map together
         for (dg::ChunkedMerge& one : chunked) {
             say(fmt::format("{}: {} chunks of {} x {} cells\n", one.map, one.chunks.size(), one.chunk_cells,
@@ -93,13 +101,14 @@ void run(const Options& options) {
     std::vector<dg::Merge> merges;
     for (const std::string& map : opened.maps)
         merges.push_back(dg::merge(opened.world, opened.world.map(map), merging));
-    write_result(options.out, dg::merge_json(opened.world, merges, output));
+    write_result(options.out, dg::merge_bytes(opened.world, merges, output));
     if (options.most_vertices > 0 && options.most_vertices != opened.world.merging().most_vertices)
         say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", options.most_vertices,
                         opened.world.merging().most_vertices));
     if (merging.grow != 0)
         say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
                         options.corners));
+    if (!options.facts.empty()) say(fmt::format("with {}\n", fmt::join(options.facts, ", ")));
     if (merging.plane == dg::Plane::ground) say("ground plane: numbers are cells, whatever the unit\n");
     say_figures(opened.world, merges);
 }
@@ -108,7 +117,7 @@ void run(const Options& options) {
 
 void add_merge(CLI::App& app) {
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("merge", "Merge the shapes of maps to physics geometry, as JSON");
+    CLI::App* command = app.add_subcommand("merge", "Merge the shapes of maps to physics geometry");
     options->world.add_to(*command);
     const auto forms = dg::form_names();
     command
@@ -116,6 +125,13 @@ void add_merge(CLI::App& app) {
                      fmt::format("Forms to write: {} (default: as the world says)", fmt::join(forms, ", ")))
         ->check(CLI::IsMember(std::vector<std::string>(forms.begin(), forms.end())))
         ->type_name("FORM");
+    command
+        ->add_option("--format", options->format,
+                     "json, cbor, geojson, or wkt: CSV with a column of WKT (default: json)")
+        ->check(CLI::IsMember({"json", "cbor", "geojson", "wkt"}))
+        ->type_name("FORMAT");
+    command->add_option("--facts", options->facts, "Facts that are true: layers and objects come and go with them")
+        ->type_name("NAME");
     command->add_option("--unit", options->unit, "px or m (default: px)")
         ->check(CLI::IsMember({"px", "m"}))
         ->type_name("UNIT");

@@ -52,19 +52,23 @@ struct FoundWorld {
 enum class Unit { px, m };
 enum class YAxis { down, up };
 
+enum class MergeFormat { json, cbor, geojson, wkt };
+
 struct MergeOutput {
     Unit unit = Unit::px;
     YAxis y = YAxis::down;
     bool regions = false, lines = false, chains = true, pieces = true, boxes = false, triangles = false;
+    MergeFormat format = MergeFormat::json;
 };
 
-// `dryground/merge/1` (schema/merge.schema.json). What was merged on the ground plane is told in cells, whatever the
-// unit; all of `merges` must be of one plane.
-[[nodiscard]] std::string merge_json(const World& world, const std::vector<Merge>& merges,
-                                     const MergeOutput& output = {});
+// Merged geometry as a file holds it: `dryground/merge/1` (schema/merge.schema.json) as JSON or CBOR; GeoJSON, a
+// feature for each form of a group; or CSV with a column of WKT, a line for each. What was merged on the ground plane
+// is told in cells, whatever the unit; all of `merges` must be of one plane.
+[[nodiscard]] std::string merge_bytes(const World& world, const std::vector<Merge>& merges,
+                                      const MergeOutput& output = {});
 // The same in chunks.
-[[nodiscard]] std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges,
-                                     const MergeOutput& output = {});
+[[nodiscard]] std::string merge_bytes(const World& world, const std::vector<ChunkedMerge>& merges,
+                                      const MergeOutput& output = {});
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);

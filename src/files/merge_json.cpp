@@ -6,7 +6,7 @@
 #include <cmath>
 
 #include "dryground/files.hpp"
-#include "json_internal.hpp"
+#include "merge_formats_internal.hpp"
 
 namespace dryground {
 
@@ -191,31 +191,30 @@ private:
 namespace {
 
 template <class Merged>
-std::string json_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output) {
+Json tree_of(const World& world, const std::vector<Merged>& merges, const MergeOutput& output) {
     Writer writer(world, output);
     Json maps = Json::array();
     for (const Merged& merge : merges) maps.push_back(writer.map(merge));
     const bool ground = !merges.empty() && merges[0].plane == Plane::ground;
-    const Json root{{"format", "dryground/merge/1"},
-                    {"world", world.title()},
-                    {"unit", ground                    ? "cell"
-                             : output.unit == Unit::px ? "px"
-                                                       : "m"},
-                    {"per_metre", world.per_metre()},
-                    {"y", output.y == YAxis::down ? "down" : "up"},
-                    {"plane", ground ? "ground" : "screen"},
-                    {"maps", std::move(maps)}};
-    return files::json_text(root);
+    return Json{{"format", "dryground/merge/1"},
+                {"world", world.title()},
+                {"unit", ground                    ? "cell"
+                         : output.unit == Unit::px ? "px"
+                                                   : "m"},
+                {"per_metre", world.per_metre()},
+                {"y", output.y == YAxis::down ? "down" : "up"},
+                {"plane", ground ? "ground" : "screen"},
+                {"maps", std::move(maps)}};
 }
 
 }   // namespace
 
-std::string merge_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
-    return json_of(world, merges, output);
+std::string merge_bytes(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+    return files::merge_text(tree_of(world, merges, output), output.format);
 }
 
-std::string merge_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
-    return json_of(world, merges, output);
+std::string merge_bytes(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
+    return files::merge_text(tree_of(world, merges, output), output.format);
 }
 
 }   // namespace dryground

@@ -201,7 +201,12 @@ private:
             missing_[key].push_back({map_.first_column + static_cast<int>(c), map_.first_row + static_cast<int>(r)});
             return;
         }
-        if (!meaning->known) return;
+        if (!meaning->known) {   // as was said
+            const auto except =
+                excepts_.find({map_.first_column + static_cast<int>(c), map_.first_row + static_cast<int>(r)});
+            if (except != excepts_.end()) except->second.used = true;
+            return;
+        }
         if (!meaning->kinds.empty()) {
             paint(*meaning, static_cast<int>(c), static_cast<int>(r));
             return;

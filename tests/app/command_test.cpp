@@ -97,6 +97,13 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     const Outcome chunks = tool("merge demo/world.toml --map slipway --chunk-cells 16 --as regions");
     CHECK(chunks.code == 0);
     CHECK(chunks.err.find("chunks of 16 x 16 cells") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --format geojson").out.find("\"FeatureCollection\"") != std::string::npos);
+    CHECK(tool("merge demo/world.toml --format wkt --as regions").out.find("\"MULTIPOLYGON (((") != std::string::npos);
+    CHECK(
+        tool("merge demo/world.toml --facts pump_running has_hatch_key").err.find("with pump_running, has_hatch_key") !=
+        std::string::npos);
+    CHECK(tool("merge demo/world.toml --facts pump_runing").err.find("did you mean 'pump_running'?") !=
+          std::string::npos);
     CHECK(tool("merge demo/world.toml --grow 2").err.find("grown by 2 px, corners round") != std::string::npos);
     CHECK(tool("merge demo/broken/reading/world.toml").code == 1);
     CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it

@@ -40,7 +40,7 @@ TEST_CASE("written rings have the solid on the left by their numbers, in px and 
     const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
     for (const Unit unit : {Unit::px, Unit::m})
         for (const YAxis y : {YAxis::down, YAxis::up}) {
-            const Json root = Json::parse(merge_json(loaded.world(), merges, {.unit = unit, .y = y, .regions = true}));
+            const Json root = Json::parse(merge_bytes(loaded.world(), merges, {.unit = unit, .y = y, .regions = true}));
             const double scale = unit == Unit::px ? 1 : 16;
             double area = 0;
             for (const Json& group : root["maps"][0]["groups"]) {
@@ -79,7 +79,7 @@ TEST_CASE("surfaces stay with their segments when y is turned up") {
     const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
     const auto slope_surface = [&](YAxis y) {
         const Json chain =
-            Json::parse(merge_json(loaded.world(), merges, {.y = y}))["maps"][0]["groups"][0]["chains"][0];
+            Json::parse(merge_bytes(loaded.world(), merges, {.y = y}))["maps"][0]["groups"][0]["chains"][0];
         std::vector<int> of_slopes;
         for (std::size_t i = 0; i < chain["points"].size(); ++i) {
             const Json &p = chain["points"][i], &q = chain["points"][(i + 1) % chain["points"].size()];
@@ -99,7 +99,7 @@ TEST_CASE("numbers in JSON read back to the same doubles") {
         worlds::load(worlds::with(worlds::small_world(), "world.toml", "title", "per_metre = 17.3\ntitle"));
     REQUIRE(loaded);
     const Merge merged = merge(loaded.world(), loaded.world().map("flat"));
-    const Json root = Json::parse(merge_json(loaded.world(), {merged}, {.unit = Unit::m, .regions = true}));
+    const Json root = Json::parse(merge_bytes(loaded.world(), {merged}, {.unit = Unit::m, .regions = true}));
     const Json& outline = root["maps"][0]["groups"][0]["regions"][0]["outline"];
     const Ring& ring = merged.group("earth").regions[0].outline;
     REQUIRE(outline.size() == ring.size());
@@ -109,7 +109,7 @@ TEST_CASE("numbers in JSON read back to the same doubles") {
 TEST_CASE("the same world gives the same bytes") {
     const Loaded once = worlds::load(worlds::small_world()), again = worlds::load(worlds::small_world());
     const auto bytes = [](const World& world) {
-        return merge_json(world, {merge(world, world.map("flat"))}, {.regions = true});
+        return merge_bytes(world, {merge(world, world.map("flat"))}, {.regions = true});
     };
     CHECK(bytes(once.world()) == bytes(again.world()));
 }

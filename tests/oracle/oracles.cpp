@@ -87,6 +87,16 @@ std::string geos_fault(const Regions& regions) {
     return text;
 }
 
+double geos_area_of_text(const std::string& wkt) {
+    GEOSWKTReader* reader = GEOSWKTReader_create_r(geos());
+    GEOSGeometry* geometry = GEOSWKTReader_read_r(geos(), reader, wkt.c_str());
+    GEOSWKTReader_destroy_r(geos(), reader);
+    double area = -1;
+    if (geometry != nullptr && GEOSisValid_r(geos(), geometry) == 1) GEOSArea_r(geos(), geometry, &area);
+    GEOSGeom_destroy_r(geos(), geometry);
+    return area;
+}
+
 Tally geos_union(const Regions& polygons) {
     const Geometry sum = unary_union(polygons);
     Tally tally;

@@ -18,6 +18,9 @@ Tally geos_union(const dryground::Regions& polygons);
 // GEOS: the area in which two sets of regions differ, in square steps.
 double geos_difference(const dryground::Regions& a, const dryground::Regions& b);
 
+// GEOS: the area of a geometry in well-known text; -1 when it is none, or not valid.
+double geos_area_of_text(const std::string& wkt);
+
 // Boost.Polygon: exact area of the union, or of a less b, in square steps. For polygons whose crossings are on the
 // lattice.
 double boost_union_area(const dryground::Regions& polygons);
