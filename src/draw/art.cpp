@@ -27,7 +27,8 @@ public:
     Cutter(Page& page, const ArtSource& art) : page_(page), art_(art) {}
 
     // The id of a definition that holds a part of a picture; empty when there is no such picture or part.
-    std::string define(const std::string& file, int x, int y, int width, int height) {
+    std::string define(const std::string& file, int x, int y, int width, int height,
+                       const std::optional<Colour>& clear = {}) {
         const std::string key = fmt::format("{}:{}:{}", file, x, y);
         if (const auto known = ids_.find(key); known != ids_.end()) return known->second;
         std::string& id = ids_[key];
@@ -38,7 +39,7 @@ public:
         fmt::format_to(std::back_inserter(page_.defs),
                        "<image id=\"{}\" width=\"{}\" height=\"{}\" xlink:href=\"data:image/png;base64,{}\"/>\n", id,
                        width * page_.scale, height * page_.scale,
-                       base64(encode_png(enlarged(*image, x, y, width, height))));
+                       base64(encode_png(enlarged(*image, x, y, width, height, clear))));
         return id;
     }
 
@@ -54,7 +55,8 @@ private:
         return known->second ? &*known->second : nullptr;
     }
 
-    [[nodiscard]] Image enlarged(const Image& image, int x, int y, int width, int height) const {
+    [[nodiscard]] Image enlarged(const Image& image, int x, int y, int width, int height,
+                                 const std::optional<Colour>& clear) const {
         Image part{width * page_.scale, height * page_.scale, {}};
         part.rgba.reserve(static_cast<std::size_t>(part.width) * static_cast<std::size_t>(part.height) * 4);
         for (int row = 0; row < part.height; ++row)
@@ -63,6 +65,7 @@ private:
                     static_cast<std::size_t>((y + row / page_.scale) * image.width + x + column / page_.scale) * 4;
                 part.rgba.insert(part.rgba.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(at),
                                  image.rgba.begin() + static_cast<std::ptrdiff_t>(at) + 4);
+                if (clear == Colour{image.rgba[at], image.rgba[at + 1], image.rgba[at + 2]}) part.rgba.back() = 0;
             }
         return part;
     }
@@ -96,7 +99,7 @@ void draw_tile(Page& page, Cutter& cutter, const Placed& placed, Point corner) {
         id =
             cutter.define(set.sheet->file, set.sheet->margin[0] + (*tile.art)[0] * (set.cell_width + set.sheet->gap[0]),
                           set.sheet->margin[1] + (*tile.art)[1] * (set.cell_height + set.sheet->gap[1]), set.cell_width,
-                          set.cell_height);
+                          set.cell_height, set.sheet->clear);
     if (tile.picture) id = cutter.define(tile.picture->file, 0, 0, 0, 0);
     if (id.empty()) return;
     const double dx = tile.picture ? tile.picture->x * page.scale : 0,
@@ -114,9 +117,9 @@ void draw_tile(Page& page, Cutter& cutter, const Placed& placed, Point corner) {
 void draw_art(Page& page, const ArtSource& art) {
     Cutter cutter(page, art);
     for (const Layer& layer : page.map.layers) {
-        if (layer.holds_objects) continue;
-        page.put("<g{}>\n",
-                 layer.storey > 0 ? " opacity=\"0.55\"" : "");   // what is above lets the ground shine through
+        if (layer.holds_objects || !is_there(layer)) continue;
+        const double opacity = layer.opacity * (layer.storey > 0 ? 0.55 : 1);   // the ground shines through what is above
+        page.put("<g{}>\n", opacity < 1 ? fmt::format(" opacity=\"{}\"", opacity) : "");
         for (int r = 0; r < page.map.rows; ++r)
             for (int c = 0; c < page.map.columns; ++c)
                 if (const Placed& placed = page.map.placed(layer, c, r); placed.tile >= 0)

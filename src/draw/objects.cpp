@@ -34,6 +34,21 @@ const Mover* mover_of(const Page& page, const Object& object) {
     return mover >= 0 ? &page.world.movers()[static_cast<std::size_t>(mover)] : nullptr;
 }
 
+void draw_name(Page& page, const Object& object) {
+    std::string text = object.name.empty()
+                           ? fmt::format("({})", page.world.kinds()[static_cast<std::size_t>(object.kind)].name)
+                           : object.name;
+    if (object.role == Role::link && !object.link.to.empty()) text += " → " + object.link.to;
+    double reach = 8, at_y = page.y(object.position.y);
+    const Mover* mover = mover_of(page, object);
+    if (!object.area.empty() || mover != nullptr) {
+        const Bounds box = *bounds(object.area.empty() ? moved(mover->body, object.position) : object.area);
+        at_y = (page.y(box.least.y) + page.y(box.most.y)) / 2;
+        reach = (page.y(box.most.y) - page.y(box.least.y)) / 2 + (object.area.empty() ? 4 : 2);
+    }
+    page.label_near(page.x(object.position.x), at_y, reach, text, !object.name.empty() || object.role == Role::link);
+}
+
 }   // namespace
 
 void draw_objects(Page& page) {
@@ -50,24 +65,10 @@ void draw_objects(Page& page) {
         page.put("<path d=\"{}\" fill=\"{}\" stroke=\"#fffdf5\" stroke-width=\"1\"/>\n",
                  mark_path(object.role, page.x(object.position.x), page.y(object.position.y)), colour);
     }
-    for (const Object& object : page.map.objects) {   // names last, over everything
-        std::string text = object.name.empty()
-                               ? fmt::format("({})", page.world.kinds()[static_cast<std::size_t>(object.kind)].name)
-                               : object.name;
-        if (object.role == Role::link && !object.link.to.empty()) text += " → " + object.link.to;
-        double reach = 8;
-        double at_y = page.y(object.position.y);
-        if (!object.area.empty()) {
-            const Bounds box = *bounds(object.area);
-            at_y = (page.y(box.least.y) + page.y(box.most.y)) / 2;
-            reach = (page.y(box.most.y) - page.y(box.least.y)) / 2 + 2;
-        } else if (const Mover* mover = mover_of(page, object)) {
-            const Bounds box = *bounds(moved(mover->body, object.position));
-            at_y = (page.y(box.least.y) + page.y(box.most.y)) / 2;
-            reach = (page.y(box.most.y) - page.y(box.least.y)) / 2 + 4;
-        }
-        page.label_near(page.x(object.position.x), at_y, reach, text);
-    }
+    // Names last, over everything; those that somebody gave first.
+    for (const bool named : {true, false})
+        for (const Object& object : page.map.objects)
+            if (object.name.empty() != named) draw_name(page, object);
 }
 
 void draw_mark(Page& page, double x, double y, int number, Severity severity) {

@@ -41,15 +41,17 @@ void Page::label(double at_x, double at_y, std::string_view text, double size, s
         style, escaped(text));
 }
 
-void Page::label_near(double at_x, double at_y, double reach, const std::string& text) {
+void Page::label_near(double at_x, double at_y, double reach, const std::string& text, bool needed) {
     const double size = 12, wide = text_width(text, size), high = size + 2;
     std::vector<Box> places;
-    for (int row = 0; row < 4; ++row) {
+    for (int row = 0; row < (needed ? 4 : 1); ++row) {
         places.push_back({at_x - wide / 2, at_y - reach - high * (row + 1), wide, high});
         places.push_back({at_x - wide / 2, at_y + reach + high * row, wide, high});
     }
-    places.push_back({at_x + reach + 3, at_y - high / 2, wide, high});
-    places.push_back({at_x - reach - 3 - wide, at_y - high / 2, wide, high});
+    if (needed) {
+        places.push_back({at_x + reach + 3, at_y - high / 2, wide, high});
+        places.push_back({at_x - reach - 3 - wide, at_y - high / 2, wide, high});
+    }
     const auto is_free = [&](const Box& box) {
         return box.x >= left - map.cell_width * scale && box.x + box.width <= left + width() + map.cell_width * scale &&
                std::none_of(labels_.begin(), labels_.end(), [&](const Box& other) {
@@ -58,6 +60,7 @@ void Page::label_near(double at_x, double at_y, double reach, const std::string&
                });
     };
     const auto found = std::find_if(places.begin(), places.end(), is_free);
+    if (!needed && found == places.end()) return;
     Box box = found == places.end() ? places.front() : *found;
     box.x = std::clamp(box.x, 4.0, std::max(4.0, left + width() + map.cell_width * scale - wide));
     labels_.push_back(box);

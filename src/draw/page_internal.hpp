@@ -51,8 +51,9 @@ public:
     // Text with a pale edge, so that it reads on any ground.
     void label(double at_x, double at_y, std::string_view text, double size = 12, std::string_view anchor = "start",
                std::string_view style = "");
-    // A label near a point, above it if there is room, else where no other label is.
-    void label_near(double at_x, double at_y, double reach, const std::string& text);
+    // A label near a point, above it if there is room, else where no other label is. One that is not needed is left out
+    // where there is no room above or below.
+    void label_near(double at_x, double at_y, double reach, const std::string& text, bool needed);
     [[nodiscard]] std::string path(const Regions& regions) const;
     [[nodiscard]] std::string path(const Ring& ring) const;
 

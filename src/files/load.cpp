@@ -49,16 +49,20 @@ std::string sort_of_format(const std::string& format, int& version) {
     return {};
 }
 
+// Where a byte stands, in lines and characters.
+Place place_in(const std::string& file, std::string_view text, std::size_t byte) {
+    const std::string_view before = text.substr(0, byte);
+    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
+    const std::size_t start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
+    return {file, static_cast<int>(line), static_cast<int>(1 + utf8::count(before.substr(start))), {}};
+}
+
 }   // namespace
 
 bool is_text(const Source& source, std::string_view text) {
     const std::size_t bad = utf8::first_bad_byte(text);
     if (bad == std::string_view::npos) return true;
-    const std::string_view before = text.substr(0, bad);
-    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
-    const std::size_t start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
-    source.add(Rule::bad_text,
-               {source.file, static_cast<int>(line), static_cast<int>(1 + utf8::count(before.substr(start))), {}},
+    source.add(Rule::bad_text, place_in(source.file, text, bad),
                {fmt::format("byte 0x{:02X}", static_cast<unsigned char>(text[bad]))},
                Hint{"save the file as UTF-8", ""});
     return false;

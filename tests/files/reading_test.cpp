@@ -255,3 +255,16 @@ TEST_CASE("a damaged file never crashes, hangs or passes for a world it is not")
         for (const Map& map : loaded.world().maps()) (void)merge(loaded.world(), map);
     }
 }
+
+TEST_CASE("letters outside of quotes are told, in strings and comments they are welcome") {
+    const auto first = [](const std::string& from, const std::string& to) {
+        const Loaded loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", from, to));
+        return loaded.report().empty() ? std::string("nothing")
+                                       : worlds::rules_and_places(loaded.report()).front().substr(0, 22);
+    };
+    CHECK(first("title", "größe = 1\ntitle") == "syntax at world.toml:2");
+    CHECK(first("at = [0, -7]", "at = [0, -\xC9\x9A]") == "syntax at world.toml:1");   // line 1x
+    CHECK(first("\"Test Flat\"", "\"größe \\\" ö\" # größe") == "nothing");
+    CHECK(first("\"Test Flat\"", "'ö\\' # ö 'ö'") == "nothing");
+    CHECK(first("\"Test Flat\"", "\"\"\"ö \\\n   ö\"\"\"") == "nothing");   // behind a broken line
+}
