@@ -118,7 +118,8 @@ void draw_art(Page& page, const ArtSource& art) {
     Cutter cutter(page, art);
     for (const Layer& layer : page.map.layers) {
         if (layer.holds_objects || !is_there(layer)) continue;
-        const double opacity = layer.opacity * (layer.storey > 0 ? 0.55 : 1);   // the ground shines through what is above
+        const double opacity =
+            layer.opacity * (layer.storey > 0 ? 0.55 : 1);   // the ground shines through what is above
         page.put("<g{}>\n", opacity < 1 ? fmt::format(" opacity=\"{}\"", opacity) : "");
         for (int r = 0; r < page.map.rows; ++r)
             for (int c = 0; c < page.map.columns; ++c)
