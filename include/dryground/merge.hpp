@@ -137,7 +137,7 @@ public:
     // Puts a tile (or none) on a cell, counted from the data's top-left. Gives back which chunks have changed, as
     // positions in merge().chunks, sorted: the cell's own, and those beside it whose chains meet it otherwise now.
     // Throws std::out_of_range for a layer of objects, a cell or a tile that is not there. Cost: in proportion to a
-    // chunk, where the tiles of the map keep to their cells and have no lines; else to the map.
+    // chunk, where the tiles that go and come keep to their cells, and the map has no lines; else to the map.
     std::vector<std::size_t> set_tile(std::size_t layer, int column, int row, const Placed& tile);
 
 private:

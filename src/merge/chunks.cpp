@@ -66,10 +66,7 @@ struct LiveMap::Parts {
         local = true;
         margin = 0;
         for (const auto& [key, plan] : stacking.plans) {
-            for (const detail::Step& step : plan.steps) {
-                local = local && step.layer != nullptr;
-                margin = std::max(margin, cells_outside(step.loose.area));
-            }
+            for (const detail::Step& step : plan.steps) margin = std::max(margin, cells_outside(step.loose.area));
             local = local && plan.lines.empty();
             if (plan.rim) margin = std::max(margin, 1);
         }
@@ -310,11 +307,15 @@ struct LiveMap::Parts {
         std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
                                           static_cast<std::size_t>(column)];
         if (cell == number) return {};
+        const auto spreads = [&](std::uint32_t tile_number) {
+            return stacking.spread.count({static_cast<int>(layer_index), tile_number}) > 0;
+        };
+        const bool keeps_to_chunk = local && !is_new && !spreads(cell) && !spreads(number);
         if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
         if (cell < layer.counts.size()) --layer.counts[cell];
         ++layer.counts[number];
         cell = number;
-        if (local && !is_new) {
+        if (keeps_to_chunk) {
             const int n = merge.chunk_cells;
             const int c = floored(map.first_column + column, n) - first_column,
                       r = floored(map.first_row + row, n) - first_row;
@@ -339,7 +340,7 @@ struct LiveMap::Parts {
     ChunkedMerge merge;
     int first_column = 0, first_row = 0, columns = 0, rows = 0;   // of chunks
     int margin = 0;                                               // cells out of the map that the outer chunks reach
-    bool local = true;                                            // all area keeps to its cells, and there are no lines
+    bool local = true;                                            // there are no lines
 };
 
 LiveMap::LiveMap(const World& world, const Map& map, int chunk_cells, const MergeOptions& options)

@@ -190,12 +190,25 @@ private:
 }   // namespace
 
 struct CellMerger::Parts {
-    Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {}
+    Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {
+        for (const Step& step : p.steps)
+            for (const Region& region : step.loose.area) loose_boxes.push_back(*bounds({&region, 1}));
+    }
+    // Whether area that does not keep to its cells may reach into a block.
+    [[nodiscard]] bool is_loose_in(const Block& block) const {
+        const Region ring{map.block_ring(block.column, block.row, block.columns, block.rows), {}};
+        const Bounds box = *bounds({&ring, 1});
+        return std::any_of(loose_boxes.begin(), loose_boxes.end(), [&](const Bounds& loose) {
+            return loose.least.x <= box.most.x && box.least.x <= loose.most.x && loose.least.y <= box.most.y &&
+                   box.least.y <= loose.most.y;
+        });
+    }
     const Map& map;
     const Plan& plan;
     Grid grid;
     Stacks stacks;
     Programs programs;
+    std::vector<Bounds> loose_boxes;
 };
 
 CellMerger::CellMerger(const Map& map, const Plan& plan) : parts_(std::make_unique<Parts>(map, plan)) {}
@@ -215,9 +228,9 @@ Stacked CellMerger::whole(bool labelled) {
 
 Stacked CellMerger::block(const Block& block, bool labelled) {
     const Plan& plan = parts_->plan;
-    if (std::any_of(plan.steps.begin(), plan.steps.end(), [](const Step& step) { return step.layer == nullptr; }))
-        return merge_generally(parts_->map, plan, block);
-    static const LooseArea none;
+    if (parts_->is_loose_in(block)) return merge_generally(parts_->map, plan, block);
+    LooseArea none;
+    none.runs.assign(plan.steps.size(), std::vector<std::vector<LooseArea::Run>>(static_cast<std::size_t>(block.rows)));
     Rows rows(parts_->map, parts_->grid, plan, none, parts_->stacks, block);
     return rings_of(trace_outline(rows, parts_->programs), parts_->grid, labelled);
 }

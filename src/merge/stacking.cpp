@@ -108,6 +108,7 @@ private:
             parts_of(layer, key, number).push_back(std::move(part));
             return;
         }
+        result_.spread.emplace(order_, number);
         loose_.push_back({key, number, std::move(part)});
     }
 
@@ -144,6 +145,7 @@ private:
 
     void add(const Layer& layer, std::size_t number) {
         const Placed& placed = map_.palette[number];
+        if (sinks_) result_.spread.emplace(order_, number);
         if (const std::vector<int>& needs = world_.tile(placed).needs;   // it opens when all that it needs hold
             !needs.empty() && std::includes(facts_.begin(), facts_.end(), needs.begin(), needs.end()))
             return;

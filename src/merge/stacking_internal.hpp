@@ -55,6 +55,8 @@ struct Stacking {
     std::map<GroupKey, Plan> plans;
     std::vector<Surface> surfaces{Surface{}};
     MergeStats stats;
+    // What does not keep to its cells: layers, and numbers of the palette.
+    std::set<std::pair<int, std::size_t>> spread;
 };
 
 // `all_tiles`: also of tiles of the palette that stand nowhere yet.
