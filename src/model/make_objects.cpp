@@ -69,15 +69,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.storey = draft.storey ? std::max(0, look_up(storeys_, *draft.storey)) : layer.storey;
         object.barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : layer.barrier;
         object.tags = draft.tags;
-        if (draft.fires)
-            object.fires = choose<Fires, 7>(*draft.fires, "'fires'",
-                                            {{{"enter", Fires::enter},
-                                              {"inside", Fires::inside},
-                                              {"leave", Fires::leave},
-                                              {"use", Fires::use},
-                                              {"bump", Fires::bump},
-                                              {"defeat", Fires::defeat},
-                                              {"start", Fires::start}}});
+        if (draft.fires) object.fires = make_fires(*draft.fires);
         object.by = look_up(movers_, draft.by);
         if (draft.by.empty() && map.player >= 0) object.by = {map.player};
         object.once = draft.once;

@@ -25,17 +25,21 @@ int WorldMaker::side_of(const Name& side, const char* where) {
     return -1;
 }
 
+Fires WorldMaker::make_fires(const Said<std::string>& said) {
+    return choose<Fires, 7>(said, "'fires'",
+                            {{{"enter", Fires::enter},
+                              {"inside", Fires::inside},
+                              {"leave", Fires::leave},
+                              {"use", Fires::use},
+                              {"bump", Fires::bump},
+                              {"defeat", Fires::defeat},
+                              {"start", Fires::start}}});
+}
+
 Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& tiles) {
     Reaction reaction;
     reaction.place = draft.place;
-    reaction.fires = choose<Fires, 7>(draft.fires, "'fires'",
-                                      {{{"bump", Fires::bump},
-                                        {"enter", Fires::enter},
-                                        {"inside", Fires::inside},
-                                        {"leave", Fires::leave},
-                                        {"use", Fires::use},
-                                        {"defeat", Fires::defeat},
-                                        {"start", Fires::start}}});
+    reaction.fires = make_fires(draft.fires);
     if (draft.from) {
         reaction.from.fill(false);
         for (const Name& side : *draft.from)

@@ -97,6 +97,7 @@ private:
     Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles, const Fields& fields);
     Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, int tile_barrier);
     Drawn trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced, const Place& place);
+    Fires make_fires(const Said<std::string>& said);
     Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles);
     int side_of(const Name& side, const char* where);   // -1 and a finding when there is none of that name
     // -- families and blocks (make_patterns.cpp)
