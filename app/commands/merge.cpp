@@ -31,13 +31,7 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
                     : options.format == "wkt"     ? dg::MergeFormat::wkt
                                                   : dg::MergeFormat::json;
     const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
-    const auto asked = [&](const char* form) { return std::find(forms.begin(), forms.end(), form) != forms.end(); };
-    output.regions = asked("regions");
-    output.lines = asked("lines");
-    output.chains = asked("chains");
-    output.pieces = asked("pieces");
-    output.boxes = asked("boxes");
-    output.triangles = asked("triangles");
+    dg::ask_for(output, forms);
     return output;
 }
 
@@ -55,12 +49,8 @@ int find_named(const Things& things, const std::string& name, const char* option
 }
 
 dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& output, const dg::World& world) {
-    dg::MergeOptions merging;
+    dg::MergeOptions merging = dg::options_for(output);
     merging.most_vertices = options.most_vertices;
-    merging.chains = output.chains;
-    merging.pieces = output.pieces;
-    merging.boxes = output.boxes;
-    merging.triangles = output.triangles;
     if (!options.mover.empty()) merging.mover = find_named(world.movers(), options.mover, "--mover", "mover");
     for (const std::string& fact : options.facts)
         merging.facts.push_back(find_named(world.facts(), fact, "--facts", "fact"));

@@ -78,7 +78,9 @@ struct Traced {        // the outline of the art's opaque pixels
     int alpha = 128;   // from which on a pixel counts
     double within_px = 0.5;
 };
-using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced>;
+// Regions: an area on the lattice, as it is; valid and not empty.
+using Form =
+    std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced, Regions>;
 
 struct ShapeDraft {
     Form form{};
@@ -111,8 +113,8 @@ struct StoreyDraft {
 struct CapsulePx {   // upright or lying, centred on the position
     double width = 0, height = 0;
 };
-struct BodyDraft {   // centred on the mover's position plus (x, y)
-    std::variant<BoxPx, EllipsePx, CapsulePx> form{};
+struct BodyDraft {   // centred on the mover's position plus (x, y); Regions: convex, from its position
+    std::variant<BoxPx, EllipsePx, CapsulePx, Regions> form{};
     double x = 0, y = 0;
     Place place{};
 };
@@ -209,7 +211,6 @@ struct LegendEntry {
     Names kinds{};                                        // or of one of these, as the map's seed and the cell say
     std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
     std::optional<Name> family{}, block{};
-    bool used_by_all = false;   // readers set this for entries that need not be used
 };
 struct BlockDraft {   // a pattern of tiles that is placed as one
     Name name{};
@@ -256,7 +257,8 @@ struct ObjectCarve {   // what an object cuts away of a barrier below its layer
 struct ObjectDraft {
     Name name{};
     Name kind{};
-    std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx> form{};
+    std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx, Regions> form{};
+    std::optional<std::array<int, 2>> cell{};   // it was put on, where a form of its own says what it covers
     Place place_of_form{};
     std::vector<ObjectCarve> carves{};
     bool hollow = false;   // of a solid: it is what lies outside of its shape
@@ -288,7 +290,7 @@ struct LayerDraft {
     std::vector<Said<std::string>> rows{};   // UTF-8, one character a cell
     std::optional<CellTable> cells{};        // in place of rows
     std::vector<LegendEntry> legend{};       // looked up before the map's
-    std::vector<ObjectDraft> objects{};
+    std::vector<ObjectDraft> objects{};   // of a layer of cells: besides those that its cells paint
     std::vector<ExceptDraft> except{};
     bool decor = false, shown = true;
     std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
@@ -336,6 +338,11 @@ public:
 
     // Findings of the caller's own (a reader's, say): they come back with the rest, and errors among them stop it.
     WorldBuilder& note(Finding finding);
+
+    // What has been said so far.
+    [[nodiscard]] const WorldDraft& world_draft() const { return world_; }
+    [[nodiscard]] const std::vector<TileSetDraft>& tileset_drafts() const { return tilesets_; }
+    [[nodiscard]] const std::vector<MapDraft>& map_drafts() const { return maps_; }
 
     // All findings at once; a world unless there are errors among them. Cost: in proportion to what was said.
     [[nodiscard]] Loaded build() const;

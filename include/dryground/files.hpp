@@ -11,6 +11,7 @@
 #include <string_view>
 #include <vector>
 
+#include "dryground/builder.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/report.hpp"
 #include "dryground/world.hpp"
@@ -32,9 +33,44 @@ using FileReader = std::function<FileBytes(const std::filesystem::path&)>;
 // Writes a file whole or not at all; returns why it could not, empty when it could. "-" is nothing special here.
 [[nodiscard]] std::string write_file(const std::filesystem::path& path, std::string_view bytes);
 
+struct NamedBytes {   // a file to be
+    std::string file;
+    std::string bytes;
+};
+// Writes several files: all are written beside their places before the first of them takes its own, so that a full disk
+// leaves every old file whole. Returns why it could not, empty when it could.
+[[nodiscard]] std::string write_files(const std::vector<NamedBytes>& files);
+
 // Reads a world and all files that it names. With `read_file` paths may not leave the folder of the world file, by
 // links neither; with a reader of the caller's, by their words. Files that are named and missing are findings.
 [[nodiscard]] Loaded load_world(const std::filesystem::path& world_file, const FileReader& reader = read_file);
+
+// The same files as a builder that says what they say: change it, build it, save it. Its findings are those of reading
+// so far; what `build` adds to them comes when it is called. Nothing where the world's own file or a tile set cannot be
+// read.
+struct LoadedDrafts {
+    std::optional<WorldBuilder> builder;
+    Report report;
+};
+[[nodiscard]] LoadedDrafts load_drafts(const std::filesystem::path& world_file, const FileReader& reader = read_file);
+
+// A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so). Canonical: the same drafts
+// give the same bytes, and reading them back gives drafts that give these bytes again. Pictures are named as the drafts
+// name them, and not written. A world with errors, or with areas of bodies that files have no words for, gives no files
+// but findings.
+struct WorldFiles {
+    std::vector<NamedBytes> files;   // relative to the world's folder; the world's own is the last
+    Report report;
+};
+[[nodiscard]] WorldFiles world_files(const WorldBuilder& builder, const std::string& world_name = "world.toml");
+
+// Writes them; folders for tile sets and maps are made beside the world's file.
+struct Saved {
+    std::vector<std::filesystem::path> files;   // that were written: all or none
+    Report report;
+    std::string fault;   // why they could not be written
+};
+[[nodiscard]] Saved save_world(const WorldBuilder& builder, const std::filesystem::path& world_file);
 
 // What a path given by a user leads to: a world, or one map or tile set of a world.
 struct FoundWorld {
@@ -69,6 +105,64 @@ struct MergeOutput {
 // The same in chunks.
 [[nodiscard]] std::string merge_bytes(const World& world, const std::vector<ChunkedMerge>& merges,
                                       const MergeOutput& output = {});
+
+// Asks for just these forms, by their names.
+void ask_for(MergeOutput& output, const std::vector<std::string>& forms);
+// Options that make the forms asked for.
+[[nodiscard]] MergeOptions options_for(const MergeOutput& output);
+
+// ---- packs --------------------------------------------------------------------------------------------------------
+
+enum class PackFormat { json, cbor };
+
+struct PackOutput {
+    Unit unit = Unit::px;   // of merged geometry; all else is px, and positions of objects metres too
+    YAxis y = YAxis::down;
+    Plane plane = Plane::screen;
+    PackFormat format = PackFormat::json;
+};
+
+// Everything that a game loads: `dryground/pack/1` (schema/pack.schema.json). The same world gives the same bytes. What
+// has an error is left out: look at what `check` finds first. Cost: about that of merging every map for barriers and
+// for every mover, and of writing the result.
+[[nodiscard]] std::string pack_bytes(const World& world, const PackOutput& output = {});
+
+// The files of all pictures that a pack names, each once, sorted; relative to the world's folder.
+[[nodiscard]] std::vector<std::string> art_files(const World& world);
+
+// What a game holds once it has loaded a pack.
+class Pack {
+public:
+    Pack(World world, std::string hash) : world_(std::move(world)), hash_(std::move(hash)) {}
+    [[nodiscard]] const World& world() const { return world_; }
+    [[nodiscard]] const std::string& hash() const { return hash_; }   // of all that is in it
+
+private:
+    World world_;
+    std::string hash_;
+};
+
+class LoadedPack {
+public:
+    explicit LoadedPack(Report report) : report_(std::move(report)) {}
+    LoadedPack(Pack pack, Report report) : pack_(std::move(pack)), report_(std::move(report)) {}
+
+    explicit operator bool() const { return pack_.has_value(); }
+    [[nodiscard]] const Report& report() const { return report_; }
+    // Throws std::logic_error when there is none: test first.
+    [[nodiscard]] const Pack& pack() const&;
+    [[nodiscard]] Pack pack() && { return std::as_const(*this).pack(); }
+
+private:
+    std::optional<Pack> pack_;
+    Report report_;
+};
+
+// Reads a pack of either format, without any reader of designers' files. The world in it is the one it was made from,
+// but for where things were written; `merge` makes its geometry from it, the same that the pack holds. What is damaged
+// gives findings, which name the way to it in the tree. Cost: in proportion to the bytes. `file` names it in findings.
+[[nodiscard]] LoadedPack read_pack(std::string_view bytes, const std::string& file = {});
+[[nodiscard]] LoadedPack load_pack(const std::filesystem::path& path, const FileReader& reader = read_file);
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);

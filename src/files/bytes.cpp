@@ -51,7 +51,15 @@ std::string write_through(const fs::path& path, std::string_view bytes, bool to_
 
 }   // namespace
 
-std::string write_file(const fs::path& wanted, std::string_view bytes) {
+namespace {
+
+// A file that stands beside its place until all are written.
+struct Staged {
+    fs::path path, beside;
+};
+
+// Why it could not be; empty when it could.
+std::string stage(const fs::path& wanted, std::string_view bytes, std::vector<Staged>& staged) {
     std::error_code error;
     const fs::file_status status = fs::status(wanted, error);
     if (fs::is_directory(status)) return "it is a directory";
@@ -60,12 +68,49 @@ std::string write_file(const fs::path& wanted, std::string_view bytes) {
     const fs::path path = fs::exists(status) ? fs::canonical(wanted, error) : wanted;   // a link stays a link
     fs::path beside = path;
     beside += fmt::format(".{}.part", ::getpid());
-    std::string why = write_through(beside, bytes, true);
-    if (why.empty()) {
-        fs::rename(beside, path, error);
-        if (error) why = error.message();
+    staged.push_back({path, beside});
+    return write_through(beside, bytes, true);
+}
+
+std::string take_places(const std::vector<Staged>& staged) {
+    std::error_code error;
+    for (const Staged& file : staged) {
+        fs::rename(file.beside, file.path, error);
+        if (error) return error.message();
     }
-    if (!why.empty()) fs::remove(beside, error);
+    return {};
+}
+
+void clear_away(const std::vector<Staged>& staged) {
+    std::error_code error;
+    for (const Staged& file : staged) fs::remove(file.beside, error);
+}
+
+}   // namespace
+
+std::string write_file(const fs::path& wanted, std::string_view bytes) {
+    std::vector<Staged> staged;
+    std::string why = stage(wanted, bytes, staged);
+    if (why.empty()) why = take_places(staged);
+    if (!why.empty()) clear_away(staged);
+    return why;
+}
+
+std::string write_files(const std::vector<NamedBytes>& files) {
+    std::vector<Staged> staged;
+    std::string why;
+    for (const NamedBytes& file : files) {
+        std::error_code error;
+        const fs::path folder = fs::path(file.file).parent_path();
+        if (!folder.empty()) fs::create_directories(folder, error);
+        why = error ? error.message() : stage(file.file, file.bytes, staged);
+        if (!why.empty()) {
+            why = fmt::format("'{}': {}", file.file, why);
+            break;
+        }
+    }
+    if (why.empty()) why = take_places(staged);
+    if (!why.empty()) clear_away(staged);
     return why;
 }
 

@@ -18,7 +18,7 @@ public:
 
 private:
     std::filesystem::path root_;
-    const FileReader& reader_;
+    FileReader reader_;
     bool on_disk_;
 };
 

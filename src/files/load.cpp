@@ -104,12 +104,32 @@ std::optional<toml::table> parse(const Source& source, std::string_view text, co
     return std::move(parsed).table();
 }
 
+// Pictures by their files, each decoded once.
+class Look {
+public:
+    explicit Look(Folder folder) : folder_(std::move(folder)) {}
+
+    std::optional<Image> operator()(const std::string& file) {
+        auto [known, is_new] = images_.try_emplace(file);
+        if (is_new)
+            if (const FileBytes bytes = folder_.read(file); bytes.bytes) {
+                std::string fault;
+                known->second = decode_png(*bytes.bytes, fault);
+            }
+        return known->second;
+    }
+
+private:
+    Folder folder_;
+    std::map<std::string, std::optional<Image>> images_;
+};
+
 class Loader {
 public:
     Loader(const fs::path& world_file, const FileReader& reader)
         : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
 
-    Loaded load() {
+    LoadedDrafts load() {
         WorldBuilder builder;
         bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) {
             file_ = read_world(reading, root);
@@ -125,20 +145,12 @@ public:
                 builder.map(read_map(reading, root));
             });
         // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
-        if (!complete) return Loaded(std::move(report_));
+        if (!complete) return {std::nullopt, std::move(report_)};
         file_.draft.lacks_maps = !maps_complete;
         builder.world(std::move(file_.draft));
-        builder.pictures([this](const std::string& file) -> std::optional<Image> {
-            auto [known, is_new] = images_.try_emplace(file);
-            if (is_new)
-                if (const FileBytes bytes = folder_.read(file); bytes.bytes) {
-                    std::string fault;
-                    known->second = decode_png(*bytes.bytes, fault);
-                }
-            return known->second;
-        });
+        builder.pictures(Look(folder_));
         for (const Finding& finding : report_.findings()) builder.note(finding);
-        return builder.build();
+        return {std::move(builder), std::move(report_)};
     }
 
 private:
@@ -216,7 +228,6 @@ private:
     Report report_;
     WorldFile file_;
     std::map<std::string, PictureSize> pictures_;
-    std::map<std::string, std::optional<Image>> images_;   // those that are traced
 };
 
 // The sort of a file and, of a map, its name.
@@ -261,8 +272,13 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
 
 }   // namespace files
 
-Loaded load_world(const fs::path& world_file, const FileReader& reader) {
+LoadedDrafts load_drafts(const fs::path& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).load();
+}
+
+Loaded load_world(const fs::path& world_file, const FileReader& reader) {
+    LoadedDrafts drafts = load_drafts(world_file, reader);
+    return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
 }
 
 FoundWorld find_world(const fs::path& path) {

@@ -4,9 +4,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "dryground/files.hpp"
 #include "merge_formats_internal.hpp"
+#include "pack_internal.hpp"
 
 namespace dryground {
 
@@ -208,6 +210,58 @@ Json tree_of(const World& world, const std::vector<Merged>& merges, const MergeO
 }
 
 }   // namespace
+
+namespace files {
+
+// Surfaces are numbered anew: each merge has numbers of its own.
+Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+    Merge all;
+    for (const Merge& merge : merges) {
+        if (&merge == &merges.front()) {
+            all = merge;
+            continue;
+        }
+        std::vector<int> numbers;
+        for (const Surface& surface : merge.surfaces) {
+            const auto found = std::find(all.surfaces.begin(), all.surfaces.end(), surface);
+            numbers.push_back(static_cast<int>(found - all.surfaces.begin()));
+            if (found == all.surfaces.end()) all.surfaces.push_back(surface);
+        }
+        for (Group group : merge.groups) {
+            for (Chain& chain : group.chains)
+                for (int& surface : chain.surfaces) surface = numbers[static_cast<std::size_t>(surface)];
+            all.groups.push_back(std::move(group));
+        }
+    }
+    std::stable_sort(all.groups.begin(), all.groups.end(), [](const Group& a, const Group& b) {
+        return std::tie(a.storey, a.barrier, a.trigger, a.mover, a.one_way) <
+               std::tie(b.storey, b.barrier, b.trigger, b.mover, b.one_way);
+    });
+    Json tree = Writer(world, output).map(all);
+    tree.erase("map");
+    return tree;
+}
+
+}   // namespace files
+
+void ask_for(MergeOutput& output, const std::vector<std::string>& forms) {
+    const auto asked = [&](const char* form) { return std::find(forms.begin(), forms.end(), form) != forms.end(); };
+    output.regions = asked("regions");
+    output.lines = asked("lines");
+    output.chains = asked("chains");
+    output.pieces = asked("pieces");
+    output.boxes = asked("boxes");
+    output.triangles = asked("triangles");
+}
+
+MergeOptions options_for(const MergeOutput& output) {
+    MergeOptions options;
+    options.chains = output.chains;
+    options.pieces = output.pieces;
+    options.boxes = output.boxes;
+    options.triangles = output.triangles;
+    return options;
+}
 
 std::string merge_bytes(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
     return files::merge_text(tree_of(world, merges, output), output.format);

@@ -42,110 +42,6 @@ std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::s
 
 namespace {
 
-using ObjectForm = decltype(ObjectDraft::form);
-
-std::optional<ObjectForm> read_object_form(Table& table, const std::string& said) {
-    if (said == "at") {
-        const auto n = table.numbers("at", 2);
-        return n ? std::optional<ObjectForm>(PointPx{n->value[0], n->value[1]}) : std::nullopt;
-    }
-    if (said == "cell") {
-        const auto n = table.wholes("cell", 2);
-        return n ? std::optional<ObjectForm>(AtCells{n->value[0], n->value[1], 1, 1, false}) : std::nullopt;
-    }
-    if (said == "cells") {
-        const auto n = table.wholes("cells", 4);
-        return n ? std::optional<ObjectForm>(AtCells{n->value[0], n->value[1], n->value[2], n->value[3], true})
-                 : std::nullopt;
-    }
-    auto drawn = read_drawn(table, said);
-    if (!drawn) return std::nullopt;
-    return std::visit([](auto& form) { return ObjectForm(std::move(form)); }, *drawn);
-}
-
-void read_carves(Table& table, ObjectDraft& draft) {
-    const toml::array* list = table.list("carves", "a list of { barrier = \"…\" }, with a shape or without");
-    if (list == nullptr) return;
-    const std::string what = fmt::format("a carve of {}", table.what());
-    for (const toml::node& item : *list) {
-        const auto* inner = item.as_table();
-        if (inner == nullptr) {
-            add_wrong_type(table.source(), item, what, "a table { barrier = \"…\" }");
-            continue;
-        }
-        Table carve(table.source(), *inner, what);
-        ObjectCarve one;
-        one.barrier = carve.required_text("barrier", "barrier = \"…\"");
-        if (inner->size() > 1) {
-            one.shape = read_shape(table.source(), item, what);
-            if (!one.shape) continue;
-        }
-        draft.carves.push_back(std::move(one));
-    }
-}
-
-void read_holes(Table& table, ObjectDraft& draft) {
-    const toml::array* list = table.list("holes", "a list of polygons [[[x, y], …], …]");
-    if (list == nullptr) return;
-    auto* polygon = std::get_if<PolygonPx>(&draft.form);
-    if (polygon == nullptr) {
-        table.source().add(Rule::unknown_key, table.source().of(*list), {"holes", table.what()},
-                           Hint{"only polygons have holes", ""});
-        return;
-    }
-    for (const toml::node& item : *list)
-        if (auto points = read_points(table.source(), item, "a hole")) polygon->holes.push_back(std::move(*points));
-}
-
-ObjectDraft read_object(const Source& source, const toml::table& node) {
-    const auto* name = node.get("name") != nullptr ? node.get("name")->as_string() : nullptr;
-    const std::string what = name != nullptr ? fmt::format("object '{}'", name->get()) : "an object";
-    Table table(source, node, what);
-    ObjectDraft draft;
-    draft.place = table.place();
-    if (auto said = table.text("name")) draft.name = std::move(*said);
-    if (auto said = table.text("kind")) draft.kind = std::move(*said);
-    std::vector<std::string> forms;
-    for (const char* key : {"at", "cell", "cells", "box", "polygon", "circle", "ellipse", "capsule", "line"})
-        if (table.has(key)) forms.emplace_back(key);
-    draft.place_of_form = draft.place;
-    if (!forms.empty()) draft.place_of_form = source.of(*table.node(forms[0].c_str()));
-    if (forms.size() > 1)
-        source.add(Rule::out_of_range, draft.place,
-                   {what, fmt::format("{} at once", fmt::join(forms, " and ")), "said in exactly one way"});
-    if (forms.size() == 1) {
-        if (auto form = read_object_form(table, forms[0]))
-            draft.form = std::move(*form);
-        else
-            draft.form = PointPx{};   // its mistake is told; do not tell that nothing was said
-    } else if (forms.size() > 1) {
-        for (const std::string& key : forms) (void)table.node(key.c_str());
-        draft.form = PointPx{};
-    }
-    set(draft.turn, table.number("turn"));
-    draft.tags = table.texts("tags").value_or(std::vector<std::string>{});
-    set(draft.storey, table.text("storey"));
-    set(draft.barrier, table.text("barrier"));
-    set(draft.fires, table.text("fires"));
-    draft.by = table.names("by").value_or(Names{});
-    set(draft.once, table.yes_no("once"));
-    set(draft.every_s, table.number("every_s"));
-    set(draft.runs, table.text("runs"));
-    set(draft.to, table.text("to"));
-    set(draft.arrival_runs, table.text("arrival_runs"));
-    set(draft.one_way, table.yes_no("one_way"));
-    draft.gives = table.names("gives").value_or(Names{});
-    draft.needs = table.names("needs").value_or(Names{});
-    draft.when = table.names("when").value_or(Names{});
-    draft.unless = table.names("unless").value_or(Names{});
-    draft.props = read_properties(table);
-    set(draft.hollow, table.yes_no("hollow"));
-    read_carves(table, draft);
-    read_holes(table, draft);
-    table.finish({"waive"});
-    return draft;
-}
-
 // The cells of a layer from the file that `key` names.
 std::optional<CellTable> read_cells(const Reading& reading, Table& table, const char* key) {
     const auto path = table.text(key);
@@ -164,8 +60,7 @@ std::optional<CellTable> read_cells(const Reading& reading, Table& table, const 
     return std::nullopt;
 }
 
-ExceptDraft read_except(const Source& source, const toml::table& node) {
-    Table table(source, node, "an 'except'");
+ExceptDraft read_except(Table table) {
     ExceptDraft draft;
     draft.place = table.place();
     if (const auto cell = table.wholes("cell", 2))
@@ -204,33 +99,19 @@ void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
             draft.cells = read_cells(reading, table, key);
             draft.unread = !draft.cells;
         }
-    const toml::array* objects = table.list("objects", "a list of objects");
     draft.holds_objects = table.has("objects");
-    if (objects == nullptr) return;
-    for (const toml::node& item : *objects) {
-        if (const auto* object = item.as_table())
-            draft.objects.push_back(read_object(reading.source, *object));
-        else
-            add_wrong_type(reading.source, item, fmt::format("an object of {}", table.what()),
-                           "a table { kind = \"…\", at = [x, y] }");
-    }
+    table.each("objects", fmt::format("an object of {}", table.what()), "{ kind = \"…\", at = [x, y] }",
+               [&](Table object) { draft.objects.push_back(read_object(std::move(object))); });
 }
 
-LayerDraft read_layer(const Reading& reading, const toml::table& node) {
-    const Source& source = reading.source;
-    const auto* name = node.get("name") != nullptr ? node.get("name")->as_string() : nullptr;
-    Table table(source, node, name != nullptr ? fmt::format("layer '{}'", name->get()) : "a layer");
+LayerDraft read_layer(const Reading& reading, Table table) {
+    table.call_by_name("layer");
     LayerDraft draft;
     draft.place = table.place();
     draft.name = table.required_text("name", "name = \"ground\"");
     read_content(reading, table, draft);
-    if (const toml::array* excepts = table.list("except", "a list of tables { cell = [c, r], … }"))
-        for (const toml::node& item : *excepts) {
-            if (const auto* except = item.as_table())
-                draft.except.push_back(read_except(source, *except));
-            else
-                add_wrong_type(source, item, "an 'except'", "a table { cell = [c, r], … }");
-        }
+    table.each("except", "an 'except'", "{ cell = [c, r], … }",
+               [&](Table except) { draft.except.push_back(read_except(std::move(except))); });
     draft.legend = read_legend(table);
     set(draft.decor, table.yes_no("decor"));
     set(draft.shown, table.yes_no("shown"));
@@ -317,13 +198,8 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     draft.tilesets = root.names("tilesets").value_or(Names{});
     draft.props = read_properties(root);
     draft.legend = read_legend(root);
-    if (const toml::array* layers = root.list("layers", "a list of tables: [[layers]]"))
-        for (const toml::node& item : *layers) {
-            if (const auto* layer = item.as_table())
-                draft.layers.push_back(read_layer(reading, *layer));
-            else
-                add_wrong_type(source, item, "a layer", "a table");
-        }
+    root.each("layers", "a layer", "[[layers]]",
+              [&](Table layer) { draft.layers.push_back(read_layer(reading, std::move(layer))); });
     if (const auto seed = root.whole("seed")) draft.seed = static_cast<std::uint64_t>(seed->value);
     if (const auto fine = root.whole("fine"))
         draft.fine = Said<int>(static_cast<int>(std::clamp<std::int64_t>(fine->value, -1, 1'000'000)), fine->place);

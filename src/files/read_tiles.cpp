@@ -11,46 +11,29 @@ namespace {
 constexpr std::initializer_list<const char*> later_tile_keys = {"waive"};
 
 std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
-    const toml::array* list = table.list("carves", "a list of { barrier = \"…\", box = […] }");
-    if (list == nullptr) return std::nullopt;
+    const std::string what = fmt::format("a carve of {}", table.what());
     std::vector<CarveDraft> result;
-    for (const toml::node& item : *list) {
-        const auto* inner = item.as_table();
-        if (inner == nullptr) {
-            add_wrong_type(table.source(), item, fmt::format("a carve of {}", table.what()),
-                           "a table { barrier = \"…\", box = […] }");
-            continue;
-        }
-        const std::string what = fmt::format("a carve of {}", table.what());
-        Table carve(table.source(), *inner, what);
+    const bool said = table.each("carves", what, "{ barrier = \"…\", box = […] }", [&](Table carve) {
         CarveDraft draft;
         draft.barrier = carve.required_text("barrier", "barrier = \"…\"");
-        if (inner->size() == 1) {   // nothing but the barrier: the whole cell
+        if (carve.tree().size() == 1) {   // nothing but the barrier: the whole cell
             draft.shape.form = WholeCell{};
-            draft.shape.place = table.source().of(item);
-        } else if (auto shape = read_shape(table.source(), item, what)) {
+            draft.shape.place = carve.place();
+        } else if (auto shape = read_shape(table.source(), carve.tree(), what)) {
             draft.shape = std::move(*shape);
         } else {
-            continue;
+            return;
         }
         draft.shape.barrier.reset();
         result.push_back(std::move(draft));
-    }
-    return result;
+    });
+    return said ? std::optional(std::move(result)) : std::nullopt;
 }
 
 std::optional<std::vector<ReactionDraft>> read_reactions(Table& table) {
-    const toml::array* list = table.list("reacts", "a list of { fires = \"bump\", … }");
-    if (list == nullptr) return std::nullopt;
     std::vector<ReactionDraft> result;
-    for (const toml::node& item : *list) {
-        const auto* inner = item.as_table();
-        const std::string what = fmt::format("a reaction of {}", table.what());
-        if (inner == nullptr) {
-            add_wrong_type(table.source(), item, what, "a table { fires = \"bump\", … }");
-            continue;
-        }
-        Table one(table.source(), *inner, what);
+    const std::string what = fmt::format("a reaction of {}", table.what());
+    const bool said = table.each("reacts", what, "{ fires = \"bump\", … }", [&](Table one) {
         ReactionDraft draft;
         draft.place = one.place();
         draft.fires = one.required_text("fires", "fires = \"bump\"");
@@ -64,8 +47,8 @@ std::optional<std::vector<ReactionDraft>> read_reactions(Table& table) {
         set(draft.turns_into, one.text("turns_into"));
         one.finish();
         if (!draft.fires.value.empty()) result.push_back(std::move(draft));
-    }
-    return result;
+    });
+    return said ? std::optional(std::move(result)) : std::nullopt;
 }
 
 // What a tile's table or the `set` of a [[for]] may say.
@@ -115,8 +98,7 @@ std::optional<Sheet> read_sheet(const Reading& reading, Table& root) {
     return sheet;
 }
 
-TileRule read_rule(const Reading& reading, const toml::table& node) {
-    Table table(reading.source, node, "a [[for]]");
+TileRule read_rule(const Reading& reading, Table table) {
     TileRule rule;
     rule.tiles = table.texts("tiles").value_or(std::vector<std::string>{});
     rule.tagged = table.texts("tagged").value_or(std::vector<std::string>{});
@@ -138,21 +120,14 @@ FamilyDraft read_family(const Name& name, Table& table) {
     FamilyDraft family;
     family.name = name;
     if (auto joins = table.text("joins")) family.joins = std::move(*joins);
-    if (const toml::array* members = table.list("members", "a list of { tile = \"…\", joined = […] }"))
-        for (const toml::node& item : *members) {
-            const std::string what = fmt::format("a member of {}", table.what());
-            const auto* inner = item.as_table();
-            if (inner == nullptr) {
-                add_wrong_type(table.source(), item, what, "a table { tile = \"…\", joined = […] }");
-                continue;
-            }
-            Table member(table.source(), *inner, what);
-            MemberDraft draft;
-            draft.tile = member.required_text("tile", "tile = \"…\"");
-            draft.joined = member.names("joined").value_or(Names{});
-            member.finish();
-            if (!draft.tile.value.empty()) family.members.push_back(std::move(draft));
-        }
+    table.each("members", fmt::format("a member of {}", table.what()), "{ tile = \"…\", joined = […] }",
+               [&](Table member) {
+                   MemberDraft draft;
+                   draft.tile = member.required_text("tile", "tile = \"…\"");
+                   draft.joined = member.names("joined").value_or(Names{});
+                   member.finish();
+                   if (!draft.tile.value.empty()) family.members.push_back(std::move(draft));
+               });
     table.finish();
     return family;
 }
@@ -188,29 +163,16 @@ TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
         for (const Entry& entry : shapes->entries())
             if (auto shape = read_shape(reading.source, *entry.node, fmt::format("shared shape '{}'", entry.key.value)))
                 draft.shapes.emplace_back(entry.key, std::move(*shape));
-    if (const toml::array* rules = root.list("for", "a list of tables: [[for]]"))
-        for (const toml::node& item : *rules) {
-            if (const auto* table = item.as_table())
-                draft.rules.push_back(read_rule(reading, *table));
-            else
-                add_wrong_type(reading.source, item, "a [[for]]", "a table");
-        }
-    if (const auto tiles = root.table("tiles", "'tiles'"))
-        for (const Entry& entry : tiles->entries()) {
-            const std::string what = fmt::format("tile '{}'", entry.key.value);
-            const auto* inner = entry.node->as_table();
-            if (inner == nullptr) {
-                add_wrong_type(reading.source, *entry.node, what, "a table");
-                continue;
-            }
-            Table table(reading.source, *inner, what);
-            TileDraft tile;
-            tile.name = entry.key;
-            set(tile.like, table.text("like"));
-            read_tile_keys(reading, table, tile);
-            table.finish(later_tile_keys);
-            draft.tiles.push_back(std::move(tile));
-        }
+    root.each("for", "a [[for]]", "[[for]]",
+              [&](Table table) { draft.rules.push_back(read_rule(reading, std::move(table))); });
+    each_table(root, "tiles", "tile", [&](const Name& name, Table& table) {
+        TileDraft tile;
+        tile.name = name;
+        set(tile.like, table.text("like"));
+        read_tile_keys(reading, table, tile);
+        table.finish(later_tile_keys);
+        draft.tiles.push_back(std::move(tile));
+    });
     each_table(root, "families", "family",
                [&](const Name& name, Table& table) { draft.families.push_back(read_family(name, table)); });
     each_table(root, "blocks", "block",

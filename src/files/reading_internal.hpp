@@ -86,5 +86,6 @@ WorldFile read_world(const Reading& reading, const toml::table& root);
 TileSetDraft read_tileset(const Reading& reading, const toml::table& root);
 MapDraft read_map(const Reading& reading, const toml::table& root);
 std::vector<LegendEntry> read_legend(Table& table);
+ObjectDraft read_object(Table table);   // (read_objects.cpp)
 
 }   // namespace dryground::files

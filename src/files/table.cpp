@@ -200,7 +200,12 @@ std::optional<Table> Table::table(const char* key, std::string what) {
     return std::nullopt;
 }
 
-const toml::array* Table::list(const char* key, const char* should_be) {
+void Table::call_by_name(const std::string& sort) {
+    if (const toml::node* name = table_.get("name"); name != nullptr && name->is_string())
+        what_ = fmt::format("{} '{}'", sort, name->as_string()->get());
+}
+
+const toml::array* Table::list(const char* key, const std::string& should_be) {
     const toml::node* node = take(key);
     if (node == nullptr) return nullptr;
     if (const auto* array = node->as_array()) return array;

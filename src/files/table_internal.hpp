@@ -2,6 +2,8 @@
 // become findings.
 #pragma once
 
+#include <fmt/format.h>
+
 #include <initializer_list>
 #include <optional>
 #include <set>
@@ -31,6 +33,9 @@ struct Entry {   // a key of a table with its value
     const toml::node* node;
 };
 
+void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject,
+                    const std::string& should_be);
+
 class Table {
 public:
     // `what` names the table in messages: "tile 'peat_a'".
@@ -39,6 +44,8 @@ public:
 
     [[nodiscard]] const Source& source() const { return source_; }
     [[nodiscard]] const std::string& what() const { return what_; }
+    // Calls it "SORT 'NAME'" from here on, where it says a name.
+    void call_by_name(const std::string& sort);
     [[nodiscard]] Place place() const { return source_.of(table_); }
     [[nodiscard]] bool has(const char* key) const { return table_.contains(key); }
 
@@ -52,7 +59,21 @@ public:
     std::optional<Names> names(const char* key);   // a list of texts
     std::optional<std::vector<std::string>> texts(const char* key);
     std::optional<Table> table(const char* key, std::string what);
-    const toml::array* list(const char* key, const char* should_be);   // any list; null when there is none
+    const toml::array* list(const char* key, const std::string& should_be);   // any list; null when there is none
+    // Each table of a list; what is none is a finding, with the example in it. False when there is no list.
+    template <class Action>   // called with one table after another
+    bool each(const char* key, const std::string& what, const char* example, Action action) {
+        const toml::array* items = list(key, fmt::format("a list of tables {}", example));
+        if (items == nullptr) return false;
+        for (const toml::node& item : *items) {
+            if (const auto* inner = item.as_table())
+                action(Table(source_, *inner, what));
+            else
+                add_wrong_type(source_, item, what, fmt::format("a table {}", example));
+        }
+        return true;
+    }
+    [[nodiscard]] const toml::table& tree() const { return table_; }
     const toml::node* node(const char* key);                           // anything; null when it is not there
 
     Name required_text(const char* key, const char* example);
@@ -75,8 +96,6 @@ private:
 };
 
 [[nodiscard]] std::string sort_of(const toml::node& node);   // "a text", "a list"
-void add_wrong_type(const Source& source, const toml::node& node, const std::string& subject,
-                    const std::string& should_be);
 [[nodiscard]] std::optional<Value> value_of(const toml::node& node);   // nothing for tables and dates
 
 }   // namespace dryground::files

@@ -74,7 +74,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
         }
         for (const Name& set : draft.tilesets)
             if (const int id = look_up(tilesets_, set); id >= 0) map.tilesets.push_back(id);
-        map.props = make_properties(map_fields_, draft.props, fmt::format("map '{}'", map.name), map.place);
+        map.props = make_properties(parts_.map_fields, draft.props, fmt::format("map '{}'", map.name), map.place);
         if (fits(draft)) {
             map.cell_width = draft.cell.value[0], map.cell_height = draft.cell.value[1];
             map.columns = draft.size.value[0], map.rows = draft.size.value[1];
@@ -151,16 +151,15 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     }
     layer.when = look_up(facts_, draft.when);
     layer.unless = look_up(facts_, draft.unless);
-    layer.props = make_properties(layer_fields_, draft.props, fmt::format("layer '{}'", layer.name), layer.place);
+    layer.props = make_properties(parts_.layer_fields, draft.props, fmt::format("layer '{}'", layer.name), layer.place);
     set_offsets(draft, layer);
-    if (layer.holds_objects) {
-        for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
-        return layer;
+    if (!layer.holds_objects) {
+        Legend own;
+        read_legend(draft.legend, map, !draft.cells, own);
+        fill_cells(draft, layer, map, layer_index, own, map_legend);
+        report_unused(own);
     }
-    Legend own;
-    read_legend(draft.legend, map, !draft.cells, own);
-    fill_cells(draft, layer, map, layer_index, own, map_legend);
-    report_unused(own);
+    for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
     return layer;
 }
 

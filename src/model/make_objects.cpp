@@ -20,19 +20,27 @@ std::string words_of(const ObjectDraft& draft) {
 
 // Turned clockwise, as seen with y down, about the middle of its bounding box; rounded once. Nothing when a point
 // leaves the range.
-std::optional<Regions> turned(const Regions& area, double degrees) {
+std::optional<Regions> turned(const Regions& area, double degrees, bool united) {
     const Bounds box = *bounds(area);
     const Eigen::Vector2d middle =
         0.5 * (Eigen::Vector2d(box.least.x, box.least.y) + Eigen::Vector2d(box.most.x, box.most.y));
     const Eigen::Rotation2Dd rotation(degrees * std::numbers::pi / 180);   // y points down, so that this is clockwise
     Regions result = area;
-    for (Region& region : result)
-        for (Point& p : region.outline) {
+    const auto turn = [&](Ring& points) {
+        for (Point& p : points) {
             const Eigen::Vector2d q = rotation * (Eigen::Vector2d(p.x, p.y) - middle) + middle;
-            if (!in_range(q.x() / steps_per_px) || !in_range(q.y() / steps_per_px)) return std::nullopt;
+            if (!in_range(q.x() / steps_per_px) || !in_range(q.y() / steps_per_px)) return false;
             p = {to_steps(q.x() / steps_per_px), to_steps(q.y() / steps_per_px)};
         }
-    return result;
+        return true;
+    };
+    for (Region& region : result) {
+        bool fits = turn(region.outline);
+        for (Ring& hole : region.holes) fits = fits && turn(hole);
+        if (!fits) return std::nullopt;
+    }
+    // Rounding may let what nearly touched touch: what comes out is valid again.
+    return united ? unite(result) : result;
 }
 
 Point standing_point(const Bounds& box, Stands stands) {
@@ -125,16 +133,11 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
             Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
         return;
     } else {
-        if (const auto* box = std::get_if<BoxPx>(&draft.form))
-            form = *box;
-        else if (const auto* polygon = std::get_if<PolygonPx>(&draft.form))
-            form = *polygon;
-        else if (const auto* capsule = std::get_if<CapsuleBetween>(&draft.form))
-            form = *capsule;
-        else if (const auto* line = std::get_if<LinePx>(&draft.form))
-            form = *line;
-        else
-            form = std::get<EllipsePx>(draft.form);
+        std::visit(
+            [&](const auto& drawn) {
+                if constexpr (std::is_constructible_v<Form, decltype(drawn)>) form = drawn;
+            },
+            draft.form);
         Drawn drawn = draw(form, 0, 0, place);
         object.area = std::move(drawn.area);
         object.line = std::move(drawn.line);
@@ -144,14 +147,14 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.drawn = true;
         if (object.fault == ShapeFault::none && object.area.empty() && object.line.empty())
             return;   // its numbers are too large, as was said
-        if (!object.line.empty())
-            object.position = object.line[object.line.size() / 2];
-        else if (!object.area.empty())
-            object.position = standing_point(*bounds(object.area), kind.stands);
-        else if (const auto* box = std::get_if<BoxPx>(&draft.form))
-            object.position = {to_steps(box->x), to_steps(box->y)};
+        if (const auto* box = std::get_if<BoxPx>(&draft.form)) object.position = {to_steps(box->x), to_steps(box->y)};
     }
     if (draft.turn != 0) turn_object(draft.turn, place, object);
+    if (!object.line.empty())
+        object.position = object.line[object.line.size() / 2];
+    else if (!object.area.empty())
+        object.position = standing_point(*bounds(object.area), kind.stands);
+    if (draft.cell) object.cell = draft.cell;
     if (!object.drawn) object.area = moved(kind.area, object.position);
     make_hollow(draft, object);
     make_carves(draft, object);
@@ -171,12 +174,12 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
 void WorldMaker::turn_object(double degrees, const Place& place, Object& object) {
     bool fits = true;
     if (!object.area.empty()) {
-        auto area = turned(object.area, degrees);
+        auto area = turned(object.area, degrees, true);
         fits = area.has_value();
         if (area) object.area = std::move(*area);
     }
     if (!object.line.empty()) {
-        auto line = turned({{object.line, {}}}, degrees);
+        auto line = turned({{object.line, {}}}, degrees, false);
         fits = line.has_value();
         if (line) object.line = std::move((*line)[0].outline);
     }

@@ -151,6 +151,10 @@ WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, st
         drawn = draw_capsule(*capsule, place);
     } else if (const auto* line = std::get_if<LinePx>(&form)) {
         drawn = draw_line(*line, place);
+    } else if (const auto* area = std::get_if<Regions>(&form)) {
+        drawn.words = "an area";
+        drawn.area = *area;
+        if (area->empty()) drawn.fault_words = "it is empty";
     }
     if (!drawn.fault_words.empty()) drawn.fault = ShapeFault::empty;
     return drawn;

@@ -28,8 +28,8 @@ void WorldMaker::make_vocabulary() {
     make_storeys();
     make_movers();
     make_kinds();
-    map_fields_ = make_fields(world_.map_fields);
-    layer_fields_ = make_fields(world_.layer_fields);
+    parts_.map_fields = make_fields(world_.map_fields);
+    parts_.layer_fields = make_fields(world_.layer_fields);
     make_severities();
     make_limits();
     look_up(facts_, world_.goal_facts);
@@ -86,6 +86,13 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
 }
 
 Regions WorldMaker::make_body(const BodyDraft& body) {
+    if (const auto* area = std::get_if<Regions>(&body.form)) {
+        if (area->size() == 1 && area->front().holes.empty() &&
+            twice_area(area->front().outline) == twice_area(convex_hull(area->front().outline)))
+            return *area;
+        add(Rule::out_of_range, body.place, {"the body", "an area that is not convex", "one convex area"});
+        return {};
+    }
     double width = 0, height = 0;
     if (const auto* box = std::get_if<BoxPx>(&body.form))
         width = box->width, height = box->height;

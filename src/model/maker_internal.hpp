@@ -175,7 +175,6 @@ private:
     std::vector<std::vector<Family>> family_list_;
     std::vector<std::vector<Block>> block_list_;
     std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
-    Fields map_fields_, layer_fields_;
     struct Reference {   // a property that names something made later
         FieldType type;
         std::string name, owner, property;

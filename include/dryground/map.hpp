@@ -1,0 +1,165 @@
+// Maps: layers of cells and objects on a grid. Part of world.hpp, which says what holds for all of it.
+#pragma once
+
+#include <string_view>
+#include <utility>
+
+#include "dryground/tileset.hpp"
+
+namespace dryground {
+
+// A flip, then a turn clockwise (y down), about the middle of a cell.
+struct Orientation {
+    bool flip_x = false, flip_y = false;
+    std::int16_t turn = 0;   // 0, 90, 180, 270
+    friend auto operator<=>(const Orientation&, const Orientation&) = default;
+};
+
+// A tile on a cell; no tile when tile is -1.
+struct Placed {
+    std::int16_t tileset = -1;
+    std::int32_t tile = -1;
+    Orientation orientation;
+    friend auto operator<=>(const Placed&, const Placed&) = default;
+};
+
+struct Link {
+    std::string to;              // as written: map/object
+    int map = -1, object = -1;   // object counts through the map's objects; -1 when there is no such
+    bool one_way = false;
+    int arrival_runs = -1;   // event id
+    Place place;             // of `to`
+};
+
+struct Object {
+    std::string name;
+    int kind = -1;
+    Role role = Role::entity;
+    int layer = 0;
+    Point position;                                // where it stands, or the middle of its area
+    Regions area;                                  // in map steps: drawn, or its kind's; empty for a point
+    Ring line;                                     // of a line: its points from end to end
+    bool drawn = false;                            // it has a shape of its own
+    std::vector<std::pair<int, Regions>> carves;   // barrier ids, and what of them is cut away below its layer
+    bool hollow = false;   // of a solid: everything outside of its area, up to the outer edge of the rim's ring
+    ShapeFault fault = ShapeFault::none;
+    Point fault_at;
+    std::string fault_words;
+    std::optional<std::array<int, 2>> cell;   // when placed by cell
+    int storey = 0;
+    int barrier = -1;   // of a solid
+    std::vector<std::string> tags;
+    Fires fires = Fires::enter;
+    std::vector<int> by;   // mover ids that set it off
+    bool once = false;
+    double every_s = 0;
+    int runs = -1;                                 // event id
+    std::vector<int> gives, needs, when, unless;   // fact ids
+    Link link;                                     // of a link
+    Properties props;                              // every field of its kind, defaults filled in
+    Place place, place_of_position;
+};
+
+// When a layer is drawn: before the movers, sorted among them, or after them.
+enum class Band { behind, with, front };
+
+struct Layer {
+    std::string name;
+    bool holds_objects = false;
+    bool decor = false, shown = true;
+    int storey = 0;
+    int barrier = -1;
+    std::optional<Surface> surface;
+    std::optional<FlagSet> flags;
+    std::string trigger;
+    OneWay one_way = OneWay::none;        // of lines that say none themselves
+    Point offset;                         // of its picture, shapes, carves and objects
+    Point shape_offset;                   // of its shapes, carves and solids, besides
+    std::array<std::int32_t, 4> sink{};   // steps by which its solids are drawn in: left, top, right, bottom
+    std::vector<std::string> tags;
+    std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
+    std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early
+    Band band = Band::behind;
+    double opacity = 1;
+    std::vector<int> when, unless;   // fact ids: it is there only while all of the first and none of the second hold
+    Properties props;                // every field of [layer_fields], defaults filled in
+    std::vector<Place> rows;         // where each row of cells is written
+    std::vector<std::uint32_t> characters;   // of fields: how many characters into its row each cell begins
+    Place place;
+};
+
+// How cells lie: upright boxes, or diamonds (columns run to the lower right, rows to the lower left).
+enum class GridSort { square, isometric };
+
+// What stands around a map.
+enum class RimSort { none, open, barrier };
+
+struct Map {
+    std::string name, title;
+    GridSort grid = GridSort::square;
+    int cell_width = 16, cell_height = 16;   // px; of a diamond: its width and height, both even
+    int columns = 0, rows = 0;
+    int first_column = 0, first_row = 0;   // the cell at the data's top-left
+    RimSort rim = RimSort::none;
+    int rim_barrier = -1;
+    int player = -1;   // mover id: the map's own, else the world's
+    std::vector<int> tilesets;
+    std::uint64_t seed = 0;                  // of weighted choice
+    int fine = 1;                            // parts of a cell that objects are expected to stand on
+    std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
+    std::vector<Layer> layers;               // from the bottom up
+    std::vector<Object> objects;             // of all layers, in their order
+    Properties props;
+    Place place;
+
+    // Requires 0 <= column < columns, 0 <= row < rows, counted from the data's top-left.
+    [[nodiscard]] const Placed& placed(const Layer& layer, int column, int row) const {
+        return palette[number(layer, column, row)];
+    }
+    // The same as a number into the palette.
+    [[nodiscard]] std::uint32_t number(const Layer& layer, int column, int row) const {
+        return layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
+                           static_cast<std::size_t>(column)];
+    }
+    // Steps of the first corner of such a cell: the top-left one of a box, the top one of a diamond.
+    [[nodiscard]] Point corner(int column, int row) const {
+        const int c = first_column + column, r = first_row + row;
+        if (grid == GridSort::isometric)
+            return {(c - r) * cell_width * (steps_per_px / 2), (c + r) * cell_height * (steps_per_px / 2)};
+        return {c * cell_width * steps_per_px, r * cell_height * steps_per_px};
+    }
+    // The top-left corner of the box around such a cell, from which tiles' shapes count.
+    [[nodiscard]] Point box_corner(int column, int row) const {
+        const Point p = corner(column, row);
+        return grid == GridSort::isometric ? Point{p.x - cell_width * (steps_per_px / 2), p.y} : p;
+    }
+    // The box around such a cell.
+    [[nodiscard]] Bounds cell_box(int column, int row) const {
+        const Point least = box_corner(column, row);
+        return {least, {least.x + cell_width * steps_per_px, least.y + cell_height * steps_per_px}};
+    }
+    // Column and row, counted from the data's top-left, of the cell that holds a point; cells hold the sides from which
+    // their columns and rows are counted. The cell need not be one of the map's.
+    [[nodiscard]] std::array<int, 2> cell_at(Point p) const;
+    // The outline of such a cell.
+    [[nodiscard]] Ring cell_ring(int column, int row) const { return block_ring(column, row, 1, 1); }
+    // The same of a block of cells, each number of them 1 or more.
+    [[nodiscard]] Ring block_ring(int column, int row, int wide, int high) const {
+        return {corner(column, row), corner(column + wide, row), corner(column + wide, row + high),
+                corner(column, row + high)};
+    }
+    [[nodiscard]] bool has(int column, int row) const {
+        return column >= 0 && row >= 0 && column < columns && row < rows;
+    }
+    // The box around all cells.
+    [[nodiscard]] Point least() const { return {corner(0, rows * (grid == GridSort::isometric)).x, corner(0, 0).y}; }
+    [[nodiscard]] Point most() const {
+        return {corner(columns, rows * (grid != GridSort::isometric)).x, corner(columns, rows).y};
+    }
+    // Where a cell's tile is written, as far as that is known.
+    [[nodiscard]] Place place_of(const Layer& layer, int column, int row) const;
+    // -1 when there is none; O(objects).
+    [[nodiscard]] int find_object(std::string_view object) const;
+};
+
+}   // namespace dryground

@@ -1,0 +1,115 @@
+// What a world's files and code can name: barriers, flags, storeys, movers, kinds, and the typed properties that things
+// carry. Part of world.hpp, which says what holds for all of it.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "dryground/geometry.hpp"
+#include "dryground/report.hpp"
+
+namespace dryground {
+
+// ---- values -----------------------------------------------------------------------------------------------------
+
+struct Image {   // rows from the top, 4 bytes a px: red, green, blue, alpha
+    int width = 0, height = 0;
+    std::vector<unsigned char> rgba;
+};
+
+// A property's value. It keeps its type from file to game: a yes/no is a bool, a place two numbers of px.
+struct Value {
+    using List = std::vector<Value>;
+    std::variant<bool, std::int64_t, double, std::string, std::array<double, 2>, List> is = false;
+
+    friend bool operator==(const Value&, const Value&) = default;
+};
+using Properties = std::map<std::string, Value>;
+
+enum class FieldType { yes_no, whole, number, text, choice, colour, place, ref, map, tile, fact, list, file };
+
+struct Field {
+    FieldType type = FieldType::text;
+    std::optional<Value> standard;       // the default; without one the property must be given
+    std::optional<double> least, most;   // of whole and number
+    std::vector<std::string> choices;    // of choice
+    FieldType holds = FieldType::text;   // of list
+    std::string note;
+};
+using Fields = std::map<std::string, Field>;
+
+// ---- what can be named ---------------------------------------------------------------------------------------------
+
+struct Colour {
+    std::uint8_t red = 0, green = 0, blue = 0;
+    friend bool operator==(const Colour&, const Colour&) = default;
+};
+
+struct Barrier {
+    std::string name, note;
+    std::optional<Colour> colour;
+};
+
+struct NamedThing {   // a flag, a fact, an event
+    std::string name, note;
+};
+
+// A set of the world's flags, by id: at most 64.
+using FlagSet = std::uint64_t;
+
+struct Storey {
+    std::string name;
+    double base_px = 0, height_px = 32;
+};
+
+// A picture of its own: a PNG and the place of its corner from the position (or cell corner), px.
+struct Picture {
+    std::string file;   // relative to the world's folder
+    double x = 0, y = 0;
+    int width = 0, height = 0;   // px; 0 when a world was built in code
+};
+
+enum class Moves { steps, free, side };
+
+struct Feeler {
+    std::string name;
+    Regions area;              // from the mover's position
+    std::vector<int> senses;   // barrier ids
+};
+
+struct Mover {
+    std::string name;
+    Regions body;                  // convex, from its position
+    std::vector<int> stopped_by;   // barrier ids, sorted
+    std::vector<int> meets;        // mover ids, sorted; said on one side, it stands on both
+    FlagSet needs = 0;             // any one of these; none: it needs none
+    Moves moves = Moves::free;
+    std::optional<double> jump_px, leap_px, drop_px, kerb_px, slope_degrees;
+    std::vector<Feeler> feelers;
+    std::optional<Picture> picture;
+    Place place;
+};
+
+enum class Role { spawn, trigger, link, solid, entity };
+enum class Motion { fixed, driven, moving };
+enum class Stands { middle, feet };
+
+struct Kind {
+    std::string name;
+    Role role = Role::entity;
+    int mover = -1;
+    Motion motion = Motion::fixed;
+    std::vector<std::string> tags;
+    Stands stands = Stands::middle;
+    Regions area;   // from its position
+    Fields fields;
+    std::optional<Picture> picture;
+    Place place;
+};
+
+}   // namespace dryground

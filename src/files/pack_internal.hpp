@@ -1,0 +1,94 @@
+// Inside the files room: `dryground/pack/1` (schema/pack.schema.json), everything a game loads. write_pack*.cpp make the
+// tree from a world; read_pack*.cpp make drafts from the tree, for which the builder is asked as for any other.
+#pragma once
+
+#include "dryground/files.hpp"
+#include "json_internal.hpp"
+
+namespace dryground::files {
+
+// ---- writing
+template <class Things>
+[[nodiscard]] Json name_or_null(const Things& things, int id) {
+    return id < 0 ? Json(nullptr) : Json(things[static_cast<std::size_t>(id)].name);
+}
+template <class Things>
+[[nodiscard]] Json names_of(const Things& things, const std::vector<int>& ids) {
+    Json names = Json::array();
+    for (const int id : ids) names.push_back(things[static_cast<std::size_t>(id)].name);
+    return names;
+}
+[[nodiscard]] Json flags_json(const World& world, FlagSet flags);
+[[nodiscard]] Json point_json(Point p);   // px
+[[nodiscard]] Json ring_json(const Ring& ring);
+[[nodiscard]] Json area_json(const Regions& area);
+[[nodiscard]] Json properties_json(const Properties& properties);
+[[nodiscard]] Json fields_json(const Fields& fields);
+[[nodiscard]] Json surface_json(const std::optional<Surface>& surface);
+[[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
+[[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
+[[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output);
+// The groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
+[[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output);
+
+// ---- reading
+
+// The tree of a pack, but for what a world makes anew. Whole numbers in rows are kept aside: `rows` in the tree is then
+// a number into `cells`.
+struct PackTree {
+    Json root;
+    struct Cells {
+        std::vector<std::uint32_t> numbers;
+        std::vector<std::size_t> row_ends;
+    };
+    std::vector<Cells> cells;
+    std::string fault;   // why there is no tree
+};
+[[nodiscard]] PackTree parse_pack(std::string_view bytes);
+
+// A value in the tree. What it should be and is not becomes a finding, with the way to it.
+class Node {
+public:
+    Node(const Json* json, std::string path, Report& report) : json_(json), path_(std::move(path)), report_(&report) {}
+
+    [[nodiscard]] Node at(const char* key) const;
+    [[nodiscard]] bool is_null() const { return json_ == nullptr || json_->is_null(); }
+    [[nodiscard]] std::vector<Node> items() const;                            // of a list
+    [[nodiscard]] std::vector<std::pair<std::string, Node>> entries() const;   // of a table
+
+    [[nodiscard]] std::string text() const;
+    [[nodiscard]] bool yes_no() const;
+    [[nodiscard]] double number() const;
+    [[nodiscard]] std::int64_t whole(std::int64_t least = INT32_MIN, std::int64_t most = INT32_MAX) const;
+    [[nodiscard]] int integer() const { return static_cast<int>(whole()); }
+    [[nodiscard]] std::array<int, 2> pair() const;
+    [[nodiscard]] std::array<double, 2> place() const;
+    [[nodiscard]] Name name() const;
+    [[nodiscard]] std::optional<Name> name_or_none() const;   // of null: none
+    [[nodiscard]] std::optional<double> number_or_none() const;
+    [[nodiscard]] Names names() const;
+    [[nodiscard]] std::vector<std::string> texts() const;
+    [[nodiscard]] Ring ring() const;   // of px
+    [[nodiscard]] Regions area() const;
+    [[nodiscard]] SaidProperties properties() const;
+    [[nodiscard]] Place where() const { return {"", 0, 0, path_}; }
+
+    void wrong(const std::string& should_be) const;
+
+private:
+    [[nodiscard]] std::optional<Value> value() const;
+
+    const Json* json_;   // null: it is not there, as was said
+    std::string path_;
+    Report* report_;
+};
+
+[[nodiscard]] std::vector<FieldDraft> read_packed_fields(const Node& node);
+[[nodiscard]] std::optional<Surface> read_packed_surface(const Node& node);
+[[nodiscard]] std::optional<Colour> read_packed_colour(const Node& node);
+[[nodiscard]] std::optional<Picture> read_packed_picture(const Node& node);
+[[nodiscard]] WorldDraft read_packed_world(const Node& root);
+[[nodiscard]] TileSetDraft read_packed_tileset(const Node& node);
+[[nodiscard]] MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells);
+
+}   // namespace dryground::files

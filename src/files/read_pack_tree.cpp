@@ -1,0 +1,295 @@
+// Bytes to the tree of a pack, and its values with the way to each.
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "pack_internal.hpp"
+
+namespace dryground::files {
+
+namespace {
+
+constexpr int deepest = 32;   // levels; a pack has fewer
+constexpr std::size_t no_cells = SIZE_MAX;
+
+// Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is passed over,
+// and rows of cells are kept as plain numbers: that is most of a pack.
+class TreeMaker : public nlohmann::json_sax<Json> {
+public:
+    explicit TreeMaker(PackTree& tree) : tree_(tree) {}
+
+    bool null() override { return value(nullptr); }
+    bool boolean(bool b) override { return value(b); }
+    bool number_integer(number_integer_t n) override { return value(n); }
+    bool number_unsigned(number_unsigned_t n) override {
+        if (passed_over_ > 0) return true;
+        if (rows_depth_ == 0) return value(n);
+        if (rows_depth_ != 2 || n > UINT32_MAX) return fail("a row holds something else than tile numbers");
+        tree_.cells.back().numbers.push_back(static_cast<std::uint32_t>(n));
+        return true;
+    }
+    bool number_float(number_float_t n, const string_t&) override { return value(n); }
+    bool string(string_t& text) override { return value(std::move(text)); }
+    bool binary(binary_t&) override { return fail("it holds binary data"); }
+    bool key(string_t& name) override {
+        if (passed_over_ > 0) return true;
+        key_ = std::move(name);
+        return true;
+    }
+    bool start_object(std::size_t) override { return start(Json::object()); }
+    bool end_object() override { return end(); }
+    bool start_array(std::size_t) override { return start(Json::array()); }
+    bool end_array() override { return end(); }
+    bool parse_error(std::size_t position, const std::string&, const nlohmann::detail::exception& error) override {
+        return fail(fmt::format("it cannot be read from byte {} on: {}", position, error.what()));
+    }
+
+private:
+    bool fail(std::string why) {
+        if (tree_.fault.empty()) tree_.fault = std::move(why);
+        return false;
+    }
+
+    bool start(Json structure) {
+        if (passed_over_ > 0) {
+            ++passed_over_;
+            return passed_over_ <= 2 * deepest || fail("it is nested too deep");
+        }
+        if (rows_depth_ > 0) {
+            ++rows_depth_;
+            return (rows_depth_ == 2 && structure.is_array()) || fail("a row holds something else than tile numbers");
+        }
+        const bool in_table = !open_.empty() && open_.back()->is_object();
+        if (in_table && (key_ == "merge" || key_ == "passability")) {
+            passed_over_ = 1;
+            return true;
+        }
+        if (in_table && key_ == "rows" && structure.is_array()) {
+            rows_depth_ = 1;
+            tree_.cells.emplace_back();
+            return value(tree_.cells.size() - 1);
+        }
+        if (open_.size() >= deepest) return fail("it is nested too deep");
+        Json* place = put(std::move(structure));
+        open_.push_back(place);
+        return true;
+    }
+
+    bool end() {
+        if (passed_over_ > 0) {
+            --passed_over_;
+        } else if (rows_depth_ > 0) {
+            if (--rows_depth_ == 1) tree_.cells.back().row_ends.push_back(tree_.cells.back().numbers.size());
+        } else {
+            open_.pop_back();
+        }
+        return true;
+    }
+
+    bool value(Json one) {
+        if (passed_over_ > 0) return true;
+        if (rows_depth_ > 1) return fail("a row holds something else than tile numbers");
+        put(std::move(one));
+        return true;
+    }
+
+    Json* put(Json one) {
+        if (open_.empty()) {
+            tree_.root = std::move(one);
+            return &tree_.root;
+        }
+        if (open_.back()->is_array()) {
+            open_.back()->push_back(std::move(one));
+            return &open_.back()->back();
+        }
+        Json& place = (*open_.back())[key_];
+        place = std::move(one);
+        return &place;
+    }
+
+    PackTree& tree_;
+    std::vector<Json*> open_;   // each stays where it is while what is in it grows: nothing beside it does
+    std::string key_;
+    int passed_over_ = 0, rows_depth_ = 0;
+};
+
+}   // namespace
+
+PackTree parse_pack(std::string_view bytes) {
+    PackTree tree;
+    TreeMaker maker(tree);
+    const std::size_t first = bytes.find_first_not_of(" \t\r\n");
+    const bool is_json = first != std::string_view::npos && bytes[first] == '{';
+    const bool good = Json::sax_parse(bytes.begin(), bytes.end(), &maker,
+                                      is_json ? nlohmann::detail::input_format_t::json
+                                              : nlohmann::detail::input_format_t::cbor);
+    if (!good && tree.fault.empty()) tree.fault = "it is neither JSON nor CBOR";
+    if (good && !tree.root.is_object()) tree.fault = "it is not a table";
+    return tree;
+}
+
+// ---- values ----
+
+void Node::wrong(const std::string& should_be) const {
+    if (json_ == nullptr) return;
+    Finding finding;
+    finding.rule = Rule::wrong_type;
+    finding.place = where();
+    std::string is = json_->dump(-1, ' ', false, Json::error_handler_t::replace);
+    if (is.size() > 40) is = is.substr(0, 37) + "…";
+    finding.arguments = {fmt::format("'{}'", path_), is, should_be};
+    report_->add(std::move(finding));
+}
+
+Node Node::at(const char* key) const {
+    const std::string path = path_.empty() ? key : path_ + "/" + key;
+    if (json_ == nullptr) return {nullptr, path, *report_};
+    if (!json_->is_object()) {
+        wrong("a table");
+        return {nullptr, path, *report_};
+    }
+    const auto found = json_->find(key);
+    if (found != json_->end()) return {&*found, path, *report_};
+    Finding finding;
+    finding.rule = Rule::missing_key;
+    finding.place = where();
+    finding.arguments = {path_.empty() ? "the pack" : fmt::format("'{}'", path_), key};
+    report_->add(std::move(finding));
+    return {nullptr, path, *report_};
+}
+
+std::vector<Node> Node::items() const {
+    std::vector<Node> result;
+    if (json_ == nullptr) return result;
+    if (!json_->is_array()) wrong("a list");
+    else
+        for (std::size_t i = 0; i < json_->size(); ++i)
+            result.emplace_back(&(*json_)[i], fmt::format("{}/{}", path_, i), *report_);
+    return result;
+}
+
+std::vector<std::pair<std::string, Node>> Node::entries() const {
+    std::vector<std::pair<std::string, Node>> result;
+    if (json_ == nullptr) return result;
+    if (!json_->is_object()) wrong("a table");
+    else
+        for (const auto& [key, value] : json_->items())
+            result.emplace_back(key, Node{&value, path_ + "/" + key, *report_});
+    return result;
+}
+
+std::string Node::text() const {
+    if (json_ != nullptr && json_->is_string()) return json_->get<std::string>();
+    wrong("a text");
+    return {};
+}
+
+bool Node::yes_no() const {
+    if (json_ != nullptr && json_->is_boolean()) return json_->get<bool>();
+    wrong("true or false");
+    return false;
+}
+
+double Node::number() const {
+    if (json_ != nullptr && json_->is_number()) return json_->get<double>();
+    wrong("a number");
+    return 0;
+}
+
+std::int64_t Node::whole(std::int64_t least, std::int64_t most) const {
+    if (json_ != nullptr && json_->is_number_integer() &&
+        !(json_->is_number_unsigned() && json_->get<std::uint64_t>() > INT64_MAX)) {
+        const auto n = json_->get<std::int64_t>();
+        if (n >= least && n <= most) return n;
+    }
+    wrong("a whole number within its bounds");
+    return 0;
+}
+
+std::array<int, 2> Node::pair() const {
+    const std::vector<Node> both = items();
+    if (both.size() == 2) return {both[0].integer(), both[1].integer()};
+    wrong("two whole numbers");
+    return {};
+}
+
+std::array<double, 2> Node::place() const {
+    const std::vector<Node> both = items();
+    if (both.size() == 2) return {both[0].number(), both[1].number()};
+    wrong("a place [x, y]");
+    return {};
+}
+
+Name Node::name() const { return {text(), where()}; }
+
+std::optional<Name> Node::name_or_none() const { return is_null() ? std::nullopt : std::optional(name()); }
+
+std::optional<double> Node::number_or_none() const { return is_null() ? std::nullopt : std::optional(number()); }
+
+Names Node::names() const {
+    Names result;
+    for (const Node& item : items()) result.push_back(item.name());
+    return result;
+}
+
+std::vector<std::string> Node::texts() const {
+    std::vector<std::string> result;
+    for (const Node& item : items()) result.push_back(item.text());
+    return result;
+}
+
+Ring Node::ring() const {
+    Ring ring;
+    for (const Node& item : items()) {
+        const auto [x, y] = item.place();
+        if (in_range(x) && in_range(y))
+            ring.push_back({to_steps(x), to_steps(y)});
+        else
+            item.wrong("within the range of coordinates");
+    }
+    return ring;
+}
+
+// What a pack holds was valid once; what is no longer so is damaged.
+Regions Node::area() const {
+    Regions area;
+    bool valid = true;
+    for (const Node& item : items()) {
+        Region& region = area.emplace_back();
+        region.outline = item.at("outline").ring();
+        valid = valid && inspect(region.outline).fault == RingFault::none && twice_area(region.outline) > 0;
+        for (const Node& hole : item.at("holes").items()) {
+            region.holes.push_back(hole.ring());
+            valid = valid && inspect(region.holes.back()).fault == RingFault::none && twice_area(region.holes.back()) < 0;
+        }
+    }
+    if (valid) return area;
+    wrong("valid regions: simple rings, outlines one way around and holes the other");
+    return {};
+}
+
+std::optional<Value> Node::value() const {
+    if (json_ == nullptr) return std::nullopt;
+    if (json_->is_boolean()) return Value{json_->get<bool>()};
+    if (json_->is_number_integer()) return Value{whole(INT64_MIN, INT64_MAX)};
+    if (json_->is_number()) return Value{json_->get<double>()};
+    if (json_->is_string()) return Value{json_->get<std::string>()};
+    if (json_->is_array()) {
+        Value::List list;
+        for (const Node& item : items())
+            if (auto one = item.value()) list.push_back(std::move(*one));
+        return Value{std::move(list)};
+    }
+    wrong("a yes/no, number, text or list");
+    return std::nullopt;
+}
+
+SaidProperties Node::properties() const {
+    SaidProperties result;
+    for (const auto& [name, node] : entries())
+        if (auto one = node.value()) result[name] = Said<Value>(std::move(*one), node.where());
+    return result;
+}
+
+}   // namespace dryground::files

@@ -1,0 +1,88 @@
+// A world said in code, as files that say the same.
+
+#include <fmt/format.h>
+
+#include <filesystem>
+
+#include "../model/utf8_internal.hpp"
+#include "writing_internal.hpp"
+
+namespace dryground {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+// What code can say and files have no words for.
+void report_wordless(const WorldDraft& world, Report& report) {
+    const auto wordless = [&](const std::string& what, const char* should_be) {
+        Finding finding;
+        finding.rule = Rule::out_of_range;
+        finding.place.thing = what;
+        finding.arguments = {what, "an area of its own making", should_be};
+        report.add(std::move(finding));
+    };
+    const auto is_area = [](const auto& form) { return std::holds_alternative<Regions>(form); };
+    for (const MoverDraft& mover : world.movers) {
+        bool plain = !is_area(mover.body.form);
+        for (const FeelerDraft& feeler : mover.feelers) plain = plain && !is_area(feeler.body.form);
+        if (!plain)
+            wordless(fmt::format("the body of mover '{}'", mover.name.value),
+                     "a box, circle or capsule: files have no other words");
+    }
+    for (const KindDraft& kind : world.kinds)
+        if (kind.area && is_area(kind.area->form) && files::shapes_toml(*kind.area).size() != 1)
+            wordless(fmt::format("the area of kind '{}'", kind.name.value), "one polygon: files have no other words");
+}
+
+void report_bad_text(const std::vector<NamedBytes>& files, Report& report) {
+    for (const NamedBytes& file : files) {
+        if (fs::path(file.file).extension() == ".png") continue;
+        const std::size_t bad = utf8::first_bad_byte(file.bytes);
+        if (bad == std::string_view::npos) continue;
+        Finding finding;
+        finding.rule = Rule::bad_text;
+        finding.place.file = file.file;
+        finding.arguments = {fmt::format("byte 0x{:02X}", static_cast<unsigned char>(file.bytes[bad]))};
+        report.add(std::move(finding));
+    }
+}
+
+}   // namespace
+
+WorldFiles world_files(const WorldBuilder& builder, const std::string& world_name) {
+    WorldFiles result;
+    result.report = builder.build().report();
+    report_wordless(builder.world_draft(), result.report);
+    if (result.report.has(Severity::error)) return result;
+    std::vector<std::string> tilesets, maps;
+    for (const TileSetDraft& set : builder.tileset_drafts()) {
+        tilesets.push_back(fmt::format("tiles/{}.tiles.toml", set.name.value));
+        result.files.push_back({tilesets.back(), files::tileset_toml(set, "tiles")});
+    }
+    for (const MapDraft& map : builder.map_drafts()) {
+        const std::string name = fmt::format("{}.map.toml", map.name.value);
+        maps.push_back("maps/" + name);
+        for (NamedBytes& file : files::map_files(map, "maps/", name)) result.files.push_back(std::move(file));
+    }
+    result.files.push_back({world_name, files::world_toml(builder.world_draft(), tilesets, maps)});
+    report_bad_text(result.files, result.report);
+    if (result.report.has(Severity::error)) result.files.clear();
+    return result;
+}
+
+Saved save_world(const WorldBuilder& builder, const fs::path& world_file) {
+    Saved saved;
+    WorldFiles files = world_files(builder, world_file.filename().generic_string());
+    saved.report = std::move(files.report);
+    if (files.files.empty()) return saved;
+    for (NamedBytes& file : files.files) {
+        saved.files.push_back(world_file.parent_path() / file.file);
+        file.file = saved.files.back().generic_string();
+    }
+    saved.fault = write_files(files.files);
+    if (!saved.fault.empty()) saved.files.clear();
+    return saved;
+}
+
+}   // namespace dryground

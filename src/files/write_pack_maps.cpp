@@ -1,0 +1,285 @@
+// A pack's tile sets and maps.
+
+#include <fmt/format.h>
+
+#include <set>
+
+#include "pack_internal.hpp"
+
+namespace dryground::files {
+
+namespace {
+
+constexpr std::array<const char*, 4> side_names{"top", "right", "bottom", "left"};
+
+Json shape_json(const World& world, const Shape& shape) {
+    return {{"cell", shape.whole_cell},
+            {"area", area_json(shape.area)},
+            {"line", ring_json(shape.line)},
+            {"one_way", name_of(shape.one_way)},
+            {"barrier", name_or_null(world.barriers(), shape.barrier)},
+            {"trigger", shape.trigger},
+            {"surface", surface_json(shape.surface)}};
+}
+
+Json reaction_json(const World& world, const TileSet& set, const Reaction& reaction) {
+    Json from = Json::array();
+    for (std::size_t side = 0; side < 4; ++side)
+        if (reaction.from[side]) from.push_back(side_names[side]);
+    const Json turns = reaction.then == Reaction::Then::stays ? Json(nullptr)
+                       : reaction.then == Reaction::Then::goes
+                           ? Json("")
+                           : Json(set.tiles[static_cast<std::size_t>(reaction.turns_into)].name);
+    return {{"fires", name_of(reaction.fires)},
+            {"from", std::move(from)},
+            {"by", names_of(world.movers(), reaction.by)},
+            {"once", reaction.once},
+            {"every_s", reaction.every_s},
+            {"needs", names_of(world.facts(), reaction.needs)},
+            {"gives", names_of(world.facts(), reaction.gives)},
+            {"runs", name_or_null(world.events(), reaction.runs)},
+            {"turns_into", turns}};
+}
+
+// The box of a tile's art in its sheet, px.
+Json sheet_box(const TileSet& set, const std::array<int, 2>& art) {
+    const Sheet& sheet = *set.sheet;
+    return Json::array({sheet.margin[0] + art[0] * (set.cell_width + sheet.gap[0]),
+                        sheet.margin[1] + art[1] * (set.cell_height + sheet.gap[1]), set.cell_width, set.cell_height});
+}
+
+// What is drawn for a tile: a file, a box of it, and the place of its corner from the cell's.
+Json image_json(const TileSet& set, const Tile& tile) {
+    if (tile.picture)
+        return {{"file", tile.picture->file},
+                {"box", Json::array({0, 0, tile.picture->width, tile.picture->height})},
+                {"at", Json::array({tile.picture->x, tile.picture->y})}};
+    if (!tile.art || !set.sheet) return nullptr;
+    return {{"file", set.sheet->file}, {"box", sheet_box(set, *tile.art)}, {"at", Json::array({0, 0})}};
+}
+
+Json tile_json(const World& world, const TileSet& set, const Tile& tile) {
+    Json shapes = Json::array(), carves = Json::array(), reacts = Json::array();
+    for (const Shape& shape : tile.shapes)
+        if (shape.fault == ShapeFault::none) shapes.push_back(shape_json(world, shape));
+    for (const Carve& carve : tile.carves)
+        if (carve.shape.fault == ShapeFault::none)
+            carves.push_back({{"barrier", name_or_null(world.barriers(), carve.barrier)},
+                              {"cell", carve.shape.whole_cell},
+                              {"area", area_json(carve.shape.area)}});
+    for (const Reaction& reaction : tile.reacts) reacts.push_back(reaction_json(world, set, reaction));
+    Json sides = nullptr;
+    if (tile.sides) {
+        sides = Json::object();
+        for (std::size_t side = 0; side < 4; ++side) sides[side_names[side]] = name_of(tile.sides->of[side]);
+    }
+    return {{"name", tile.name},
+            {"art", tile.art ? Json(*tile.art) : Json(nullptr)},
+            {"picture", picture_json(tile.picture)},
+            {"image", image_json(set, tile)},
+            {"unseen", tile.unseen},
+            {"overhang", tile.overhang},
+            {"tags", tile.tags},
+            {"decided", tile.decided},
+            {"shapes", std::move(shapes)},
+            {"carves", std::move(carves)},
+            {"flags", tile.flags ? flags_json(world, *tile.flags) : Json(nullptr)},
+            {"sides", std::move(sides)},
+            {"stands_for", name_or_null(world.kinds(), tile.stands_for)},
+            {"leads", name_or_null(world.storeys(), tile.leads)},
+            {"needs", names_of(world.facts(), tile.needs)},
+            {"gives", names_of(world.facts(), tile.gives)},
+            {"reacts", std::move(reacts)},
+            {"props", properties_json(tile.props)}};
+}
+
+Json palette_json(const World& world, const Map& map) {
+    Json palette = Json::array();
+    for (const Placed& placed : map.palette) {
+        if (placed.tile < 0) {
+            palette.push_back(nullptr);
+            continue;
+        }
+        const Orientation& way = placed.orientation;
+        palette.push_back(
+            {{"tile", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name + "/" + world.tile(placed).name},
+             {"flip_x", way.flip_x},
+             {"flip_y", way.flip_y},
+             {"turn", way.turn}});
+    }
+    return palette;
+}
+
+template <class Cell>
+Json rows_json(const Map& map, Cell cell) {
+    Json rows = Json::array();
+    for (int r = 0; r < map.rows; ++r) {
+        Json row = Json::array();
+        for (int c = 0; c < map.columns; ++c) row.push_back(cell(c, r));
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+Json layer_json(const World& world, const Map& map, const Layer& layer) {
+    static constexpr const char* bands[] = {"behind", "with", "front"};
+    Json sink = Json::array();
+    for (const std::int32_t steps : layer.sink) sink.push_back(to_px(steps));
+    return {{"name", layer.name},
+            {"holds", layer.holds_objects ? "objects" : "cells"},
+            {"decor", layer.decor},
+            {"shown", layer.shown},
+            {"storey", name_or_null(world.storeys(), layer.storey)},
+            {"band", bands[static_cast<int>(layer.band)]},
+            {"opacity", layer.opacity},
+            {"barrier", name_or_null(world.barriers(), layer.barrier)},
+            {"trigger", layer.trigger},
+            {"surface", surface_json(layer.surface)},
+            {"one_way", name_of(layer.one_way)},
+            {"flags", layer.flags ? flags_json(world, *layer.flags) : Json(nullptr)},
+            {"offset", point_json(layer.offset)},
+            {"shape_offset", point_json(layer.shape_offset)},
+            {"sink", std::move(sink)},
+            {"when", names_of(world.facts(), layer.when)},
+            {"unless", names_of(world.facts(), layer.unless)},
+            {"tags", layer.tags},
+            {"props", properties_json(layer.props)},
+            {"rows", layer.holds_objects
+                         ? Json(nullptr)
+                         : rows_json(map, [&](int c, int r) { return map.number(layer, c, r); })}};
+}
+
+Json link_json(const World& world, const Object& object) {
+    if (object.role != Role::link) return nullptr;
+    return {{"to", object.link.to},
+            {"one_way", object.link.one_way},
+            {"arrival_runs", name_or_null(world.events(), object.link.arrival_runs)}};
+}
+
+Json object_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
+    Json carves = Json::array();
+    for (const auto& [barrier, area] : object.carves)
+        carves.push_back({{"barrier", name_or_null(world.barriers(), barrier)}, {"area", area_json(area)}});
+    const double metre = world.per_metre() * steps_per_px;
+    const double y = object.position.y / metre;
+    return {{"name", object.name},
+            {"kind", name_or_null(world.kinds(), object.kind)},
+            {"role", name_of(object.role)},
+            {"layer", map.layers[static_cast<std::size_t>(object.layer)].name},
+            {"at_px", point_json(object.position)},
+            {"at_m", Json::array({object.position.x / metre, output.y == YAxis::up ? 0.0 - y : y})},
+            {"cell", object.cell ? Json(*object.cell) : Json(nullptr)},
+            {"drawn", object.drawn},
+            {"area", area_json(object.area)},
+            {"line", ring_json(object.line)},
+            {"hollow", object.hollow},
+            {"carves", std::move(carves)},
+            {"storey", name_or_null(world.storeys(), object.storey)},
+            {"barrier", name_or_null(world.barriers(), object.barrier)},
+            {"tags", object.tags},
+            {"fires", name_of(object.fires)},
+            {"by", names_of(world.movers(), object.by)},
+            {"once", object.once},
+            {"every_s", object.every_s},
+            {"needs", names_of(world.facts(), object.needs)},
+            {"gives", names_of(world.facts(), object.gives)},
+            {"when", names_of(world.facts(), object.when)},
+            {"unless", names_of(world.facts(), object.unless)},
+            {"runs", name_or_null(world.events(), object.runs)},
+            {"link", link_json(world, object)},
+            {"props", properties_json(object.props)}};
+}
+
+int sides_number(const Sides& sides) {
+    int number = 0;
+    for (std::size_t side = 4; side-- > 0;) number = 4 * number + static_cast<int>(sides.of[side]);
+    return number;
+}
+
+Json passability_json(const World& world, const Map& map) {
+    std::set<int> storeys{0};
+    for (const Layer& layer : map.layers)
+        if (!layer.decor) storeys.insert(layer.storey);
+    Json list = Json::array();
+    for (const int storey : storeys) {
+        Json flags = Json::array(), sides = Json::array();
+        for (int r = 0; r < map.rows; ++r) {
+            Json flag_row = Json::array(), side_row = Json::array();
+            for (int c = 0; c < map.columns; ++c) {
+                const CellSay say = passability(world, map, c, r, storey);
+                flag_row.push_back(say.flags);
+                side_row.push_back(sides_number(say.sides));
+            }
+            flags.push_back(std::move(flag_row));
+            sides.push_back(std::move(side_row));
+        }
+        list.push_back({{"storey", name_or_null(world.storeys(), storey)},
+                        {"flags", std::move(flags)},
+                        {"sides", std::move(sides)}});
+    }
+    return list;
+}
+
+Json merge_json(const World& world, const Map& map, const PackOutput& output) {
+    MergeOutput forms;
+    forms.unit = output.unit;
+    forms.y = output.y;
+    ask_for(forms, world.merging().forms);
+    MergeOptions options = options_for(forms);
+    options.plane = output.plane;
+    std::vector<Merge> merges{merge(world, map, options)};
+    for (int mover = 0; mover < static_cast<int>(world.movers().size()); ++mover) {
+        options.mover = mover;
+        merges.push_back(merge(world, map, options));
+    }
+    return merged_json(world, merges, forms);
+}
+
+}   // namespace
+
+Json tileset_json(const World& world, const TileSet& set) {
+    Json tiles = Json::array(), sheet = nullptr;
+    for (const Tile& tile : set.tiles) tiles.push_back(tile_json(world, set, tile));
+    if (set.sheet) {
+        const auto& clear = set.sheet->clear;
+        sheet = {{"file", set.sheet->file},
+                 {"size", Json::array({set.sheet->width, set.sheet->height})},
+                 {"margin", set.sheet->margin},
+                 {"gap", set.sheet->gap},
+                 {"clear", clear ? Json(fmt::format("#{:02x}{:02x}{:02x}", clear->red, clear->green, clear->blue))
+                                 : Json(nullptr)}};
+    }
+    return {{"name", set.name},
+            {"cell", Json::array({set.cell_width, set.cell_height})},
+            {"sheet", std::move(sheet)},
+            {"fields", fields_json(set.fields)},
+            {"tiles", std::move(tiles)}};
+}
+
+Json packed_map_json(const World& world, const Map& map, const PackOutput& output) {
+    Json layers = Json::array(), objects = Json::array(), tilesets = Json::array();
+    for (const int set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
+    for (const Layer& layer : map.layers) layers.push_back(layer_json(world, map, layer));
+    for (const Object& object : map.objects) objects.push_back(object_json(world, map, object, output));
+    return {{"name", map.name},
+            {"title", map.title},
+            {"grid", map.grid == GridSort::isometric ? "isometric" : "square"},
+            {"cell", Json::array({map.cell_width, map.cell_height})},
+            {"size", Json::array({map.columns, map.rows})},
+            {"first", Json::array({map.first_column, map.first_row})},
+            {"rim", map.rim == RimSort::none   ? Json(nullptr)
+                    : map.rim == RimSort::open ? Json("open")
+                                               : name_or_null(world.barriers(), map.rim_barrier)},
+            {"player", name_or_null(world.movers(), map.player)},
+            {"tilesets", std::move(tilesets)},
+            {"seed", static_cast<std::int64_t>(map.seed)},
+            {"fine", map.fine},
+            {"props", properties_json(map.props)},
+            {"palette", palette_json(world, map)},
+            {"layers", std::move(layers)},
+            {"objects", std::move(objects)},
+            {"passability", passability_json(world, map)},
+            {"merge", merge_json(world, map, output)}};
+}
+
+}   // namespace dryground::files
