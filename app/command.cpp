@@ -78,10 +78,12 @@ Opened WorldArguments::open() const {
         stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
     };
     if (!found.report.empty()) refuse(found.report);
-    dg::Loaded loaded = dg::load_world(found.world);
+    const dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+    if (!drafts.builder) refuse(drafts.report);
+    const dg::Loaded loaded = drafts.builder->build();
     if (!loaded) refuse(loaded.report());
     const dg::World& world = loaded.world();
-    return {world, loaded.report(), found.world.parent_path(), pick_maps(world, found.map)};
+    return {world, loaded.report(), found.world.parent_path(), drafts.files, pick_maps(world, found.map)};
 }
 
 namespace {

@@ -23,7 +23,8 @@ struct Opened {
     dryground::World world;
     dryground::Report warnings;   // of reading
     std::filesystem::path folder;
-    std::vector<std::string> maps;   // to work on: those asked for, else the one whose file was given, else all
+    std::vector<std::string> files;   // that were read, from the folder
+    std::vector<std::string> maps;    // to work on: those asked for, else the one whose file was given, else all
 };
 
 // FILE and --map, which all commands on a world have.
@@ -56,6 +57,7 @@ void say_figures(const dryground::World& world, const std::vector<dryground::Mer
 // Each adds its command; the command's callback does the work and throws Stop to end with another code than `done`.
 void add_check(CLI::App& app);
 void add_merge(CLI::App& app);
+void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);
 void add_list(CLI::App& app);
 void add_demo(CLI::App& app);

@@ -45,6 +45,7 @@ int run(int argc, char** argv) {
         "command line or a file that cannot be opened or written.");
     app::add_check(cli);
     app::add_merge(cli);
+    app::add_pack(cli);
     app::add_draw(cli);
     app::add_list(cli);
     app::add_demo(cli);

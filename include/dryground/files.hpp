@@ -51,6 +51,7 @@ struct NamedBytes {   // a file to be
 struct LoadedDrafts {
     std::optional<WorldBuilder> builder;
     Report report;
+    std::vector<std::string> files;   // all that were read, from the world's folder, sorted
 };
 [[nodiscard]] LoadedDrafts load_drafts(const std::filesystem::path& world_file, const FileReader& reader = read_file);
 

@@ -145,12 +145,14 @@ public:
                 builder.map(read_map(reading, root));
             });
         // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
-        if (!complete) return {std::nullopt, std::move(report_)};
+        if (!complete) return {std::nullopt, std::move(report_), std::move(files_)};
         file_.draft.lacks_maps = !maps_complete;
         builder.world(std::move(file_.draft));
         builder.pictures(Look(folder_));
         for (const Finding& finding : report_.findings()) builder.note(finding);
-        return {std::move(builder), std::move(report_)};
+        std::sort(files_.begin(), files_.end());
+        files_.erase(std::unique(files_.begin(), files_.end()), files_.end());
+        return {std::move(builder), std::move(report_), std::move(files_)};
     }
 
 private:
@@ -179,7 +181,10 @@ private:
 
     std::optional<std::string> bytes(const std::string& path, const Name& written) {
         FileBytes result = folder_.read(path);
-        if (result.bytes) return std::move(result.bytes);
+        if (result.bytes) {
+            files_.push_back(path);
+            return std::move(result.bytes);
+        }
         const Place place = written.place.file.empty() ? Place{name_, 0, 0, {}} : written.place;
         const auto nearest = folder_.nearest(path);
         add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault},
@@ -227,6 +232,7 @@ private:
     std::string name_;   // of the world's file, in its folder
     Report report_;
     WorldFile file_;
+    std::vector<std::string> files_;   // that were read
     std::map<std::string, PictureSize> pictures_;
 };
 

@@ -12,9 +12,15 @@ namespace {
 
 constexpr std::array<const char*, 4> side_names{"top", "right", "bottom", "left"};
 
+// Of a whole cell: the box around it, wherever a turn has put its first corner.
+Json area_of(const Shape& shape) {
+    const auto box = shape.whole_cell ? bounds(shape.area) : std::nullopt;
+    return area_json(box ? Regions{box_region(box->least, box->most)} : shape.area);
+}
+
 Json shape_json(const World& world, const Shape& shape) {
     return {{"cell", shape.whole_cell},
-            {"area", area_json(shape.area)},
+            {"area", area_of(shape)},
             {"line", ring_json(shape.line)},
             {"one_way", name_of(shape.one_way)},
             {"barrier", name_or_null(world.barriers(), shape.barrier)},
@@ -66,7 +72,7 @@ Json tile_json(const World& world, const TileSet& set, const Tile& tile) {
         if (carve.shape.fault == ShapeFault::none)
             carves.push_back({{"barrier", name_or_null(world.barriers(), carve.barrier)},
                               {"cell", carve.shape.whole_cell},
-                              {"area", area_json(carve.shape.area)}});
+                              {"area", area_of(carve.shape)}});
     for (const Reaction& reaction : tile.reacts) reacts.push_back(reaction_json(world, set, reaction));
     Json sides = nullptr;
     if (tile.sides) {

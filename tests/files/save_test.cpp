@@ -1,0 +1,79 @@
+// What is said in code is saved as files that say the same.
+#include <catch2/catch.hpp>
+
+#include "random_worlds.hpp"
+#include "worlds.hpp"
+
+using namespace dryground;
+
+namespace {
+
+std::map<std::string, std::string> by_name(const WorldFiles& files) {
+    std::map<std::string, std::string> all;
+    for (const NamedBytes& file : files.files) all[file.file] = file.bytes;
+    return all;
+}
+
+LoadedDrafts read_back(const std::map<std::string, std::string>& files) {
+    return load_drafts("world.toml", [&](const std::filesystem::path& path) {
+        const auto found = files.find(path.generic_string());
+        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+    });
+}
+
+// Empty when both are the same; else what stands around their first difference.
+std::string difference(std::string a, std::string b) {
+    if (a == b) return {};
+    if (a.size() > 100 && b.size() > 100 && a.find("\"hash\": ") < 200)   // it only says that something else differs
+        a.erase(0, a.find("\"unit\"")), b.erase(0, b.find("\"unit\""));
+    const auto at = static_cast<std::size_t>(
+        std::mismatch(a.begin(), a.begin() + static_cast<std::ptrdiff_t>(std::min(a.size(), b.size())), b.begin()).first -
+        a.begin());
+    const std::size_t from = at < 300 ? 0 : at - 300;
+    return a.substr(from, 500) + "\n-------- but then\n" + b.substr(from, 500);
+}
+
+}   // namespace
+
+TEST_CASE("random worlds, saved and read back, are equal; and saved again, byte for byte", "[save]") {
+    int built = 0;
+    for (int round = 0; round < chance::rounds(400); ++round) {
+        DRYGROUND_ROUND(round);
+        const WorldBuilder builder = random_worlds::make(static_cast<std::uint64_t>(round));
+        const Loaded said = builder.build();
+        INFO(text(said.report()));
+        REQUIRE(said);
+        ++built;
+        const auto files = by_name(world_files(builder));
+        REQUIRE(files.size() >= 4);
+        const LoadedDrafts read = read_back(files);
+        INFO(text(read.report));
+        REQUIRE(read.builder);
+        const Loaded again = read.builder->build();
+        INFO(text(again.report()));
+        REQUIRE(again);
+        REQUIRE(difference(pack_bytes(said.world()), pack_bytes(again.world())) == "");
+        const auto saved_again = by_name(world_files(*read.builder));
+        for (const auto& [name, bytes] : files) REQUIRE(difference(bytes, saved_again.at(name)) == "");
+    }
+    CHECK(built > 0);
+}
+
+TEST_CASE("a pack gives the world back: packed again it is the same, byte for byte", "[pack]") {
+    for (int round = 0; round < chance::rounds(400); ++round) {
+        DRYGROUND_ROUND(round);
+        const Loaded said = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        REQUIRE(said);
+        PackOutput output;
+        output.unit = round % 2 == 0 ? Unit::px : Unit::m;
+        output.y = round % 3 == 0 ? YAxis::up : YAxis::down;
+        for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
+            output.format = format;
+            const std::string bytes = pack_bytes(said.world(), output);
+            const LoadedPack loaded = read_pack(bytes);
+            INFO(text(loaded.report()));
+            REQUIRE(loaded);
+            REQUIRE(difference(pack_bytes(loaded.pack().world(), output), bytes) == "");
+        }
+    }
+}
