@@ -13,13 +13,19 @@ using process::tool;
 
 namespace {
 
+nlohmann::json schema_json(const std::string& name) {
+    return nlohmann::json::parse(process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "schema" / name));
+}
+
 std::string schema_faults(const std::string& schema_name, const std::string& text) {
-    const nlohmann::json schema_json = nlohmann::json::parse(
-                             process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "schema" / schema_name)),
-                         json = nlohmann::json::parse(text);
+    const nlohmann::json tree = schema_json(schema_name), json = nlohmann::json::parse(text);
     valijson::Schema schema;
     valijson::SchemaParser parser;
-    parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(schema_json), schema);
+    // Schemas refer to each other by their files' names.
+    parser.populateSchema(
+        valijson::adapters::NlohmannJsonAdapter(tree), schema,
+        [](const std::string& name) { return new nlohmann::json(schema_json(name)); },
+        [](const nlohmann::json* other) { delete other; });
     valijson::Validator validator;
     valijson::ValidationResults results;
     const valijson::adapters::NlohmannJsonAdapter target(json);
@@ -43,6 +49,16 @@ TEST_CASE("merges keep to their schema") {
         INFO(options);
         CHECK(schema_faults("merge.schema.json", tool(fmt::format("merge demo/world.toml {}", options)).out) == "");
     }
+}
+
+TEST_CASE("packs keep to their schema") {
+    for (const char* options : {"", "--unit m --y up", "--plane ground"}) {
+        INFO(options);
+        CHECK(schema_faults("pack.schema.json", tool(fmt::format("pack demo/world.toml {}", options)).out) == "");
+    }
+    nlohmann::json pack = nlohmann::json::parse(tool("pack demo/world.toml").out);
+    pack["maps"][0]["merge"]["groups"][0].erase("area");
+    CHECK(schema_faults("pack.schema.json", pack.dump()) != "");
 }
 
 TEST_CASE("reports keep to their schema") {

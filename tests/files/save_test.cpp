@@ -4,6 +4,8 @@
 #include "random_worlds.hpp"
 #include "worlds.hpp"
 
+#include <cstdlib>
+
 using namespace dryground;
 
 namespace {
@@ -75,5 +77,59 @@ TEST_CASE("a pack gives the world back: packed again it is the same, byte for by
             REQUIRE(loaded);
             REQUIRE(difference(pack_bytes(loaded.pack().world(), output), bytes) == "");
         }
+    }
+}
+
+TEST_CASE("worlds are saved to a folder: all files or none", "[save]") {
+    const std::filesystem::path folder = std::filesystem::temp_directory_path() / "dryground save test";
+    std::filesystem::remove_all(folder);
+    const Saved saved = save_world(random_worlds::make(1), folder / "station.toml");
+    REQUIRE(saved.fault.empty());
+    REQUIRE(saved.files.size() >= 4);
+    CHECK(saved.files.back() == folder / "station.toml");
+    CHECK(load_world(folder / "station.toml"));
+    // A folder where a map should be: nothing is written, and nothing is left lying beside.
+    WorldBuilder other = random_worlds::make(2);
+    std::filesystem::remove(folder / "maps" / "flat.map.toml");
+    std::filesystem::create_directories(folder / "maps" / "flat.map.toml");
+    const std::string before = *read_file(folder / "station.toml").bytes;
+    const Saved stopped = save_world(other, folder / "station.toml");
+    CHECK_THAT(stopped.fault, Catch::Contains("flat.map.toml") && Catch::Contains("directory"));
+    CHECK(stopped.files.empty());
+    CHECK(*read_file(folder / "station.toml").bytes == before);
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(folder))
+        CHECK(entry.path().extension() != ".part");
+    std::filesystem::remove_all(folder);
+}
+
+TEST_CASE("what cannot be said in files is not saved, and said", "[save]") {
+    WorldBuilder builder;
+    MoverDraft mover;
+    mover.name = Name("warden");
+    mover.body.form = Regions{{{{0, 0}, {512, 0}, {0, 512}}, {}}};
+    WorldDraft world;
+    world.movers = {mover};
+    builder.world(world);
+    REQUIRE(builder.build());
+    const WorldFiles files = world_files(builder);
+    CHECK(files.files.empty());
+    CHECK_THAT(text(files.report), Catch::Contains("the body of mover 'warden'"));
+    world.movers.clear();
+    world.title = "\xff";
+    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report), Catch::Contains("0xFF"));
+    world.title.clear();
+    world.player = Name("nobody");
+    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report), Catch::Contains("[unknown-name]"));
+}
+
+// Run by the test `schemas`, which gives the folder: files for validators that are not ours.
+TEST_CASE("write random worlds", "[.write]") {
+    const char* folder = std::getenv("DRYGROUND_WORLDS");
+    REQUIRE(folder != nullptr);
+    std::filesystem::remove_all(folder);
+    for (int round = 0; round < 60; ++round) {
+        const Saved saved = save_world(random_worlds::make(static_cast<std::uint64_t>(round)),
+                                       std::filesystem::path(folder) / fmt::format("{}", round) / "world.toml");
+        REQUIRE(saved.fault.empty());
     }
 }
