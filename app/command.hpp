@@ -60,6 +60,7 @@ void add_merge(CLI::App& app);
 void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);
 void add_list(CLI::App& app);
+void add_edit(CLI::App& app);
 void add_demo(CLI::App& app);
 
 }   // namespace app

@@ -48,6 +48,7 @@ int run(int argc, char** argv) {
     app::add_pack(cli);
     app::add_draw(cli);
     app::add_list(cli);
+    app::add_edit(cli);
     app::add_demo(cli);
     try {
         if (argc > 1) check_command(cli, argv[1]);

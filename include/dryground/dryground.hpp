@@ -5,6 +5,7 @@
 #include "dryground/check.hpp"
 #include "dryground/contacts.hpp"
 #include "dryground/draw.hpp"
+#include "dryground/edit.hpp"
 #include "dryground/files.hpp"
 #include "dryground/geometry.hpp"
 #include "dryground/merge.hpp"

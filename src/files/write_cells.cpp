@@ -6,16 +6,18 @@
 
 namespace dryground::files {
 
+std::string csv_field(const std::string& key) {
+    const auto is_blank = [](char c) { return c == ' ' || c == '\t'; };
+    if (key.empty() || (key.find_first_of(",\"\r\n") == std::string::npos && !is_blank(key.front()) && !is_blank(key.back())))
+        return key;
+    std::string field = "\"";
+    for (const char c : key) field += c == '"' ? "\"\"" : std::string(1, c);
+    return field + "\"";
+}
+
 std::string csv_text(const CellTable& cells) {
     std::vector<std::string> fields;
-    for (const std::string& key : cells.keys) {
-        const bool plain = key.find_first_of(",\"\r\n") == std::string::npos &&
-                           (key.empty() || std::string(" \t").find(key.front()) == std::string::npos) &&
-                           (key.empty() || std::string(" \t").find(key.back()) == std::string::npos);
-        std::string field;
-        for (const char c : key) field += c == '"' ? "\"\"" : std::string(1, c);
-        fields.push_back(plain ? key : "\"" + field + "\"");
-    }
+    for (const std::string& key : cells.keys) fields.push_back(csv_field(key));
     std::string out;
     std::size_t begin = 0;
     for (const std::size_t end : cells.row_ends) {

@@ -33,6 +33,7 @@ void add_fields(toml_text::Pairs& pairs, const std::string& before, const std::v
 // A map, and the files beside it that hold its cells.
 [[nodiscard]] std::vector<NamedBytes> map_files(const MapDraft& draft, const std::string& folder,
                                                 const std::string& name);
+[[nodiscard]] std::string csv_field(const std::string& key);   // in quotes where it has to be
 [[nodiscard]] std::string csv_text(const CellTable& cells);
 [[nodiscard]] Image picture_of(const CellTable& cells);
 

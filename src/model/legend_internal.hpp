@@ -23,10 +23,6 @@ struct WorldMaker::Legend {
     std::map<std::string, Meaning, std::less<>> meanings;
 };
 
-// A colour as cells hold it: #rrggbb in small letters, with two more digits where it is not opaque. Other keys as they
-// are.
-[[nodiscard]] std::string canonical_key(const std::string& key);
-
 // Chance that depends on a seed, a layer's name and a cell alone, so that it is the same whatever else is in the map:
 // from 0 to just under 1.
 [[nodiscard]] double chance_at(std::uint64_t seed, std::string_view layer, int column, int row);

@@ -6,21 +6,11 @@
 #include <cmath>
 #include <numeric>
 
+#include "cell_keys_internal.hpp"
 #include "legend_internal.hpp"
 #include "utf8_internal.hpp"
 
 namespace dryground {
-
-std::string canonical_key(const std::string& key) {
-    if ((key.size() != 7 && key.size() != 9) || key[0] != '#' ||
-        key.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos)
-        return key;
-    std::string small = key;
-    for (char& c : small)
-        if (c >= 'A' && c <= 'F') c = static_cast<char>(c - 'A' + 'a');
-    if (small.size() == 9 && small.substr(7) == "ff") small.resize(7);
-    return small;
-}
 
 double chance_at(std::uint64_t seed, std::string_view layer, int column, int row) {
     std::uint64_t state = seed;

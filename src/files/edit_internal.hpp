@@ -1,0 +1,94 @@
+// Inside the files room: a map's files, open for changes.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <stdexcept>
+
+#include "dryground/edit.hpp"
+#include "reading_internal.hpp"
+#include "text_edits_internal.hpp"
+
+namespace dryground::files {
+
+// Why an edit cannot be made; caught where it was asked for.
+struct EditFault : std::runtime_error {
+    using std::runtime_error::runtime_error;
+};
+
+// What a file says and what is to be changed in it.
+struct OpenMap {
+    const MapDraft& draft;
+    const std::vector<TileSetDraft>& tilesets;
+    const WorldDraft& world;
+    TextEdits text;           // of the map's own file
+    toml::table tree;         // of the same
+    std::string folder;       // of the map's file, from the world's; empty or with a slash behind
+    std::function<std::string(const std::string& file)> read;   // a file beside; throws EditFault
+    std::map<std::string, std::string> changed;                 // files beside, with their new bytes
+    std::size_t count = 0;                                      // of changes
+
+    [[nodiscard]] std::size_t layer(const std::string& name, bool of_objects) const;   // throws EditFault
+    [[nodiscard]] const toml::table& layer_tree(std::size_t layer) const;
+};
+
+// ---- cells (edit_cells.cpp)
+
+// The cells of one layer, as keys by number, whatever file they are in.
+class CellGrid {
+public:
+    CellGrid(OpenMap& map, std::size_t layer);
+
+    [[nodiscard]] const LayerDraft& draft() const { return draft_; }
+    [[nodiscard]] CellTable::Sort sort() const { return table_.sort; }
+    // Counted from the data's top-left; throws EditFault outside. What `key` numbers.
+    [[nodiscard]] std::uint32_t at(int column, int row) const;
+    [[nodiscard]] bool has(int column, int row) const;
+    // What a key stands for, in words that are the same for the same meaning: "set/tile:x:90", "" for nothing.
+    [[nodiscard]] const std::string& meaning(std::uint32_t key) const { return meanings_[key]; }
+    // The key for a tile, put into a legend where there is none yet.
+    [[nodiscard]] std::uint32_t key_for(const std::string& tile);
+    [[nodiscard]] std::string meaning_of_tile(const std::string& tile) const;
+
+    void set(int column, int row, std::uint32_t key);   // counts where it changes something
+    // Makes the cells those of a map of another size, of which (column, row) is the old top-left cell.
+    void resize(int columns, int rows, int column, int row);
+    void write();   // into the map's edits, or its files beside
+
+private:
+    [[nodiscard]] std::string meaning_of_key(const std::string& key) const;
+    [[nodiscard]] std::string free_key(const std::string& tile) const;
+    void add_to_legend(const std::string& key, const std::string& tile);
+    void write_rows();
+    void write_csv();
+    void write_png();
+    [[nodiscard]] std::string row_of_keys(std::size_t row) const;
+
+    OpenMap& map_;
+    std::size_t layer_;
+    const LayerDraft& draft_;
+    CellTable table_;
+    std::vector<std::uint32_t> numbers_;   // as they are to be, of columns_ x rows_
+    std::vector<std::string> meanings_;
+    int columns_, rows_;             // as they are to be
+    int old_column_ = 0, old_row_ = 0;   // of the old top-left cell in the new grid
+};
+
+void edit(OpenMap& map, const PaintCells& paint);
+void edit(OpenMap& map, const FillCells& fill);
+void edit(OpenMap& map, const ReplaceTile& replace);
+void edit(OpenMap& map, const CopyCells& copy);
+
+// ---- objects (edit_objects.cpp)
+void edit(OpenMap& map, const AddObject& add);
+void edit(OpenMap& map, const MoveObject& move);
+void edit(OpenMap& map, const DropObject& drop);
+void edit(OpenMap& map, const GiveObject& give);
+// Moves everything that a table of an object says of its place: by px, and by cells.
+void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells);
+
+// ---- the whole map (edit_size.cpp)
+void edit(OpenMap& map, const ResizeMap& resize);
+void edit(OpenMap& map, const ShiftMap& shift);
+
+}   // namespace dryground::files

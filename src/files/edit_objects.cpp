@@ -1,0 +1,290 @@
+// Objects, changed where they are written: in a list of inline tables, or in tables of their own.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "edit_internal.hpp"
+#include "writing_internal.hpp"
+
+namespace dryground::files {
+
+using toml_text::in_quotes;
+using toml_text::number;
+using toml_text::numbers;
+using toml_text::Pairs;
+
+namespace {
+
+struct Found {
+    std::size_t layer = 0, index = 0;
+    const toml::array* list = nullptr;
+    const toml::table* tree = nullptr;
+    const ObjectDraft* draft = nullptr;
+};
+
+Found find(const OpenMap& map, const std::string& name) {
+    std::vector<std::string> names;
+    for (std::size_t l = 0; l < map.draft.layers.size(); ++l) {
+        const LayerDraft& layer = map.draft.layers[l];
+        for (const ExceptDraft& except : layer.except)
+            if (except.name.value == name)
+                throw EditFault(fmt::format("'{}' is painted in cell ({}, {}) of layer '{}', and described in that layer's "
+                                            "'except': edit the cell, or the list by hand",
+                                            name, except.cell[0], except.cell[1], layer.name.value));
+        const toml::array* list = map.layer_tree(l)["objects"].as_array();
+        for (std::size_t i = 0; i < layer.objects.size(); ++i) {
+            const std::string& one = layer.objects[i].name.value;
+            if (!one.empty()) names.push_back(one);
+            if (one != name || one.empty()) continue;
+            if (list == nullptr || list->size() != layer.objects.size())
+                throw EditFault(fmt::format("object '{}' is not written in the map's own file", name));
+            return {l, i, list, (*list)[i].as_table(), &layer.objects[i]};
+        }
+    }
+    const auto nearest = nearest_name(name, names);
+    throw EditFault(fmt::format("the map has no object '{}'{}", name,
+                                nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+}
+
+const KindDraft* find_kind(const OpenMap& map, const std::string& name) {
+    for (const KindDraft& kind : map.world.kinds)
+        if (kind.name.value == name) return &kind;
+    return nullptr;
+}
+
+// A field of a kind, or of those that it is like. Throws EditFault where there is none of that name.
+const FieldDraft& find_field(const OpenMap& map, const std::string& kind_name, const std::string& field) {
+    std::vector<std::string> names;
+    const KindDraft* kind = find_kind(map, kind_name);
+    for (int depth = 0; kind != nullptr && depth < 64; ++depth) {
+        for (const FieldDraft& one : kind->fields) {
+            if (one.name.value == field) return one;
+            names.push_back(one.name.value);
+        }
+        kind = kind->like ? find_kind(map, kind->like->value) : nullptr;
+    }
+    const auto nearest = nearest_name(field, names);
+    throw EditFault(fmt::format("kind '{}' has no field '{}'; {}", kind_name, field,
+                                nearest         ? fmt::format("did you mean '{}'?", *nearest)
+                                : names.empty() ? "it has none"
+                                                : fmt::format("it has: {}", fmt::join(names, ", "))));
+}
+
+// A value as one types it, as TOML of the field's type: texts need no quotes.
+std::string typed(const FieldDraft& field, const std::string& value) {
+    const std::string& type = field.type.value;
+    const bool bare = type == "yes_no" || type == "whole" || type == "number" || type == "place" || type == "list";
+    if (!bare) return in_quotes(value);
+    const toml::parse_result parsed = toml::parse("v = " + value);
+    if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos || value.find('#') != std::string::npos)
+        throw EditFault(fmt::format("'{}' cannot be the value of field '{}', whose type is {}", value, field.name.value,
+                                    type));
+    return value;
+}
+
+std::string place_toml(const ObjectAt& at, const char*& key) {
+    if (const auto* point = std::get_if<PointPx>(&at)) {
+        key = "at";
+        return numbers({point->x, point->y});
+    }
+    if (const auto* cell = std::get_if<CellAt>(&at)) {
+        key = "cell";
+        return fmt::format("[{}, {}]", (*cell)[0], (*cell)[1]);
+    }
+    key = "cells";
+    return fmt::format("[{}]", fmt::join(std::get<CellArea>(at), ", "));
+}
+
+// Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
+void append(OpenMap& map, const toml::table& table, const std::string& entry) {
+    TextEdits& text = map.text;
+    if (table.is_inline()) {
+        const std::size_t end = text.offset(table.source().end) - 1;
+        const bool spaced = text.text()[end - 1] == ' ';
+        text.insert(spaced ? end - 1 : end, fmt::format("{} {}", table.empty() ? "" : ",", entry));
+        return;
+    }
+    std::size_t at = text.offset(table.source().end);
+    for (const auto& [key, node] : table)
+        if (!node.is_table() || node.as_table()->is_inline()) at = std::max(at, text.offset(node.source().end));
+    text.insert(text.line_end(at), text.line_break() + entry);
+}
+
+void move_number(OpenMap& map, const toml::node& node, double by) {
+    if (const auto* whole = node.as_integer(); whole != nullptr && by == std::floor(by))
+        map.text.replace(node, fmt::format("{}", whole->get() + static_cast<std::int64_t>(by)));
+    else if (whole != nullptr)
+        map.text.replace(node, number(static_cast<double>(whole->get()) + by));
+    else if (const auto* real = node.as_floating_point())
+        map.text.replace(node, number(real->get() + by));
+}
+
+void move_points(OpenMap& map, const toml::node& node, const PointPx& by) {
+    const toml::array* list = node.as_array();
+    if (list == nullptr) return;
+    if (list->size() == 2 && (*list)[0].is_number() && (*list)[1].is_number()) {
+        move_number(map, (*list)[0], by.x);
+        move_number(map, (*list)[1], by.y);
+        return;
+    }
+    for (const toml::node& item : *list) move_points(map, item, by);
+}
+
+bool is_point_like(const ObjectDraft& object) {
+    return std::holds_alternative<PointPx>(object.form) || std::holds_alternative<AtCells>(object.form);
+}
+
+}   // namespace
+
+void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells) {
+    for (const auto& [key, node] : object) {
+        const std::string_view name = key.str();
+        const toml::array* list = node.as_array();
+        if (name == "at" || name == "polygon" || name == "line" || name == "holes") {
+            move_points(map, node, by);
+        } else if (name == "carves" && list != nullptr) {
+            for (const toml::node& carve : *list)
+                if (carve.is_table()) move_numbers(map, *carve.as_table(), by, cells);
+        } else if ((name == "cell" || name == "cells") && list != nullptr && list->size() >= 2) {
+            move_number(map, (*list)[0], cells[0]);
+            move_number(map, (*list)[1], cells[1]);
+        } else if ((name == "box" || name == "circle" || name == "ellipse" || name == "capsule") && list != nullptr &&
+                   list->size() >= 3) {
+            move_number(map, (*list)[0], by.x);
+            move_number(map, (*list)[1], by.y);
+            if (name == "capsule" && list->size() >= 4) {
+                move_number(map, (*list)[2], by.x);
+                move_number(map, (*list)[3], by.y);
+            }
+        }
+    }
+}
+
+void edit(OpenMap& map, const AddObject& add) {
+    const std::size_t layer = map.layer(add.layer, true);
+    Pairs pairs, props;
+    pairs.add("name", in_quotes(add.name));
+    pairs.add("kind", in_quotes(add.kind));
+    const char* key = "at";
+    const std::string place = place_toml(add.at, key);
+    pairs.add(key, place);
+    if (!add.to.empty()) pairs.add("to", in_quotes(add.to));
+    for (const auto& [name, value] : add.props) props.add(name, typed(find_field(map, add.kind, name), value));
+    if (!props.empty()) pairs.add("props", props.table());
+    const toml::node* node = map.layer_tree(layer).get("objects");
+    const toml::array* list = node != nullptr ? node->as_array() : nullptr;
+    if (list == nullptr) throw EditFault(fmt::format("layer '{}' is not written as a list of objects", map.draft.layers[layer].name.value));
+    ++map.count;
+    TextEdits& text = map.text;
+    const std::string line_break = text.line_break();
+    if (list->empty()) {
+        text.replace(*list, fmt::format("[{}  {},{}]", line_break, pairs.table(), line_break));
+        return;
+    }
+    const toml::node& last = list->back();
+    if (!last.as_table()->is_inline()) {   // [[layers.objects]]
+        std::size_t at = text.offset(last.source().end);
+        for (const auto& [name, value] : *last.as_table()) at = std::max(at, text.offset(value.source().end));
+        std::string lines = pairs.lines();
+        lines.pop_back();
+        for (std::size_t i = 0; line_break != "\n" && (i = lines.find('\n', i)) != std::string::npos; i += 2) lines.insert(i, "\r");
+        text.insert(text.line_end(at), fmt::format("{0}{0}[[layers.objects]]{0}{1}", line_break, lines));
+        return;
+    }
+    // Indented as the last one is; behind its comma and what is noted on its line.
+    const std::size_t begin = text.offset(last.source().begin), end = text.offset(last.source().end);
+    const std::size_t start = text.line_start(begin);
+    const std::string indent = text.text().substr(start, begin - start);
+    const bool own_line = indent.find_first_not_of(" \t") == std::string::npos;
+    const std::size_t after = text.text().find_first_not_of(" \t", end);
+    const bool comma = after != std::string::npos && text.text()[after] == ',';
+    if (!own_line) {
+        text.insert(end, ", " + pairs.table());
+    } else {
+        if (!comma) text.insert(end, ",");
+        text.insert(text.line_end(end) , fmt::format("{}{}{},", line_break, indent, pairs.table()));
+    }
+}
+
+void edit(OpenMap& map, const MoveObject& move) {
+    const Found found = find(map, move.name);
+    ++map.count;
+    if (move.by) {
+        const auto* px = std::get_if<PointPx>(&move.to);
+        const auto* cells = std::get_if<CellAt>(&move.to);
+        const auto [width, height] = map.draft.cell.value;
+        const bool by_cell = std::holds_alternative<AtCells>(found.draft->form);
+        if (by_cell && cells == nullptr) throw EditFault(fmt::format("'{}' is placed by cell: move it by cells", move.name));
+        const PointPx by = px != nullptr ? *px
+                           : map.draft.grid.value == "isometric"
+                               ? PointPx{((*cells)[0] - (*cells)[1]) * width / 2.0, ((*cells)[0] + (*cells)[1]) * height / 2.0}
+                               : PointPx{0.0 + (*cells)[0] * width, 0.0 + (*cells)[1] * height};
+        move_numbers(map, *found.tree, by, cells != nullptr ? *cells : CellAt{});
+        return;
+    }
+    if (!is_point_like(*found.draft))
+        throw EditFault(fmt::format("'{}' has a shape of its own: move it by so much, not to a place", move.name));
+    const char* key = "at";
+    const ObjectAt at = std::visit([](const auto& to) { return ObjectAt(to); }, move.to);
+    const std::string place = place_toml(at, key);
+    for (const auto& [name, node] : *found.tree) {
+        if (name.str() != "at" && name.str() != "cell" && name.str() != "cells") continue;
+        if (name.str() == "cells") throw EditFault(fmt::format("'{}' covers cells: move it by so much, not to a place", move.name));
+        if (name.str() != key)
+            map.text.replace(map.text.offset(name.source().begin), map.text.offset(name.source().end), key);
+        map.text.replace(node, place);
+    }
+}
+
+void edit(OpenMap& map, const DropObject& drop) {
+    const Found found = find(map, drop.name);
+    ++map.count;
+    TextEdits& text = map.text;
+    const std::string& all = text.text();
+    std::size_t begin = text.offset(found.tree->source().begin), end = text.offset(found.tree->source().end);
+    if (!found.tree->is_inline()) {   // to the next table
+        end = text.offset(found.tree->source().end);
+        for (const auto& [key, node] : *found.tree) end = std::max(end, text.offset(node.source().end));
+        if (const toml::table* props = (*found.tree)["props"].as_table())
+            for (const auto& [key, node] : *props) end = std::max(end, text.offset(node.source().end));
+        begin = text.line_start(begin);
+        text.replace(begin, std::min(all.find('\n', end), all.size() - 1) + 1, "");
+        return;
+    }
+    // With its comma; with its line, where nothing else is on it but a comment.
+    std::size_t after = all.find_first_not_of(" \t", end);
+    if (after != std::string::npos && all[after] == ',') end = after + 1;
+    const std::size_t start = text.line_start(begin);
+    after = all.find_first_not_of(" \t\r", end);
+    const bool alone = all.find_first_not_of(" \t", start) == begin &&
+                       (after == std::string::npos || all[after] == '\n' || all[after] == '#');
+    if (alone)
+        text.replace(start, std::min(all.find('\n', end), all.size() - 1) + 1, "");
+    else
+        text.replace(begin, end == after ? end : std::min(after, all.size()), "");
+}
+
+void edit(OpenMap& map, const GiveObject& give) {
+    const Found found = find(map, give.name);
+    std::string kind = found.draft->kind.value;
+    if (kind.empty() && map.draft.layers[found.layer].kind) kind = map.draft.layers[found.layer].kind->value;
+    const toml::table* props = (*found.tree)["props"].as_table();
+    Pairs more;
+    for (const auto& [name, value] : give.props) {
+        const std::string toml = typed(find_field(map, kind, name), value);
+        ++map.count;
+        if (const toml::node* old = props != nullptr ? props->get(name) : nullptr)
+            map.text.replace(*old, toml);
+        else if (props != nullptr && (props->is_inline() || map.text.text()[map.text.offset(props->source().begin)] == '['))
+            append(map, *props, fmt::format("{} = {}", toml_text::key(name), toml));
+        else if (props != nullptr)   // props.this = that
+            append(map, *found.tree, fmt::format("props.{} = {}", toml_text::key(name), toml));
+        else
+            more.add(name, toml);
+    }
+    if (!more.empty()) append(map, *found.tree, fmt::format("props = {}", more.table()));
+}
+
+}   // namespace dryground::files
