@@ -61,6 +61,8 @@ void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);
 void add_list(CLI::App& app);
 void add_edit(CLI::App& app);
+void add_tiles(CLI::App& app);
+void add_new(CLI::App& app);
 void add_demo(CLI::App& app);
 
 }   // namespace app

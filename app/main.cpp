@@ -49,6 +49,8 @@ int run(int argc, char** argv) {
     app::add_draw(cli);
     app::add_list(cli);
     app::add_edit(cli);
+    app::add_tiles(cli);
+    app::add_new(cli);
     app::add_demo(cli);
     try {
         if (argc > 1) check_command(cli, argv[1]);

@@ -1,6 +1,7 @@
 // All of Dry Ground but bridges to physics engines.
 #pragma once
 
+#include "dryground/art.hpp"
 #include "dryground/builder.hpp"
 #include "dryground/check.hpp"
 #include "dryground/contacts.hpp"

@@ -1,0 +1,152 @@
+// dryground tiles: a tile set from art.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <memory>
+
+#include "../command.hpp"
+#include "dryground/art.hpp"
+
+namespace app {
+
+namespace dg = dryground;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Options {
+    std::vector<std::string> from;
+    std::string out, name, barrier, clear;
+    std::vector<int> cell, margin, gap;
+    bool trace = false, dry_run = false;
+};
+
+std::optional<std::array<int, 2>> pair(const std::vector<int>& numbers) {
+    if (numbers.empty()) return std::nullopt;
+    return std::array<int, 2>{numbers[0], numbers.size() > 1 ? numbers[1] : numbers[0]};
+}
+
+dg::Image picture(const fs::path& path, const std::optional<dg::Colour>& clear) {
+    const dg::FileBytes bytes = dg::read_file(path);
+    if (!bytes.bytes) stop(misuse, fmt::format("cannot open '{}': {}", path.string(), bytes.fault));
+    std::string fault;
+    auto image = dg::decode_png(*bytes.bytes, fault);
+    if (!image) stop(misuse, fmt::format("'{}' is no picture that can be read: {}", path.string(), fault));
+    if (clear)
+        for (std::size_t i = 0; i + 3 < image->rgba.size(); i += 4)
+            if (dg::Colour{image->rgba[i], image->rgba[i + 1], image->rgba[i + 2]} == *clear) image->rgba[i + 3] = 0;
+    return *std::move(image);
+}
+
+std::optional<dg::Colour> colour(const std::string& text) {
+    if (text.empty()) return std::nullopt;
+    if (text.size() != 7 || text[0] != '#' || text.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos)
+        stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
+    const auto byte = [&](std::size_t i) { return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16)); };
+    return dg::Colour{byte(1), byte(3), byte(5)};
+}
+
+// All PNG files that are named, and those in the folders that are, by name.
+std::vector<fs::path> pictures_in(const std::vector<std::string>& from) {
+    std::vector<fs::path> files;
+    for (const std::string& one : from) {
+        std::error_code error;
+        if (!fs::is_directory(one, error)) {
+            files.emplace_back(one);
+            continue;
+        }
+        std::vector<fs::path> inside;
+        for (fs::directory_iterator i(one, error), end; !error && i != end; i.increment(error))
+            if (i->path().extension() == ".png") inside.push_back(i->path());
+        std::sort(inside.begin(), inside.end());
+        files.insert(files.end(), inside.begin(), inside.end());
+    }
+    return files;
+}
+
+// As a tile set in `folder` names it.
+std::string relative_to(const fs::path& file, const fs::path& folder) {
+    std::error_code error;
+    const fs::path path = fs::relative(file, folder.empty() ? "." : folder, error);
+    return (error ? file : path).generic_string();
+}
+
+std::string stem_of(const fs::path& out) {
+    std::string stem = out.filename().string();
+    for (const char* ending : {".toml", ".tiles"})
+        if (const std::string_view end(ending); stem.size() > end.size() && stem.compare(stem.size() - end.size(), end.size(), end) == 0)
+            stem.resize(stem.size() - end.size());
+    return stem;
+}
+
+void run(const Options& options) {
+    const fs::path out = options.out, folder = out.parent_path();
+    const auto clear = colour(options.clear);
+    std::error_code error;
+    const bool is_sheet = options.from.size() == 1 && !fs::is_directory(options.from[0], error);
+    dg::TilesOptions how;
+    how.name = options.name.empty() ? dg::tile_name(stem_of(out)) : options.name;
+    how.barrier = options.barrier;
+    how.trace = options.trace;
+    how.clear = clear;
+    how.known = {pair(options.cell), pair(options.margin), pair(options.gap)};
+    std::string before;
+    if (fs::exists(out, error)) {
+        dg::FileBytes bytes = dg::read_file(out);
+        if (!bytes.bytes) stop(misuse, fmt::format("cannot open '{}': {}", options.out, bytes.fault));
+        before = std::move(*bytes.bytes);
+    }
+    dg::TilesFromArt made;
+    std::vector<dg::NamedBytes> files;
+    if (is_sheet) {
+        how.sheet_file = relative_to(options.from[0], folder);
+        made = dg::tiles_from_sheet(picture(options.from[0], clear), how, before);
+    } else {
+        const fs::path sheet = folder / (stem_of(out) + ".png");
+        how.sheet_file = sheet.filename().string();
+        std::vector<dg::NamedPicture> pictures;
+        for (const fs::path& file : pictures_in(options.from))
+            if (!fs::equivalent(file, sheet, error))
+                pictures.push_back({dg::tile_name(file.filename().string()), relative_to(file, folder), picture(file, clear)});
+        made = dg::tiles_from_pictures(pictures, how, before);
+        if (made.sheet) files.push_back({sheet.generic_string(), dg::encode_png(*made.sheet)});
+    }
+    if (!made.fault.empty()) stop(misuse, fmt::format("{}; nothing was made", made.fault));
+    for (const std::string& line : made.told) say(line + "\n");
+    if (made.text != before) files.push_back({out.generic_string(), made.text});
+    if (options.dry_run) {
+        print(made.text);
+        say("nothing was written (--dry-run)\n");
+        return;
+    }
+    if (const std::string fault = dg::write_files(files); !fault.empty()) stop(misuse, fmt::format("cannot write {}", fault));
+    for (const dg::NamedBytes& file : files) print(file.file + "\n");
+    say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles", before.empty() ? "" : "; what was there is kept"));
+    if (made.added > 0 && !options.trace)
+        say("they say nothing of their shapes yet: write shapes = [\"cell\"], or [] for none; or propose them with --trace\n");
+    if (made.added > 0 && options.trace && options.barrier.empty())
+        say("their shapes need a barrier: say --barrier NAME, or write one in the file\n");
+}
+
+}   // namespace
+
+void add_tiles(CLI::App& app) {
+    auto options = std::make_shared<Options>();
+    CLI::App* command = app.add_subcommand("tiles", "Make a tile set from a sheet, or from pictures");
+    command->add_option("FROM", options->from, "A sheet; or pictures, or folders of them")->required()->type_name("");
+    command->add_option("--out", options->out, "The tile set's file; what is in it is kept")->required()->type_name("FILE");
+    command->add_option("--name", options->name, "The tile set's name (default: its file's)")->type_name("NAME");
+    command->add_flag("--trace", options->trace, "Propose shapes: the cell, or the outline of the art");
+    command->add_option("--barrier", options->barrier, "The barrier of the proposed shapes")->type_name("NAME");
+    for (const auto& [name, into, help] : {std::tuple{"--cell", &options->cell, "Width and height of a cell, where it is known"},
+                                           std::tuple{"--margin", &options->margin, "Margin around the cells, where it is known"},
+                                           std::tuple{"--gap", &options->gap, "Gap between cells, where it is known"}})
+        command->add_option(name, *into, help)->expected(1, 2)->delimiter(',')->check(CLI::Range(0, 4096))->type_name("W,H");
+    command->add_option("--clear", options->clear, "The colour that means empty, where it is not transparent")->type_name("COLOUR");
+    command->add_flag("--dry-run", options->dry_run, "Print the file, and write nothing");
+    command->footer("Example: dryground tiles demo/art/marsh.png --out marsh.tiles.toml --trace --barrier earth --dry-run");
+    command->callback([options] { run(*options); });
+}
+
+}   // namespace app

@@ -1,0 +1,136 @@
+// The commands that make and change worlds, driven from outside: new, edit, tiles, pack.
+#include <catch2/catch.hpp>
+
+#include <nlohmann/json.hpp>
+
+#include "dryground/dryground.hpp"
+#include "process.hpp"
+
+using process::tool;
+namespace fs = std::filesystem;
+
+namespace {
+
+// A folder for one test, with a copy of the demo world in it.
+struct Copy {
+    Copy() { fs::copy(fs::path(DRYGROUND_SOURCE) / "demo", folder.path / "demo", fs::copy_options::recursive); }
+    [[nodiscard]] std::string operator/(const char* file) const { return (folder.path / file).string(); }
+    process::Folder folder;
+};
+
+}   // namespace
+
+TEST_CASE("a new world checks clean, from both views, and is not made over another") {
+    const Copy folder;
+    for (const char* view : {"side", "top"}) {
+        const std::string world = folder / view;
+        REQUIRE(tool(fmt::format("new {} --view {} --title 'The \"Far\" Shore'", world, view)).code == 0);
+        const auto checked = tool(fmt::format("check {}/world.toml --fail-on note", world));
+        CHECK(checked.out == "no findings\n");
+        CHECK(checked.code == 0);
+        CHECK(tool(fmt::format("pack {}/world.toml", world)).code == 0);
+        CHECK(tool(fmt::format("new {}", world)).code == 2);
+    }
+}
+
+TEST_CASE("an edit is written, told, and undone by another, byte for byte") {
+    const Copy folder;
+    const std::string map = folder / "demo/maps/slipway.map.toml";
+    const std::string before = process::slurp(map);
+    const auto shown = tool(fmt::format("edit {} --layer things --dry-run set crate 3,1", map));
+    CHECK(shown.code == 0);
+    CHECK_THAT(shown.out, Catch::Contains("- .......................................") && Catch::Contains("+ ...x"));
+    CHECK(process::slurp(map) == before);
+    const auto set = tool(fmt::format("edit {} --layer things set crate 3,1", map));
+    CHECK(set.code == 0);
+    CHECK_THAT(set.err, Catch::Contains("1 cell of slipway changed"));
+    CHECK(process::slurp(map) != before);
+    CHECK(tool(fmt::format("edit {} --layer things erase 3,1", map)).code == 0);
+    CHECK(process::slurp(map) == before);
+    CHECK(tool(fmt::format("edit {} object move landing --by -16,0", map)).code == 0);
+    CHECK(tool(fmt::format("edit {} object move landing --by 16,0", map)).code == 0);
+    CHECK(process::slurp(map) == before);
+    // What the edit breaks is told.
+    const auto moved = tool(fmt::format("edit {} object move landing --at 8,190", map));
+    CHECK(moved.code == 0);
+    CHECK_THAT(moved.err, Catch::Contains("after the edit") && Catch::Contains("[spawn-blocked]"));
+}
+
+TEST_CASE("an edit that cannot be made ends with 2 and changes nothing") {
+    const Copy folder;
+    const std::string map = folder / "demo/maps/slipway.map.toml";
+    const std::string before = process::slurp(map);
+    for (const char* words : {"--layer ground set peet 1,1", "set crate 1,1", "--layer ground set crate 1", "--layer ground box crate 1,1,0,2",
+                              "object move nobody --at 1,1", "object move landing", "object add x", "object give landing far=1",
+                              "size 0,4", "shift 1", "paint x 1,1"}) {
+        INFO(words);
+        CHECK(tool(fmt::format("edit {} {}", map, words)).code == 2);
+        CHECK(process::slurp(map) == before);
+    }
+}
+
+TEST_CASE("a picture's pixels are edited, and the others stay") {
+    const Copy folder;
+    const std::string png = folder / "demo/maps/slipway_grass.png";
+    std::string fault;
+    const auto before = *dryground::decode_png(process::slurp(png), fault);
+    REQUIRE(tool(fmt::format("edit {} --map slipway --layer grass set reeds 0,0", folder / "demo/world.toml")).code == 0);
+    const auto after = *dryground::decode_png(process::slurp(png), fault);
+    REQUIRE(after.rgba.size() == before.rgba.size());
+    CHECK(std::equal(after.rgba.begin() + 4, after.rgba.end(), before.rgba.begin() + 4));
+    CHECK(after.rgba[0] == 0x2d);
+}
+
+TEST_CASE("a tile set from a sheet is made, and made again") {
+    const Copy folder;
+    const std::string words = fmt::format("tiles {} --out {} --trace --barrier earth", folder / "demo/art/marsh.png", folder / "demo/tiles/new.tiles.toml");
+    const auto made = tool(words);
+    CHECK(made.code == 0);
+    CHECK_THAT(made.err, Catch::Contains("cells of 16 x 16 px with margin 1 and gap 1"));
+    const std::string text = process::slurp(folder / "demo/tiles/new.tiles.toml");
+    CHECK_THAT(text, Catch::Contains("sheet = { file = \"../art/marsh.png\", margin = [1, 1], gap = [1, 1] }"));
+    CHECK(tool(words).code == 0);
+    CHECK(process::slurp(folder / "demo/tiles/new.tiles.toml") == text);
+    const auto packed = tool(fmt::format("tiles {} --out {}", folder / "demo/art", folder / "demo/tiles/all.tiles.toml"));
+    CHECK(packed.code == 0);
+    CHECK(fs::exists(folder / "demo/tiles/all.png"));
+    CHECK_THAT(packed.err, Catch::Contains("'../art/marsh.png'"));
+    CHECK(tool(fmt::format("tiles {} --out {}", folder / "nothing.png", folder / "x.toml")).code == 2);
+}
+
+TEST_CASE("a pack is the same twice, names its inputs, and takes its pictures along") {
+    const Copy folder;
+    const std::string world = folder / "demo/world.toml", out = folder / "a pack.json";
+    const auto packed = tool(fmt::format("pack {} --out '{}' --depfile {} --art {}", world, out, folder / "a.d", folder / "art"));
+    CHECK(packed.code == 0);
+    CHECK_THAT(packed.err, Catch::Contains("packed 2 maps, 2 tile sets, 3 movers"));
+    CHECK(process::slurp(out) == tool(fmt::format("pack {}", world)).out);
+    const std::string rule = process::slurp(folder / "a.d");
+    CHECK_THAT(rule, Catch::Contains("a\\ pack.json:") && Catch::Contains("maps/slipway_fence.csv") && Catch::Contains("art/marsh.png") && Catch::Contains("world.toml"));
+    for (const auto& file : dryground::art_files(dryground::load_pack(out).pack().world())) CHECK(fs::exists(fs::path(folder / "art") / file));
+    const nlohmann::json json = nlohmann::json::parse(process::slurp(out));
+    const std::string cbor = tool(fmt::format("pack {} --format cbor", world)).out;
+    CHECK(nlohmann::json::from_cbor(cbor) == json);
+    const auto refused = tool("pack demo/broken/world.toml");
+    CHECK(refused.code == 1);
+    CHECK(refused.out.empty());
+    CHECK_THAT(refused.err, Catch::Contains("14 errors") && Catch::Contains("is not packed"));
+    CHECK(tool(fmt::format("pack {} --depfile x", world)).code == 2);
+}
+
+TEST_CASE("a pack holds the geometry that merge makes") {
+    const nlohmann::json pack = nlohmann::json::parse(tool("pack demo/world.toml --unit m --y up").out);
+    const nlohmann::json merge = nlohmann::json::parse(tool("merge demo/world.toml --unit m --y up").out);
+    for (std::size_t i = 0; i < 2; ++i) {
+        nlohmann::json barriers = nlohmann::json::array();
+        for (nlohmann::json group : pack["maps"][i]["merge"]["groups"])
+            if (group["mover"] == "") {
+                for (nlohmann::json& chain : group["chains"]) chain.erase("surfaces");   // numbered over all groups
+                barriers.push_back(group);
+            }
+        nlohmann::json groups = merge["maps"][i]["groups"];
+        for (nlohmann::json& group : groups)
+            for (nlohmann::json& chain : group["chains"]) chain.erase("surfaces");
+        CHECK(barriers == groups);
+    }
+}
