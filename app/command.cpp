@@ -71,15 +71,20 @@ std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const
     return picked;
 }
 
-Opened WorldArguments::open() const {
+Opened WorldArguments::open(double within_px) const {
     const dg::FoundWorld found = find();
     const auto refuse = [&](const dg::Report& report) {
         say(dg::text(report));
         stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
     };
     if (!found.report.empty()) refuse(found.report);
-    const dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+    dg::LoadedDrafts drafts = dg::load_drafts(found.world);
     if (!drafts.builder) refuse(drafts.report);
+    if (within_px > 0) {
+        dg::WorldDraft draft = drafts.builder->world_draft();
+        draft.merging.within_px = within_px;
+        drafts.builder->world(std::move(draft));
+    }
     const dg::Loaded loaded = drafts.builder->build();
     if (!loaded) refuse(loaded.report());
     const dg::World& world = loaded.world();

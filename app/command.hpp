@@ -34,7 +34,8 @@ struct WorldArguments {
 
     void add_to(CLI::App& command, bool with_maps = true);
     // Opens the world; says what is wrong and throws Stop when it cannot be.
-    [[nodiscard]] Opened open() const;
+    // `within_px`: above 0, in place of what the world says of curves.
+    [[nodiscard]] Opened open(double within_px = 0) const;
     // The world's file, with the faults of FILE itself told; throws Stop.
     [[nodiscard]] dryground::FoundWorld find() const;
     // The asked-for maps, each tested to be there; throws Stop.

@@ -70,7 +70,6 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, co
                   {.key = {"h"}, .tile = {"ledge"}},
                   {.key = {"v"}, .tile = {"ledge"}, .orientation = turned(90)},
                   {.key = {"o"}, .tile = {"boulder"}}};
-    for (LegendEntry& entry : map.legend) entry.used_by_all = true;
     LayerDraft layer{.name = "rock"};
     for (int r = 0; r < side; ++r) {
         std::string row;

@@ -18,8 +18,9 @@ struct Options {
     WorldArguments world;
     std::vector<std::string> forms, facts;
     std::string format = "json", unit = "px", y = "down", out, mover, corners = "round", plane = "screen";
+    std::string storey;
     int most_vertices = 0, chunk_cells = 0;
-    double grow_px = 0;
+    double grow_px = 0, within_px = 0;
 };
 
 dg::MergeOutput output_of(const Options& options, const dg::World& world) {
@@ -29,6 +30,7 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     output.format = options.format == "cbor"      ? dg::MergeFormat::cbor
                     : options.format == "geojson" ? dg::MergeFormat::geojson
                     : options.format == "wkt"     ? dg::MergeFormat::wkt
+                    : options.format == "svg"     ? dg::MergeFormat::svg
                                                   : dg::MergeFormat::json;
     const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
     dg::ask_for(output, forms);
@@ -64,8 +66,31 @@ dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& ou
     return merging;
 }
 
+// --as cells: a grid of numbers or colours.
+void run_cells(const Options& options, const Opened& opened) {
+    if (options.forms.size() > 1) stop(misuse, "--as cells stands alone: it is a grid, the others are geometry");
+    if (options.format != "csv" && options.format != "png") stop(misuse, "--as cells: say --format csv or --format png");
+    if (opened.maps.size() != 1)
+        stop(misuse, fmt::format("--as cells writes one map: say --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
+    const dg::World& world = opened.world;
+    const int storey = options.storey.empty() ? 0 : find_named(world.storeys(), options.storey, "--storey", "storey");
+    const dg::CellGround ground = dg::cell_ground(world, world.map(opened.maps[0]), merge_options(options, {}, world), storey);
+    write_result(options.out, options.format == "csv" ? dg::csv_of(ground) : dg::png_of(ground, world));
+    std::string bits;
+    for (std::size_t b = 0; b < world.barriers().size() && options.mover.empty(); ++b)
+        bits += fmt::format("{}{} {}", bits.empty() ? "" : ", ", std::uint64_t{1} << b, world.barriers()[b].name);
+    say(fmt::format("{}: {} x {} cells; numbers are {}\n", opened.maps[0], ground.columns, ground.rows,
+                    bits.empty() ? "1 where the mover is stopped" : "sums of " + bits));
+}
+
 void run(const Options& options) {
-    const Opened opened = options.world.open();
+    const Opened opened = options.world.open(options.within_px);
+    const bool cells = std::find(options.forms.begin(), options.forms.end(), "cells") != options.forms.end();
+    if (cells) {
+        run_cells(options, opened);
+        return;
+    }
+    if (options.format == "csv" || options.format == "png") stop(misuse, fmt::format("--format {} is for --as cells", options.format));
     const dg::MergeOutput output = output_of(options, opened.world);
     const dg::MergeOptions merging = merge_options(options, output, opened.world);
     if (options.chunk_cells > 0) {
@@ -95,6 +120,8 @@ void run(const Options& options) {
     if (options.most_vertices > 0 && options.most_vertices != opened.world.merging().most_vertices)
         say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", options.most_vertices,
                         opened.world.merging().most_vertices));
+    if (options.within_px > 0)
+        say(fmt::format("curves within {} px for this run\n", options.within_px));
     if (merging.grow != 0)
         say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
                         options.corners));
@@ -109,16 +136,17 @@ void add_merge(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("merge", "Merge the shapes of maps to physics geometry");
     options->world.add_to(*command);
-    const auto forms = dg::form_names();
+    std::vector<std::string> forms(dg::form_names().begin(), dg::form_names().end());
+    forms.emplace_back("cells");
     command
         ->add_option("--as", options->forms,
                      fmt::format("Forms to write: {} (default: as the world says)", fmt::join(forms, ", ")))
-        ->check(CLI::IsMember(std::vector<std::string>(forms.begin(), forms.end())))
+        ->check(CLI::IsMember(forms))
         ->type_name("FORM");
     command
         ->add_option("--format", options->format,
-                     "json, cbor, geojson, or wkt: CSV with a column of WKT (default: json)")
-        ->check(CLI::IsMember({"json", "cbor", "geojson", "wkt"}))
+                     "json, cbor, geojson, svg, or wkt: CSV with a column of WKT (default: json); csv or png of cells")
+        ->check(CLI::IsMember({"json", "cbor", "geojson", "svg", "wkt", "csv", "png"}))
         ->type_name("FORMAT");
     command->add_option("--facts", options->facts, "Facts that are true: layers and objects come and go with them")
         ->type_name("NAME");
@@ -133,6 +161,10 @@ void add_merge(CLI::App& app) {
                      "The most vertices of a convex piece (default: as the world says)")
         ->check(CLI::Range(3, 1000))
         ->type_name("N");
+    command->add_option("--within-px", options->within_px, "How near curves are followed, for this run (default: as the world says)")
+        ->check(CLI::Range(1.0 / 64, 64.0))
+        ->type_name("PX");
+    command->add_option("--storey", options->storey, "The storey of --as cells (default: ground)")->type_name("NAME");
     command->add_option("--chunk-cells", options->chunk_cells, "Merge in square chunks of so many cells a side")
         ->check(CLI::Range(1, 65536))
         ->type_name("N");

@@ -89,7 +89,7 @@ struct FoundWorld {
 enum class Unit { px, m };
 enum class YAxis { down, up };
 
-enum class MergeFormat { json, cbor, geojson, wkt };
+enum class MergeFormat { json, cbor, geojson, wkt, svg };
 
 struct MergeOutput {
     Unit unit = Unit::px;
@@ -99,13 +99,27 @@ struct MergeOutput {
 };
 
 // Merged geometry as a file holds it: `dryground/merge/1` (schema/merge.schema.json) as JSON or CBOR; GeoJSON, a
-// feature for each form of a group; or CSV with a column of WKT, a line for each. What was merged on the ground plane
+// feature for each form of a group; CSV with a column of WKT, a line for each; or SVG, a group of paths for each. What was merged on the ground plane
 // is told in cells, whatever the unit; all of `merges` must be of one plane.
 [[nodiscard]] std::string merge_bytes(const World& world, const std::vector<Merge>& merges,
                                       const MergeOutput& output = {});
 // The same in chunks.
 [[nodiscard]] std::string merge_bytes(const World& world, const std::vector<ChunkedMerge>& merges,
                                       const MergeOutput& output = {});
+
+// For games that only want a grid: what fills most of each cell of a storey. A barrier's number is the sum of 1, 2, 4 …
+// for the first, second, third … of the world's barriers; for a mover 1 where it is stopped. Row by row, counted from the
+// data's top-left. Throws std::length_error when the world has more than 31 barriers and no mover is asked for. Cost:
+// about that of merging the map in chunks of one cell.
+struct CellGround {
+    int columns = 0, rows = 0;
+    std::vector<std::uint32_t> cells{};
+};
+[[nodiscard]] CellGround cell_ground(const World& world, const Map& map, const MergeOptions& options = {},
+                                     int storey = 0);
+// As CSV, a line a row; as a PNG with one px a cell: the colour of the first barrier that is there, clear where none is.
+[[nodiscard]] std::string csv_of(const CellGround& ground);
+[[nodiscard]] std::string png_of(const CellGround& ground, const World& world);
 
 // Asks for just these forms, by their names.
 void ask_for(MergeOutput& output, const std::vector<std::string>& forms);

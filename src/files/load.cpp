@@ -201,7 +201,7 @@ private:
         if (!root) return false;
         const FindPicture picture = [&](const Name& file) { return find_picture(file, path); };
         const FindFile file = [&](const Name& wanted_file) { return find_file(wanted_file, path); };
-        action(Reading{source, picture, file}, *root);
+        action(Reading{source, picture, file, file_.draft}, *root);
         return true;
     }
 

@@ -1,5 +1,5 @@
 // GeoJSON (RFC 7946): a feature for each form of each group, rings closed, holes the other way around. WKT (OGC simple
-// features): the same as CSV with a column of geometry. CBOR (RFC 8949): the JSON tree.
+// features): the same as CSV with a column of geometry. SVG: paths. CBOR (RFC 8949): the JSON tree.
 
 #include "merge_formats_internal.hpp"
 
@@ -99,6 +99,42 @@ std::string geojson(const Json& tree) {
                           {"features", std::move(features)}});
 }
 
+// A picture of plain shapes that drawing programs open: areas filled, lines drawn; what each is of stands in its class
+// and its data. One user unit is one of the file's.
+std::string svg(const Json& tree) {
+    std::string shapes;
+    double left = 0, top = 0, right = 0, bottom = 0;
+    bool any = false;
+    const auto path = [&](const Json& points, bool closed) {
+        std::string text;
+        for (std::size_t i = 0; i + (closed ? 1 : 0) < points.size(); ++i) {   // closed rings repeat their first point
+            const double x = points[i][0].get<double>() + 0.0, y = points[i][1].get<double>() + 0.0;
+            left = any ? std::min(left, x) : x, right = any ? std::max(right, x) : x;
+            top = any ? std::min(top, y) : y, bottom = any ? std::max(bottom, y) : y;
+            any = true;
+            fmt::format_to(std::back_inserter(text), "{}{} {}", i == 0 ? 'M' : 'L', x, y);
+        }
+        return text + (closed ? "Z" : "");
+    };
+    each_form(tree, [&](const Json& properties, const Geometry& geometry) {
+        std::string data;
+        for (const auto& [key, value] : properties.items())
+            if (value.is_string() && value != "") data += fmt::format(" data-{}=\"{}\"", key == "one_way" ? "one-way" : key, value.get<std::string>());
+        const std::string barrier = properties["barrier"], trigger = properties["trigger"];
+        shapes += fmt::format("<g class=\"{}\"{}{}>\n", !barrier.empty() ? barrier : !trigger.empty() ? trigger : "mover", data,
+                              geometry.polygons.empty() ? " fill=\"none\" stroke=\"#000\" stroke-width=\"1\" vector-effect=\"non-scaling-stroke\"" : " fill-rule=\"evenodd\"");
+        for (const Json& rings : geometry.polygons) {
+            std::string outline;
+            for (const Json& ring : rings) outline += path(ring, true);
+            shapes += fmt::format("<path d=\"{}\"/>\n", outline);
+        }
+        for (const Json& line : geometry.lines) shapes += fmt::format("<path d=\"{}\"/>\n", path(line, false));
+        shapes += "</g>\n";
+    });
+    return fmt::format("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{} {} {} {}\" data-unit=\"{}\" data-y=\"{}\">\n{}</svg>\n", left,
+                       top, right - left, bottom - top, tree["unit"].get<std::string>(), tree["y"].get<std::string>(), shapes);
+}
+
 std::string in_brackets(const Json& points) {
     std::string text = "(";
     for (const Json& point : points)
@@ -140,6 +176,8 @@ std::string merge_text(const Json& tree, MergeFormat format) {
         }
         case MergeFormat::geojson:
             return geojson(tree);
+        case MergeFormat::svg:
+            return svg(tree);
         case MergeFormat::wkt:
             return wkt(tree);
     }

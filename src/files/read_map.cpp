@@ -87,7 +87,7 @@ void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
     if (said.size() > 1)
         reading.source.add(Rule::out_of_range, draft.place,
                            {table.what(), fmt::format("{} at once", fmt::join(said, " and ")), "one of them"});
-    if (said.empty()) table.missing("rows", "rows = '''…''', csv = \"….csv\", png = \"….png\", or objects = […]");
+    if (said.empty()) table.missing("rows", "rows = '''…''', csv = \"….csv\", png = \"….png\", svg = \"….svg\", or objects = […]");
     if (said.size() != 1) {
         for (const std::string& way : said) (void)table.node(way.c_str());
         draft.unread = true;
@@ -99,7 +99,16 @@ void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
             draft.cells = read_cells(reading, table, key);
             draft.unread = !draft.cells;
         }
-    draft.holds_objects = table.has("objects");
+    draft.holds_objects = table.has("objects") || table.has("svg");
+    if (const auto path = table.text("svg")) {
+        const auto found = reading.file(*path);
+        draft.unread = !found;
+        const auto* kind = table.node("kind");   // of objects that name none
+        const std::string layer_kind = kind != nullptr ? kind->value_or(std::string()) : std::string();
+        const Source source{found ? found->file : "", {}, reading.source.report};
+        if (found && is_text(source, found->bytes))
+            draft.objects = objects_of_svg(found->bytes, found->file, reading.world, layer_kind, reading.source.report);
+    }
     table.each("objects", fmt::format("an object of {}", table.what()), "{ kind = \"…\", at = [x, y] }",
                [&](Table object) { draft.objects.push_back(read_object(std::move(object))); });
 }
@@ -131,7 +140,7 @@ LayerDraft read_layer(const Reading& reading, Table table) {
     draft.when = table.names("when").value_or(Names{});
     draft.unless = table.names("unless").value_or(Names{});
     draft.props = read_properties(table);
-    table.finish({"svg", "waive"});
+    table.finish({"waive"});
     return draft;
 }
 

@@ -28,6 +28,7 @@ struct Reading {
     const Source& source;
     const FindPicture& picture;
     const FindFile& file;
+    const WorldDraft& world;   // as far as it has been read
 };
 
 // ---- parts that several formats share (read_parts.cpp)
@@ -74,6 +75,14 @@ void each_table(Table& root, const char* key, const std::string& sort, Action ac
 // Requires UTF-8. Fields that cannot be told apart are reported.
 [[nodiscard]] CellTable cells_of_csv(std::string_view text, const std::string& file, Report& report);
 [[nodiscard]] CellTable cells_of_picture(const Image& image, const std::string& file);
+// Objects from a drawing (read_svg.cpp). Requires UTF-8.
+[[nodiscard]] std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file,
+                                                      const WorldDraft& world, const std::string& layer_kind,
+                                                      Report& report);
+// The field of a kind, or of those that it is like; null when there is none.
+[[nodiscard]] const FieldDraft* field_of(const WorldDraft& world, const std::string& kind, const std::string& field);
+// A text as a value of the field's type, where it is one; else the text.
+[[nodiscard]] Value value_from_text(const FieldDraft& field, const std::string& text);
 // Whether the text is UTF-8; reports the first byte that is not.
 bool is_text(const Source& source, std::string_view text);
 

@@ -56,7 +56,7 @@ TilesOptions options(const char* name = "shore") { return {name, "shore.png"}; }
 
 TEST_CASE("the grid of a sheet is found", "[art]") {
     int right = 0;
-    const int rounds = chance::rounds(100);
+    const int rounds = chance::rounds(60);
     for (int round = 0; round < rounds; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 10'000'000);

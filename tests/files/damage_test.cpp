@@ -40,7 +40,7 @@ std::map<std::string, std::string> saved(const WorldBuilder& builder) {
 
 TEST_CASE("damage to a designer's file is an error, or says something else and is read as such", "[damage]") {
     int errors = 0, others = 0, same = 0;
-    for (int round = 0; round < chance::rounds(1200); ++round) {
+    for (int round = 0; round < chance::rounds(500); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 7'000'000);
         const WorldBuilder builder = random_worlds::make(static_cast<std::uint64_t>(round) / 8);
@@ -77,7 +77,7 @@ TEST_CASE("damage to a designer's file is an error, or says something else and i
 
 TEST_CASE("damage to a pack is an error, or another pack", "[damage][pack]") {
     int errors = 0, loads = 0;
-    for (int round = 0; round < chance::rounds(1200); ++round) {
+    for (int round = 0; round < chance::rounds(500); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 8'000'000);
         const Loaded said = random_worlds::make(static_cast<std::uint64_t>(round) / 8, true).build();

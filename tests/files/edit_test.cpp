@@ -207,7 +207,7 @@ TEST_CASE("a map grows and shrinks at any corner, and keeps what it had", "[edit
 
 TEST_CASE("random edits of random worlds do what they say, to all sorts of layers", "[edit]") {
     int painted = 0;
-    for (int round = 0; round < chance::rounds(300); ++round) {
+    for (int round = 0; round < chance::rounds(160); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 9'000'000);
         Files files;
@@ -248,7 +248,7 @@ TEST_CASE("random edits of random worlds do what they say, to all sorts of layer
 }
 
 TEST_CASE("random maps are resized and shifted and come back", "[edit]") {
-    for (int round = 0; round < chance::rounds(200); ++round) {
+    for (int round = 0; round < chance::rounds(100); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 9'500'000);
         Files files;

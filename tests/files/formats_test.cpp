@@ -113,3 +113,47 @@ TEST_CASE("WKT is read by GEOS, valid, with the same area") {
     CHECK(regions == area);
     CHECK(lines == 1);
 }
+
+TEST_CASE("merged geometry as SVG, read as a drawing, is the same geometry", "[svg]") {
+    const std::string drawing = written([] {
+        MergeOutput output;
+        output.regions = true;
+        output.chains = output.pieces = false;
+        output.format = MergeFormat::svg;
+        return output;
+    }());
+    const Loaded before = worlds::load(pond());
+    // All that is solid comes from the drawing alone. Kinds are said by class, so the barriers get kinds.
+    worlds::Files files = merging::with_rows(worlds::small_world(), "......\n......\n......\n......\n");
+    files["flat.toml"] += "\n[[layers]]\nname = \"drawn\"\nsvg = \"merged.svg\"\nkind = \"solid\"\nbarrier = \"earth\"\n";
+    files["flat.toml"].replace(files["flat.toml"].find("rim = \"earth\"\n"), 14, "");
+    files["merged.svg"] = drawing;
+    const Loaded after = worlds::load(files);
+    INFO(text(after.report()) << drawing);
+    REQUIRE(after);
+    CHECK(merge(after.world(), after.world().maps()[0]).group("earth").regions ==
+          merge(before.world(), before.world().maps()[0]).group("earth").regions);
+}
+
+TEST_CASE("a grid of cells says what fills most of each", "[cells]") {
+    const Loaded loaded = worlds::load(pond());
+    const World& world = loaded.world();
+    const Map& map = world.maps()[0];
+    const CellGround ground = cell_ground(world, map);
+    CHECK(csv_of(ground) == "1,1,1,0,0,0\n1,0,1,0,0,0\n1,1,1,0,0,1\n1,1,1,1,1,1\n");   // half a cell is not most of it
+    const Merge merged = merge(world, map);
+    for (int r = 0; r < map.rows; ++r)
+        for (int c = 0; c < map.columns; ++c) {
+            const Region cell{map.cell_ring(c, r), {}};
+            const auto inside = twice_area(intersect(merged.group("earth").regions, {&cell, 1}));
+            CHECK((ground.cells[static_cast<std::size_t>(r * map.columns + c)] == 1) == (2 * inside > twice_area(cell.outline)));
+        }
+    std::string fault;
+    const auto picture = decode_png(png_of(ground, world), fault);
+    REQUIRE(picture);
+    CHECK(picture->width == map.columns);
+    CHECK(picture->rgba[3] == 255);
+    CHECK(picture->rgba[4 * 3 + 3] == 0);
+    const CellGround stopped = cell_ground(world, map, {.mover = 0});
+    CHECK(stopped.cells == ground.cells);
+}

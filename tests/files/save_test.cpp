@@ -39,7 +39,7 @@ std::string difference(std::string a, std::string b) {
 
 TEST_CASE("random worlds, saved and read back, are equal; and saved again, byte for byte", "[save]") {
     int built = 0;
-    for (int round = 0; round < chance::rounds(400); ++round) {
+    for (int round = 0; round < chance::rounds(160); ++round) {
         DRYGROUND_ROUND(round);
         const WorldBuilder builder = random_worlds::make(static_cast<std::uint64_t>(round));
         const Loaded said = builder.build();
@@ -62,7 +62,7 @@ TEST_CASE("random worlds, saved and read back, are equal; and saved again, byte 
 }
 
 TEST_CASE("a pack gives the world back: packed again it is the same, byte for byte", "[pack]") {
-    for (int round = 0; round < chance::rounds(400); ++round) {
+    for (int round = 0; round < chance::rounds(160); ++round) {
         DRYGROUND_ROUND(round);
         const Loaded said = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         REQUIRE(said);
