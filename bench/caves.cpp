@@ -92,10 +92,24 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, co
 
 }   // namespace
 
-World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
-    std::mt19937 chance(seed);
+namespace {
+
+Grid grow_cave(int side, std::mt19937& chance) {
     Grid grid = random_grid(side, 45, chance);
     for (int round = 0; round < 4; ++round) grid = grown(grid, side);
+    return grid;
+}
+
+}   // namespace
+
+std::vector<char> cave_grid(int side, unsigned seed) {
+    std::mt19937 chance(seed);
+    return grow_cave(side, chance);
+}
+
+World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
     return world_of(grid, side, tiles, chance, solids);
 }
 

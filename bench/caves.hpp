@@ -10,6 +10,7 @@ enum class Tiles { full, mixed };
 // A world of one square map, `side` cells a side, whose solid tiles are all full, or mixed with slopes, halves and
 // round ones where the solid meets the open. Caves: 45 % filled, four rounds of the majority of nine.
 // Solids, if any, are drawn over it.
+[[nodiscard]] std::vector<char> cave_grid(int side, unsigned seed);   // row by row, 1 where it is solid
 [[nodiscard]] dryground::World cave_world(int side, Tiles tiles, unsigned seed, const dryground::Regions& solids = {});
 
 // Half of the cells, at random.

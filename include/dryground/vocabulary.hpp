@@ -53,10 +53,12 @@ struct Colour {
 struct Barrier {
     std::string name, note;
     std::optional<Colour> colour;
+    Place place{};
 };
 
 struct NamedThing {   // a flag, a fact, an event
     std::string name, note;
+    Place place{};
 };
 
 // A set of the world's flags, by id: at most 64.

@@ -51,7 +51,7 @@ void edit(OpenMap& map, const ResizeMap& resize) {
 
 void edit(OpenMap& map, const ShiftMap& shift) {
     if (shift.columns == 0 && shift.rows == 0) return;
-    const auto [columns, rows] = map.draft.size.value;
+    const int columns = map.draft.size.value[0], rows = map.draft.size.value[1];
     each_cell_layer(map, [&](CellGrid& grid) {
         const std::uint32_t nothing = grid.key_for("");
         std::vector<std::uint32_t> old;

@@ -11,7 +11,6 @@ namespace dryground::files {
 namespace {
 
 constexpr int deepest = 32;   // levels; a pack has fewer
-constexpr std::size_t no_cells = SIZE_MAX;
 
 // Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is passed over,
 // and rows of cells are kept as plain numbers: that is most of a pack.
