@@ -71,9 +71,11 @@ bool is_text(const Source& source, std::string_view text) {
 namespace {
 
 // The parsed file, if it is TOML of the wanted sort and version.
-std::optional<toml::table> parse(const Source& source, std::string_view text, const Format& wanted) {
+std::optional<toml::table> parse(Source& source, std::string_view text, const Format& wanted) {
     if (!is_text(source, text)) return std::nullopt;
-    toml::parse_result parsed = toml::parse(text, std::string_view(source.file));
+    Lightened light = lighten(text);
+    source.rows = std::move(light.rows);
+    toml::parse_result parsed = toml::parse(light.text, std::string_view(source.file));
     if (!parsed) {
         source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
         return std::nullopt;
@@ -196,7 +198,7 @@ private:
     bool read(const std::string& path, const Format& wanted, const Name& written, Action action) {
         const auto text = bytes(path, written);
         if (!text) return false;
-        const Source source{path, lines_of(*text), report_};
+        Source source{path, lines_of(*text), report_};
         const auto root = parse(source, *text, wanted);
         if (!root) return false;
         const FindPicture picture = [&](const Name& file) { return find_picture(file, path); };

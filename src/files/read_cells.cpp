@@ -51,6 +51,10 @@ public:
         : text_(text), file_(std::move(file)), report_(report) {
         table_.sort = CellTable::Sort::csv;
         if (text_.substr(0, 3) == "\xEF\xBB\xBF") text_.remove_prefix(3);
+        is_ascii_ = std::none_of(text_.begin(), text_.end(), [](char c) { return static_cast<signed char>(c) < 0; });
+        const auto fields = static_cast<std::size_t>(std::count(text_.begin(), text_.end(), ',') + std::count(text_.begin(), text_.end(), '\n') + 1);
+        table_.numbers.reserve(fields);
+        table_.characters.reserve(fields);
     }
 
     CellTable run() {
@@ -63,7 +67,7 @@ private:
         ++line_;
         table_.rows.push_back({file_, line_, 1, {}});
         characters_before_ = 0;
-        counted_ = at_;
+        counted_ = row_start_ = at_;
         do field();
         while (at_ < text_.size() && text_[at_++] == ',');
         table_.row_ends.push_back(table_.numbers.size());
@@ -116,10 +120,24 @@ private:
     }
 
     void add(std::string_view field) {
-        std::uint64_t first = 0;
-        std::memcpy(&first, field.data(), std::min<std::size_t>(field.size(), 8));
-        table_.numbers.push_back(number_(field, first + field.size(), [&] { table_.keys.emplace_back(field); }));
+        if (field.size() > 8) {
+            table_.numbers.push_back(number_(field, field.size(), [&] { table_.keys.emplace_back(field); }));
+            return;
+        }
+        // Short fields are told apart by their bytes as one number. Bytes of 0 behind them do not count as theirs.
+        std::uint64_t bytes = 0;
+        for (std::size_t i = 0; i < field.size(); ++i) bytes |= std::uint64_t{static_cast<unsigned char>(field[i])} << 8 * i;
+        Short& recent = short_[((bytes * 0x9E3779B97F4A7C15u >> 58) + field.size()) % short_.size()];
+        if (recent.bytes != bytes || recent.size != field.size())
+            recent = {bytes, field.size(), number_(field, bytes + field.size(), [&] { table_.keys.emplace_back(field); })};
+        table_.numbers.push_back(recent.number);
     }
+
+    struct Short {
+        std::uint64_t bytes = 0;
+        std::size_t size = SIZE_MAX;
+        std::uint32_t number = 0;
+    };
 
     void complain(const Place& place, const std::string& is, const std::string& should_be) {
         if (std::exchange(complained_, true)) return;   // one cause: what follows is likely to be out of step
@@ -134,6 +152,7 @@ private:
 
     // How many characters of the row come before a byte. Asked for ever later bytes.
     std::uint32_t characters_to(std::size_t byte) {
+        if (is_ascii_) return static_cast<std::uint32_t>(byte - row_start_);
         for (; counted_ < byte; ++counted_)
             if ((static_cast<unsigned char>(text_[counted_]) & 0xC0u) != 0x80u) ++characters_before_;
         return characters_before_;
@@ -144,9 +163,11 @@ private:
     Report& report_;
     CellTable table_;
     Numbering<std::string_view, std::hash<std::string_view>> number_;
+    std::array<Short, 64> short_{};
     std::vector<std::unique_ptr<std::string>> owned_;
     std::string unquoted_;
-    std::size_t at_ = 0, counted_ = 0;
+    std::size_t at_ = 0, counted_ = 0, row_start_ = 0;
+    bool is_ascii_ = false;
     std::uint32_t characters_before_ = 0;
     int line_ = 0;
     bool complained_ = false;

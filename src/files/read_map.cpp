@@ -109,6 +109,7 @@ void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
         if (found && is_text(source, found->bytes))
             draft.objects = objects_of_svg(found->bytes, found->file, reading.world, layer_kind, reading.source.report);
     }
+    if (const toml::array* objects = table.tree()["objects"].as_array()) draft.objects.reserve(objects->size());
     table.each("objects", fmt::format("an object of {}", table.what()), "{ kind = \"…\", at = [x, y] }",
                [&](Table object) { draft.objects.push_back(read_object(std::move(object))); });
 }

@@ -62,7 +62,8 @@ void Table::wrong(const toml::node& node, const std::string& subject, const std:
 }
 
 const toml::node* Table::take(const char* key) {
-    asked_.insert(key);
+    if (asked_.empty()) asked_.reserve(40);   // about as many as an object may have
+    asked_.emplace_back(key);
     return table_.get(key);
 }
 
@@ -77,7 +78,11 @@ std::string quoted(const char* key) { return fmt::format("'{}'", key); }
 std::optional<Said<std::string>> Table::text(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
-    if (const auto* value = node->as_string()) return Said<std::string>(value->get(), source_.of(*node));
+    if (const auto* value = node->as_string()) {
+        const toml::source_position at = node->source().begin;
+        const auto rows = source_.rows.find({at.line, at.column});
+        return Said<std::string>(rows != source_.rows.end() ? std::string(rows->second) : value->get(), source_.of(*node));
+    }
     wrong(*node, quoted(key), "a text");
     return std::nullopt;
 }
@@ -233,9 +238,12 @@ std::vector<Entry> Table::entries() const {
 }
 
 void Table::finish(std::initializer_list<const char*> later) {
-    const std::vector<std::string> known(asked_.begin(), asked_.end());
+    const auto is_asked = [&](const auto& key) { return std::find(asked_.begin(), asked_.end(), key.str()) != asked_.end(); };
+    if (std::all_of(table_.begin(), table_.end(), [&](const auto& entry) { return is_asked(entry.first); })) return;
+    std::sort(asked_.begin(), asked_.end());
+    const std::vector<std::string> known(asked_.begin(), std::unique(asked_.begin(), asked_.end()));
     for (const Entry& entry : entries()) {
-        if (asked_.count(entry.key.value) > 0) continue;
+        if (std::find(known.begin(), known.end(), entry.key.value) != known.end()) continue;
         std::optional<Hint> hint;
         const bool planned = std::find(later.begin(), later.end(), entry.key.value) != later.end();
         if (planned)

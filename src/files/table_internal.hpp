@@ -6,11 +6,11 @@
 
 #include <initializer_list>
 #include <optional>
-#include <set>
 #include <string>
 #include <vector>
 
 #include "dryground/builder.hpp"
+#include "long_rows_internal.hpp"
 #include "toml_internal.hpp"
 
 namespace dryground::files {
@@ -20,6 +20,7 @@ struct Source {
     std::string file;                      // relative to the world's folder
     std::vector<std::string_view> lines;   // of its text, without line ends
     Report& report;
+    LongRows rows{};   // that the parser has not seen
 
     [[nodiscard]] Place at(const toml::source_position& position) const {
         return {file, static_cast<int>(position.line), static_cast<int>(position.column), {}};
@@ -92,7 +93,7 @@ private:
     const Source& source_;
     const toml::table& table_;
     std::string what_;
-    std::set<std::string> asked_;
+    std::vector<std::string_view> asked_;   // literals
 };
 
 [[nodiscard]] std::string sort_of(const toml::node& node);   // "a text", "a list"

@@ -18,8 +18,16 @@ CellTable table_of(const std::vector<Said<std::string>>& rows) {
         table.keys.emplace_back(key);
         return static_cast<std::uint32_t>(table.keys.size() - 1);
     };
+    std::size_t bytes = 0;
+    for (const auto& [row, place] : rows) bytes += row.size();
+    table.numbers.reserve(bytes);
     for (const auto& [row, place] : rows) {
         for (std::size_t i = 0; i < row.size();) {
+            if (const auto byte = static_cast<unsigned char>(row[i]); byte < 128 && plain[byte] != UINT32_MAX) {
+                table.numbers.push_back(plain[byte]);
+                ++i;
+                continue;
+            }
             const std::string_view character = std::string_view(row).substr(i, utf8::length(row[i]));
             i += character.size();
             if (const auto byte = static_cast<unsigned char>(character[0]); byte < 128) {

@@ -29,6 +29,11 @@ void WorldMaker::CellFiller::fill(const CellTable& table, Legend& own, Legend& s
     check_size(table);
     for (const std::string& key : table.keys) meanings_.push_back(find(table.sort, key, own, shared));
     missing_.resize(table.keys.size());
+    static constexpr std::uint32_t not_plain = UINT32_MAX;
+    std::vector<std::uint32_t> plain(meanings_.size(), not_plain), counts(meanings_.size());
+    for (std::size_t key = 0; key < meanings_.size(); ++key)
+        if (const Legend::Meaning* meaning = meanings_[key]; meaning != nullptr && meaning->known && meaning->kinds.empty() && meaning->family[1] < 0 && meaning->block[1] < 0)
+            plain[key] = meaning->number;
     if (!table.characters.empty()) layer_.characters.resize(layer_.cells.size());
     std::size_t begin = 0;
     for (std::size_t r = 0; r < std::min(rows, table.row_ends.size()); begin = table.row_ends[r++]) {
@@ -36,8 +41,21 @@ void WorldMaker::CellFiller::fill(const CellTable& table, Legend& own, Legend& s
         if (!table.characters.empty())
             std::copy_n(table.characters.begin() + static_cast<std::ptrdiff_t>(begin), count,
                         layer_.characters.begin() + static_cast<std::ptrdiff_t>(r * columns));
-        for (std::size_t c = 0; c < count; ++c) put(table.numbers[begin + c], c, r);
+        // Most cells hold a tile or nothing: their number is known.
+        std::uint32_t* cells = layer_.cells.data() + r * columns;
+        for (std::size_t c = 0; c < count; ++c) {
+            const std::uint32_t key = table.numbers[begin + c];
+            if (plain[key] == not_plain)
+                put(key, c, r);
+            else
+                cells[c] = plain[key], ++counts[key];
+        }
     }
+    for (std::size_t key = 0; key < plain.size(); ++key)
+        if (plain[key] != not_plain) {
+            if (layer_.counts.size() <= plain[key]) layer_.counts.resize(plain[key] + std::size_t{1}, 0);
+            layer_.counts[plain[key]] += counts[key];
+        }
     place_families();
     place_blocks();
     for (std::size_t key = 0; key < missing_.size(); ++key)

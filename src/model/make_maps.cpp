@@ -159,6 +159,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
         fill_cells(draft, layer, map, layer_index, own, map_legend);
         report_unused(own);
     }
+    map.objects.reserve(map.objects.size() + draft.objects.size());
     for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
     return layer;
 }

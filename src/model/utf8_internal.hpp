@@ -2,6 +2,8 @@
 // by one.
 #pragma once
 
+#include <cstdint>
+#include <cstring>
 #include <string_view>
 #include <vector>
 
@@ -30,6 +32,12 @@ namespace dryground::utf8 {
 // Where the first byte is that cannot belong to UTF-8 (overlong forms and surrogates neither); npos when all is well.
 [[nodiscard]] inline std::size_t first_bad_byte(std::string_view text) {
     for (std::size_t i = 0; i < text.size();) {
+        std::uint64_t eight = 0x80;   // most texts are ASCII for the most part
+        if (i + 8 <= text.size()) std::memcpy(&eight, text.data() + i, 8);
+        if ((eight & 0x8080808080808080u) == 0) {
+            i += 8;
+            continue;
+        }
         const auto byte = [&](std::size_t k) {
             return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u;
         };
