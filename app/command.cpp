@@ -32,6 +32,12 @@ void write_result(const std::string& out, std::string_view bytes) {
         stop(misuse, fmt::format("cannot write '{}': {}", out, fault));
 }
 
+dg::Report all_findings(const Opened& opened) {
+    dg::Report report = opened.warnings;
+    report.add(dg::check(opened.world, {dg::pictures_of(opened.folder / "world")}));
+    return report;
+}
+
 std::string coloured(const dg::Report& report) {
     if (::isatty(STDOUT_FILENO) == 0 || std::getenv("NO_COLOR") != nullptr) return dg::text(report);
     std::string all = dg::text(report);

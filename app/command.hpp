@@ -43,6 +43,9 @@ struct WorldArguments {
                                                      const std::string& map_of_file) const;
 };
 
+// The findings of reading and checking, with a look at the world's pictures.
+[[nodiscard]] dryground::Report all_findings(const Opened& opened);
+
 // Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
 void write_result(const std::string& out, std::string_view bytes);
 

@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <functional>
 
+#include "dryground/contacts.hpp"
+#include "dryground/merge.hpp"
 #include "dryground/text.hpp"
 
 namespace app {
@@ -263,13 +265,82 @@ void links(Context& c) {
         }
 }
 
+// Who meets what, with the bits that physics engines filter by.
+void contacts(Context& c) {
+    c.table.columns = {"name", "sort", "category", "mask", "meets"};
+    const dg::ContactTable table = dg::contact_table(c.world);
+    struct Row {
+        std::string name;
+        const char* sort;
+        dg::ContactBits bits;
+    };
+    std::vector<Row> all;
+    for (std::size_t b = 0; b < table.barriers.size(); ++b)
+        all.push_back({c.world.barriers()[b].name, "barrier", table.barriers[b]});
+    for (std::size_t m = 0; m < table.movers.size(); ++m)
+        all.push_back({c.world.movers()[m].name, "mover", table.movers[m]});
+    all.push_back({"triggers", "triggers", table.triggers});
+    for (const Row& row : all) {
+        if (!passes(c.filter, row.name, {})) continue;
+        std::vector<std::string> meets;
+        for (const Row& other : all)
+            if (dg::meet(row.bits, other.bits)) meets.push_back(other.name);
+        c.row({row.name, row.sort, fmt::format("0x{:x}", row.bits.category), fmt::format("0x{:x}", row.bits.mask),
+               fmt::format("{}", fmt::join(meets, " "))});
+    }
+}
+
+// What the target game can take at most, and how much of it is used.
+void limits(Context& c) {
+    c.table.columns = {"limit", "used", "allowed", "by"};
+    const auto row = [&](const std::string& limit, std::size_t used, const std::string& by) {
+        const auto said = c.world.limits().find(limit);
+        if (passes(c.filter, limit, {}))
+            c.row({limit, used, said == c.world.limits().end() ? Json("") : Json(said->second), by});
+    };
+    row("maps", c.world.maps().size(), "the world");
+    row("facts", c.world.facts().size(), "the world");
+    row("events", c.world.events().size(), "the world");
+    row("contact_bits", c.world.barriers().size() + c.world.movers().size() + 1, "the world");
+    row("piece_vertices", static_cast<std::size_t>(c.world.merging().most_vertices), "[merging]");
+    // Of maps and tile sets: the one that uses most.
+    const auto most = [&](const std::string& limit, const auto& things, auto count) {
+        std::size_t used = 0;
+        std::string by;
+        for (const auto& thing : things)
+            if (const std::size_t n = count(thing); n > used) used = n, by = thing.name;
+        row(limit, used, by);
+    };
+    most("layers", c.world.maps(), [](const dg::Map& map) { return map.layers.size(); });
+    most("columns", c.world.maps(), [](const dg::Map& map) { return static_cast<std::size_t>(map.columns); });
+    most("rows", c.world.maps(), [](const dg::Map& map) { return static_cast<std::size_t>(map.rows); });
+    most("objects_per_map", c.world.maps(), [](const dg::Map& map) { return map.objects.size(); });
+    most("kinds_per_map", c.world.maps(), [](const dg::Map& map) {
+        std::vector<int> kinds;
+        for (const dg::Object& object : map.objects) kinds.push_back(object.kind);
+        std::sort(kinds.begin(), kinds.end());
+        return static_cast<std::size_t>(std::unique(kinds.begin(), kinds.end()) - kinds.begin());
+    });
+    most("chain_points", c.world.maps(), [&](const dg::Map& map) {
+        std::size_t longest = 0;
+        for (const dg::Group& group : dg::merge(c.world, map, {.pieces = false}).groups)
+            for (const dg::Chain& chain : group.chains) longest = std::max(longest, chain.points.size());
+        return longest;
+    });
+    most("tiles_per_set", c.world.tilesets(), [](const dg::TileSet& set) { return set.tiles.size(); });
+    most("sheet_px", c.world.tilesets(), [](const dg::TileSet& set) {
+        return static_cast<std::size_t>(set.sheet ? std::max(set.sheet->width, set.sheet->height) : 0);
+    });
+}
+
 struct NamedTable {
     const char* name;
     void (*fill)(Context&);
 };
-constexpr NamedTable named_tables[] = {{"tiles", tiles},     {"maps", maps},     {"layers", layers},
-                                       {"objects", objects}, {"kinds", kinds},   {"flags", flags},
-                                       {"facts", facts},     {"events", events}, {"links", links}};
+constexpr NamedTable named_tables[] = {{"tiles", tiles},       {"maps", maps},     {"layers", layers},
+                                       {"objects", objects},   {"kinds", kinds},   {"flags", flags},
+                                       {"facts", facts},       {"events", events}, {"links", links},
+                                       {"contacts", contacts}, {"limits", limits}};
 
 std::string plain(const Json& cell) {
     return cell.is_string()    ? cell.get<std::string>()

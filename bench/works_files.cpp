@@ -51,9 +51,10 @@ shapes = [{ box = [0, 8, 16, 8] }]
 )";
 
 std::string map_text(int side, const std::string& layers) {
-    return fmt::format("format = \"dryground/map/1\"\nname = \"cave\"\ncell = [16, 16]\nsize = [{0}, {0}]\ntilesets = "
-                       "[\"marsh\"]\n\n{1}",
-                       side, layers);
+    return fmt::format(
+        "format = \"dryground/map/1\"\nname = \"cave\"\ncell = [16, 16]\nsize = [{0}, {0}]\ntilesets = "
+        "[\"marsh\"]\n\n{1}",
+        side, layers);
 }
 
 FileReader reader_of(const Files& files) {
@@ -89,8 +90,9 @@ Files png_world(int side) {
     return {{"world.toml", world_text},
             {"marsh.toml", tiles_text},
             {"cave.png", encode_png(image)},
-            {"cave.toml", map_text(side, "[[layers]]\nname = \"rock\"\npng = \"cave.png\"\nlegend = { \"#7a5c3a\" = "
-                                         "\"peat_top\", \"#5a8246\" = \"bank_left\", \"#a0662c\" = \"stone_ledge\" }\n")}};
+            {"cave.toml", map_text(side,
+                                   "[[layers]]\nname = \"rock\"\npng = \"cave.png\"\nlegend = { \"#7a5c3a\" = "
+                                   "\"peat_top\", \"#5a8246\" = \"bank_left\", \"#a0662c\" = \"stone_ledge\" }\n")}};
 }
 
 Files text_world(int side, bool csv) {
@@ -110,18 +112,20 @@ Files text_world(int side, bool csv) {
     Files files{{"world.toml", world_text}, {"marsh.toml", tiles_text}};
     if (csv) files["cave.csv"] = cells;
     files["cave.toml"] = map_text(
-        side, csv ? "[[layers]]\nname = \"rock\"\ncsv = \"cave.csv\"\n"
-                  : "legend = { \"#\" = \"peat_top\", \"/\" = \"bank_left\", \"_\" = \"stone_ledge\" }\n\n[[layers]]\nname = "
-                    "\"rock\"\nrows = '''\n" +
-                        cells + "'''\n");
+        side,
+        csv ? "[[layers]]\nname = \"rock\"\ncsv = \"cave.csv\"\n"
+            : "legend = { \"#\" = \"peat_top\", \"/\" = \"bank_left\", \"_\" = \"stone_ledge\" }\n\n[[layers]]\nname = "
+              "\"rock\"\nrows = '''\n" +
+                  cells + "'''\n");
     return files;
 }
 
 Files object_world(int count) {
     std::string objects = "[[layers]]\nname = \"crabs\"\nobjects = [\n";
     for (int i = 0; i < count; ++i)
-        objects += fmt::format("  {{ name = \"crab_{}\", kind = \"crab\", at = [{}, {}], props = {{ patrol_px = {} }} }},\n", i,
-                               i % 500 * 2, i / 500 * 16, 8 + i % 50);
+        objects +=
+            fmt::format("  {{ name = \"crab_{}\", kind = \"crab\", at = [{}, {}], props = {{ patrol_px = {} }} }},\n",
+                        i, i % 500 * 2, i / 500 * 16, 8 + i % 50);
     return {{"world.toml", world_text}, {"marsh.toml", tiles_text}, {"cave.toml", map_text(64, objects + "]\n")}};
 }
 
@@ -147,8 +151,12 @@ void measure_cells(const Settings& settings, const Tell& tell) {
                                                              for (const char c : bytes) lines += c == '\n' || c == ',';
                                                              keep(lines);
                                                          }});
-            tell({"read", fmt::format("{} {}", csv ? "CSV layer" : "rows", side), times[0], {{"one look at each byte", times[1]}},
-                  fmt::format("{:.0f} MB/s, {:.0f} million cells a second", megabytes(bytes) / times[0], side * side / times[0] / 1e6)});
+            tell({"read",
+                  fmt::format("{} {}", csv ? "CSV layer" : "rows", side),
+                  times[0],
+                  {{"one look at each byte", times[1]}},
+                  fmt::format("{:.0f} MB/s, {:.0f} million cells a second", megabytes(bytes) / times[0],
+                              side * side / times[0] / 1e6)});
         }
 }
 
@@ -160,7 +168,8 @@ void measure_files(const Settings& settings, const Tell& tell) {
         const Files files = object_world(10'000);
         const std::vector<double> times = alternate({[&] { keep(read(files)); },
                                                      [&] {
-                                                         const toml::parse_result parsed = toml::parse(files.at("cave.toml"));
+                                                         const toml::parse_result parsed =
+                                                             toml::parse(files.at("cave.toml"));
                                                          keep(parsed.succeeded());
                                                      }});
         tell({"read", "10,000 objects", times[0], {{"toml++ alone", times[1]}}, {}});
@@ -176,7 +185,10 @@ void measure_files(const Settings& settings, const Tell& tell) {
                                                              const World world = read(files);
                                                              keep(merge(world, world.maps()[0]));
                                                          }});
-            tell({"load pack", fmt::format("CBOR {}", side), times[0], {{"reading and merging its text", times[1]}},
+            tell({"load pack",
+                  fmt::format("CBOR {}", side),
+                  times[0],
+                  {{"reading and merging its text", times[1]}},
                   fmt::format("{:.1f} MB", megabytes(pack))});
         }
 }

@@ -15,7 +15,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (!loaded) return 0;
     const World& world = loaded.pack().world();
     std::size_t cells = 0;
-    for (const Map& map : world.maps()) cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
+    for (const Map& map : world.maps())
+        cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
     if (cells > 1 << 12) return 0;   // slow is not wrong
     for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
         PackOutput output;

@@ -1,7 +1,8 @@
-// Reading, checking, merging, editing and saving any bytes: no crash, no hang; a world or errors, never both or neither.
+// Reading, checking, merging, editing and saving any bytes: no crash, no hang; a world or errors, never both or
+// neither.
 //
-// Input: files after each other, parted by lines of four dashes: the world, its tile set, its map, and what the map names
-// as data.csv, data.png or data.svg.
+// Input: files after each other, parted by lines of four dashes: the world, its tile set, its map, and what the map
+// names as data.csv, data.png or data.svg.
 #include <cstdint>
 #include <cstdlib>
 #include <map>
@@ -16,13 +17,17 @@ namespace {
 // Each sort of edit once, anywhere: what comes out must be read as well as what went in.
 void edit_all(const World& world, const FileReader& reader, std::size_t seed) {
     const Map& map = world.maps().front();
-    const int column = map.first_column + static_cast<int>(seed) % map.columns, row = map.first_row + static_cast<int>(seed / 7) % map.rows;
-    const std::string tile = world.tilesets().empty() || world.tilesets()[0].tiles.empty() ? "" : world.tilesets()[0].name + "/" + world.tilesets()[0].tiles[0].name;
+    const int column = map.first_column + static_cast<int>(seed) % map.columns,
+              row = map.first_row + static_cast<int>(seed / 7) % map.rows;
+    const std::string tile = world.tilesets().empty() || world.tilesets()[0].tiles.empty()
+                                 ? ""
+                                 : world.tilesets()[0].name + "/" + world.tilesets()[0].tiles[0].name;
     const std::string object = map.objects.empty() ? "" : map.objects.back().name;
-    for (const MapEdit& edit : std::initializer_list<MapEdit>{
-             PaintCells{"", tile, {{column, row}}}, FillCells{"", tile, {column, row}}, MoveObject{object, PointPx{16, 16}, true}, DropObject{object},
-             ResizeMap{map.columns + 1, map.rows > 1 ? map.rows - 1 : 2, Keep::bottom_right}, ShiftMap{1, -1},
-             AddObject{"", "another", "spawn", CellAt{column, row}}}) {
+    for (const MapEdit& edit :
+         std::initializer_list<MapEdit>{PaintCells{"", tile, {{column, row}}}, FillCells{"", tile, {column, row}},
+                                        MoveObject{object, PointPx{16, 16}, true}, DropObject{object},
+                                        ResizeMap{map.columns + 1, map.rows > 1 ? map.rows - 1 : 2, Keep::bottom_right},
+                                        ShiftMap{1, -1}, AddObject{"", "another", "spawn", CellAt{column, row}}}) {
         const Edited edited = edit_map("world.toml", map.name, edit, reader);
         if (!edited.fault.empty() && !edited.files.empty()) std::abort();
     }
@@ -59,7 +64,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     (void)report_json(report, loaded.world().title());
     (void)merge_bytes(loaded.world(), merges, {.regions = true});
     if (cells > 1 << 10 || loaded.world().maps().empty()) return 0;
-    if (const WorldFiles saved = world_files(*drafts.builder); saved.files.empty() && !saved.report.has(Severity::error))
+    if (const WorldFiles saved = world_files(*drafts.builder);
+        saved.files.empty() && !saved.report.has(Severity::error))
         std::abort();
     edit_all(loaded.world(), reader, size);
     return 0;

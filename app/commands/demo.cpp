@@ -50,7 +50,7 @@ Read read(const fs::path& file) {
         stop(findings, "the demo world cannot be read");
     }
     Read result{loaded.world(), loaded.report()};
-    result.report.add(dg::check(result.world));
+    result.report.add(dg::check(result.world, {dg::pictures_of(file)}));
     return result;
 }
 

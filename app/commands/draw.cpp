@@ -44,8 +44,7 @@ void run(const Options& options) {
         draw.show = *show;
     }
     const Opened opened = options.world.open();
-    dg::Report report = opened.warnings;
-    if (draw.show.findings) report.add(dg::check(opened.world));
+    const dg::Report report = draw.show.findings ? all_findings(opened) : opened.warnings;
     std::vector<dg::Merge> merges;
     for (const std::string& name : opened.maps) {
         const dg::Map& map = opened.world.map(name);

@@ -52,7 +52,8 @@ dg::CellAt cell_at(const std::string& text) { return numbers<int, 2>(text, "cell
 dg::CellArea cell_area(const std::string& text) {
     const auto area = numbers<int, 4>(text, "block of cells: say column,row,columns,rows, as in 3,4,2,2");
     if (area[2] < 1 || area[3] < 1) stop(misuse, fmt::format("'{}' covers no cell", text));
-    if (std::int64_t{area[2]} * area[3] > std::int64_t{1} << 26) stop(misuse, fmt::format("'{}' covers too many cells", text));
+    if (std::int64_t{area[2]} * area[3] > std::int64_t{1} << 26)
+        stop(misuse, fmt::format("'{}' covers too many cells", text));
     return area;
 }
 
@@ -76,14 +77,16 @@ dg::GivenProperties properties(const std::vector<std::string>& values) {
     dg::GivenProperties props;
     for (const std::string& value : values) {
         const std::size_t equals = value.find('=');
-        if (equals == std::string::npos || equals == 0) stop(misuse, fmt::format("'{}' is no property: say name=value", value));
+        if (equals == std::string::npos || equals == 0)
+            stop(misuse, fmt::format("'{}' is no property: say name=value", value));
         props.emplace_back(value.substr(0, equals), value.substr(equals + 1));
     }
     return props;
 }
 
 int given(std::initializer_list<const std::string*> options) {
-    return static_cast<int>(std::count_if(options.begin(), options.end(), [](const std::string* one) { return !one->empty(); }));
+    return static_cast<int>(
+        std::count_if(options.begin(), options.end(), [](const std::string* one) { return !one->empty(); }));
 }
 
 dg::MapEdit add_object(const Options& o) {
@@ -104,8 +107,8 @@ dg::MapEdit move_object(const Options& o) {
 }
 
 dg::Keep keep(const std::string& corner) {
-    return corner == "top_right"     ? dg::Keep::top_right
-           : corner == "bottom_left" ? dg::Keep::bottom_left
+    return corner == "top_right"      ? dg::Keep::top_right
+           : corner == "bottom_left"  ? dg::Keep::bottom_left
            : corner == "bottom_right" ? dg::Keep::bottom_right
                                       : dg::Keep::top_left;
 }
@@ -113,7 +116,7 @@ dg::Keep keep(const std::string& corner) {
 std::vector<dg::Finding> findings_in(const fs::path& world) {
     const dg::Loaded loaded = dg::load_world(world);
     dg::Report report = loaded.report();
-    if (loaded) report.add(dg::check(loaded.world()));
+    if (loaded) report.add(dg::check(loaded.world(), {dg::pictures_of(world)}));
     return report.findings();
 }
 
@@ -133,7 +136,10 @@ std::string that_came(const std::vector<dg::Finding>& before, const std::vector<
 }
 
 std::string counted(std::size_t count, const std::string& things) {
-    return fmt::format("{} {}", count, count == 1 ? things.substr(0, things.size() - (things == "properties" ? 3 : 1)) + (things == "properties" ? "y" : "") : things);
+    return fmt::format("{} {}", count,
+                       count == 1 ? things.substr(0, things.size() - (things == "properties" ? 3 : 1)) +
+                                        (things == "properties" ? "y" : "")
+                                  : things);
 }
 
 void make(const Options& options, const dg::MapEdit& edit, const char* what) {
@@ -164,9 +170,11 @@ void make(const Options& options, const dg::MapEdit& edit, const char* what) {
         for (const dg::NamedBytes& file : edited.files) {
             const std::string old = dg::read_file(folder / file.file).bytes.value_or(std::string());
             const bool picture = fs::path(file.file).extension() == ".png";
-            print(fmt::format("{}:\n{}", file.file, picture ? "  pixels change\n" : dg::line_differences(old, file.bytes)));
+            print(fmt::format("{}:\n{}", file.file,
+                              picture ? "  pixels change\n" : dg::line_differences(old, file.bytes)));
         }
-        say(fmt::format("{} of {} would change; nothing was written (--dry-run)\n", counted(edited.changed, what), map));
+        say(fmt::format("{} of {} would change; nothing was written (--dry-run)\n", counted(edited.changed, what),
+                        map));
         return;
     }
     const std::vector<dg::Finding> before = findings_in(found.world);
@@ -189,10 +197,17 @@ CLI::App* add_verb(CLI::App& app, const std::shared_ptr<Options>& options, const
 }
 
 void add_cell_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
-    const auto with_tile = [&](CLI::App* verb) { verb->add_option("TILE", o->tile, "A tile's name, as in bank or bank:x:90; '' for none")->required()->type_name(""); };
-    const auto with_places = [&](CLI::App* verb, const char* help, int count) { verb->add_option("PLACE", o->places, help)->required()->expected(count)->type_name(""); };
-    CLI::App* set = add_verb(app, o, "set", "Put a tile on cells", "cells",
-                             [](const Options& p) { return dg::PaintCells{p.layer, p.tile, all_cells(p.places)}; });
+    const auto with_tile = [&](CLI::App* verb) {
+        verb->add_option("TILE", o->tile, "A tile's name, as in bank or bank:x:90; '' for none")
+            ->required()
+            ->type_name("");
+    };
+    const auto with_places = [&](CLI::App* verb, const char* help, int count) {
+        verb->add_option("PLACE", o->places, help)->required()->expected(count)->type_name("");
+    };
+    CLI::App* set = add_verb(app, o, "set", "Put a tile on cells", "cells", [](const Options& p) {
+        return dg::PaintCells{p.layer, p.tile, all_cells(p.places)};
+    });
     with_tile(set);
     with_places(set, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
     CLI::App* line = add_verb(app, o, "line", "Put a tile on a straight line of cells", "cells", [](const Options& p) {
@@ -205,18 +220,23 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     });
     with_tile(box);
     with_places(box, "column,row,columns,rows", 1);
-    CLI::App* ring = add_verb(app, o, "ring", "Put a tile on the outermost cells of a block", "cells", [](const Options& p) {
-        return dg::PaintCells{p.layer, p.tile, dg::cells_of_ring(cell_area(p.places[0]))};
-    });
+    CLI::App* ring =
+        add_verb(app, o, "ring", "Put a tile on the outermost cells of a block", "cells", [](const Options& p) {
+            return dg::PaintCells{p.layer, p.tile, dg::cells_of_ring(cell_area(p.places[0]))};
+        });
     with_tile(ring);
     with_places(ring, "column,row,columns,rows", 1);
-    CLI::App* fill = add_verb(app, o, "fill", "Put a tile on a cell and all like it that hang together with it", "cells",
-                              [](const Options& p) { return dg::FillCells{p.layer, p.tile, cell_at(p.places[0])}; });
+    CLI::App* fill = add_verb(app, o, "fill", "Put a tile on a cell and all like it that hang together with it",
+                              "cells", [](const Options& p) {
+                                  return dg::FillCells{p.layer, p.tile, cell_at(p.places[0])};
+                              });
     with_tile(fill);
     with_places(fill, "A cell: 3,4", 1);
-    CLI::App* replace = add_verb(app, o, "replace", "Put a tile wherever another one stands", "cells", [](const Options& p) {
-        return dg::ReplaceTile{p.layer, p.from, p.tile, p.area.empty() ? std::nullopt : std::optional(cell_area(p.area))};
-    });
+    CLI::App* replace =
+        add_verb(app, o, "replace", "Put a tile wherever another one stands", "cells", [](const Options& p) {
+            return dg::ReplaceTile{p.layer, p.from, p.tile,
+                                   p.area.empty() ? std::nullopt : std::optional(cell_area(p.area))};
+        });
     replace->add_option("OLD", o->from, "The tile that stands there; '' for none")->required()->type_name("");
     with_tile(replace);
     replace->add_option("--area", o->area, "Only in this block: column,row,columns,rows")->type_name("AREA");
@@ -224,23 +244,30 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
         return dg::CopyCells{p.layer, cell_area(p.places[0]), cell_at(p.places[1])};
     });
     with_places(copy, "The block, and the cell its top-left one goes to: 3,4,2,2 8,4", 2);
-    CLI::App* erase = add_verb(app, o, "erase", "Take away what stands on cells", "cells",
-                               [](const Options& p) { return dg::PaintCells{p.layer, "", all_cells(p.places)}; });
+    CLI::App* erase = add_verb(app, o, "erase", "Take away what stands on cells", "cells", [](const Options& p) {
+        return dg::PaintCells{p.layer, "", all_cells(p.places)};
+    });
     with_places(erase, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
 }
 
 void add_object_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     CLI::App* object = app.add_subcommand("object", "Add, move, drop or change an object");
     object->require_subcommand(1);
-    const auto with_name = [&](CLI::App* verb) { verb->add_option("NAME", o->name, "The object's name")->required()->type_name(""); };
+    const auto with_name = [&](CLI::App* verb) {
+        verb->add_option("NAME", o->name, "The object's name")->required()->type_name("");
+    };
     const auto with_at = [&](CLI::App* verb) {
         verb->add_option("--at", o->at, "Where: x,y px")->type_name("X,Y");
         verb->add_option("--cell", o->cell, "Where: on a cell")->type_name("C,R");
     };
-    const auto with_values = [&](CLI::App* verb) { return verb->add_option("VALUE", o->values, "Properties: name=value")->type_name(""); };
+    const auto with_values = [&](CLI::App* verb) {
+        return verb->add_option("VALUE", o->values, "Properties: name=value")->type_name("");
+    };
     CLI::App* add = add_verb(*object, o, "add", "Add an object", "objects", add_object);
     with_name(add);
-    add->add_option("KIND", o->kind, "A kind of the world, or spawn, trigger, link, solid, entity")->required()->type_name("");
+    add->add_option("KIND", o->kind, "A kind of the world, or spawn, trigger, link, solid, entity")
+        ->required()
+        ->type_name("");
     with_at(add);
     add->add_option("--cells", o->cells, "Where: on a block of cells")->type_name("C,R,W,H");
     add->add_option("--to", o->to, "Where a link leads")->type_name("MAP/OBJECT");
@@ -250,7 +277,8 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     with_at(move);
     move->add_option("--by", o->by, "How far: px")->type_name("X,Y");
     move->add_option("--by-cells", o->by_cells, "How far: cells")->type_name("C,R");
-    with_name(add_verb(*object, o, "drop", "Take an object away", "objects", [](const Options& p) { return dg::DropObject{p.name}; }));
+    with_name(add_verb(*object, o, "drop", "Take an object away", "objects",
+                       [](const Options& p) { return dg::DropObject{p.name}; }));
     CLI::App* give = add_verb(*object, o, "give", "Set properties of an object", "properties", [](const Options& p) {
         return dg::GiveObject{p.name, properties(p.values)};
     });
@@ -267,10 +295,11 @@ void add_map_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     size->add_option("--keep", o->keep, "The corner that stays: top_left, top_right, bottom_left, bottom_right")
         ->check(CLI::IsMember({"top_left", "top_right", "bottom_left", "bottom_right"}))
         ->type_name("CORNER");
-    CLI::App* shift = add_verb(app, o, "shift", "Move all cells and objects of the map", "places", [](const Options& p) {
-        const dg::CellAt by = cell_at(p.places[0]);
-        return dg::ShiftMap{by[0], by[1]};
-    });
+    CLI::App* shift =
+        add_verb(app, o, "shift", "Move all cells and objects of the map", "places", [](const Options& p) {
+            const dg::CellAt by = cell_at(p.places[0]);
+            return dg::ShiftMap{by[0], by[1]};
+        });
     shift->add_option("BY", o->places, "By so many cells: columns,rows")->required()->expected(1)->type_name("");
 }
 
@@ -278,7 +307,8 @@ void add_map_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
 
 void add_edit(CLI::App& app) {
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("edit", "Change a map in its files: just the characters that have to change");
+    CLI::App* command =
+        app.add_subcommand("edit", "Change a map in its files: just the characters that have to change");
     options->world.add_to(*command);
     command->add_option("--layer", options->layer, "The layer, where the map has several")->type_name("NAME");
     command->add_flag("--dry-run", options->dry_run, "Show what would change, and write nothing");

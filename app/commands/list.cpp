@@ -31,9 +31,12 @@ void run(const Options& options) {
 void add_list(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand(
-        "list", "List what a world holds: tiles, maps, layers, objects, kinds, flags, facts, events, links");
+        "list",
+        "List what a world holds: tiles, maps, layers, objects, kinds, flags, facts, events, links, contacts, limits");
     options->world.add_to(*command);
-    command->add_option("WHAT", options->what, "tiles, maps, layers, objects, kinds, flags, facts, events or links")
+    command
+        ->add_option("WHAT", options->what,
+                     "tiles, maps, layers, objects, kinds, flags, facts, events, links, contacts or limits")
         ->required()
         ->check(CLI::IsMember(table_names()))
         ->type_name("");

@@ -69,12 +69,15 @@ dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& ou
 // --as cells: a grid of numbers or colours.
 void run_cells(const Options& options, const Opened& opened) {
     if (options.forms.size() > 1) stop(misuse, "--as cells stands alone: it is a grid, the others are geometry");
-    if (options.format != "csv" && options.format != "png") stop(misuse, "--as cells: say --format csv or --format png");
+    if (options.format != "csv" && options.format != "png")
+        stop(misuse, "--as cells: say --format csv or --format png");
     if (opened.maps.size() != 1)
-        stop(misuse, fmt::format("--as cells writes one map: say --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
+        stop(misuse,
+             fmt::format("--as cells writes one map: say --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
     const dg::World& world = opened.world;
     const int storey = options.storey.empty() ? 0 : find_named(world.storeys(), options.storey, "--storey", "storey");
-    const dg::CellGround ground = dg::cell_ground(world, world.map(opened.maps[0]), merge_options(options, {}, world), storey);
+    const dg::CellGround ground =
+        dg::cell_ground(world, world.map(opened.maps[0]), merge_options(options, {}, world), storey);
     write_result(options.out, options.format == "csv" ? dg::csv_of(ground) : dg::png_of(ground, world));
     std::string bits;
     for (std::size_t b = 0; b < world.barriers().size() && options.mover.empty(); ++b)
@@ -90,7 +93,8 @@ void run(const Options& options) {
         run_cells(options, opened);
         return;
     }
-    if (options.format == "csv" || options.format == "png") stop(misuse, fmt::format("--format {} is for --as cells", options.format));
+    if (options.format == "csv" || options.format == "png")
+        stop(misuse, fmt::format("--format {} is for --as cells", options.format));
     const dg::MergeOutput output = output_of(options, opened.world);
     const dg::MergeOptions merging = merge_options(options, output, opened.world);
     if (options.chunk_cells > 0) {
@@ -120,8 +124,7 @@ void run(const Options& options) {
     if (options.most_vertices > 0 && options.most_vertices != opened.world.merging().most_vertices)
         say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", options.most_vertices,
                         opened.world.merging().most_vertices));
-    if (options.within_px > 0)
-        say(fmt::format("curves within {} px for this run\n", options.within_px));
+    if (options.within_px > 0) say(fmt::format("curves within {} px for this run\n", options.within_px));
     if (merging.grow != 0)
         say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
                         options.corners));
@@ -161,7 +164,9 @@ void add_merge(CLI::App& app) {
                      "The most vertices of a convex piece (default: as the world says)")
         ->check(CLI::Range(3, 1000))
         ->type_name("N");
-    command->add_option("--within-px", options->within_px, "How near curves are followed, for this run (default: as the world says)")
+    command
+        ->add_option("--within-px", options->within_px,
+                     "How near curves are followed, for this run (default: as the world says)")
         ->check(CLI::Range(1.0 / 64, 64.0))
         ->type_name("PX");
     command->add_option("--storey", options->storey, "The storey of --as cells (default: ground)")->type_name("NAME");

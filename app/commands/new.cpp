@@ -208,6 +208,12 @@ dg::Image shore_art() {
     return image;
 }
 
+// Seen from above there are no slopes.
+std::string without_bank(std::string text) {
+    const std::size_t begin = text.find("[tiles.bank]"), end = text.find("[tiles.brine]");
+    return text.erase(begin, end - begin);
+}
+
 void run(const Options& options) {
     const fs::path folder = options.folder;
     std::error_code error;
@@ -221,7 +227,8 @@ void run(const Options& options) {
     }
     const std::vector<dg::NamedBytes> files{
         {(folder / "art/shore.png").generic_string(), dg::encode_png(shore_art())},
-        {(folder / "tiles/shore.tiles.toml").generic_string(), tiles_text},
+        {(folder / "tiles/shore.tiles.toml").generic_string(),
+         side ? std::string(tiles_text) : without_bank(tiles_text)},
         {(folder / "maps/shore.map.toml").generic_string(), side ? side_map : top_map},
         {(folder / "world.toml").generic_string(),
          fmt::format(fmt::runtime(world_text), fmt::arg("title", title + "\""),
@@ -239,7 +246,9 @@ void run(const Options& options) {
 void add_new(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("new", "Make a small world to start from");
-    command->add_option("DIR", options->folder, "The folder to make it in: not there yet, or empty")->required()->type_name("");
+    command->add_option("DIR", options->folder, "The folder to make it in: not there yet, or empty")
+        ->required()
+        ->type_name("");
     command->add_option("--title", options->title, "The world's title (default: New Shore)")->type_name("TEXT");
     command->add_option("--view", options->view, "side, or top: from where play is seen (default: side)")
         ->check(CLI::IsMember({"side", "top"}))

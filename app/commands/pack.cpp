@@ -36,7 +36,8 @@ void copy_art(const Opened& opened, const fs::path& to) {
 std::string depfile_text(const Opened& opened, const std::string& out) {
     const auto escaped = [](const fs::path& path) {
         std::string text;
-        for (const char c : path.generic_string()) text += c == ' ' || c == '#' ? std::string{'\\', c} : c == '$' ? "$$" : std::string(1, c);
+        for (const char c : path.generic_string())
+            text += c == ' ' || c == '#' ? std::string{'\\', c} : c == '$' ? "$$" : std::string(1, c);
         return text;
     };
     std::string text = escaped(out) + ":";
@@ -46,13 +47,13 @@ std::string depfile_text(const Opened& opened, const std::string& out) {
 
 void run(const Options& options) {
     const Opened opened = options.world.open();
-    dg::Report report = opened.warnings;
-    report.add(dg::check(opened.world));
+    const dg::Report report = all_findings(opened);
     if (report.has(dg::Severity::error)) {
         say(dg::text(report));
         stop(findings, "a world with errors is not packed; nothing was made");
     }
-    if (!options.depfile.empty() && options.out.empty()) stop(misuse, "--depfile needs --out: it says what that is made from");
+    if (!options.depfile.empty() && options.out.empty())
+        stop(misuse, "--depfile needs --out: it says what that is made from");
     dg::PackOutput output;
     output.format = options.format == "cbor" ? dg::PackFormat::cbor : dg::PackFormat::json;
     output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
@@ -89,7 +90,8 @@ void add_pack(CLI::App& app) {
     command->add_option("--plane", options->plane, "screen, or ground: laid flat (default: screen)")
         ->check(CLI::IsMember({"screen", "ground"}))
         ->type_name("PLANE");
-    command->add_option("--art", options->art, "Copy the pictures that the pack names to this folder")->type_name("DIR");
+    command->add_option("--art", options->art, "Copy the pictures that the pack names to this folder")
+        ->type_name("DIR");
     command->add_option("--depfile", options->depfile, "Write what the pack is made from, as a rule for make or ninja")
         ->type_name("FILE");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");

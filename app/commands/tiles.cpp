@@ -43,7 +43,9 @@ std::optional<dg::Colour> colour(const std::string& text) {
     if (text.empty()) return std::nullopt;
     if (text.size() != 7 || text[0] != '#' || text.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos)
         stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
-    const auto byte = [&](std::size_t i) { return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16)); };
+    const auto byte = [&](std::size_t i) {
+        return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
+    };
     return dg::Colour{byte(1), byte(3), byte(5)};
 }
 
@@ -75,7 +77,8 @@ std::string relative_to(const fs::path& file, const fs::path& folder) {
 std::string stem_of(const fs::path& out) {
     std::string stem = out.filename().string();
     for (const char* ending : {".toml", ".tiles"})
-        if (const std::string_view end(ending); stem.size() > end.size() && stem.compare(stem.size() - end.size(), end.size(), end) == 0)
+        if (const std::string_view end(ending);
+            stem.size() > end.size() && stem.compare(stem.size() - end.size(), end.size(), end) == 0)
             stem.resize(stem.size() - end.size());
     return stem;
 }
@@ -108,7 +111,8 @@ void run(const Options& options) {
         std::vector<dg::NamedPicture> pictures;
         for (const fs::path& file : pictures_in(options.from))
             if (!fs::equivalent(file, sheet, error))
-                pictures.push_back({dg::tile_name(file.filename().string()), relative_to(file, folder), picture(file, clear)});
+                pictures.push_back(
+                    {dg::tile_name(file.filename().string()), relative_to(file, folder), picture(file, clear)});
         made = dg::tiles_from_pictures(pictures, how, before);
         if (made.sheet) files.push_back({sheet.generic_string(), dg::encode_png(*made.sheet)});
     }
@@ -120,11 +124,14 @@ void run(const Options& options) {
         say("nothing was written (--dry-run)\n");
         return;
     }
-    if (const std::string fault = dg::write_files(files); !fault.empty()) stop(misuse, fmt::format("cannot write {}", fault));
+    if (const std::string fault = dg::write_files(files); !fault.empty())
+        stop(misuse, fmt::format("cannot write {}", fault));
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
-    say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles", before.empty() ? "" : "; what was there is kept"));
+    say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles",
+                    before.empty() ? "" : "; what was there is kept"));
     if (made.added > 0 && !options.trace)
-        say("they say nothing of their shapes yet: write shapes = [\"cell\"], or [] for none; or propose them with --trace\n");
+        say("they say nothing of their shapes yet: write shapes = [\"cell\"], or [] for none; or propose them with "
+            "--trace\n");
     if (made.added > 0 && options.trace && options.barrier.empty())
         say("their shapes need a barrier: say --barrier NAME, or write one in the file\n");
 }
@@ -135,17 +142,26 @@ void add_tiles(CLI::App& app) {
     auto options = std::make_shared<Options>();
     CLI::App* command = app.add_subcommand("tiles", "Make a tile set from a sheet, or from pictures");
     command->add_option("FROM", options->from, "A sheet; or pictures, or folders of them")->required()->type_name("");
-    command->add_option("--out", options->out, "The tile set's file; what is in it is kept")->required()->type_name("FILE");
+    command->add_option("--out", options->out, "The tile set's file; what is in it is kept")
+        ->required()
+        ->type_name("FILE");
     command->add_option("--name", options->name, "The tile set's name (default: its file's)")->type_name("NAME");
     command->add_flag("--trace", options->trace, "Propose shapes: the cell, or the outline of the art");
     command->add_option("--barrier", options->barrier, "The barrier of the proposed shapes")->type_name("NAME");
-    for (const auto& [name, into, help] : {std::tuple{"--cell", &options->cell, "Width and height of a cell, where it is known"},
-                                           std::tuple{"--margin", &options->margin, "Margin around the cells, where it is known"},
-                                           std::tuple{"--gap", &options->gap, "Gap between cells, where it is known"}})
-        command->add_option(name, *into, help)->expected(1, 2)->delimiter(',')->check(CLI::Range(0, 4096))->type_name("W,H");
-    command->add_option("--clear", options->clear, "The colour that means empty, where it is not transparent")->type_name("COLOUR");
+    for (const auto& [name, into, help] :
+         {std::tuple{"--cell", &options->cell, "Width and height of a cell, where it is known"},
+          std::tuple{"--margin", &options->margin, "Margin around the cells, where it is known"},
+          std::tuple{"--gap", &options->gap, "Gap between cells, where it is known"}})
+        command->add_option(name, *into, help)
+            ->expected(1, 2)
+            ->delimiter(',')
+            ->check(CLI::Range(0, 4096))
+            ->type_name("W,H");
+    command->add_option("--clear", options->clear, "The colour that means empty, where it is not transparent")
+        ->type_name("COLOUR");
     command->add_flag("--dry-run", options->dry_run, "Print the file, and write nothing");
-    command->footer("Example: dryground tiles demo/art/marsh.png --out marsh.tiles.toml --trace --barrier earth --dry-run");
+    command->footer(
+        "Example: dryground tiles demo/art/marsh.png --out marsh.tiles.toml --trace --barrier earth --dry-run");
     command->callback([options] { run(*options); });
 }
 

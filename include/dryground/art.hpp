@@ -28,8 +28,8 @@ struct GridKnown {
 };
 
 // The grid that fits a picture best: its cells fill it; margins and gaps are clear; and its colours change more across
-// the cells' borders than elsewhere. Nothing when no grid of at least two cells fits. Cost: a few steps a pixel for each
-// grid that could be.
+// the cells' borders than elsewhere. Nothing when no grid of at least two cells fits. Cost: a few steps a pixel for
+// each grid that could be.
 [[nodiscard]] std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known = {});
 
 // Whether all of a cell's pixels are clear.
@@ -42,17 +42,17 @@ struct NamedPicture {
 };
 
 struct TilesOptions {
-    std::string name;         // of the tile set
-    std::string sheet_file;   // relative to the tile set's folder
-    std::string barrier{};    // of the new tiles; empty: they say none
-    bool trace = false;       // propose shapes: the cell for what fills it, else the outline of the art
+    std::string name;                // of the tile set
+    std::string sheet_file;          // relative to the tile set's folder
+    std::string barrier{};           // of the new tiles; empty: they say none
+    bool trace = false;              // propose shapes: the cell for what fills it, else the outline of the art
     std::optional<Colour> clear{};   // that is written as the sheet's; its pixels are clear already
     GridKnown known{};
 };
 
 struct TilesFromArt {
-    std::string text;             // of the tile set file
-    std::optional<Image> sheet;   // of packed pictures
+    std::string text;                // of the tile set file
+    std::optional<Image> sheet;      // of packed pictures
     std::vector<std::string> told;   // what was found, added, left out, and what went; for people
     std::size_t added = 0;
     std::string fault;   // why there is nothing

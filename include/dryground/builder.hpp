@@ -51,6 +51,14 @@ struct FieldDraft {
     std::string note{};
 };
 
+struct WaiverDraft {   // silences a rule where it is said
+    Name rule{};
+    std::string why{};
+    std::optional<std::array<int, 4>> cells{};   // of a map: only in this block of cells
+    Place place{};
+};
+using Waivers = std::vector<WaiverDraft>;
+
 // ---- shapes: px, y down, from the top-left corner of the cell or map ----
 
 struct WholeCell {};
@@ -79,8 +87,7 @@ struct Traced {        // the outline of the art's opaque pixels
     double within_px = 0.5;
 };
 // Regions: an area on the lattice, as it is; valid and not empty.
-using Form =
-    std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced, Regions>;
+using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced, Regions>;
 
 struct ShapeDraft {
     Form form{};
@@ -157,6 +164,7 @@ struct WorldDraft {
     MergeSettings merging{};
     std::vector<std::pair<Name, Said<std::int64_t>>> limits{};      // of the target game: what, how many at most
     std::vector<std::pair<Name, Said<std::string>>> severities{};   // rule, severity
+    Waivers waive{};
     bool lacks_maps = false;   // some could not be read: names that may be theirs are not reported
     Place place{};
 };
@@ -188,6 +196,7 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::optional<std::vector<ReactionDraft>> reacts{};
     std::optional<Names> needs{}, gives{};
     SaidProperties props{};
+    Waivers waive{};
 };
 struct TileRule {                        // many tiles at once: what a [[for]] says
     std::vector<std::string> tiles{};    // name patterns, * for any run of characters
@@ -228,6 +237,7 @@ struct TileSetDraft {
     std::vector<TileDraft> tiles{};
     std::vector<FamilyDraft> families{};
     std::vector<BlockDraft> blocks{};
+    Waivers waive{};
     Place place{};
 };
 
@@ -273,6 +283,7 @@ struct ObjectDraft {
     bool one_way = false;
     Names gives{}, needs{}, when{}, unless{};
     SaidProperties props{};
+    Waivers waive{};
     Place place{};
 };
 struct ExceptDraft {   // what a painted object on a cell is besides
@@ -290,7 +301,7 @@ struct LayerDraft {
     std::vector<Said<std::string>> rows{};   // UTF-8, one character a cell
     std::optional<CellTable> cells{};        // in place of rows
     std::vector<LegendEntry> legend{};       // looked up before the map's
-    std::vector<ObjectDraft> objects{};   // of a layer of cells: besides those that its cells paint
+    std::vector<ObjectDraft> objects{};      // of a layer of cells: besides those that its cells paint
     std::vector<ExceptDraft> except{};
     bool decor = false, shown = true;
     std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
@@ -305,6 +316,7 @@ struct LayerDraft {
     Said<double> opacity{1.0};          // 0 to 1
     Names when{}, unless{};             // facts: there only while all of the first and none of the second hold
     SaidProperties props{};
+    Waivers waive{};
     Place place{};
 };
 struct MapDraft {
@@ -322,6 +334,7 @@ struct MapDraft {
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};
+    Waivers waive{};
     Place place{};
 };
 

@@ -4,11 +4,20 @@
 // state. Cost: about that of merging every map, plus a search around each object that stands in the way.
 #pragma once
 
+#include <functional>
+#include <optional>
+#include <string>
+
 #include "dryground/report.hpp"
 #include "dryground/world.hpp"
 
 namespace dryground {
 
-[[nodiscard]] Report check(const World& world);
+struct CheckOptions {
+    // Where to look at pictures by their files, for what compares shapes with art; without it that is passed over.
+    std::function<std::optional<Image>(const std::string& file)> pictures{};
+};
+
+[[nodiscard]] Report check(const World& world, const CheckOptions& options = {});
 
 }   // namespace dryground

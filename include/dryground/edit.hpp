@@ -20,7 +20,7 @@
 
 namespace dryground {
 
-using CellAt = std::array<int, 2>;    // column, row
+using CellAt = std::array<int, 2>;     // column, row
 using CellArea = std::array<int, 4>;   // column, row, columns, rows
 
 // ---- cells. `layer` may be left empty where the map has but one layer of cells ----
@@ -73,8 +73,8 @@ struct GiveObject {
 // ---- the whole map ----
 
 enum class Keep { top_left, top_right, bottom_left, bottom_right };
-// What stays where it is keeps its coordinates: where columns or rows come or go at the left or the top, the map's first
-// cell becomes another. New cells are empty.
+// What stays where it is keeps its coordinates: where columns or rows come or go at the left or the top, the map's
+// first cell becomes another. New cells are empty.
 struct ResizeMap {
     int columns = 0, rows = 0;
     Keep keep = Keep::top_left;   // the corner that stays

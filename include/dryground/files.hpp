@@ -55,10 +55,10 @@ struct LoadedDrafts {
 };
 [[nodiscard]] LoadedDrafts load_drafts(const std::filesystem::path& world_file, const FileReader& reader = read_file);
 
-// A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so). Canonical: the same drafts
-// give the same bytes, and reading them back gives drafts that give these bytes again. Pictures are named as the drafts
-// name them, and not written. A world with errors, or with areas of bodies that files have no words for, gives no files
-// but findings.
+// A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so). Canonical: the same
+// drafts give the same bytes, and reading them back gives drafts that give these bytes again. Pictures are named as the
+// drafts name them, and not written. A world with errors, or with areas of bodies that files have no words for, gives
+// no files but findings.
 struct WorldFiles {
     std::vector<NamedBytes> files;   // relative to the world's folder; the world's own is the last
     Report report;
@@ -99,8 +99,8 @@ struct MergeOutput {
 };
 
 // Merged geometry as a file holds it: `dryground/merge/1` (schema/merge.schema.json) as JSON or CBOR; GeoJSON, a
-// feature for each form of a group; CSV with a column of WKT, a line for each; or SVG, a group of paths for each. What was merged on the ground plane
-// is told in cells, whatever the unit; all of `merges` must be of one plane.
+// feature for each form of a group; CSV with a column of WKT, a line for each; or SVG, a group of paths for each. What
+// was merged on the ground plane is told in cells, whatever the unit; all of `merges` must be of one plane.
 [[nodiscard]] std::string merge_bytes(const World& world, const std::vector<Merge>& merges,
                                       const MergeOutput& output = {});
 // The same in chunks.
@@ -108,16 +108,17 @@ struct MergeOutput {
                                       const MergeOutput& output = {});
 
 // For games that only want a grid: what fills most of each cell of a storey. A barrier's number is the sum of 1, 2, 4 …
-// for the first, second, third … of the world's barriers; for a mover 1 where it is stopped. Row by row, counted from the
-// data's top-left. Throws std::length_error when the world has more than 31 barriers and no mover is asked for. Cost:
-// about that of merging the map in chunks of one cell.
+// for the first, second, third … of the world's barriers; for a mover 1 where it is stopped. Row by row, counted from
+// the data's top-left. Throws std::length_error when the world has more than 31 barriers and no mover is asked for.
+// Cost: about that of merging the map in chunks of one cell.
 struct CellGround {
     int columns = 0, rows = 0;
     std::vector<std::uint32_t> cells{};
 };
 [[nodiscard]] CellGround cell_ground(const World& world, const Map& map, const MergeOptions& options = {},
                                      int storey = 0);
-// As CSV, a line a row; as a PNG with one px a cell: the colour of the first barrier that is there, clear where none is.
+// As CSV, a line a row; as a PNG with one px a cell: the colour of the first barrier that is there, clear where none
+// is.
 [[nodiscard]] std::string csv_of(const CellGround& ground);
 [[nodiscard]] std::string png_of(const CellGround& ground, const World& world);
 
@@ -181,6 +182,12 @@ private:
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);
+// SARIF 2.1.0, as code hosts and editors show findings. Paths are relative to the world's folder.
+[[nodiscard]] std::string report_sarif(const Report& report);
+
+// Pictures of a world's folder, each decoded once: for `check` to look at. Nothing for what cannot be read.
+[[nodiscard]] std::function<std::optional<Image>(const std::string& file)> pictures_of(
+    const std::filesystem::path& world_file, const FileReader& reader = read_file);
 
 // ---- pictures ---------------------------------------------------------------------------------------------------
 

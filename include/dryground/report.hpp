@@ -131,6 +131,16 @@ struct RuleText {
 [[nodiscard]] std::string_view name_of(Severity severity);
 [[nodiscard]] std::optional<Severity> severity_from(std::string_view name);
 
+// What a rule is about, for people: `check --explain`, and the page of rules.
+struct RulePage {
+    Rule rule;
+    std::string_view means, hurts;   // what it means, and why it hurts in play
+    std::string_view example;        // the smallest that trips it
+    std::string_view mend;
+};
+[[nodiscard]] const RulePage& rule_page(Rule rule);
+[[nodiscard]] std::string text(const RulePage& page);   // Markdown, which reads as plain text too
+
 struct Hint {
     std::string text;   // "nearest free place"
     std::string set;    // what to write, empty where nothing is proposed: "at = [24, 48]"
@@ -152,6 +162,7 @@ struct Finding {
     std::optional<Hint> hint;
     std::vector<std::array<int, 2>> cells;
     std::vector<Related> related;
+    std::string about;   // what it is about, for waivers: "tile set 'marsh', tile 'bank'"
 };
 
 // The rule's sentence with the finding's arguments.
@@ -159,6 +170,7 @@ struct Finding {
 
 struct Counts {
     std::size_t error = 0, warning = 0, note = 0;
+    std::size_t waived = 0;   // that somebody silenced, with a reason
 };
 
 // A list of findings, always sorted by file, line, column, rule.
@@ -166,6 +178,7 @@ class Report {
 public:
     void add(Finding finding);
     void add(const Report& other);
+    void add_waived(std::size_t count) { waived_ += count; }
 
     [[nodiscard]] const std::vector<Finding>& findings() const { return findings_; }
     [[nodiscard]] bool empty() const { return findings_.empty(); }
@@ -174,6 +187,7 @@ public:
 
 private:
     std::vector<Finding> findings_;
+    std::size_t waived_ = 0;
 };
 
 // For people: each finding as place, message, details and hint, and a closing line with the counts.

@@ -76,6 +76,7 @@ struct Tile {
     std::vector<int> needs, gives;   // fact ids: its shapes are solid until all it needs hold
     int leads = -1;                  // storey id that its stairs lead to
     Properties props;
+    bool in_pattern = false;   // a family or a block holds it
     Place place;
 };
 

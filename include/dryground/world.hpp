@@ -7,6 +7,7 @@
 // top-left corner of cell (0, 0). Threads: a World is immutable and may be read from any number of threads.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <map>
 #include <memory>
@@ -34,6 +35,16 @@ struct Start {
     Place place;
 };
 
+// Somebody says that a finding of a rule is meant so, here: on what it is written, or in a block of a map's cells.
+struct Waiver {
+    Rule rule = Rule::syntax;
+    std::string why;
+    std::string about;                         // as Finding::about; empty: of the whole world
+    std::string map, layer, object;            // or of these
+    std::optional<std::array<int, 4>> cells;   // column, row, columns, rows
+    Place place;
+};
+
 // ---- the world -----------------------------------------------------------------------------------------------------
 
 // Copies share their content; cheap to pass by value.
@@ -58,6 +69,7 @@ public:
     [[nodiscard]] const Fields& layer_fields() const { return parts_->layer_fields; }
     // What the target game can take at most, by the names of [limits]: those that the world says.
     [[nodiscard]] const std::map<std::string, std::int64_t>& limits() const { return parts_->limits; }
+    [[nodiscard]] const std::vector<Waiver>& waivers() const { return parts_->waivers; }
     // What must be reachable: map/object, and facts, as written.
     [[nodiscard]] const std::vector<std::string>& goal_objects() const { return parts_->goal_objects; }
     [[nodiscard]] const std::vector<std::string>& goal_facts() const { return parts_->goal_facts; }
@@ -91,6 +103,7 @@ private:
         std::vector<TileSet> tilesets;
         std::vector<Map> maps;
         MergeSettings merging;
+        std::vector<Waiver> waivers;
         std::map<std::string, std::int64_t> limits;
         std::map<Rule, Severity> severities;
         Place place;

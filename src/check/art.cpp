@@ -32,23 +32,30 @@ std::string fitting(const TileSet& set) {
     std::vector<std::string> ways;
     for (int margin = 0; margin <= 4 && ways.size() < 3; ++margin)
         for (int gap = 0; gap <= 4 && ways.size() < 3; ++gap)
-            if (fits(set.cell_width, set.cell_height, margin, gap)) ways.push_back(fmt::format("margin = [{0}, {0}], gap = [{1}, {1}]", margin, gap));
+            if (fits(set.cell_width, set.cell_height, margin, gap))
+                ways.push_back(fmt::format("margin = [{0}, {0}], gap = [{1}, {1}]", margin, gap));
     for (int by = 1; by <= set.cell_width / 2 && ways.size() < 3; ++by)
         for (const int cell : {set.cell_width - by, set.cell_width + by})
-            if (set.cell_width == set.cell_height && ways.size() < 3 && fits(cell, cell, sheet.margin[0], sheet.gap[0])) ways.push_back(fmt::format("cell = [{0}, {0}]", cell));
+            if (set.cell_width == set.cell_height && ways.size() < 3 && fits(cell, cell, sheet.margin[0], sheet.gap[0]))
+                ways.push_back(fmt::format("cell = [{0}, {0}]", cell));
     return fmt::format("{}", fmt::join(ways, ", or "));
 }
 
 void check_cut(const TileSet& set, Findings& findings) {
     if (!set.sheet || set.sheet->width == 0) return;
     const Sheet& sheet = *set.sheet;
-    const int x = left_over(sheet.width, set.cell_width, sheet.margin[0], sheet.gap[0]), y = left_over(sheet.height, set.cell_height, sheet.margin[1], sheet.gap[1]);
+    const int x = left_over(sheet.width, set.cell_width, sheet.margin[0], sheet.gap[0]),
+              y = left_over(sheet.height, set.cell_height, sheet.margin[1], sheet.gap[1]);
     if (x == 0 && y == 0) return;
     std::vector<std::string> over;
     if (x != 0) over.push_back(fmt::format("{} px are left over across", x));
     if (y != 0) over.push_back(fmt::format("{} px are left over down", y));
-    Finding finding = findings.start(Rule::sheet_cut, sheet.place.line > 0 ? sheet.place : set.place, fmt::format("tile set '{}'", set.name), {sheet.file, fmt::format("{} x {}", sheet.width, sheet.height), fmt::format("{}", fmt::join(over, ", "))});
-    finding.details.push_back(fmt::format("cells of {} x {} px, margin [{}, {}], gap [{}, {}]", set.cell_width, set.cell_height, sheet.margin[0], sheet.margin[1], sheet.gap[0], sheet.gap[1]));
+    Finding finding = findings.start(
+        Rule::sheet_cut, sheet.place.line > 0 ? sheet.place : set.place, fmt::format("tile set '{}'", set.name),
+        {sheet.file, fmt::format("{} x {}", sheet.width, sheet.height), fmt::format("{}", fmt::join(over, ", "))});
+    finding.details.push_back(fmt::format("cells of {} x {} px, margin [{}, {}], gap [{}, {}]", set.cell_width,
+                                          set.cell_height, sheet.margin[0], sheet.margin[1], sheet.gap[0],
+                                          sheet.gap[1]));
     if (const std::string ways = fitting(set); !ways.empty()) finding.hint = Hint{"this would fit", ways};
     findings.add(std::move(finding));
 }
@@ -59,8 +66,10 @@ void check_shared(const TileSet& set, Findings& findings) {
         if (!tile.art) continue;
         const auto [first, is_new] = by_art.emplace(*tile.art, &tile);
         if (is_new) continue;
-        Finding finding = findings.start(Rule::art_shared, tile.place, thing(set, tile), {first->second->name, tile.name});
-        if (!first->second->place.file.empty()) finding.related.push_back({first->second->place, fmt::format("'{}' is here", first->second->name)});
+        Finding finding =
+            findings.start(Rule::art_shared, tile.place, thing(set, tile), {first->second->name, tile.name});
+        if (!first->second->place.file.empty())
+            finding.related.push_back({first->second->place, fmt::format("'{}' is here", first->second->name)});
         findings.add(std::move(finding));
     }
 }
@@ -68,13 +77,17 @@ void check_shared(const TileSet& set, Findings& findings) {
 void check_sizes(const TileSet& set, Findings& findings) {
     std::vector<std::int64_t> areas;
     for (const Tile& tile : set.tiles)
-        if (tile.picture && tile.picture->width > 0) areas.push_back(std::int64_t{tile.picture->width} * tile.picture->height);
+        if (tile.picture && tile.picture->width > 0)
+            areas.push_back(std::int64_t{tile.picture->width} * tile.picture->height);
     if (areas.size() < 3) return;
     std::nth_element(areas.begin(), areas.begin() + static_cast<std::ptrdiff_t>(areas.size() / 2), areas.end());
     const std::int64_t median = areas[areas.size() / 2];
     for (const Tile& tile : set.tiles)
-        if (const auto& picture = tile.picture; picture && picture->width > 0 && std::int64_t{picture->width} * picture->height > 4 * median)
-            findings.add(findings.start(Rule::art_odd_size, tile.place, thing(set, tile), {tile.name, fmt::format("{} x {}", picture->width, picture->height), fmt::format("{}", std::int64_t{picture->width} * picture->height / median)}));
+        if (const auto& picture = tile.picture;
+            picture && picture->width > 0 && std::int64_t{picture->width} * picture->height > 4 * median)
+            findings.add(findings.start(Rule::art_odd_size, tile.place, thing(set, tile),
+                                        {tile.name, fmt::format("{} x {}", picture->width, picture->height),
+                                         fmt::format("{}", std::int64_t{picture->width} * picture->height / median)}));
 }
 
 // ---- shapes over nothing ----
@@ -88,14 +101,17 @@ struct Art {
     [[nodiscard]] bool shows(int column, int row) const {   // px from the cell's corner
         const int in_x = column - x, in_y = row - y;
         if (in_x < 0 || in_y < 0 || in_x >= width || in_y >= height) return false;
-        const std::size_t at = 4 * (static_cast<std::size_t>(top + in_y) * static_cast<std::size_t>(image->width) + static_cast<std::size_t>(left + in_x));
+        const std::size_t at = 4 * (static_cast<std::size_t>(top + in_y) * static_cast<std::size_t>(image->width) +
+                                    static_cast<std::size_t>(left + in_x));
         const std::vector<unsigned char>& rgba = image->rgba;
         return rgba[at + 3] >= 64 && !(clear && Colour{rgba[at], rgba[at + 1], rgba[at + 2]} == *clear);
     }
 };
 
 std::optional<Art> art_of(const TileSet& set, const Tile& tile, const LookAt& look) {
-    const std::string& file = tile.picture ? tile.picture->file : tile.art && set.sheet ? set.sheet->file : std::string();
+    const std::string& file = tile.picture            ? tile.picture->file
+                              : tile.art && set.sheet ? set.sheet->file
+                                                      : std::string();
     const Image* image = file.empty() ? nullptr : look(file);
     if (image == nullptr) return std::nullopt;
     Art art{image, 0, 0, image->width, image->height, 0, 0, std::nullopt};
@@ -108,7 +124,8 @@ std::optional<Art> art_of(const TileSet& set, const Tile& tile, const LookAt& lo
     art.top = sheet.margin[1] + (*tile.art)[1] * (set.cell_height + sheet.gap[1]);
     art.width = set.cell_width, art.height = set.cell_height;
     art.clear = sheet.clear;
-    if (art.left < 0 || art.top < 0 || art.left + art.width > image->width || art.top + art.height > image->height) return std::nullopt;
+    if (art.left < 0 || art.top < 0 || art.left + art.width > image->width || art.top + art.height > image->height)
+        return std::nullopt;
     return art;
 }
 
@@ -116,7 +133,8 @@ std::optional<Art> art_of(const TileSet& set, const Tile& tile, const LookAt& lo
 void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look, Findings& findings) {
     Regions solid;
     for (const Shape& shape : tile.shapes)
-        if (shape.trigger.empty() && shape.fault == ShapeFault::none) solid.insert(solid.end(), shape.area.begin(), shape.area.end());
+        if (shape.trigger.empty() && shape.fault == ShapeFault::none)
+            solid.insert(solid.end(), shape.area.begin(), shape.area.end());
     if (solid.empty()) return;
     const auto art = art_of(set, tile, look);
     if (!art) return;
@@ -133,9 +151,11 @@ void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look,
     for (int y = art->y; y < art->y + art->height; ++y)
         for (int x = art->x; x < art->x + art->width; ++x) shown += art->shows(x, y);
     if (covered == 0 || shown == 0 || 100 * bare <= 40 * covered) return;
-    Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing(set, tile), {tile.name, fmt::format("{}", bare), fmt::format("{}", 100 * bare / covered)});
+    Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing(set, tile),
+                                     {tile.name, fmt::format("{}", bare), fmt::format("{}", 100 * bare / covered)});
     finding.details.push_back(fmt::format("its art shows {} px; {} of them are solid", shown, hit));
-    finding.hint = Hint{"was the shape drawn for another picture, turned or not moved? else leave it where the art is", ""};
+    finding.hint =
+        Hint{"was the shape drawn for another picture, turned or not moved? else leave it where the art is", ""};
     findings.add(std::move(finding));
 }
 

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "rules_internal.hpp"
 
 namespace dryground {
@@ -13,7 +15,8 @@ Finding Findings::start(Rule rule, Place place, std::string thing, std::vector<s
     finding.rule = rule;
     finding.severity = world_.severity(rule);
     finding.place = std::move(place);
-    if (finding.place.file.empty()) finding.place.thing = std::move(thing);
+    if (finding.place.file.empty()) finding.place.thing = thing;
+    finding.about = std::move(thing);
     finding.arguments = std::move(arguments);
     return finding;
 }
@@ -34,16 +37,74 @@ std::string thing_of(const Map& map, const Object& object) {
                : fmt::format("map '{}', object '{}'", map.name, object.name);
 }
 
+namespace {
+
+bool is_in(const Finding& finding, const std::array<int, 4>& cells) {
+    const auto inside = [&](const std::array<int, 2>& cell) {
+        return cell[0] >= cells[0] && cell[1] >= cells[1] && cell[0] < cells[0] + cells[2] &&
+               cell[1] < cells[1] + cells[3];
+    };
+    if (!finding.cells.empty()) return std::all_of(finding.cells.begin(), finding.cells.end(), inside);
+    return finding.cell && inside(*finding.cell);
+}
+
+bool silences(const Waiver& waiver, const Finding& finding) {
+    return waiver.rule == finding.rule &&
+           (waiver.about.empty() || finding.about.compare(0, waiver.about.size(), waiver.about) == 0) &&
+           (waiver.map.empty() || waiver.map == finding.map) &&
+           (waiver.layer.empty() || waiver.layer == finding.layer) &&
+           (waiver.object.empty() || waiver.object == finding.object) &&
+           (!waiver.cells || is_in(finding, *waiver.cells));
+}
+
+}   // namespace
+
+Report waived(const World& world, Findings& findings, Report all) {
+    Report rest;
+    std::vector<bool> used(world.waivers().size());
+    std::size_t count = 0;
+    for (const Finding& finding : all.findings()) {
+        bool silent = false;
+        for (std::size_t i = 0; i < used.size(); ++i)
+            if (silences(world.waivers()[i], finding)) silent = used[i] = true;
+        silent ? static_cast<void>(++count) : rest.add(finding);
+    }
+    for (std::size_t i = 0; i < used.size(); ++i)
+        if (!used[i]) {
+            const Waiver& waiver = world.waivers()[i];
+            Finding finding = findings.start(Rule::waiver_unused, waiver.place, "a waiver",
+                                             {std::string(rule_text(waiver.rule).name)});
+            finding.hint = Hint{"take it out: what it was for is mended, or it stands in the wrong place", ""};
+            rest.add(std::move(finding));
+        }
+    rest.add_waived(count);
+    return rest;
+}
+
 }   // namespace check_rules
 
-Report check(const World& world) {
+Report check(const World& world, const CheckOptions& options) {
     check_rules::Findings findings(world);
     check_rules::Grounds grounds(world);
+    std::map<std::string, std::optional<Image>> images;
+    const check_rules::LookAt look = [&](const std::string& file) -> const Image* {
+        if (!options.pictures) return nullptr;
+        const auto [known, is_new] = images.try_emplace(file);
+        if (is_new) known->second = options.pictures(file);
+        return known->second ? &*known->second : nullptr;
+    };
     check_rules::check_tiles(world, findings);
+    check_rules::check_tile_shapes(world, findings);
+    check_rules::check_art(world, look, findings);
     check_rules::check_maps(world, findings);
+    check_rules::check_layers(world, findings);
+    check_rules::check_outlines(world, grounds, findings);
+    check_rules::check_space(world, grounds, findings);
     check_rules::check_objects(world, grounds, findings);
+    check_rules::check_object_places(world, grounds, findings);
     check_rules::check_links(world, grounds, findings);
-    return findings.take();
+    check_rules::check_facts(world, findings);
+    return check_rules::waived(world, findings, findings.take());
 }
 
 }   // namespace dryground

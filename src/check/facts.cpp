@@ -32,7 +32,12 @@ public:
     Uses run() {
         for (const TileSet& set : world_.tilesets())
             for (const Tile& tile : set.tiles) {
-                const User user{fmt::format("tile '{}'", tile.name), tile.place, fmt::format("tile set '{}', tile '{}'", set.name, tile.name), "", "", ""};
+                const User user{fmt::format("tile '{}'", tile.name),
+                                tile.place,
+                                fmt::format("tile set '{}', tile '{}'", set.name, tile.name),
+                                "",
+                                "",
+                                ""};
                 add(uses_.needs, tile.needs, user);
                 add(uses_.gives, tile.gives, user);
                 for (const Reaction& reaction : tile.reacts) {
@@ -43,12 +48,22 @@ public:
             }
         for (const Map& map : world_.maps()) {
             for (const Layer& layer : map.layers) {
-                const User user{fmt::format("layer '{}'", layer.name), layer.place, fmt::format("map '{}', layer '{}'", map.name, layer.name), map.name, layer.name, ""};
+                const User user{fmt::format("layer '{}'", layer.name),
+                                layer.place,
+                                fmt::format("map '{}', layer '{}'", map.name, layer.name),
+                                map.name,
+                                layer.name,
+                                ""};
                 add(uses_.needs, layer.when, user);
                 add(uses_.needs, layer.unless, user);
             }
             for (const Object& object : map.objects) {
-                const User user{words_of(world_, object), object.place, thing_of(map, object), map.name, map.layers[static_cast<std::size_t>(object.layer)].name, object.name};
+                const User user{words_of(world_, object),
+                                object.place,
+                                thing_of(map, object),
+                                map.name,
+                                map.layers[static_cast<std::size_t>(object.layer)].name,
+                                object.name};
                 add(uses_.needs, object.needs, user);
                 add(uses_.needs, object.when, user);
                 add(uses_.needs, object.unless, user);
@@ -76,11 +91,14 @@ Finding at(const Findings& findings, Rule rule, const User& user, std::vector<st
 
 void relate(Finding& finding, const std::vector<User>& users, std::size_t from, const char* does) {
     for (std::size_t i = from; i < std::min<std::size_t>(users.size(), from + 4); ++i)
-        if (!users[i].place.file.empty()) finding.related.push_back({users[i].place, fmt::format("{} {} it", users[i].words, does)});
+        if (!users[i].place.file.empty())
+            finding.related.push_back({users[i].place, fmt::format("{} {} it", users[i].words, does)});
 }
 
-void check_fact(const World& world, const NamedThing& fact, const std::vector<User>& gives, const std::vector<User>& needs, Findings& findings) {
-    const bool is_goal = std::find(world.goal_facts().begin(), world.goal_facts().end(), fact.name) != world.goal_facts().end();
+void check_fact(const World& world, const NamedThing& fact, const std::vector<User>& gives,
+                const std::vector<User>& needs, Findings& findings) {
+    const bool is_goal =
+        std::find(world.goal_facts().begin(), world.goal_facts().end(), fact.name) != world.goal_facts().end();
     const std::string thing = fmt::format("fact '{}'", fact.name);
     if (gives.empty() && !needs.empty()) {
         Finding finding = at(findings, Rule::fact_never_true, needs.front(), {needs.front().words, fact.name});
@@ -125,8 +143,11 @@ void check_names(const char* sort, const Things& things, Findings& findings) {
     for (std::size_t i = 0; i < things.size(); ++i)
         for (std::size_t j = 0; j < i; ++j)
             if (are_twins(things[i].name, things[j].name)) {
-                Finding finding = findings.start(Rule::name_twins, things[i].place, fmt::format("{} '{}'", sort, things[i].name), {fmt::format("{}s", sort), things[j].name, things[i].name});
-                if (!things[j].place.file.empty()) finding.related.push_back({things[j].place, fmt::format("'{}' is here", things[j].name)});
+                Finding finding =
+                    findings.start(Rule::name_twins, things[i].place, fmt::format("{} '{}'", sort, things[i].name),
+                                   {fmt::format("{}s", sort), things[j].name, things[i].name});
+                if (!things[j].place.file.empty())
+                    finding.related.push_back({things[j].place, fmt::format("'{}' is here", things[j].name)});
                 finding.hint = Hint{"was one meant for the other? else give one another name", ""};
                 findings.add(std::move(finding));
             }
@@ -139,13 +160,15 @@ bool there(const Object& object, const std::vector<int>& facts, unsigned which) 
         const auto found = std::find(facts.begin(), facts.end(), fact);
         return found != facts.end() && (which >> (found - facts.begin()) & 1) != 0;
     };
-    return std::all_of(object.when.begin(), object.when.end(), holds) && std::none_of(object.unless.begin(), object.unless.end(), holds);
+    return std::all_of(object.when.begin(), object.when.end(), holds) &&
+           std::none_of(object.unless.begin(), object.unless.end(), holds);
 }
 
 std::string said(const World& world, const std::vector<int>& facts, unsigned which) {
     std::vector<std::string> names;
     for (std::size_t i = 0; i < facts.size(); ++i)
-        names.push_back((which >> i & 1) != 0 ? world.facts()[static_cast<std::size_t>(facts[i])].name : "not " + world.facts()[static_cast<std::size_t>(facts[i])].name);
+        names.push_back((which >> i & 1) != 0 ? world.facts()[static_cast<std::size_t>(facts[i])].name
+                                              : "not " + world.facts()[static_cast<std::size_t>(facts[i])].name);
     return fmt::format("when {}", fmt::join(names, " and "));
 }
 
@@ -157,7 +180,8 @@ void check_states(const World& world, const Map& map, const std::vector<const Ob
                 if (std::find(facts.begin(), facts.end(), fact) == facts.end()) facts.push_back(fact);
     if (facts.size() > 12) return;   // nobody sees through that; walking finds out
     const auto start = [&](Rule rule, const Object& a, const Object& b, unsigned which) {
-        Finding finding = findings.start(rule, b.place, thing_of(map, b), {words_of(world, a), words_of(world, b), said(world, facts, which)});
+        Finding finding = findings.start(rule, b.place, thing_of(map, b),
+                                         {words_of(world, a), words_of(world, b), said(world, facts, which)});
         finding.map = map.name, finding.object = b.name;
         finding.layer = map.layers[static_cast<std::size_t>(b.layer)].name;
         if (!a.place.file.empty()) finding.related.push_back({a.place, "the other is here"});
@@ -187,11 +211,15 @@ void check_states(const World& world, const Map& map, const std::vector<const Ob
 
 void check_facts(const World& world, Findings& findings) {
     const Uses uses = Gatherer(world).run();
-    for (std::size_t f = 0; f < world.facts().size(); ++f) check_fact(world, world.facts()[f], uses.gives[f], uses.needs[f], findings);
+    for (std::size_t f = 0; f < world.facts().size(); ++f)
+        check_fact(world, world.facts()[f], uses.gives[f], uses.needs[f], findings);
     for (std::size_t e = 0; e < world.events().size(); ++e)
         if (uses.runs[e].empty()) {
-            Finding finding = findings.start(Rule::event_unused, world.events()[e].place, fmt::format("event '{}'", world.events()[e].name), {world.events()[e].name});
-            finding.hint = Hint{"let a trigger, link or reaction run it, or take it out", fmt::format("runs = \"{}\"", world.events()[e].name)};
+            Finding finding =
+                findings.start(Rule::event_unused, world.events()[e].place,
+                               fmt::format("event '{}'", world.events()[e].name), {world.events()[e].name});
+            finding.hint = Hint{"let a trigger, link or reaction run it, or take it out",
+                                fmt::format("runs = \"{}\"", world.events()[e].name)};
             findings.add(std::move(finding));
         }
     check_names("fact", world.facts(), findings);
@@ -203,7 +231,8 @@ void check_facts(const World& world, Findings& findings) {
     for (const Map& map : world.maps()) {
         std::map<std::pair<std::int32_t, std::int32_t>, std::vector<const Object*>> by_place;
         for (const Object& object : map.objects)
-            if (!object.when.empty() || !object.unless.empty()) by_place[{object.position.x, object.position.y}].push_back(&object);
+            if (!object.when.empty() || !object.unless.empty())
+                by_place[{object.position.x, object.position.y}].push_back(&object);
         for (const auto& [place, states] : by_place)
             if (states.size() > 1) check_states(world, map, states, findings);
     }

@@ -32,7 +32,7 @@ bool boxes_apart(const Bounds& a, const Bounds& b) {
 
 }   // namespace
 
-Ground::Ground(const Regions& blocked) {
+Ground::Ground(const Regions& blocked) : regions_(blocked) {
     for (Ring& ring : convex_pieces(blocked, 64)) {
         const Region region{ring, {}};
         pieces_.push_back({std::move(ring), *bounds(std::span(&region, 1))});
@@ -85,6 +85,28 @@ std::int32_t Ground::depth(const Regions& body, Point position) const {
     if (pieces.empty()) return 0;
     const auto box = bounds(intersect(pieces, there));
     return box ? std::min(box->most.x - box->least.x, box->most.y - box->least.y) : 1;
+}
+
+bool Ground::covers(const Regions& area) const { return subtract(area, regions_).empty(); }
+
+const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
+    const std::array<int, 3> key{map, mover, storey};
+    if (const auto known = lines_.find(key); known != lines_.end()) return known->second;
+    std::vector<Ring>& lines = lines_[key];
+    const auto has_line = [](const Tile& tile) {
+        return std::any_of(tile.shapes.begin(), tile.shapes.end(),
+                           [](const Shape& shape) { return !shape.line.empty(); });
+    };
+    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+    const bool any =
+        std::any_of(of.palette.begin(), of.palette.end(),
+                    [&](const Placed& placed) { return placed.tile >= 0 && has_line(world_.tile(placed)); }) ||
+        std::any_of(of.objects.begin(), of.objects.end(), [](const Object& object) { return !object.line.empty(); });
+    if (!any) return lines;
+    for (const Group& group : merge(world_, of, {.chains = false, .pieces = false, .mover = mover}).groups)
+        if (group.storey_id == storey && (group.one_way == OneWay::none || group.one_way == OneWay::up))
+            lines.insert(lines.end(), group.lines.begin(), group.lines.end());
+    return lines;
 }
 
 const Ground& Grounds::of(int map, int mover, int storey) {
@@ -143,6 +165,88 @@ bool in_the_way(const Object& solid, Point shift, const Regions& body) {
 }
 
 }   // namespace
+
+std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Regions& body,
+                                    Point position, const Map& map) {
+    const Ring& ring = body.front().outline;
+    const std::int32_t bottom = bounds(body)->most.y;
+    for (std::int32_t down = 1;
+         position.y + bottom + (down - 1) * steps_per_px <= map.most().y + map.cell_height * steps_per_px; ++down) {
+        const Point there{position.x, position.y + down * steps_per_px};
+        if (!ground.free(body, there)) return down - 1;
+        // It comes to stand on a line that it did not reach into before.
+        for (const Ring& line : lines)
+            for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+                const Ring segment{line[i], line[i + 1]};
+                const auto meets = [&](Point at) {
+                    return overlap(segment, moved(Regions{{ring, {}}}, at).front().outline);
+                };
+                if (std::max(line[i].y, line[i + 1].y) < position.y + bottom || !meets(there)) continue;
+                if (!meets({there.x, there.y - steps_per_px})) return down - 1;
+            }
+    }
+    return std::nullopt;
+}
+
+bool can_use(const World& world, const Map& map, const Ground& ground, int mover, const Object& object) {
+    const Regions& body = world.movers()[static_cast<std::size_t>(mover)].body;
+    const Bounds box = object.area.empty() ? Bounds{object.position, object.position} : *bounds(object.area);
+    const auto [first_column, first_row, last_column, last_row] =
+        cells_near(map, {{box.least.x + 1, box.least.y + 1},
+                         {std::max(box.least.x + 1, box.most.x - 1), std::max(box.least.y + 1, box.most.y - 1)}});
+    const Bounds size = *bounds(body);
+    for (int r = first_row; r <= last_row; ++r)
+        for (int c = first_column; c <= last_column; ++c) {
+            const bool corner = (r == first_row || r == last_row) && (c == first_column || c == last_column) &&
+                                last_row - first_row > 1 && last_column - first_column > 1;
+            if (corner) continue;   // not next to it
+            const Bounds cell = map.cell_box(c, r);
+            const std::int32_t middle_x =
+                cell.least.x + (cell.most.x - cell.least.x) / 2 - (size.least.x + size.most.x) / 2;
+            const std::int32_t middle_y =
+                cell.least.y + (cell.most.y - cell.least.y) / 2 - (size.least.y + size.most.y) / 2;
+            for (const std::int32_t y : {middle_y, cell.most.y - size.most.y, cell.least.y - size.least.y})
+                if (ground.free(body, {middle_x, y})) return true;
+        }
+    return false;
+}
+
+std::vector<int> movers_of(const World& world, int map_id) {
+    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    std::vector<int> movers;
+    if (map.player >= 0) movers.push_back(map.player);
+    for (const Object& object : map.objects) {
+        const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+        const int mover = object.role == Role::spawn && kind.mover == world.player() ? map.player : kind.mover;
+        if (mover >= 0 && std::find(movers.begin(), movers.end(), mover) == movers.end()) movers.push_back(mover);
+    }
+    return movers;
+}
+
+std::vector<int> storeys_of(const Map& map) {
+    std::vector<int> storeys{0};
+    for (const Layer& layer : map.layers)
+        if (!layer.decor && std::find(storeys.begin(), storeys.end(), layer.storey) == storeys.end())
+            storeys.push_back(layer.storey);
+    return storeys;
+}
+
+Spot spot_of(const World& world, const Map& map, int column, int row) {
+    static constexpr std::array<std::array<int, 2>, 9> around{
+        {{0, 0}, {0, 1}, {1, 0}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {1, -1}, {-1, -1}}};
+    for (const auto& [dc, dr] : around) {
+        const int c = column + dc, r = row + dr;
+        if (!map.has(c, r)) continue;
+        for (std::size_t l = map.layers.size(); l-- > 0;) {
+            const Layer& layer = map.layers[l];
+            if (layer.decor || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
+            const std::vector<Shape>& shapes = world.tile(map.placed(layer, c, r)).shapes;
+            if (std::any_of(shapes.begin(), shapes.end(), [](const Shape& shape) { return shape.trigger.empty(); }))
+                return {map.place_of(layer, c, r), layer.name};
+        }
+    }
+    return {map.place, ""};
+}
 
 Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Point position) {
     Standing result;

@@ -84,6 +84,64 @@ void check_return(const World& world, std::size_t from, const Object& link, Find
     findings.add(std::move(finding));
 }
 
+// Links of a map that a body at a position is inside of, and that fire when it enters.
+std::vector<const Object*> links_at(const World& world, const Map& map, int mover, int storey, Point position) {
+    std::vector<const Object*> links;
+    const Regions body = moved(world.movers()[static_cast<std::size_t>(mover)].body, position);
+    for (const Object& other : map.objects)
+        if (other.role == Role::link && other.fires == Fires::enter && other.storey == storey && other.needs.empty() &&
+            is_there(map, other) && std::find(other.by.begin(), other.by.end(), mover) != other.by.end() &&
+            !intersect(body, other.area).empty())
+            links.push_back(&other);
+    return links;
+}
+
+// Who arrives inside of a link back goes back at once.
+void check_bounce(const World& world, std::size_t from, const Object& link, Findings& findings) {
+    const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
+    const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
+    for (int mover : link.by) {
+        if (mover == world.maps()[from].player && target.player >= 0) mover = target.player;
+        for (const Object* back : links_at(world, target, mover, arrival.storey, arrival.position)) {
+            if (back->link.map != static_cast<int>(from)) continue;
+            Finding finding = start_link(findings, Rule::link_bounce, world.maps()[from], link,
+                                         {words_of(world, link), words_of(world, *back)});
+            if (!back->place.file.empty())
+                finding.related.push_back({back->place, fmt::format("{} is here", words_of(world, *back))});
+            finding.hint = Hint{fmt::format("let it lead to a place beside {}", words_of(world, *back)), ""};
+            findings.add(std::move(finding));
+            return;
+        }
+    }
+}
+
+void check_unlinked(const World& world, Findings& findings) {
+    if (world.start().object < 0) return;
+    std::vector<bool> reached(world.maps().size());
+    std::vector<std::size_t> open{static_cast<std::size_t>(world.start().map)};
+    reached[open[0]] = true;
+    while (!open.empty()) {
+        const Map& map = world.maps()[open.back()];
+        open.pop_back();
+        for (const Object& object : map.objects)
+            if (const auto next = static_cast<std::size_t>(object.link.map);
+                object.role == Role::link && object.link.object >= 0 && !reached[next]) {
+                reached[next] = true;
+                open.push_back(next);
+            }
+    }
+    for (std::size_t m = 0; m < reached.size(); ++m)
+        if (!reached[m]) {
+            const Map& map = world.maps()[m];
+            Finding finding =
+                findings.start(Rule::map_unlinked, map.place, fmt::format("map '{}'", map.name), {map.name});
+            finding.map = map.name;
+            finding.hint = Hint{"let a link of a map that can be reached lead to one of its objects",
+                                fmt::format("to = \"{}/…\"", map.name)};
+            findings.add(std::move(finding));
+        }
+}
+
 }   // namespace
 
 void check_links(const World& world, Grounds& grounds, Findings& findings) {
@@ -96,7 +154,9 @@ void check_links(const World& world, Grounds& grounds, Findings& findings) {
             }
             check_arrival(world, grounds, world.maps()[m], link, findings);
             check_return(world, m, link, findings);
+            check_bounce(world, m, link, findings);
         }
+    check_unlinked(world, findings);
 }
 
 }   // namespace dryground::check_rules

@@ -33,10 +33,12 @@ std::string scale_fault(const World& world, const Map& map, const std::vector<co
     double far_x = 0, far_y = 0;
     bool corner = true, scaled_inside = true, out = true, divided_inside = true;
     for (const Object* object : objects) {
-        const Bounds box = object->drawn && !object->area.empty() ? *bounds(object->area) : Bounds{object->position, object->position};
+        const Bounds box =
+            object->drawn && !object->area.empty() ? *bounds(object->area) : Bounds{object->position, object->position};
         const double x = box.most.x - map.least().x, y = box.most.y - map.least().y;
         far_x = std::max(far_x, x), far_y = std::max(far_y, y);
-        corner = corner && box.least.x >= map.least().x && box.least.y >= map.least().y && x <= wide / 8 && y <= high / 8;
+        corner =
+            corner && box.least.x >= map.least().x && box.least.y >= map.least().y && x <= wide / 8 && y <= high / 8;
         scaled_inside = scaled_inside && inside(map, box.most.x * scale, box.most.y * scale);
         out = out && !inside(map, object->position.x, object->position.y);
         divided_inside = divided_inside && inside(map, object->position.x / scale, object->position.y / scale);
@@ -66,25 +68,34 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
     const std::int32_t from_x = off(p.x, steps_per_px), from_y = off(p.y, steps_per_px);
     const auto slight = [](std::int32_t by, std::int32_t most) { return by != 0 && std::abs(by) < most; };
     if (slight(from_x, steps_per_px / 2) || slight(from_y, steps_per_px / 2))
-        return Snap{{slight(from_x, steps_per_px / 2) ? p.x - from_x : p.x, slight(from_y, steps_per_px / 2) ? p.y - from_y : p.y},
+        return Snap{{slight(from_x, steps_per_px / 2) ? p.x - from_x : p.x,
+                     slight(from_y, steps_per_px / 2) ? p.y - from_y : p.y},
                     fmt::format("{} px from a whole px", px(std::max(std::abs(from_x), std::abs(from_y))))};
     // The parts of cells that the layer's other objects are on.
     if (map.grid != GridSort::square || others.size() < 4) return std::nullopt;
-    const std::int32_t wide = map.cell_width * steps_per_px / map.fine, high = map.cell_height * steps_per_px / map.fine;
-    const auto on = [&](const Object* other) { return off(other->position.x - offset.x, wide) == 0 && off(other->position.y - offset.y, high) == 0; };
-    const auto count = std::count_if(others.begin(), others.end(), [&](const Object* other) { return other != &object && on(other); });
+    const std::int32_t wide = map.cell_width * steps_per_px / map.fine,
+                       high = map.cell_height * steps_per_px / map.fine;
+    const auto on = [&](const Object* other) {
+        return off(other->position.x - offset.x, wide) == 0 && off(other->position.y - offset.y, high) == 0;
+    };
+    const auto count =
+        std::count_if(others.begin(), others.end(), [&](const Object* other) { return other != &object && on(other); });
     if (count + 1 != static_cast<std::ptrdiff_t>(others.size())) return std::nullopt;
     const std::int32_t out_x = off(p.x, wide), out_y = off(p.y, high);
     const auto near = [](std::int32_t by) { return std::abs(by) <= steps_per_px; };
     if ((out_x == 0 && out_y == 0) || !near(out_x) || !near(out_y)) return std::nullopt;
-    return Snap{{p.x - out_x, p.y - out_y}, fmt::format("{} px from {} that the layer's other objects keep to", px(std::max(std::abs(out_x), std::abs(out_y))), map.fine == 1 ? "the cells" : "the parts of cells")};
+    return Snap{{p.x - out_x, p.y - out_y},
+                fmt::format("{} px from {} that the layer's other objects keep to",
+                            px(std::max(std::abs(out_x), std::abs(out_y))),
+                            map.fine == 1 ? "the cells" : "the parts of cells")};
 }
 
 // ---- heaps ----
 
 bool exclusive(const Object& a, const Object& b) {
     const auto meet = [](const std::vector<int>& x, const std::vector<int>& y) {
-        return std::any_of(x.begin(), x.end(), [&](int fact) { return std::find(y.begin(), y.end(), fact) != y.end(); });
+        return std::any_of(x.begin(), x.end(),
+                           [&](int fact) { return std::find(y.begin(), y.end(), fact) != y.end(); });
     };
     return meet(a.when, b.unless) || meet(b.when, a.unless);
 }
@@ -92,14 +103,18 @@ bool exclusive(const Object& a, const Object& b) {
 void check_stacked(const World& world, const Map& map, Findings& findings) {
     std::map<std::tuple<int, int, std::int32_t, std::int32_t>, std::vector<const Object*>> heaps;
     for (const Object& object : map.objects)
-        if (object.role != Role::solid) heaps[{object.kind, object.storey, object.position.x, object.position.y}].push_back(&object);
+        if (object.role != Role::solid)
+            heaps[{object.kind, object.storey, object.position.x, object.position.y}].push_back(&object);
     for (const auto& [key, heap] : heaps)
         for (std::size_t i = 1; i < heap.size(); ++i) {
             if (exclusive(*heap[i - 1], *heap[i])) continue;
             const bool conditional = !heap[i]->when.empty() || !heap[i]->unless.empty();
-            if (conditional && (!heap[i - 1]->when.empty() || !heap[i - 1]->unless.empty())) continue;   // states-overlap tells it
-            Finding finding = start_object(findings, Rule::objects_stacked, map, *heap[i], heap[i]->place_of_position, {words_of(world, *heap[i - 1]), words_of(world, *heap[i])});
-            if (!heap[i - 1]->place.file.empty()) finding.related.push_back({heap[i - 1]->place_of_position, "the other is here"});
+            if (conditional && (!heap[i - 1]->when.empty() || !heap[i - 1]->unless.empty()))
+                continue;   // states-overlap tells it
+            Finding finding = start_object(findings, Rule::objects_stacked, map, *heap[i], heap[i]->place_of_position,
+                                           {words_of(world, *heap[i - 1]), words_of(world, *heap[i])});
+            if (!heap[i - 1]->place.file.empty())
+                finding.related.push_back({heap[i - 1]->place_of_position, "the other is here"});
             finding.hint = Hint{"move one, take it out, or let facts say which is there", ""};
             findings.add(std::move(finding));
         }
@@ -113,15 +128,20 @@ void check_size(const World& world, const Map& map, const Object& object, Findin
     const double high = static_cast<double>(own.most.y - own.least.y) / (standard.most.y - standard.least.y);
     const auto odd = [](double ratio) { return ratio > 1.5 || ratio < 0.5; };
     if (!odd(wide) && !odd(high)) return;
-    const auto size = [](const Bounds& box) { return fmt::format("{} x {}", px(box.most.x - box.least.x), px(box.most.y - box.least.y)); };
-    Finding finding = start_object(findings, Rule::size_against_kind, map, object, object.place_of_position, {words_of(world, object), size(own), size(standard)});
-    finding.hint = Hint{"is it another kind of thing? else leave its shape to the kind, and say where it is", fmt::format("at = {}", at_px(object.position))};
+    const auto size = [](const Bounds& box) {
+        return fmt::format("{} x {}", px(box.most.x - box.least.x), px(box.most.y - box.least.y));
+    };
+    Finding finding = start_object(findings, Rule::size_against_kind, map, object, object.place_of_position,
+                                   {words_of(world, object), size(own), size(standard)});
+    finding.hint = Hint{"is it another kind of thing? else leave its shape to the kind, and say where it is",
+                        fmt::format("at = {}", at_px(object.position))};
     findings.add(std::move(finding));
 }
 
 void check_line(const World& world, const Map& map, const Object& object, Findings& findings) {
     if (const auto fault = line_fault(object.line)) {
-        Finding finding = start_object(findings, fault->rule, map, object, object.place_of_position, {words_of(world, object), fault->figure});
+        Finding finding = start_object(findings, fault->rule, map, object, object.place_of_position,
+                                       {words_of(world, object), fault->figure});
         finding.hint = fault->hint;
         findings.add(std::move(finding));
     }
@@ -132,7 +152,8 @@ void check_line(const World& world, const Map& map, const Object& object, Findin
 void check_trigger(const World& world, Grounds& grounds, int map_id, const Object& object, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     if (object.role == Role::trigger && object.gives.empty() && object.runs < 0) {
-        Finding finding = start_object(findings, Rule::trigger_idle, map, object, object.place, {words_of(world, object)});
+        Finding finding =
+            start_object(findings, Rule::trigger_idle, map, object, object.place, {words_of(world, object)});
         finding.hint = Hint{"let it give a fact or run an event", "runs = \"…\""};
         findings.add(std::move(finding));
     }
@@ -140,12 +161,14 @@ void check_trigger(const World& world, Grounds& grounds, int map_id, const Objec
     std::vector<std::string> stopped;
     for (const int mover : object.by) {
         const Ground& ground = grounds.of(map_id, mover, object.storey);
-        const bool reached = object.fires == Fires::use ? can_use(world, map, ground, mover, object) : !ground.covers(object.area);
+        const bool reached =
+            object.fires == Fires::use ? can_use(world, map, ground, mover, object) : !ground.covers(object.area);
         if (reached) return;
         stopped.push_back(world.movers()[static_cast<std::size_t>(mover)].name);
     }
     const Rule rule = object.fires == Fires::use ? Rule::use_unreachable : Rule::trigger_buried;
-    Finding finding = start_object(findings, rule, map, object, object.place_of_position, {words_of(world, object), fmt::format("{}", fmt::join(stopped, ", "))});
+    Finding finding = start_object(findings, rule, map, object, object.place_of_position,
+                                   {words_of(world, object), fmt::format("{}", fmt::join(stopped, ", "))});
     finding.hint = Hint{"move it to where they can get, or make room for it", ""};
     findings.add(std::move(finding));
 }
@@ -159,16 +182,20 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
             const std::vector<const Object*> objects = placed_by_px(map, l);
             if (objects.empty()) continue;
             if (const std::string fault = scale_fault(world, map, objects); !fault.empty()) {
-                Finding finding = start_object(findings, Rule::object_unscaled, map, *objects[0], objects[0]->place_of_position, {fmt::format("{}", objects.size()), map.layers[l].name, fault});
+                Finding finding =
+                    start_object(findings, Rule::object_unscaled, map, *objects[0], objects[0]->place_of_position,
+                                 {fmt::format("{}", objects.size()), map.layers[l].name, fault});
                 finding.object.clear();
-                finding.hint = Hint{fmt::format("a metre is {} px: multiply by it where metres are meant", world.per_metre()), ""};
+                finding.hint =
+                    Hint{fmt::format("a metre is {} px: multiply by it where metres are meant", world.per_metre()), ""};
                 findings.add(std::move(finding));
                 continue;   // the one cause of all else that is wrong with them
             }
             for (const Object* object : objects) {
                 if (object->drawn) continue;
                 if (const auto snap = snapped(map, *object, objects)) {
-                    Finding finding = start_object(findings, Rule::off_grid, map, *object, object->place_of_position, {words_of(world, *object), snap->why});
+                    Finding finding = start_object(findings, Rule::off_grid, map, *object, object->place_of_position,
+                                                   {words_of(world, *object), snap->why});
                     finding.hint = Hint{"snapped", fmt::format("at = {}", at_px(snap->to))};
                     findings.add(std::move(finding));
                 }
@@ -178,7 +205,8 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
         for (const Object& object : map.objects) {
             check_size(world, map, object, findings);
             if (!object.line.empty()) check_line(world, map, object, findings);
-            if (object.role == Role::trigger || object.role == Role::link) check_trigger(world, grounds, static_cast<int>(m), object, findings);
+            if (object.role == Role::trigger || object.role == Role::link)
+                check_trigger(world, grounds, static_cast<int>(m), object, findings);
         }
     }
 }

@@ -8,8 +8,6 @@
 
 namespace dryground::check_rules {
 
-namespace {
-
 Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object, const Place& place,
                      std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, place, thing_of(map, object), std::move(arguments));
@@ -19,6 +17,8 @@ Finding start_object(const Findings& findings, Rule rule, const Map& map, const 
     finding.cell = object.cell;
     return finding;
 }
+
+namespace {
 
 void check_start(const World& world, Findings& findings) {
     const Start& start = world.start();
@@ -93,6 +93,28 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
     }
 }
 
+// Who is seen from the side and moves by itself falls.
+void check_support(const World& world, Grounds& grounds, int map_id, const Object& object, int mover_id,
+                   Findings& findings) {
+    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    if (mover.moves != Moves::side || (object.role != Role::spawn && kind.motion != Motion::moving)) return;
+    const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
+                              grounds.lines(map_id, mover_id, object.storey), mover.body, object.position, map);
+    if (fall && *fall <= std::max(1.0, mover.kerb_px.value_or(0))) return;
+    Finding finding =
+        start_object(findings, Rule::spawn_unsupported, map, object, object.place_of_position,
+                     {object.name.empty() ? kind.name : object.name, fall ? fmt::format("{} px", *fall) : "for ever"});
+    if (fall)
+        finding.hint =
+            Hint{"on the ground below",
+                 fmt::format("at = {}", at_px({object.position.x, object.position.y + *fall * steps_per_px}))};
+    else
+        finding.hint = Hint{"there is no ground below it", ""};
+    findings.add(std::move(finding));
+}
+
 void check_standing(const World& world, Grounds& grounds, int map_id, const Object& object, bool is_start,
                     Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
@@ -102,7 +124,10 @@ void check_standing(const World& world, Grounds& grounds, int map_id, const Obje
     if (object.role == Role::spawn && (is_start || kind.mover == world.player()) && map.player >= 0) mover = map.player;
     if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !is_there(map, object)) return;
     const Standing standing = stand(world, grounds, map_id, mover, object.storey, object.position);
-    if (standing.depth_px == 0) return;
+    if (standing.depth_px == 0) {
+        check_support(world, grounds, map_id, object, mover, findings);
+        return;
+    }
     Finding finding = start_object(
         findings, Rule::spawn_blocked, map, object, object.place_of_position,
         {object.name.empty() ? kind.name : object.name, fmt::format("{}", standing.depth_px), standing.in_the_way});

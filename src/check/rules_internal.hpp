@@ -1,6 +1,7 @@
 // Inside the check room: what each group of rules is given, and where its findings go.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <string>
 
@@ -32,6 +33,8 @@ public:
     // where it only touches or is free.
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
+    [[nodiscard]] const Regions& regions() const { return regions_; }
+    [[nodiscard]] bool covers(const Regions& area) const;   // all of it
 
 private:
     struct Piece {
@@ -42,6 +45,7 @@ private:
     bool any_near(const Bounds& box, Action action) const;
     [[nodiscard]] std::pair<int, int> column_range(const Bounds& box) const;
 
+    Regions regions_;
     std::vector<Piece> pieces_;
     std::vector<std::vector<std::size_t>> columns_;   // pieces by strips of x
     std::int32_t least_x_ = 0, strip_ = 1;
@@ -52,10 +56,13 @@ class Grounds {
 public:
     explicit Grounds(const World& world) : world_(world) {}
     const Ground& of(int map, int mover, int storey);
+    // The lines that stop it from above: what it stands on besides.
+    const std::vector<Ring>& lines(int map, int mover, int storey);
 
 private:
     const World& world_;
     std::map<std::array<int, 3>, Ground> known_;
+    std::map<std::array<int, 3>, std::vector<Ring>> lines_;
 };
 
 // Why a mover cannot stand somewhere, and where it could.
@@ -68,14 +75,52 @@ struct Standing {
 };
 [[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, int mover, int storey, Point position);
 
+// How far a body that stands somewhere falls before it meets ground or a line, in whole px; nothing when it never does.
+[[nodiscard]] std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines,
+                                                  const Regions& body, Point position, const Map& map);
+
+// The movers that a map has to do with: its player first, then those of its objects' kinds.
+[[nodiscard]] std::vector<int> movers_of(const World& world, int map);
+[[nodiscard]] std::vector<int> storeys_of(const Map& map);   // of its layers that are not decor, and ground
+
+// Where a cell, or one beside it, is painted with something solid: what a finding about the ground there points to.
+struct Spot {
+    Place place;
+    std::string layer;
+};
+[[nodiscard]] Spot spot_of(const World& world, const Map& map, int column, int row);
+
+// Whether a mover can stand in a cell next to those that an object covers, or in one of them.
+[[nodiscard]] bool can_use(const World& world, const Map& map, const Ground& ground, int mover, const Object& object);
+
+// What is wrong with an open line.
+struct LineFault {
+    Rule rule;
+    std::string figure;
+    Hint hint;
+};
+[[nodiscard]] std::optional<LineFault> line_fault(const Ring& line);
+
+using LookAt = std::function<const Image*(const std::string& file)>;   // null when there is none
+
+[[nodiscard]] Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object,
+                                   const Place& place, std::vector<std::string> arguments);
+
 [[nodiscard]] std::string px(std::int64_t steps);                               // "9", "0.25"
 [[nodiscard]] std::string at_px(Point p);                                       // "[24, 48]"
 [[nodiscard]] std::string words_of(const World& world, const Object& object);   // "link 'hatch'", "unnamed mud_crab"
 [[nodiscard]] std::string thing_of(const Map& map, const Object& object);
 
 void check_tiles(const World& world, Findings& findings);
+void check_tile_shapes(const World& world, Findings& findings);
+void check_art(const World& world, const LookAt& look, Findings& findings);
 void check_maps(const World& world, Findings& findings);
+void check_layers(const World& world, Findings& findings);
+void check_outlines(const World& world, Grounds& grounds, Findings& findings);
+void check_space(const World& world, Grounds& grounds, Findings& findings);
 void check_objects(const World& world, Grounds& grounds, Findings& findings);
+void check_object_places(const World& world, Grounds& grounds, Findings& findings);
 void check_links(const World& world, Grounds& grounds, Findings& findings);
+void check_facts(const World& world, Findings& findings);
 
 }   // namespace dryground::check_rules

@@ -14,7 +14,9 @@ std::string thing(const TileSet& set, const Tile& tile) {
     return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
 }
 
-bool solid(const Shape& shape) { return shape.trigger.empty() && shape.fault == ShapeFault::none && !shape.area.empty(); }
+bool solid(const Shape& shape) {
+    return shape.trigger.empty() && shape.fault == ShapeFault::none && !shape.area.empty();
+}
 
 // Thinner than a px, or the same as another of the tile.
 void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
@@ -31,15 +33,20 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
         const std::int32_t thin = std::min(box->most.x - box->least.x, box->most.y - box->least.y);
         if (thin < steps_per_px) {
             Finding finding = findings.start(Rule::shape_sliver, shape.place, thing(set, tile), {words, px(thin)});
-            finding.hint = Hint{"bodies pass through what is thinner than a step of theirs: make it thicker, or a line", ""};
+            finding.hint =
+                Hint{"bodies pass through what is thinner than a step of theirs: make it thicker, or a line", ""};
             findings.add(std::move(finding));
         }
         for (std::size_t j = 0; j < tile.shapes.size(); ++j) {
             const Shape& other = tile.shapes[j];
-            if (i == j || shape.barrier != other.barrier || shape.trigger != other.trigger || other.area.empty() || !subtract(shape.area, other.area).empty()) continue;
+            if (i == j || shape.barrier != other.barrier || shape.trigger != other.trigger || other.area.empty() ||
+                !subtract(shape.area, other.area).empty())
+                continue;
             const bool same = subtract(other.area, shape.area).empty();
             if (same && j > i) continue;   // told once
-            findings.add(findings.start(Rule::shape_twice, shape.place, thing(set, tile), {words, same ? "just where" : "inside of", fmt::format("{}{}", other.words, same ? " lies" : "")}));
+            findings.add(findings.start(
+                Rule::shape_twice, shape.place, thing(set, tile),
+                {words, same ? "just where" : "inside of", fmt::format("{}{}", other.words, same ? " lies" : "")}));
             break;
         }
     }
@@ -57,11 +64,13 @@ void check_flags(const World& world, const TileSet& set, const Tile& tile, Findi
             needed = true;
             Regions stops;
             for (const Shape& shape : tile.shapes)
-                if (solid(shape) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), shape.barrier)) stops.insert(stops.end(), shape.area.begin(), shape.area.end());
+                if (solid(shape) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), shape.barrier))
+                    stops.insert(stops.end(), shape.area.begin(), shape.area.end());
             open = open || !subtract(cell, unite(stops)).empty();
         }
         if (!needed || open) continue;
-        Finding finding = findings.start(Rule::flags_against_shapes, tile.place, thing(set, tile), {tile.name, world.flags()[f].name});
+        Finding finding = findings.start(Rule::flags_against_shapes, tile.place, thing(set, tile),
+                                         {tile.name, world.flags()[f].name});
         finding.hint = Hint{"take the flag away, or leave room to stand", ""};
         findings.add(std::move(finding));
     }
@@ -81,7 +90,9 @@ void check_flag_pairs(const World& world, Findings& findings) {
     for (std::size_t f = 0; f < count; ++f)
         for (std::size_t g = 0; g < f; ++g)
             if (granted[f] > 1 && !differ[f][g]) {
-                Finding finding = findings.start(Rule::flags_always_equal, world.flags()[f].place, fmt::format("flag '{}'", world.flags()[f].name), {world.flags()[g].name, world.flags()[f].name});
+                Finding finding = findings.start(Rule::flags_always_equal, world.flags()[f].place,
+                                                 fmt::format("flag '{}'", world.flags()[f].name),
+                                                 {world.flags()[g].name, world.flags()[f].name});
                 finding.hint = Hint{"one of them would do", ""};
                 findings.add(std::move(finding));
             }
@@ -90,11 +101,15 @@ void check_flag_pairs(const World& world, Findings& findings) {
 void check_barriers(const World& world, Findings& findings) {
     if (world.movers().empty()) return;
     for (std::size_t b = 0; b < world.barriers().size(); ++b) {
-        const auto stopped = [b](const Mover& mover) { return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), static_cast<int>(b)); };
+        const auto stopped = [b](const Mover& mover) {
+            return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), static_cast<int>(b));
+        };
         if (std::any_of(world.movers().begin(), world.movers().end(), stopped)) continue;
         const Barrier& barrier = world.barriers()[b];
-        Finding finding = findings.start(Rule::barrier_unmet, barrier.place, fmt::format("barrier '{}'", barrier.name), {barrier.name});
-        finding.hint = Hint{"let a mover be stopped by it, or take it out", fmt::format("stopped_by = [\"{}\"]", barrier.name)};
+        Finding finding = findings.start(Rule::barrier_unmet, barrier.place, fmt::format("barrier '{}'", barrier.name),
+                                         {barrier.name});
+        finding.hint =
+            Hint{"let a mover be stopped by it, or take it out", fmt::format("stopped_by = [\"{}\"]", barrier.name)};
         findings.add(std::move(finding));
     }
 }
@@ -109,15 +124,21 @@ bool keeps_to_cells(const World& world, const Map& map, std::size_t below, int b
         if (layer.decor) continue;
         if (layer.offset != Point{} || layer.shape_offset != Point{}) return false;
         for (std::size_t number = 1; number < map.palette.size(); ++number)
-            if (number < layer.counts.size() && layer.counts[number] > 0 && (world.tile(map.palette[number]).overhang || world.tile(map.palette[number]).picture)) return false;
+            if (number < layer.counts.size() && layer.counts[number] > 0 &&
+                (world.tile(map.palette[number]).overhang || world.tile(map.palette[number]).picture))
+                return false;
     }
-    return std::none_of(map.objects.begin(), map.objects.end(), [&](const Object& object) { return object.role == Role::solid && object.barrier == barrier && object.layer < static_cast<int>(below); });
+    return std::none_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
+        return object.role == Role::solid && object.barrier == barrier && object.layer < static_cast<int>(below);
+    });
 }
 
 bool has_barrier(const World& world, const Map& map, const Layer& layer, std::uint32_t number, int barrier) {
     if (map.palette[number].tile < 0 || !layer.trigger.empty()) return false;
     const std::vector<Shape>& shapes = world.tile(map.palette[number]).shapes;
-    return std::any_of(shapes.begin(), shapes.end(), [&](const Shape& shape) { return shape.trigger.empty() && (shape.barrier >= 0 ? shape.barrier : layer.barrier) == barrier; });
+    return std::any_of(shapes.begin(), shapes.end(), [&](const Shape& shape) {
+        return shape.trigger.empty() && (shape.barrier >= 0 ? shape.barrier : layer.barrier) == barrier;
+    });
 }
 
 struct CarveUse {
@@ -133,7 +154,8 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
             const Layer& layer = map.layers[l];
             if (layer.decor || layer.holds_objects) continue;
             std::vector<bool> is(map.palette.size());
-            for (std::size_t n = 0; n < is.size(); ++n) is[n] = map.palette[n].tileset == set && map.palette[n].tile == tile;
+            for (std::size_t n = 0; n < is.size(); ++n)
+                is[n] = map.palette[n].tileset == set && map.palette[n].tile == tile;
             if (std::none_of(is.begin(), is.end(), [](bool b) { return b; })) continue;
             const bool known = keeps_to_cells(world, map, l, carve.barrier);
             for (std::size_t i = 0; i < layer.cells.size(); ++i) {
@@ -142,7 +164,8 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
                 use.carves = use.carves || !known;
                 for (std::size_t below = 0; below < l && !use.carves; ++below) {
                     const Layer& lower = map.layers[below];
-                    use.carves = !lower.decor && !lower.holds_objects && lower.storey == layer.storey && has_barrier(world, map, lower, lower.cells[i], carve.barrier);
+                    use.carves = !lower.decor && !lower.holds_objects && lower.storey == layer.storey &&
+                                 has_barrier(world, map, lower, lower.cells[i], carve.barrier);
                 }
                 if (use.carves) return use;
             }
@@ -157,7 +180,9 @@ void check_carves(const World& world, std::size_t s, std::size_t t, Findings& fi
         if (carve.barrier < 0) continue;
         const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve);
         if (use.cells == 0 || use.carves) continue;
-        Finding finding = findings.start(Rule::carve_nothing, carve.shape.place, thing(set, tile), {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name, fmt::format("{} cell{}", use.cells, use.cells == 1 ? "" : "s")});
+        Finding finding = findings.start(Rule::carve_nothing, carve.shape.place, thing(set, tile),
+                                         {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
+                                          fmt::format("{} cell{}", use.cells, use.cells == 1 ? "" : "s")});
         finding.hint = Hint{"carve a barrier that lies in a layer below, or take the carve out", ""};
         findings.add(std::move(finding));
     }
@@ -170,7 +195,8 @@ void check_unused(const World& world, Findings& findings) {
     for (const TileSet& set : world.tilesets()) used.emplace_back(set.tiles.size());
     for (const Map& map : world.maps())
         for (const Placed& placed : map.palette)
-            if (placed.tile >= 0) used[static_cast<std::size_t>(placed.tileset)][static_cast<std::size_t>(placed.tile)] = true;
+            if (placed.tile >= 0)
+                used[static_cast<std::size_t>(placed.tileset)][static_cast<std::size_t>(placed.tile)] = true;
     for (std::size_t s = 0; s < used.size(); ++s)
         for (const Tile& tile : world.tilesets()[s].tiles)
             for (const Reaction& reaction : tile.reacts)
@@ -179,7 +205,8 @@ void check_unused(const World& world, Findings& findings) {
         for (std::size_t t = 0; t < used[s].size(); ++t) {
             const Tile& tile = world.tilesets()[s].tiles[t];
             if (!used[s][t] && tile.stands_for < 0 && !tile.in_pattern)
-                findings.add(findings.start(Rule::tile_unused, tile.place, thing(world.tilesets()[s], tile), {tile.name}));
+                findings.add(
+                    findings.start(Rule::tile_unused, tile.place, thing(world.tilesets()[s], tile), {tile.name}));
         }
 }
 
@@ -188,14 +215,18 @@ void check_unused(const World& world, Findings& findings) {
 std::optional<LineFault> line_fault(const Ring& line) {
     for (std::size_t i = 2; i < line.size(); ++i) {
         const Point a = line[i - 2], b = line[i - 1], c = line[i];
-        const std::int64_t back = (std::int64_t{b.x} - a.x) * (std::int64_t{c.x} - b.x) + (std::int64_t{b.y} - a.y) * (std::int64_t{c.y} - b.y);
-        if (cross(a, b, c) == 0 && back < 0) return LineFault{Rule::line_doubles_back, at_px(b), Hint{"take out the point that goes too far", ""}};
+        const std::int64_t back = (std::int64_t{b.x} - a.x) * (std::int64_t{c.x} - b.x) +
+                                  (std::int64_t{b.y} - a.y) * (std::int64_t{c.y} - b.y);
+        if (cross(a, b, c) == 0 && back < 0)
+            return LineFault{Rule::line_doubles_back, at_px(b), Hint{"take out the point that goes too far", ""}};
     }
     if (line.size() < 4) return std::nullopt;
-    const std::int64_t dx = std::int64_t{line.front().x} - line.back().x, dy = std::int64_t{line.front().y} - line.back().y;
+    const std::int64_t dx = std::int64_t{line.front().x} - line.back().x,
+                       dy = std::int64_t{line.front().y} - line.back().y;
     const std::int64_t near = 2 * steps_per_px;
     if ((dx == 0 && dy == 0) || dx * dx + dy * dy > near * near) return std::nullopt;
-    return LineFault{Rule::line_ends_near, px(std::max(std::abs(dx), std::abs(dy))), Hint{"end it where it begins", at_px(line.front())}};
+    return LineFault{Rule::line_ends_near, px(std::max(std::abs(dx), std::abs(dy))),
+                     Hint{"end it where it begins", at_px(line.front())}};
 }
 
 void check_tile_shapes(const World& world, Findings& findings) {

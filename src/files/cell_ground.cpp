@@ -11,7 +11,8 @@ namespace {
 
 // Different ones where a barrier says none: the first of a world are told apart at a glance.
 Colour colour_of(const World& world, std::size_t barrier) {
-    static constexpr Colour standard[] = {{122, 92, 58}, {47, 127, 147}, {160, 102, 44}, {110, 70, 130}, {70, 110, 60}, {150, 50, 60}};
+    static constexpr Colour standard[] = {{122, 92, 58},  {47, 127, 147}, {160, 102, 44},
+                                          {110, 70, 130}, {70, 110, 60},  {150, 50, 60}};
     return world.barriers()[barrier].colour.value_or(standard[barrier % std::size(standard)]);
 }
 
@@ -35,8 +36,8 @@ CellGround cell_ground(const World& world, const Map& map, const MergeOptions& w
             if (group.storey_id != storey || (wanted.mover < 0 && group.barrier_id < 0)) continue;
             // What reaches out of the map belongs to the cells at its edge, but does not fill them.
             if (2 * twice_area(intersect(group.regions, {&cell, 1})) <= half_twice_area) continue;
-            ground.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) + static_cast<std::size_t>(column)] |=
-                wanted.mover < 0 ? 1u << group.barrier_id : 1u;
+            ground.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
+                         static_cast<std::size_t>(column)] |= wanted.mover < 0 ? 1u << group.barrier_id : 1u;
         }
     }
     return ground;

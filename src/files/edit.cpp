@@ -24,8 +24,8 @@ const MapDraft& find_map(const WorldBuilder& builder, const std::string& name) {
         names.push_back(map.name.value);
     }
     const auto nearest = nearest_name(name, names);
-    throw EditFault(fmt::format("the world has no map '{}'{}", name,
-                                nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+    throw EditFault(
+        fmt::format("the world has no map '{}'{}", name, nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
 // What the files will be: as on disk, but for those that changed.
@@ -78,7 +78,8 @@ Edited edit_map(const fs::path& world_file, const std::string& name, const MapEd
         std::visit([&](const auto& one) { files::edit(map, one); }, change);
         if (std::string after = map.text.result(); after != text) result.files.push_back({file, std::move(after)});
         for (auto& [other, bytes] : map.changed)
-            if (bytes != read(other)) result.files.push_back({fs::path(other).lexically_normal().generic_string(), std::move(bytes)});
+            if (bytes != read(other))
+                result.files.push_back({fs::path(other).lexically_normal().generic_string(), std::move(bytes)});
         result.changed = map.count;
     } catch (const EditFault& fault) {
         result.fault = fault.what();

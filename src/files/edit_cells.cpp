@@ -51,8 +51,10 @@ std::string meaning_of_entry(const OpenMap& map, const LegendEntry& entry) {
 std::size_t field_end(const std::string& text, std::size_t at) {
     if (at < text.size() && text[at] == '"') {
         for (++at; at < text.size() && text[at] != '\n'; ++at)
-            if (text[at] == '"' && (at + 1 >= text.size() || text[at + 1] != '"')) return at + 1;
-            else if (text[at] == '"') ++at;
+            if (text[at] == '"' && (at + 1 >= text.size() || text[at + 1] != '"'))
+                return at + 1;
+            else if (text[at] == '"')
+                ++at;
         return at;
     }
     std::size_t end = at;
@@ -75,11 +77,12 @@ std::size_t OpenMap::layer(const std::string& name, bool of_objects) const {
     if (fitting.size() == 1) return fitting.front();
     const char* sort = of_objects ? "objects" : "cells";
     if (names.empty()) throw EditFault(fmt::format("the map has no layer of {}", sort));
-    if (name.empty()) throw EditFault(fmt::format("the map has several layers of {}: say which: {}", sort, fmt::join(names, ", ")));
+    if (name.empty())
+        throw EditFault(fmt::format("the map has several layers of {}: say which: {}", sort, fmt::join(names, ", ")));
     const auto nearest = nearest_name(name, names);
-    throw EditFault(fmt::format("the map has no layer of {} '{}'; {}", sort, name,
-                                nearest ? fmt::format("did you mean '{}'?", *nearest)
-                                        : fmt::format("it has: {}", fmt::join(names, ", "))));
+    throw EditFault(fmt::format(
+        "the map has no layer of {} '{}'; {}", sort, name,
+        nearest ? fmt::format("did you mean '{}'?", *nearest) : fmt::format("it has: {}", fmt::join(names, ", "))));
 }
 
 const toml::table& OpenMap::layer_tree(std::size_t layer) const {
@@ -139,7 +142,8 @@ std::string CellGrid::meaning_of_tile(const std::string& tile) const {
     const std::size_t colon = std::min(tile.find(':'), tile.size());
     const auto orientation = orientation_from(std::string_view(tile).substr(colon));
     if (!orientation)
-        throw EditFault(fmt::format("'{}' is no tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", tile));
+        throw EditFault(
+            fmt::format("'{}' is no tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", tile));
     return full_name(map_, tile.substr(0, colon)) + words_of(*orientation);
 }
 
@@ -157,17 +161,18 @@ std::uint32_t CellGrid::key_for(const std::string& tile) {
     for (const auto* legend : {&draft_.legend, &map_.draft.legend})
         for (const LegendEntry& entry : *legend) keys.push_back(canonical_key(entry.key.value));
     if (tile.empty()) {
-        const std::vector<std::string> nothing = table_.sort == CellTable::Sort::rows ? std::vector<std::string>{".", " "}
-                                                 : table_.sort == CellTable::Sort::csv
-                                                     ? std::vector<std::string>{""}
-                                                     : std::vector<std::string>{"#00000000"};
+        const std::vector<std::string> nothing =
+            table_.sort == CellTable::Sort::rows  ? std::vector<std::string>{".", " "}
+            : table_.sort == CellTable::Sort::csv ? std::vector<std::string>{""}
+                                                  : std::vector<std::string>{"#00000000"};
         keys.insert(keys.end(), nothing.begin(), nothing.end());
     }
     if (table_.sort == CellTable::Sort::csv) keys.insert(keys.end(), {tile, meaning});
     for (const std::string& key : keys) {
-        const bool right_sort = table_.sort == CellTable::Sort::csv ||
-                                (table_.sort == CellTable::Sort::rows ? utf8::count(key) == 1
-                                                                      : (key.size() == 7 || key.size() == 9) && key[0] == '#');
+        const bool right_sort =
+            table_.sort == CellTable::Sort::csv ||
+            (table_.sort == CellTable::Sort::rows ? utf8::count(key) == 1
+                                                  : (key.size() == 7 || key.size() == 9) && key[0] == '#');
         if (right_sort && meaning_of_key(key) == meaning) return add(key);
     }
     const std::string key = free_key(tile);
@@ -238,7 +243,8 @@ void CellGrid::add_to_legend(const std::string& key, const std::string& tile) {
 
 void CellGrid::set(int column, int row, std::uint32_t key) {
     if (meanings_[at(column, row)] == meanings_[key]) return;
-    numbers_[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column)] = key;
+    numbers_[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(column)] =
+        key;
     ++map_.count;
 }
 
@@ -257,9 +263,12 @@ void CellGrid::resize(int columns, int rows, int column, int row) {
 
 void CellGrid::write() {
     switch (table_.sort) {
-        case CellTable::Sort::rows: return write_rows();
-        case CellTable::Sort::csv: return write_csv();
-        case CellTable::Sort::png: return write_png();
+        case CellTable::Sort::rows:
+            return write_rows();
+        case CellTable::Sort::csv:
+            return write_csv();
+        case CellTable::Sort::png:
+            return write_png();
     }
 }
 

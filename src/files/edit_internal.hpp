@@ -21,9 +21,9 @@ struct OpenMap {
     const MapDraft& draft;
     const std::vector<TileSetDraft>& tilesets;
     const WorldDraft& world;
-    TextEdits text;           // of the map's own file
-    toml::table tree;         // of the same
-    std::string folder;       // of the map's file, from the world's; empty or with a slash behind
+    TextEdits text;       // of the map's own file
+    toml::table tree;     // of the same
+    std::string folder;   // of the map's file, from the world's; empty or with a slash behind
     std::function<std::string(const std::string& file)> read;   // a file beside; throws EditFault
     std::map<std::string, std::string> changed;                 // files beside, with their new bytes
     std::size_t count = 0;                                      // of changes
@@ -70,7 +70,7 @@ private:
     CellTable table_;
     std::vector<std::uint32_t> numbers_;   // as they are to be, of columns_ x rows_
     std::vector<std::string> meanings_;
-    int columns_, rows_;             // as they are to be
+    int columns_, rows_;                 // as they are to be
     int old_column_ = 0, old_row_ = 0;   // of the old top-left cell in the new grid
 };
 

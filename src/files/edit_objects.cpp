@@ -30,9 +30,10 @@ Found find(const OpenMap& map, const std::string& name) {
         const LayerDraft& layer = map.draft.layers[l];
         for (const ExceptDraft& except : layer.except)
             if (except.name.value == name)
-                throw EditFault(fmt::format("'{}' is painted in cell ({}, {}) of layer '{}', and described in that layer's "
-                                            "'except': edit the cell, or the list by hand",
-                                            name, except.cell[0], except.cell[1], layer.name.value));
+                throw EditFault(
+                    fmt::format("'{}' is painted in cell ({}, {}) of layer '{}', and described in that layer's "
+                                "'except': edit the cell, or the list by hand",
+                                name, except.cell[0], except.cell[1], layer.name.value));
         const toml::array* list = map.layer_tree(l)["objects"].as_array();
         for (std::size_t i = 0; i < layer.objects.size(); ++i) {
             const std::string& one = layer.objects[i].name.value;
@@ -78,9 +79,10 @@ std::string typed(const FieldDraft& field, const std::string& value) {
     const bool bare = type == "yes_no" || type == "whole" || type == "number" || type == "place" || type == "list";
     if (!bare) return in_quotes(value);
     const toml::parse_result parsed = toml::parse("v = " + value);
-    if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos || value.find('#') != std::string::npos)
-        throw EditFault(fmt::format("'{}' cannot be the value of field '{}', whose type is {}", value, field.name.value,
-                                    type));
+    if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos ||
+        value.find('#') != std::string::npos)
+        throw EditFault(
+            fmt::format("'{}' cannot be the value of field '{}', whose type is {}", value, field.name.value, type));
     return value;
 }
 
@@ -175,7 +177,9 @@ void edit(OpenMap& map, const AddObject& add) {
     if (!props.empty()) pairs.add("props", props.table());
     const toml::node* node = map.layer_tree(layer).get("objects");
     const toml::array* list = node != nullptr ? node->as_array() : nullptr;
-    if (list == nullptr) throw EditFault(fmt::format("layer '{}' is not written as a list of objects", map.draft.layers[layer].name.value));
+    if (list == nullptr)
+        throw EditFault(
+            fmt::format("layer '{}' is not written as a list of objects", map.draft.layers[layer].name.value));
     ++map.count;
     TextEdits& text = map.text;
     const std::string line_break = text.line_break();
@@ -189,7 +193,8 @@ void edit(OpenMap& map, const AddObject& add) {
         for (const auto& [name, value] : *last.as_table()) at = std::max(at, text.offset(value.source().end));
         std::string lines = pairs.lines();
         lines.pop_back();
-        for (std::size_t i = 0; line_break != "\n" && (i = lines.find('\n', i)) != std::string::npos; i += 2) lines.insert(i, "\r");
+        for (std::size_t i = 0; line_break != "\n" && (i = lines.find('\n', i)) != std::string::npos; i += 2)
+            lines.insert(i, "\r");
         text.insert(text.line_end(at), fmt::format("{0}{0}[[layers.objects]]{0}{1}", line_break, lines));
         return;
     }
@@ -204,7 +209,7 @@ void edit(OpenMap& map, const AddObject& add) {
         text.insert(end, ", " + pairs.table());
     } else {
         if (!comma) text.insert(end, ",");
-        text.insert(text.line_end(end) , fmt::format("{}{}{},", line_break, indent, pairs.table()));
+        text.insert(text.line_end(end), fmt::format("{}{}{},", line_break, indent, pairs.table()));
     }
 }
 
@@ -216,11 +221,13 @@ void edit(OpenMap& map, const MoveObject& move) {
         const auto* cells = std::get_if<CellAt>(&move.to);
         const auto [width, height] = map.draft.cell.value;
         const bool by_cell = std::holds_alternative<AtCells>(found.draft->form);
-        if (by_cell && cells == nullptr) throw EditFault(fmt::format("'{}' is placed by cell: move it by cells", move.name));
-        const PointPx by = px != nullptr ? *px
-                           : map.draft.grid.value == "isometric"
-                               ? PointPx{((*cells)[0] - (*cells)[1]) * width / 2.0, ((*cells)[0] + (*cells)[1]) * height / 2.0}
-                               : PointPx{0.0 + (*cells)[0] * width, 0.0 + (*cells)[1] * height};
+        if (by_cell && cells == nullptr)
+            throw EditFault(fmt::format("'{}' is placed by cell: move it by cells", move.name));
+        const PointPx by =
+            px != nullptr ? *px
+            : map.draft.grid.value == "isometric"
+                ? PointPx{((*cells)[0] - (*cells)[1]) * width / 2.0, ((*cells)[0] + (*cells)[1]) * height / 2.0}
+                : PointPx{0.0 + (*cells)[0] * width, 0.0 + (*cells)[1] * height};
         move_numbers(map, *found.tree, by, cells != nullptr ? *cells : CellAt{});
         return;
     }
@@ -231,7 +238,8 @@ void edit(OpenMap& map, const MoveObject& move) {
     const std::string place = place_toml(at, key);
     for (const auto& [name, node] : *found.tree) {
         if (name.str() != "at" && name.str() != "cell" && name.str() != "cells") continue;
-        if (name.str() == "cells") throw EditFault(fmt::format("'{}' covers cells: move it by so much, not to a place", move.name));
+        if (name.str() == "cells")
+            throw EditFault(fmt::format("'{}' covers cells: move it by so much, not to a place", move.name));
         if (name.str() != key)
             map.text.replace(map.text.offset(name.source().begin), map.text.offset(name.source().end), key);
         map.text.replace(node, place);
@@ -277,7 +285,8 @@ void edit(OpenMap& map, const GiveObject& give) {
         ++map.count;
         if (const toml::node* old = props != nullptr ? props->get(name) : nullptr)
             map.text.replace(*old, toml);
-        else if (props != nullptr && (props->is_inline() || map.text.text()[map.text.offset(props->source().begin)] == '['))
+        else if (props != nullptr &&
+                 (props->is_inline() || map.text.text()[map.text.offset(props->source().begin)] == '['))
             append(map, *props, fmt::format("{} = {}", toml_text::key(name), toml));
         else if (props != nullptr)   // props.this = that
             append(map, *found.tree, fmt::format("props.{} = {}", toml_text::key(name), toml));

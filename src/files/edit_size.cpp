@@ -35,7 +35,8 @@ void each_cell_layer(OpenMap& map, Action action) {
 
 void edit(OpenMap& map, const ResizeMap& resize) {
     if (resize.columns < 1 || resize.rows < 1) throw EditFault("a map has at least one column and one row");
-    if (std::int64_t{resize.columns} * resize.rows > std::int64_t{1} << 26) throw EditFault("a map has at most 67,108,864 cells");
+    if (std::int64_t{resize.columns} * resize.rows > std::int64_t{1} << 26)
+        throw EditFault("a map has at most 67,108,864 cells");
     const auto [columns, rows] = map.draft.size.value;
     if (columns == resize.columns && rows == resize.rows) return;
     const bool right = resize.keep == Keep::top_right || resize.keep == Keep::bottom_right;
@@ -68,9 +69,10 @@ void edit(OpenMap& map, const ShiftMap& shift) {
             }
     });
     const auto [width, height] = map.draft.cell.value;
-    const PointPx by = map.draft.grid.value == "isometric"
-                           ? PointPx{(shift.columns - shift.rows) * width / 2.0, (shift.columns + shift.rows) * height / 2.0}
-                           : PointPx{0.0 + shift.columns * width, 0.0 + shift.rows * height};
+    const PointPx by =
+        map.draft.grid.value == "isometric"
+            ? PointPx{(shift.columns - shift.rows) * width / 2.0, (shift.columns + shift.rows) * height / 2.0}
+            : PointPx{0.0 + shift.columns * width, 0.0 + shift.rows * height};
     for (std::size_t layer = 0; layer < map.draft.layers.size(); ++layer)
         for (const char* key : {"objects", "except"})
             if (const toml::array* list = map.layer_tree(layer)[key].as_array())

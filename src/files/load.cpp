@@ -280,6 +280,11 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
 
 }   // namespace files
 
+std::function<std::optional<Image>(const std::string& file)> pictures_of(const fs::path& world_file,
+                                                                         const FileReader& reader) {
+    return files::Look(files::Folder(world_file.parent_path(), reader));
+}
+
 LoadedDrafts load_drafts(const fs::path& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).load();
 }

@@ -13,8 +13,9 @@ namespace {
 constexpr std::size_t least_length = 1024;   // of what is worth it
 
 bool is_plain(std::string_view content) {
-    return std::none_of(content.begin(), content.end(),
-                        [](char c) { return (static_cast<unsigned char>(c) < 0x20 && c != '\n' && c != '\t') || c == 0x7f; });
+    return std::none_of(content.begin(), content.end(), [](char c) {
+        return (static_cast<unsigned char>(c) < 0x20 && c != '\n' && c != '\t') || c == 0x7f;
+    });
 }
 
 // Where a text ends that begins at the quotes there; npos when it does not.
@@ -41,7 +42,8 @@ std::size_t text_end(std::string_view text, std::size_t at) {
 bool is_rows_key(std::string_view line_before) {
     const auto trimmed = [](std::string_view part) {
         const std::size_t first = part.find_first_not_of(" \t");
-        return first == std::string_view::npos ? std::string_view() : part.substr(first, part.find_last_not_of(" \t") + 1 - first);
+        return first == std::string_view::npos ? std::string_view()
+                                               : part.substr(first, part.find_last_not_of(" \t") + 1 - first);
     };
     const std::string_view all = trimmed(line_before);
     return !all.empty() && all.back() == '=' && trimmed(all.substr(0, all.size() - 1)) == "rows";
@@ -65,7 +67,8 @@ Lightened lighten(std::string_view text) {
         const std::size_t end = text_end(text, at);
         if (end == std::string_view::npos) break;
         const std::string_view whole = text.substr(at, end - at);
-        if (whole.size() >= least_length && whole.substr(0, 4) == "'''\n" && text.substr(end, 1) != "'" && is_rows_key(text.substr(line_start, at - line_start))) {
+        if (whole.size() >= least_length && whole.substr(0, 4) == "'''\n" && text.substr(end, 1) != "'" &&
+            is_rows_key(text.substr(line_start, at - line_start))) {
             const std::string_view content = whole.substr(4, whole.size() - 7);
             if (is_plain(content)) {
                 result.text.append(text, copied, at + 4 - copied);

@@ -1,4 +1,5 @@
-// Inside the files room: the rows of large maps are kept from the TOML parser, which looks at each character many times.
+// Inside the files room: the rows of large maps are kept from the TOML parser, which looks at each character many
+// times.
 #pragma once
 
 #include <map>
@@ -11,9 +12,9 @@ namespace dryground::files {
 // Rows by where the parser finds their text to open: line and column, from 1.
 using LongRows = std::map<std::pair<std::size_t, std::size_t>, std::string_view>;
 
-// The text with just the line breaks of long literal texts (rows = '''…''') left, so that the parser sees all else where
-// it is; and what was taken out, as it stands in the text given, which must outlive it. Only what the parser would take
-// as it is goes: no control characters but tabs, and line breaks without carriage returns.
+// The text with just the line breaks of long literal texts (rows = '''…''') left, so that the parser sees all else
+// where it is; and what was taken out, as it stands in the text given, which must outlive it. Only what the parser
+// would take as it is goes: no control characters but tabs, and line breaks without carriage returns.
 struct Lightened {
     std::string text;
     LongRows rows;

@@ -119,10 +119,18 @@ std::string svg(const Json& tree) {
     each_form(tree, [&](const Json& properties, const Geometry& geometry) {
         std::string data;
         for (const auto& [key, value] : properties.items())
-            if (value.is_string() && value != "") data += fmt::format(" data-{}=\"{}\"", key == "one_way" ? "one-way" : key, value.get<std::string>());
+            if (value.is_string() && value != "")
+                data += fmt::format(" data-{}=\"{}\"", key == "one_way" ? "one-way" : key, value.get<std::string>());
         const std::string barrier = properties["barrier"], trigger = properties["trigger"];
-        shapes += fmt::format("<g class=\"{}\"{}{}>\n", !barrier.empty() ? barrier : !trigger.empty() ? trigger : "mover", data,
-                              geometry.polygons.empty() ? " fill=\"none\" stroke=\"#000\" stroke-width=\"1\" vector-effect=\"non-scaling-stroke\"" : " fill-rule=\"evenodd\"");
+        shapes +=
+            fmt::format("<g class=\"{}\"{}{}>\n",
+                        !barrier.empty()   ? barrier
+                        : !trigger.empty() ? trigger
+                                           : "mover",
+                        data,
+                        geometry.polygons.empty()
+                            ? " fill=\"none\" stroke=\"#000\" stroke-width=\"1\" vector-effect=\"non-scaling-stroke\""
+                            : " fill-rule=\"evenodd\"");
         for (const Json& rings : geometry.polygons) {
             std::string outline;
             for (const Json& ring : rings) outline += path(ring, true);
@@ -131,8 +139,9 @@ std::string svg(const Json& tree) {
         for (const Json& line : geometry.lines) shapes += fmt::format("<path d=\"{}\"/>\n", path(line, false));
         shapes += "</g>\n";
     });
-    return fmt::format("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{} {} {} {}\" data-unit=\"{}\" data-y=\"{}\">\n{}</svg>\n", left,
-                       top, right - left, bottom - top, tree["unit"].get<std::string>(), tree["y"].get<std::string>(), shapes);
+    return fmt::format(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"{} {} {} {}\" data-unit=\"{}\" data-y=\"{}\">\n{}</svg>\n",
+        left, top, right - left, bottom - top, tree["unit"].get<std::string>(), tree["y"].get<std::string>(), shapes);
 }
 
 std::string in_brackets(const Json& points) {

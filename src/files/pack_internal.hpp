@@ -1,5 +1,5 @@
-// Inside the files room: `dryground/pack/1` (schema/pack.schema.json), everything a game loads. write_pack*.cpp make the
-// tree from a world; read_pack*.cpp make drafts from the tree, for which the builder is asked as for any other.
+// Inside the files room: `dryground/pack/1` (schema/pack.schema.json), everything a game loads. write_pack*.cpp make
+// the tree from a world; read_pack*.cpp make drafts from the tree, for which the builder is asked as for any other.
 #pragma once
 
 #include "dryground/files.hpp"
@@ -53,7 +53,7 @@ public:
 
     [[nodiscard]] Node at(const char* key) const;
     [[nodiscard]] bool is_null() const { return json_ == nullptr || json_->is_null(); }
-    [[nodiscard]] std::vector<Node> items() const;                            // of a list
+    [[nodiscard]] std::vector<Node> items() const;                             // of a list
     [[nodiscard]] std::vector<std::pair<std::string, Node>> entries() const;   // of a table
 
     [[nodiscard]] std::string text() const;

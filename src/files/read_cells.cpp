@@ -52,7 +52,8 @@ public:
         table_.sort = CellTable::Sort::csv;
         if (text_.substr(0, 3) == "\xEF\xBB\xBF") text_.remove_prefix(3);
         is_ascii_ = std::none_of(text_.begin(), text_.end(), [](char c) { return static_cast<signed char>(c) < 0; });
-        const auto fields = static_cast<std::size_t>(std::count(text_.begin(), text_.end(), ',') + std::count(text_.begin(), text_.end(), '\n') + 1);
+        const auto fields = static_cast<std::size_t>(std::count(text_.begin(), text_.end(), ',') +
+                                                     std::count(text_.begin(), text_.end(), '\n') + 1);
         table_.numbers.reserve(fields);
         table_.characters.reserve(fields);
     }
@@ -126,10 +127,12 @@ private:
         }
         // Short fields are told apart by their bytes as one number. Bytes of 0 behind them do not count as theirs.
         std::uint64_t bytes = 0;
-        for (std::size_t i = 0; i < field.size(); ++i) bytes |= std::uint64_t{static_cast<unsigned char>(field[i])} << 8 * i;
+        for (std::size_t i = 0; i < field.size(); ++i)
+            bytes |= std::uint64_t{static_cast<unsigned char>(field[i])} << 8 * i;
         Short& recent = short_[((bytes * 0x9E3779B97F4A7C15u >> 58) + field.size()) % short_.size()];
         if (recent.bytes != bytes || recent.size != field.size())
-            recent = {bytes, field.size(), number_(field, bytes + field.size(), [&] { table_.keys.emplace_back(field); })};
+            recent = {bytes, field.size(),
+                      number_(field, bytes + field.size(), [&] { table_.keys.emplace_back(field); })};
         table_.numbers.push_back(recent.number);
     }
 

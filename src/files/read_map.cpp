@@ -87,7 +87,8 @@ void read_content(const Reading& reading, Table& table, LayerDraft& draft) {
     if (said.size() > 1)
         reading.source.add(Rule::out_of_range, draft.place,
                            {table.what(), fmt::format("{} at once", fmt::join(said, " and ")), "one of them"});
-    if (said.empty()) table.missing("rows", "rows = '''…''', csv = \"….csv\", png = \"….png\", svg = \"….svg\", or objects = […]");
+    if (said.empty())
+        table.missing("rows", "rows = '''…''', csv = \"….csv\", png = \"….png\", svg = \"….svg\", or objects = […]");
     if (said.size() != 1) {
         for (const std::string& way : said) (void)table.node(way.c_str());
         draft.unread = true;
@@ -141,7 +142,8 @@ LayerDraft read_layer(const Reading& reading, Table table) {
     draft.when = table.names("when").value_or(Names{});
     draft.unless = table.names("unless").value_or(Names{});
     draft.props = read_properties(table);
-    table.finish({"waive"});
+    draft.waive = read_waivers(table);
+    table.finish();
     return draft;
 }
 
@@ -213,7 +215,8 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     if (const auto seed = root.whole("seed")) draft.seed = static_cast<std::uint64_t>(seed->value);
     if (const auto fine = root.whole("fine"))
         draft.fine = Said<int>(static_cast<int>(std::clamp<std::int64_t>(fine->value, -1, 1'000'000)), fine->place);
-    root.finish({"waive"});
+    draft.waive = read_waivers(root);
+    root.finish();
     // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.
     if (draft.size.value == std::array<int, 2>{0, 0} && draft.size.place == draft.place)
         for (const LayerDraft& layer : draft.layers) {

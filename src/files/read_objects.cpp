@@ -102,7 +102,8 @@ ObjectDraft read_object(Table table) {
     set(draft.hollow, table.yes_no("hollow"));
     read_carves(table, draft);
     read_holes(table, draft);
-    table.finish({"waive"});
+    draft.waive = read_waivers(table);
+    table.finish();
     return draft;
 }
 

@@ -108,7 +108,9 @@ std::optional<Colour> read_packed_colour(const Node& node) {
         node.wrong("a colour like #7a5c3a");
         return std::nullopt;
     }
-    const auto byte = [&](std::size_t at) { return static_cast<std::uint8_t>(std::stoi(text.substr(at, 2), nullptr, 16)); };
+    const auto byte = [&](std::size_t at) {
+        return static_cast<std::uint8_t>(std::stoi(text.substr(at, 2), nullptr, 16));
+    };
     return Colour{byte(1), byte(3), byte(5)};
 }
 
@@ -203,7 +205,8 @@ LoadedPack load_pack(const std::filesystem::path& path, const FileReader& reader
     const FileBytes file = reader(path);
     if (file.bytes) return read_pack(*file.bytes, path.filename().generic_string());
     Report report;
-    report.add(files::refused(Rule::file_missing, path.filename().generic_string(), {path.generic_string(), file.fault}));
+    report.add(
+        files::refused(Rule::file_missing, path.filename().generic_string(), {path.generic_string(), file.fault}));
     return LoadedPack(std::move(report));
 }
 

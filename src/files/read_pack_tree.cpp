@@ -120,9 +120,9 @@ PackTree parse_pack(std::string_view bytes) {
     TreeMaker maker(tree);
     const std::size_t first = bytes.find_first_not_of(" \t\r\n");
     const bool is_json = first != std::string_view::npos && bytes[first] == '{';
-    const bool good = Json::sax_parse(bytes.begin(), bytes.end(), &maker,
-                                      is_json ? nlohmann::detail::input_format_t::json
-                                              : nlohmann::detail::input_format_t::cbor);
+    const bool good =
+        Json::sax_parse(bytes.begin(), bytes.end(), &maker,
+                        is_json ? nlohmann::detail::input_format_t::json : nlohmann::detail::input_format_t::cbor);
     if (!good && tree.fault.empty()) tree.fault = "it is neither JSON nor CBOR";
     if (good && !tree.root.is_object()) tree.fault = "it is not a table";
     return tree;
@@ -161,7 +161,8 @@ Node Node::at(const char* key) const {
 std::vector<Node> Node::items() const {
     std::vector<Node> result;
     if (json_ == nullptr) return result;
-    if (!json_->is_array()) wrong("a list");
+    if (!json_->is_array())
+        wrong("a list");
     else
         for (std::size_t i = 0; i < json_->size(); ++i)
             result.emplace_back(&(*json_)[i], fmt::format("{}/{}", path_, i), *report_);
@@ -171,7 +172,8 @@ std::vector<Node> Node::items() const {
 std::vector<std::pair<std::string, Node>> Node::entries() const {
     std::vector<std::pair<std::string, Node>> result;
     if (json_ == nullptr) return result;
-    if (!json_->is_object()) wrong("a table");
+    if (!json_->is_object())
+        wrong("a table");
     else
         for (const auto& [key, value] : json_->items())
             result.emplace_back(key, Node{&value, path_ + "/" + key, *report_});
@@ -260,7 +262,8 @@ Regions Node::area() const {
         valid = valid && inspect(region.outline).fault == RingFault::none && twice_area(region.outline) > 0;
         for (const Node& hole : item.at("holes").items()) {
             region.holes.push_back(hole.ring());
-            valid = valid && inspect(region.holes.back()).fault == RingFault::none && twice_area(region.holes.back()) < 0;
+            valid =
+                valid && inspect(region.holes.back()).fault == RingFault::none && twice_area(region.holes.back()) < 0;
         }
     }
     if (valid) return area;

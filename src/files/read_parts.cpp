@@ -247,6 +247,21 @@ SaidProperties read_properties(Table& table, const char* key) {
     return result;
 }
 
+Waivers read_waivers(Table& table) {
+    Waivers waivers;
+    table.each("waive", fmt::format("a waiver of {}", table.what()), "{ rule = \"…\", why = \"…\" }", [&](Table one) {
+        WaiverDraft waiver;
+        waiver.place = one.place();
+        waiver.rule = one.required_text("rule", "rule = \"crack\"");
+        if (const auto why = one.text("why")) waiver.why = why->value;   // that it has to be said, the builder says
+        if (const auto cells = one.wholes("cells", 4))
+            waiver.cells = {cells->value[0], cells->value[1], cells->value[2], cells->value[3]};
+        one.finish();
+        if (!waiver.rule.value.empty()) waivers.push_back(std::move(waiver));
+    });
+    return waivers;
+}
+
 std::optional<Picture> read_picture(const Reading& reading, Table& table, const char* key) {
     auto inner = table.table(key, "a picture");
     if (!inner) return std::nullopt;

@@ -1,5 +1,5 @@
-// Objects drawn in SVG: an element's id is a name, its first class a kind, what it has as data-… are keys of objects and
-// properties. Transforms are applied, curves made straight, one user unit is one px.
+// Objects drawn in SVG: an element's id is a name, its first class a kind, what it has as data-… are keys of objects
+// and properties. Transforms are applied, curves made straight, one user unit is one px.
 
 #include <fmt/format.h>
 
@@ -27,9 +27,11 @@ public:
 
     std::vector<ObjectDraft> run() {
         pugi::xml_document document;
-        const pugi::xml_parse_result parsed = document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
+        const pugi::xml_parse_result parsed =
+            document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
         if (!parsed) {
-            add(Rule::syntax, place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0))), {fmt::format("no XML: {}", parsed.description())});
+            add(Rule::syntax, place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0))),
+                {fmt::format("no XML: {}", parsed.description())});
             return {};
         }
         const pugi::xml_node root = document.child("svg");
@@ -69,7 +71,8 @@ private:
     // ---- the tree ----
     void group(const pugi::xml_node& parent, const Matrix& outer, int depth) {
         if (depth > deepest) {
-            add(Rule::too_large, place(parent), {"the drawing", "nested deeper", fmt::format("{} groups in each other", deepest)});
+            add(Rule::too_large, place(parent),
+                {"the drawing", "nested deeper", fmt::format("{} groups in each other", deepest)});
             return;
         }
         for (const pugi::xml_node& node : parent.children()) {
@@ -81,7 +84,10 @@ private:
                 continue;
             const auto own = parse_transform(node.attribute("transform").value());
             if (!own) {
-                add(Rule::out_of_range, place(node), {fmt::format("the transform of {}", words_of(node)), fmt::format("'{}'", node.attribute("transform").value()), "a list of translate, scale, rotate, skewX, skewY, matrix"});
+                add(Rule::out_of_range, place(node),
+                    {fmt::format("the transform of {}", words_of(node)),
+                     fmt::format("'{}'", node.attribute("transform").value()),
+                     "a list of translate, scale, rotate, skewX, skewY, matrix"});
                 continue;
             }
             const Matrix transform = times(outer, *own);
@@ -118,7 +124,8 @@ private:
         const double number = std::strtod(text, &end);
         if (std::string_view(end) == "px") end += 2;
         if (end != text && *end == '\0' && std::isfinite(number)) return number;
-        add(Rule::out_of_range, place(node), {fmt::format("'{}' of {}", name, words_of(node)), fmt::format("'{}'", text), "a number of px"});
+        add(Rule::out_of_range, place(node),
+            {fmt::format("'{}' of {}", name, words_of(node)), fmt::format("'{}'", text), "a number of px"});
         good_ = false;
         return 0;
     }
@@ -133,7 +140,9 @@ private:
             if (pairs) result.push_back(apply(transform, {x, y}));
         }
         if (in.eof() && pairs && !result.empty()) return result;
-        add(Rule::out_of_range, place(node), {fmt::format("'points' of {}", words_of(node)), fmt::format("'{}'", node.attribute("points").value()), "pairs of numbers"});
+        add(Rule::out_of_range, place(node),
+            {fmt::format("'points' of {}", words_of(node)), fmt::format("'{}'", node.attribute("points").value()),
+             "pairs of numbers"});
         good_ = false;
         return {};
     }
@@ -152,7 +161,8 @@ private:
         else if (name == "ellipse")
             form = round(node, transform, length(node, "rx"), length(node, "ry"));
         else if (name == "line")
-            form = LinePx{{apply(transform, {length(node, "x1"), length(node, "y1")}), apply(transform, {length(node, "x2"), length(node, "y2")})}};
+            form = LinePx{{apply(transform, {length(node, "x1"), length(node, "y1")}),
+                           apply(transform, {length(node, "x2"), length(node, "y2")})}};
         else if (name == "polyline")
             form = LinePx{points(node, transform)};
         else if (name == "polygon")
@@ -168,16 +178,19 @@ private:
     [[nodiscard]] static bool keeps_axes(const Matrix& m) { return m[1] == 0 && m[2] == 0; }
 
     std::optional<ObjectForm> rectangle(const pugi::xml_node& node, const Matrix& m) {
-        const double x = length(node, "x"), y = length(node, "y"), w = length(node, "width"), h = length(node, "height");
+        const double x = length(node, "x"), y = length(node, "y"), w = length(node, "width"),
+                     h = length(node, "height");
         double rx = length(node, "rx"), ry = node.attribute("ry") ? length(node, "ry") : rx;
         if (!node.attribute("rx")) rx = ry;
         rx = std::min(std::abs(rx), w / 2), ry = std::min(std::abs(ry), h / 2);
         if (rx > 0 && ry > 0)
-            return path(node,
-                        fmt::format("M{} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}Z", x + rx, y,
-                                    x + w - rx, rx, ry, x + w, y + ry, y + h - ry, rx, ry, x + w - rx, y + h, x + rx, rx, ry, x,
-                                    y + h - ry, y + ry, rx, ry, x + rx, y),
-                        m);
+            return path(
+                node,
+                fmt::format(
+                    "M{} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}Z",
+                    x + rx, y, x + w - rx, rx, ry, x + w, y + ry, y + h - ry, rx, ry, x + w - rx, y + h, x + rx, rx, ry,
+                    x, y + h - ry, y + ry, rx, ry, x + rx, y),
+                m);
         const PointPx2 a = apply(m, {x, y}), c = apply(m, {x + w, y + h});
         if (keeps_axes(m))
             return BoxPx{std::min(a[0], c[0]), std::min(a[1], c[1]), std::abs(c[0] - a[0]), std::abs(c[1] - a[1])};
@@ -189,9 +202,13 @@ private:
         const PointPx2 centre = apply(m, {cx, cy});
         if (keeps_axes(m)) return EllipsePx{centre[0], centre[1], std::abs(m[0]) * rx, std::abs(m[3]) * ry};
         const double scale = std::hypot(m[0], m[1]);
-        const bool turned = std::abs(m[0] * m[2] + m[1] * m[3]) < 1e-9 * scale * scale && std::abs(std::hypot(m[2], m[3]) - scale) < 1e-9 * scale;
+        const bool turned = std::abs(m[0] * m[2] + m[1] * m[3]) < 1e-9 * scale * scale &&
+                            std::abs(std::hypot(m[2], m[3]) - scale) < 1e-9 * scale;
         if (turned && rx == ry) return EllipsePx{centre[0], centre[1], scale * rx, scale * rx};
-        return path(node, fmt::format("M{} {}A{} {} 0 0 1 {} {}A{} {} 0 0 1 {} {}Z", cx - rx, cy, rx, ry, cx + rx, cy, rx, ry, cx - rx, cy), m);
+        return path(node,
+                    fmt::format("M{} {}A{} {} 0 0 1 {} {}A{} {} 0 0 1 {} {}Z", cx - rx, cy, rx, ry, cx + rx, cy, rx, ry,
+                                cx - rx, cy),
+                    m);
     }
 
     // One line; or an area: the largest of its parts, the others are its holes.
@@ -215,7 +232,8 @@ private:
             }
             return std::abs(twice);
         };
-        std::stable_sort(parts->begin(), parts->end(), [&](const Subpath& a, const Subpath& b) { return area(a) > area(b); });
+        std::stable_sort(parts->begin(), parts->end(),
+                         [&](const Subpath& a, const Subpath& b) { return area(a) > area(b); });
         PolygonPx polygon{std::move(parts->front().points), {}};
         for (std::size_t i = 1; i < parts->size(); ++i) {
             if (!is_inside(polygon.points, (*parts)[i].points.front()))
@@ -228,8 +246,8 @@ private:
     // Curves may end where they began but for rounding: what falls on one lattice point is one.
     static void on_lattice(std::vector<Subpath>& parts) {
         const auto same = [](const PointPx2& a, const PointPx2& b) {
-            return in_range(a[0]) && in_range(a[1]) && in_range(b[0]) && in_range(b[1]) && to_steps(a[0]) == to_steps(b[0]) &&
-                   to_steps(a[1]) == to_steps(b[1]);
+            return in_range(a[0]) && in_range(a[1]) && in_range(b[0]) && in_range(b[1]) &&
+                   to_steps(a[0]) == to_steps(b[0]) && to_steps(a[1]) == to_steps(b[1]);
         };
         for (Subpath& part : parts) {
             std::vector<PointPx2>& points = part.points;
@@ -242,7 +260,8 @@ private:
         bool inside = false;
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const PointPx2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
-            if ((a[1] > p[1]) != (b[1] > p[1]) && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0]) inside = !inside;
+            if ((a[1] > p[1]) != (b[1] > p[1]) && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0])
+                inside = !inside;
         }
         return inside;
     }
@@ -258,22 +277,38 @@ private:
             return all;
         };
         const auto yes = [&] { return value == "true" || value.empty(); };
-        if (key == "to") object.to = said;
-        else if (key == "storey") object.storey = said;
-        else if (key == "barrier") object.barrier = said;
-        else if (key == "fires") object.fires = said;
-        else if (key == "runs") object.runs = said;
-        else if (key == "arrival_runs") object.arrival_runs = said;
-        else if (key == "by") object.by = names();
-        else if (key == "gives") object.gives = names();
-        else if (key == "needs") object.needs = names();
-        else if (key == "when") object.when = names();
-        else if (key == "unless") object.unless = names();
-        else if (key == "once") object.once = yes();
-        else if (key == "one_way") object.one_way = yes();
-        else if (key == "hollow") object.hollow = yes();
-        else if (key == "every_s") object.every_s = std::strtod(value.c_str(), nullptr);
-        else object.props[key] = Said<Value>(typed(object, key, value), object.place);
+        if (key == "to")
+            object.to = said;
+        else if (key == "storey")
+            object.storey = said;
+        else if (key == "barrier")
+            object.barrier = said;
+        else if (key == "fires")
+            object.fires = said;
+        else if (key == "runs")
+            object.runs = said;
+        else if (key == "arrival_runs")
+            object.arrival_runs = said;
+        else if (key == "by")
+            object.by = names();
+        else if (key == "gives")
+            object.gives = names();
+        else if (key == "needs")
+            object.needs = names();
+        else if (key == "when")
+            object.when = names();
+        else if (key == "unless")
+            object.unless = names();
+        else if (key == "once")
+            object.once = yes();
+        else if (key == "one_way")
+            object.one_way = yes();
+        else if (key == "hollow")
+            object.hollow = yes();
+        else if (key == "every_s")
+            object.every_s = std::strtod(value.c_str(), nullptr);
+        else
+            object.props[key] = Said<Value>(typed(object, key, value), object.place);
     }
 
     // In a drawing all is text: a field's type says what it means. What does not fit stays a text, and is told as such.
@@ -301,7 +336,8 @@ std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string
 const FieldDraft* field_of(const WorldDraft& world, const std::string& kind_name, const std::string& field) {
     std::string name = kind_name;
     for (int depth = 0; depth < 64; ++depth) {
-        const auto kind = std::find_if(world.kinds.begin(), world.kinds.end(), [&](const KindDraft& one) { return one.name.value == name; });
+        const auto kind = std::find_if(world.kinds.begin(), world.kinds.end(),
+                                       [&](const KindDraft& one) { return one.name.value == name; });
         if (kind == world.kinds.end()) return nullptr;
         for (const FieldDraft& one : kind->fields)
             if (one.name.value == field) return &one;
@@ -326,7 +362,8 @@ Value value_from_text(const FieldDraft& field, const std::string& text) {
     if (type == "yes_no" && (text == "true" || text == "false")) return {text == "true"};
     if (type == "number" || type == "whole") {
         const auto number = number_from(text);
-        if (number && *number == std::floor(*number) && std::abs(*number) < 1e15) return {static_cast<std::int64_t>(*number)};
+        if (number && *number == std::floor(*number) && std::abs(*number) < 1e15)
+            return {static_cast<std::int64_t>(*number)};
         if (number) return {*number};
     }
     if (type == "place" || type == "list") {
@@ -335,7 +372,9 @@ Value value_from_text(const FieldDraft& field, const std::string& text) {
         std::replace(words.begin(), words.end(), ',', ' ');
         std::istringstream in(words);
         FieldDraft item;
-        item.type = type == "place" ? Said<std::string>("number") : field.of.empty() ? Said<std::string>("text") : field.of.front();
+        item.type = type == "place"    ? Said<std::string>("number")
+                    : field.of.empty() ? Said<std::string>("text")
+                                       : field.of.front();
         for (std::string word; in >> word;) list.push_back(value_from_text(item, word));
         return {std::move(list)};
     }

@@ -8,8 +8,6 @@ namespace dryground::files {
 
 namespace {
 
-constexpr std::initializer_list<const char*> later_tile_keys = {"waive"};
-
 std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
     const std::string what = fmt::format("a carve of {}", table.what());
     std::vector<CarveDraft> result;
@@ -77,6 +75,7 @@ void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
     draft.gives = table.names("gives");
     draft.reacts = read_reactions(table);
     draft.props = read_properties(table);
+    draft.waive = read_waivers(table);
 }
 
 std::optional<Sheet> read_sheet(const Reading& reading, Table& root) {
@@ -106,7 +105,7 @@ TileRule read_rule(const Reading& reading, Table table) {
         table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");
     if (auto keys = table.table("set", "the 'set' of a [[for]]")) {
         read_tile_keys(reading, *keys, rule.set);
-        keys->finish(later_tile_keys);
+        keys->finish();
     } else if (!table.has("set")) {
         table.missing("set", "set = { shapes = [\"cell\"] }");
     }
@@ -170,14 +169,15 @@ TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
         tile.name = name;
         set(tile.like, table.text("like"));
         read_tile_keys(reading, table, tile);
-        table.finish(later_tile_keys);
+        table.finish();
         draft.tiles.push_back(std::move(tile));
     });
     each_table(root, "families", "family",
                [&](const Name& name, Table& table) { draft.families.push_back(read_family(name, table)); });
     each_table(root, "blocks", "block",
                [&](const Name& name, Table& table) { draft.blocks.push_back(read_block(name, table)); });
-    root.finish({"waive"});
+    draft.waive = read_waivers(root);
+    root.finish();
     return draft;
 }
 

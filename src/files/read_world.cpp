@@ -182,7 +182,8 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
                 add_wrong_type(reading.source, *entry.node, fmt::format("limit '{}'", entry.key.value),
                                "a whole number");
         }
-    root.finish({"waive"});
+    draft.waive = read_waivers(root);
+    root.finish();
     return file;
 }
 

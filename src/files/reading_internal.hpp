@@ -46,6 +46,7 @@ std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::s
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);
 SaidProperties read_properties(Table& table, const char* key = "props");
+Waivers read_waivers(Table& table);
 std::optional<Picture> read_picture(const Reading& reading, Table& table, const char* key = "picture");
 template <class T, class U>
 void set(std::optional<T>& into, std::optional<U> from) {

@@ -48,7 +48,8 @@ std::string report_json(const Report& report, std::string_view world_title) {
     const Json root{
         {"format", "dryground/report/1"},
         {"world", world_title},
-        {"counts", {{"error", counts.error}, {"warning", counts.warning}, {"note", counts.note}, {"waived", 0}}},
+        {"counts",
+         {{"error", counts.error}, {"warning", counts.warning}, {"note", counts.note}, {"waived", counts.waived}}},
         {"findings", std::move(findings)}};
     return files::json_text(root);
 }

@@ -12,7 +12,8 @@ namespace dryground {
 namespace {
 
 bool is_clear(const Image& image, int x, int y) {
-    const std::size_t at = 4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x));
+    const std::size_t at =
+        4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x));
     return image.rgba[at + 3] == 0;
 }
 
@@ -72,7 +73,8 @@ std::optional<Cut> judge(const Profile& profile, int length, int cell, int margi
     }
     double at_borders = 0, elsewhere = 0;
     std::size_t borders = 0;
-    for (std::size_t i = 0; i < border.size(); ++i) (border[i] ? at_borders : elsewhere) += profile.changes[i], borders += border[i];
+    for (std::size_t i = 0; i < border.size(); ++i)
+        (border[i] ? at_borders : elsewhere) += profile.changes[i], borders += border[i];
     if (borders > 0 && borders < border.size())
         cut.contrast = (at_borders / static_cast<double>(borders) + 1) /
                        (elsewhere / static_cast<double>(border.size() - borders) + 1);
@@ -97,8 +99,10 @@ std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known) 
         return pair ? std::optional((*pair)[i]) : std::nullopt;
     };
     const Profile across = profile(sheet, true), down = profile(sheet, false);
-    const std::vector<Cut> columns = cuts(across, sheet.width, part(known.cell, 0), part(known.margin, 0), part(known.gap, 0));
-    const std::vector<Cut> rows = cuts(down, sheet.height, part(known.cell, 1), part(known.margin, 1), part(known.gap, 1));
+    const std::vector<Cut> columns =
+        cuts(across, sheet.width, part(known.cell, 0), part(known.margin, 0), part(known.gap, 0));
+    const std::vector<Cut> rows =
+        cuts(down, sheet.height, part(known.cell, 1), part(known.margin, 1), part(known.gap, 1));
     // Cells are nearly always square, and margins and gaps the same both ways: others only where none of these fits.
     std::optional<SheetGrid> best;
     double best_score = 0;
@@ -110,17 +114,20 @@ std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known) 
                 if (same != alike || c.count * r.count < 2) continue;
                 ++fitting;
                 // Of one row or column its borders tell nothing; the other way's do.
-                const double contrast = c.count == 1 ? r.contrast : r.count == 1 ? c.contrast : std::sqrt(c.contrast * r.contrast);
+                const double contrast = c.count == 1   ? r.contrast
+                                        : r.count == 1 ? c.contrast
+                                                       : std::sqrt(c.contrast * r.contrast);
                 // Where several fit alike, gaps that are really there, sizes that people use, and small cells.
                 const bool usual = c.cell % 8 == 0 || c.cell == 12 || c.cell == 20;
-                const double score = contrast * (usual ? 1.25 : 1) * (c.gap > 0 ? 1.2 : 1) * (1 + 0.3 / (1 + c.cell / 8.0)) /
-                                     (1 + 0.1 * (c.margin > 0 && c.gap == 0));
+                const double score = contrast * (usual ? 1.25 : 1) * (c.gap > 0 ? 1.2 : 1) *
+                                     (1 + 0.3 / (1 + c.cell / 8.0)) / (1 + 0.1 * (c.margin > 0 && c.gap == 0));
                 if (score <= best_score) continue;
                 best_score = score;
                 best = SheetGrid{{c.cell, r.cell}, {c.margin, r.margin}, {c.gap, r.gap}, c.count, r.count, ""};
-                best->why = fmt::format("cells of {} x {} px with margin {} and gap {} fill it as {} x {}; colours change {:.1f} "
-                                        "times as much at their borders as elsewhere",
-                                        c.cell, r.cell, c.margin, c.gap, c.count, r.count, contrast);
+                best->why = fmt::format(
+                    "cells of {} x {} px with margin {} and gap {} fill it as {} x {}; colours change {:.1f} "
+                    "times as much at their borders as elsewhere",
+                    c.cell, r.cell, c.margin, c.gap, c.count, r.count, contrast);
             }
         if (best) break;
     }

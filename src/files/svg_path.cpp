@@ -108,9 +108,7 @@ Matrix times(const Matrix& a, const Matrix& b) {
             a[1] * b[2] + a[3] * b[3], a[0] * b[4] + a[2] * b[5] + a[4], a[1] * b[4] + a[3] * b[5] + a[5]};
 }
 
-Point apply(const Matrix& m, Point p) {
-    return {m[0] * p[0] + m[2] * p[1] + m[4], m[1] * p[0] + m[3] * p[1] + m[5]};
-}
+Point apply(const Matrix& m, Point p) { return {m[0] * p[0] + m[2] * p[1] + m[4], m[1] * p[0] + m[3] * p[1] + m[5]}; }
 
 std::optional<Matrix> parse_transform(const std::string& text) {
     if (text.find_first_not_of(" \t\r\n") == std::string::npos) return identity;

@@ -81,7 +81,8 @@ std::optional<Said<std::string>> Table::text(const char* key) {
     if (const auto* value = node->as_string()) {
         const toml::source_position at = node->source().begin;
         const auto rows = source_.rows.find({at.line, at.column});
-        return Said<std::string>(rows != source_.rows.end() ? std::string(rows->second) : value->get(), source_.of(*node));
+        return Said<std::string>(rows != source_.rows.end() ? std::string(rows->second) : value->get(),
+                                 source_.of(*node));
     }
     wrong(*node, quoted(key), "a text");
     return std::nullopt;
@@ -237,18 +238,17 @@ std::vector<Entry> Table::entries() const {
     return result;
 }
 
-void Table::finish(std::initializer_list<const char*> later) {
-    const auto is_asked = [&](const auto& key) { return std::find(asked_.begin(), asked_.end(), key.str()) != asked_.end(); };
+void Table::finish() {
+    const auto is_asked = [&](const auto& key) {
+        return std::find(asked_.begin(), asked_.end(), key.str()) != asked_.end();
+    };
     if (std::all_of(table_.begin(), table_.end(), [&](const auto& entry) { return is_asked(entry.first); })) return;
     std::sort(asked_.begin(), asked_.end());
     const std::vector<std::string> known(asked_.begin(), std::unique(asked_.begin(), asked_.end()));
     for (const Entry& entry : entries()) {
         if (std::find(known.begin(), known.end(), entry.key.value) != known.end()) continue;
         std::optional<Hint> hint;
-        const bool planned = std::find(later.begin(), later.end(), entry.key.value) != later.end();
-        if (planned)
-            hint = Hint{"it belongs to the format, but this version does not read it yet: take it out for now", ""};
-        else if (const auto nearest = nearest_name(entry.key.value, known))
+        if (const auto nearest = nearest_name(entry.key.value, known))
             hint = Hint{"did you mean", *nearest};
         else
             hint = Hint{fmt::format("its keys: {}", fmt::join(known, ", ")), ""};

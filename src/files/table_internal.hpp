@@ -4,7 +4,6 @@
 
 #include <fmt/format.h>
 
-#include <initializer_list>
 #include <optional>
 #include <string>
 #include <vector>
@@ -75,7 +74,7 @@ public:
         return true;
     }
     [[nodiscard]] const toml::table& tree() const { return table_; }
-    const toml::node* node(const char* key);                           // anything; null when it is not there
+    const toml::node* node(const char* key);   // anything; null when it is not there
 
     Name required_text(const char* key, const char* example);
     // All keys in the order of the file.
@@ -83,8 +82,8 @@ public:
     // Keys as said, for tables whose keys are names of the designer's own.
     void missing(const char* key, std::string example);
 
-    // Reports keys that nobody asked for. `later`: keys of the format that this version does not read yet.
-    void finish(std::initializer_list<const char*> later = {});
+    // Reports keys that nobody asked for.
+    void finish();
 
 private:
     const toml::node* take(const char* key);
@@ -96,7 +95,7 @@ private:
     std::vector<std::string_view> asked_;   // literals
 };
 
-[[nodiscard]] std::string sort_of(const toml::node& node);   // "a text", "a list"
+[[nodiscard]] std::string sort_of(const toml::node& node);             // "a text", "a list"
 [[nodiscard]] std::optional<Value> value_of(const toml::node& node);   // nothing for tables and dates
 
 }   // namespace dryground::files

@@ -77,7 +77,9 @@ bool is_full_cell(const Image& sheet, const SheetGrid& grid, const Place2& art) 
     const int top = grid.margin[1] + art[1] * (grid.cell[1] + grid.gap[1]);
     for (int y = top; y < top + grid.cell[1]; ++y)
         for (int x = left; x < left + grid.cell[0]; ++x)
-            if (sheet.rgba[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(sheet.width) + static_cast<std::size_t>(x)) + 3] < 128)
+            if (sheet.rgba[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(sheet.width) +
+                                static_cast<std::size_t>(x)) +
+                           3] < 128)
                 return false;
     return true;
 }
@@ -111,15 +113,17 @@ std::string with_tiles(const std::string& text, const Before& before, const Tile
     const toml::table* sheet = (*before.tree)["sheet"].as_table();
     if (sheet == nullptr) {
         const toml::node* cell = before.tree->get("cell");
-        const std::string said = fmt::format("sheet = {{ file = {}, margin = {}, gap = {} }}", files::toml_text::in_quotes(set.sheet->file), pair_toml(set.sheet->margin), pair_toml(set.sheet->gap));
-        if (cell != nullptr)
-            edits.insert(edits.line_end(edits.offset(cell->source().end)), edits.line_break() + said);
+        const std::string said =
+            fmt::format("sheet = {{ file = {}, margin = {}, gap = {} }}", files::toml_text::in_quotes(set.sheet->file),
+                        pair_toml(set.sheet->margin), pair_toml(set.sheet->gap));
+        if (cell != nullptr) edits.insert(edits.line_end(edits.offset(cell->source().end)), edits.line_break() + said);
         return edits.result();
     }
     std::string missing;
     for (const auto& [key, pair] : {std::pair{"margin", set.sheet->margin}, std::pair{"gap", set.sheet->gap}}) {
         const toml::array* is = (*sheet)[key].as_array();
-        const Place2 said = is != nullptr && is->size() == 2 ? Place2{(*is)[0].value_or(0), (*is)[1].value_or(0)} : Place2{};
+        const Place2 said =
+            is != nullptr && is->size() == 2 ? Place2{(*is)[0].value_or(0), (*is)[1].value_or(0)} : Place2{};
         if (said == pair) continue;
         if (is != nullptr)
             edits.replace(*is, pair_toml(pair));
@@ -142,7 +146,8 @@ void write(TilesFromArt& result, const std::string& text, const Before& before, 
 
 std::string free_name(const Before& before, std::set<std::string>& taken, const std::string& wanted) {
     std::string name = wanted;
-    for (int n = 2; before.by_name(name) != nullptr || taken.count(name) > 0; ++n) name = fmt::format("{}_{}", wanted, n);
+    for (int n = 2; before.by_name(name) != nullptr || taken.count(name) > 0; ++n)
+        name = fmt::format("{}_{}", wanted, n);
     taken.insert(name);
     return name;
 }
@@ -152,9 +157,12 @@ void put(Image& sheet, const Image& picture, int left, int top) {
     for (int y = -1; y <= picture.height; ++y)
         for (int x = -1; x <= picture.width; ++x) {
             const int from_x = std::clamp(x, 0, picture.width - 1), from_y = std::clamp(y, 0, picture.height - 1);
-            const std::size_t from = 4 * (static_cast<std::size_t>(from_y) * static_cast<std::size_t>(picture.width) + static_cast<std::size_t>(from_x));
-            const std::size_t to = 4 * (static_cast<std::size_t>(top + y) * static_cast<std::size_t>(sheet.width) + static_cast<std::size_t>(left + x));
-            std::copy_n(picture.rgba.begin() + static_cast<std::ptrdiff_t>(from), 4, sheet.rgba.begin() + static_cast<std::ptrdiff_t>(to));
+            const std::size_t from = 4 * (static_cast<std::size_t>(from_y) * static_cast<std::size_t>(picture.width) +
+                                          static_cast<std::size_t>(from_x));
+            const std::size_t to = 4 * (static_cast<std::size_t>(top + y) * static_cast<std::size_t>(sheet.width) +
+                                        static_cast<std::size_t>(left + x));
+            std::copy_n(picture.rgba.begin() + static_cast<std::ptrdiff_t>(from), 4,
+                        sheet.rgba.begin() + static_cast<std::ptrdiff_t>(to));
         }
 }
 
@@ -163,7 +171,8 @@ Place2 commonest_size(const std::vector<NamedPicture>& pictures) {
     for (const NamedPicture& picture : pictures) ++counts[{picture.image.width, picture.image.height}];
     // Of those that are as common, the smallest: larger ones may be sheets of it.
     return std::max_element(counts.begin(), counts.end(),
-                            [](const auto& a, const auto& b) { return a.second < b.second; })->first;
+                            [](const auto& a, const auto& b) { return a.second < b.second; })
+        ->first;
 }
 
 bool is_sheet_of(const Image& image, const Place2& cell) {
@@ -231,7 +240,8 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
     if (!result.fault.empty()) return result;
     const auto grid = guess_grid(sheet, options.known);
     if (!grid) {
-        result.fault = fmt::format("no grid fits a sheet of {} x {} px: say --cell, --margin and --gap", sheet.width, sheet.height);
+        result.fault = fmt::format("no grid fits a sheet of {} x {} px: say --cell, --margin and --gap", sheet.width,
+                                   sheet.height);
         return result;
     }
     result.told.push_back(grid->why);
@@ -250,7 +260,9 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
             const Known* known = before.by_art(art);
             if (is_empty_cell(sheet, *grid, column, row)) {
                 ++empty;
-                if (known != nullptr) result.told.push_back(fmt::format("went: the art of '{}' at [{}, {}] is empty now", known->name, column, row));
+                if (known != nullptr)
+                    result.told.push_back(
+                        fmt::format("went: the art of '{}' at [{}, {}] is empty now", known->name, column, row));
             } else if (known == nullptr) {
                 set.tiles.push_back(new_tile(free_name(before, taken, fmt::format("tile_{}_{}", column, row)), art,
                                              is_full_cell(sheet, *grid, art), options));
@@ -258,7 +270,8 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
         }
     for (const Known& tile : before.tiles)
         if (tile.art && ((*tile.art)[0] >= grid->columns || (*tile.art)[1] >= grid->rows))
-            result.told.push_back(fmt::format("went: the art of '{}' at [{}, {}] lies outside the sheet now", tile.name, (*tile.art)[0], (*tile.art)[1]));
+            result.told.push_back(fmt::format("went: the art of '{}' at [{}, {}] lies outside the sheet now", tile.name,
+                                              (*tile.art)[0], (*tile.art)[1]));
     if (empty > 0) result.told.push_back(fmt::format("{} empty cells are passed over", empty));
     write(result, text, before, set);
     return result;
@@ -281,7 +294,8 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
     for (const NamedPicture& picture : pictures) {
         const Place2 size{picture.image.width, picture.image.height};
         if (size != cell && is_sheet_of(picture.image, cell)) {
-            result.told.push_back(fmt::format("left out: '{}' is itself a sheet, of {} x {} cells", picture.file, size[0] / cell[0], size[1] / cell[1]));
+            result.told.push_back(fmt::format("left out: '{}' is itself a sheet, of {} x {} cells", picture.file,
+                                              size[0] / cell[0], size[1] / cell[1]));
             continue;
         }
         if (!seen.insert(picture.name).second) {
@@ -292,14 +306,18 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
         if (size == cell) {
             packed.emplace_back(&picture, packing.place_of(picture.name));
             if (known != nullptr && !known->art)
-                result.told.push_back(fmt::format("'{}' has no art in its tile set: say art = {}", picture.name, pair_toml(packed.back().second)));
+                result.told.push_back(fmt::format("'{}' has no art in its tile set: say art = {}", picture.name,
+                                                  pair_toml(packed.back().second)));
             const SheetGrid alone{cell, {0, 0}, {0, 0}, 1, 1, ""};
             if (known == nullptr)
-                set.tiles.push_back(new_tile(picture.name, packed.back().second, is_full_cell(picture.image, alone, {0, 0}), options));
+                set.tiles.push_back(
+                    new_tile(picture.name, packed.back().second, is_full_cell(picture.image, alone, {0, 0}), options));
         } else if (known == nullptr) {
             set.tiles.push_back(new_tile(picture.name, std::nullopt, false, options));
             set.tiles.back().picture = Picture{picture.file, 0, 0, size[0], size[1]};
-            result.told.push_back(fmt::format("'{}' is {} x {} px, other than the cells of {} x {}: a tile with its own picture", picture.file, size[0], size[1], cell[0], cell[1]));
+            result.told.push_back(
+                fmt::format("'{}' is {} x {} px, other than the cells of {} x {}: a tile with its own picture",
+                            picture.file, size[0], size[1], cell[0], cell[1]));
         }
     }
     for (const Known& tile : before.tiles)
@@ -309,13 +327,16 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
         const SheetGrid& grid = packing.grid;
         result.sheet.emplace();
         result.sheet->width = grid.columns * (cell[0] + 2), result.sheet->height = grid.rows * (cell[1] + 2);
-        result.sheet->rgba.resize(4 * static_cast<std::size_t>(result.sheet->width) * static_cast<std::size_t>(result.sheet->height));
+        result.sheet->rgba.resize(4 * static_cast<std::size_t>(result.sheet->width) *
+                                  static_cast<std::size_t>(result.sheet->height));
         for (const auto& [picture, place] : packed)
             put(*result.sheet, picture->image, 1 + place[0] * (cell[0] + 2), 1 + place[1] * (cell[1] + 2));
         set.sheet.emplace();
         set.sheet->file = options.sheet_file;
         set.sheet->margin = grid.margin, set.sheet->gap = grid.gap;
-        result.told.insert(result.told.begin(), fmt::format("{} pictures of {} x {} px packed into a sheet of {} x {} cells", packed.size(), cell[0], cell[1], grid.columns, grid.rows));
+        result.told.insert(result.told.begin(),
+                           fmt::format("{} pictures of {} x {} px packed into a sheet of {} x {} cells", packed.size(),
+                                       cell[0], cell[1], grid.columns, grid.rows));
     }
     write(result, text, before, set);
     return result;

@@ -42,7 +42,8 @@ std::string key(std::string_view name) {
 std::string number(double value) {
     if (std::isnan(value)) return "nan";
     if (std::isinf(value)) return value > 0 ? "inf" : "-inf";
-    if (value == std::floor(value) && std::abs(value) < 1e15) return fmt::format("{}", static_cast<std::int64_t>(value));
+    if (value == std::floor(value) && std::abs(value) < 1e15)
+        return fmt::format("{}", static_cast<std::int64_t>(value));
     return fmt::format("{}", value);
 }
 
@@ -105,6 +106,18 @@ void Pairs::add_properties(const SaidProperties& props) {
     Pairs inner;
     for (const auto& [name, said] : props) inner.add(name, value(said.value));
     add("props", inner.table());
+}
+
+void Pairs::add_waivers(const Waivers& waivers) {
+    std::vector<std::string> items;
+    for (const WaiverDraft& waiver : waivers) {
+        Pairs one;
+        one.add("rule", in_quotes(waiver.rule.value));
+        one.add("why", in_quotes(waiver.why));
+        if (waiver.cells) one.add("cells", fmt::format("[{}]", fmt::join(*waiver.cells, ", ")));
+        items.push_back(one.table());
+    }
+    if (!items.empty()) add("waive", list(items));
 }
 
 std::string Pairs::lines() const {

@@ -1,5 +1,5 @@
-// Inside the files room: how we write TOML. Canonical: the same data gives the same bytes, what is as by default is left
-// out, one table a line.
+// Inside the files room: how we write TOML. Canonical: the same data gives the same bytes, what is as by default is
+// left out, one table a line.
 #pragma once
 
 #include <string>
@@ -10,10 +10,10 @@
 
 namespace dryground::files::toml_text {
 
-[[nodiscard]] std::string in_quotes(std::string_view text);   // a basic string
-[[nodiscard]] std::string key(std::string_view name);      // bare where it can be
-[[nodiscard]] std::string number(double value);            // 16, not 16.0: where files take either
-[[nodiscard]] std::string value(const Value& value);       // keeps its type: 16.0 where it is a number
+[[nodiscard]] std::string in_quotes(std::string_view text);              // a basic string
+[[nodiscard]] std::string key(std::string_view name);                    // bare where it can be
+[[nodiscard]] std::string number(double value);                          // 16, not 16.0: where files take either
+[[nodiscard]] std::string value(const Value& value);                     // keeps its type: 16.0 where it is a number
 [[nodiscard]] std::string list(const std::vector<std::string>& items);   // of values that are TOML already
 [[nodiscard]] std::string names(const Names& names);
 [[nodiscard]] std::string texts(const std::vector<std::string>& texts);
@@ -55,6 +55,7 @@ public:
         pairs_.emplace_back(before.empty() ? key(name) : before + "." + key(name), std::move(toml));
     }
     void add_properties(const SaidProperties& props);
+    void add_waivers(const Waivers& waivers);
 
     [[nodiscard]] bool empty() const { return pairs_.empty(); }
     [[nodiscard]] std::string lines() const;

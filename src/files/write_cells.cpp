@@ -8,7 +8,8 @@ namespace dryground::files {
 
 std::string csv_field(const std::string& key) {
     const auto is_blank = [](char c) { return c == ' ' || c == '\t'; };
-    if (key.empty() || (key.find_first_of(",\"\r\n") == std::string::npos && !is_blank(key.front()) && !is_blank(key.back())))
+    if (key.empty() ||
+        (key.find_first_of(",\"\r\n") == std::string::npos && !is_blank(key.front()) && !is_blank(key.back())))
         return key;
     std::string field = "\"";
     for (const char c : key) field += c == '"' ? "\"\"" : std::string(1, c);

@@ -8,11 +8,11 @@
 
 namespace dryground::files {
 
+using toml_text::in_quotes;
 using toml_text::list;
 using toml_text::number;
 using toml_text::numbers;
 using toml_text::Pairs;
-using toml_text::in_quotes;
 
 namespace {
 
@@ -99,6 +99,7 @@ std::string object_toml(const ObjectDraft& object) {
     pairs.add_names("unless", object.unless);
     pairs.add("runs", object.runs);
     pairs.add_properties(object.props);
+    pairs.add_waivers(object.waive);
     return pairs.table();
 }
 
@@ -143,6 +144,7 @@ void add_settings(Pairs& pairs, const LayerDraft& layer) {
     pairs.add_names("unless", layer.unless);
     pairs.add_texts("tags", layer.tags);
     pairs.add_properties(layer.props);
+    pairs.add_waivers(layer.waive);
 }
 
 std::string rows_toml(const LayerDraft& layer) {
@@ -177,6 +179,7 @@ std::vector<NamedBytes> map_files(const MapDraft& draft, const std::string& fold
     if (draft.seed != 0) head.add("seed", fmt::format("{}", static_cast<std::int64_t>(draft.seed)));
     if (draft.fine.value != 1) head.add("fine", fmt::format("{}", draft.fine.value));
     head.add_properties(draft.props);
+    head.add_waivers(draft.waive);
     std::string out = head.lines() + legend_toml("legend", draft.legend);
     for (const LayerDraft& layer : draft.layers) {
         Pairs pairs;

@@ -97,7 +97,8 @@ Json contacts_json(const World& world) {
     const ContactTable table = contact_table(world);
     const auto bits = [](const ContactBits& one) { return Json{{"category", one.category}, {"mask", one.mask}}; };
     Json barriers = Json::object(), movers = Json::object();
-    for (std::size_t i = 0; i < table.barriers.size(); ++i) barriers[world.barriers()[i].name] = bits(table.barriers[i]);
+    for (std::size_t i = 0; i < table.barriers.size(); ++i)
+        barriers[world.barriers()[i].name] = bits(table.barriers[i]);
     for (std::size_t i = 0; i < table.movers.size(); ++i) movers[world.movers()[i].name] = bits(table.movers[i]);
     return {{"bits", table.bits},
             {"barriers", std::move(barriers)},
@@ -168,7 +169,9 @@ Json pack_tree(const World& world, const PackOutput& output) {
     Json tree{{"format", "dryground/pack/1"},
               {"world", world.title()},
               {"hash", ""},
-              {"unit", ground ? "cell" : output.unit == Unit::m ? "m" : "px"},
+              {"unit", ground                   ? "cell"
+                       : output.unit == Unit::m ? "m"
+                                                : "px"},
               {"per_metre", world.per_metre()},
               {"y", output.y == YAxis::up ? "up" : "down"},
               {"plane", ground ? "ground" : "screen"},

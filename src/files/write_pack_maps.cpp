@@ -150,9 +150,8 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"unless", names_of(world.facts(), layer.unless)},
             {"tags", layer.tags},
             {"props", properties_json(layer.props)},
-            {"rows", layer.holds_objects
-                         ? Json(nullptr)
-                         : rows_json(map, [&](int c, int r) { return map.number(layer, c, r); })}};
+            {"rows", layer.holds_objects ? Json(nullptr)
+                                         : rows_json(map, [&](int c, int r) { return map.number(layer, c, r); })}};
 }
 
 Json link_json(const World& world, const Object& object) {

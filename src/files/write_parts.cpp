@@ -8,11 +8,11 @@
 
 namespace dryground::files {
 
+using toml_text::in_quotes;
 using toml_text::list;
 using toml_text::number;
 using toml_text::numbers;
 using toml_text::Pairs;
-using toml_text::in_quotes;
 
 std::vector<std::array<double, 2>> points_px(const Ring& ring) {
     std::vector<std::array<double, 2>> points;
@@ -86,7 +86,8 @@ std::vector<std::string> shapes_toml(const ShapeDraft& draft) {
     if (is_plain(draft)) {
         if (std::holds_alternative<WholeCell>(draft.form)) return {in_quotes("cell")};
         if (const auto* shared = std::get_if<SharedShape>(&draft.form))
-            if (shared->dx == 0 && shared->dy == 0 && shared->name.value != "cell") return {in_quotes(shared->name.value)};
+            if (shared->dx == 0 && shared->dy == 0 && shared->name.value != "cell")
+                return {in_quotes(shared->name.value)};
     }
     Pairs pairs;
     add_form(pairs, draft.form);

@@ -6,10 +6,10 @@
 
 namespace dryground::files {
 
+using toml_text::in_quotes;
 using toml_text::list;
 using toml_text::numbers;
 using toml_text::Pairs;
-using toml_text::in_quotes;
 
 namespace {
 
@@ -71,21 +71,23 @@ Pairs tile_pairs(const TileDraft& tile, const std::string& folder) {
     if (tile.gives) pairs.add("gives", toml_text::names(*tile.gives));
     if (tile.reacts) pairs.add("reacts", reactions_toml(*tile.reacts));
     pairs.add_properties(tile.props);
+    pairs.add_waivers(tile.waive);
     return pairs;
 }
 
 std::string sheet_toml(const Sheet& sheet, const std::string& folder) {
     Pairs pairs;
     pairs.add("file", path_toml(sheet.file, folder));
-    if (sheet.margin != std::array<int, 2>{}) pairs.add("margin", numbers({0.0 + sheet.margin[0], 0.0 + sheet.margin[1]}));
+    if (sheet.margin != std::array<int, 2>{})
+        pairs.add("margin", numbers({0.0 + sheet.margin[0], 0.0 + sheet.margin[1]}));
     if (sheet.gap != std::array<int, 2>{}) pairs.add("gap", numbers({0.0 + sheet.gap[0], 0.0 + sheet.gap[1]}));
     if (sheet.clear) pairs.add("clear", colour_toml(*sheet.clear));
     return pairs.table();
 }
 
 std::string family_text(const FamilyDraft& family) {
-    std::string out = fmt::format("\n[families.{}]\njoins = {}\nmembers = [\n", family.name.value,
-                                  in_quotes(family.joins.value));
+    std::string out =
+        fmt::format("\n[families.{}]\njoins = {}\nmembers = [\n", family.name.value, in_quotes(family.joins.value));
     for (const MemberDraft& member : family.members)
         out += fmt::format("  {{ tile = {}, joined = {} }},\n", in_quotes(member.tile.value),
                            toml_text::names(member.joined));
@@ -96,8 +98,8 @@ std::string block_text(const BlockDraft& block) {
     std::vector<std::string_view> rows;
     for (const Said<std::string>& row : block.rows) rows.push_back(row.value);
     const std::string table = "blocks." + block.name.value;
-    return fmt::format("\n[{}]\nrows = {}\nanchor = {}\n{}", table, toml_text::rows(rows), in_quotes(block.anchor.value),
-                       legend_toml(table + ".legend", block.legend));
+    return fmt::format("\n[{}]\nrows = {}\nanchor = {}\n{}", table, toml_text::rows(rows),
+                       in_quotes(block.anchor.value), legend_toml(table + ".legend", block.legend));
 }
 
 }   // namespace
@@ -109,6 +111,7 @@ std::string tileset_toml(const TileSetDraft& draft, const std::string& folder) {
     head.add("cell", numbers({0.0 + draft.cell.value[0], 0.0 + draft.cell.value[1]}));
     if (draft.sheet) head.add("sheet", sheet_toml(*draft.sheet, folder));
     add_fields(head, "fields", draft.fields);
+    head.add_waivers(draft.waive);
     std::string out = head.lines();
     Pairs shapes;
     for (const auto& [name, shape] : draft.shapes) shapes.add(name.value, shapes_toml(shape).front());

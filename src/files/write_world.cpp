@@ -6,10 +6,10 @@
 
 namespace dryground::files {
 
+using toml_text::in_quotes;
 using toml_text::number;
 using toml_text::numbers;
 using toml_text::Pairs;
-using toml_text::in_quotes;
 
 namespace {
 
@@ -97,6 +97,7 @@ Pairs head_pairs(const WorldDraft& draft, const std::vector<std::string>& tilese
     }
     pairs.add("tilesets", toml_text::texts(tilesets));
     pairs.add("maps", toml_text::texts(maps));
+    pairs.add_waivers(draft.waive);
     return pairs;
 }
 

@@ -32,7 +32,9 @@ void WorldMaker::CellFiller::fill(const CellTable& table, Legend& own, Legend& s
     static constexpr std::uint32_t not_plain = UINT32_MAX;
     std::vector<std::uint32_t> plain(meanings_.size(), not_plain), counts(meanings_.size());
     for (std::size_t key = 0; key < meanings_.size(); ++key)
-        if (const Legend::Meaning* meaning = meanings_[key]; meaning != nullptr && meaning->known && meaning->kinds.empty() && meaning->family[1] < 0 && meaning->block[1] < 0)
+        if (const Legend::Meaning* meaning = meanings_[key]; meaning != nullptr && meaning->known &&
+                                                             meaning->kinds.empty() && meaning->family[1] < 0 &&
+                                                             meaning->block[1] < 0)
             plain[key] = meaning->number;
     if (!table.characters.empty()) layer_.characters.resize(layer_.cells.size());
     std::size_t begin = 0;
@@ -87,7 +89,8 @@ void WorldMaker::CellFiller::check_size(const CellTable& table) {
     }
 }
 
-WorldMaker::Legend::Meaning* WorldMaker::CellFiller::find(CellTable::Sort sort, const std::string& key, Legend& own, Legend& shared) {
+WorldMaker::Legend::Meaning* WorldMaker::CellFiller::find(CellTable::Sort sort, const std::string& key, Legend& own,
+                                                          Legend& shared) {
     for (Legend* legend : {&own, &shared})
         if (const auto found = legend->meanings.find(key); found != legend->meanings.end()) {
             Legend::Meaning& meaning = found->second;
@@ -104,10 +107,10 @@ WorldMaker::Legend::Meaning* WorldMaker::CellFiller::find_by_name(const std::str
     const std::optional<Orientation> orientation = orientation_from(std::string_view(field).substr(colon));
     if (!orientation) return nullptr;
     const std::string name = field.substr(0, colon);
-    const bool known = name.find('/') != std::string::npos ||
-                       std::any_of(map_.tilesets.begin(), map_.tilesets.end(), [&](int set) {
-                           return maker_.tiles_[static_cast<std::size_t>(set)].find(name) >= 0;
-                       });
+    const bool known =
+        name.find('/') != std::string::npos || std::any_of(map_.tilesets.begin(), map_.tilesets.end(), [&](int set) {
+            return maker_.tiles_[static_cast<std::size_t>(set)].find(name) >= 0;
+        });
     if (!known) return nullptr;
     Legend::Meaning& meaning = names_.meanings[field];
     const Name said(name, layer_.rows.empty() ? Place{} : layer_.rows.front());
@@ -172,8 +175,7 @@ Finding WorldMaker::CellFiller::finding_at(Rule rule, const std::vector<std::arr
     finding.rule = rule;
     finding.severity = rule_text(rule).severity;
     finding.place = map_.place_of(layer_, cells[0][0] - map_.first_column, cells[0][1] - map_.first_row);
-    if (finding.place.file.empty())
-        finding.place.thing = fmt::format("map '{}', layer '{}'", map_.name, layer_.name);
+    if (finding.place.file.empty()) finding.place.thing = fmt::format("map '{}', layer '{}'", map_.name, layer_.name);
     finding.map = map_.name;
     finding.layer = layer_.name;
     finding.cell = cells.front();
@@ -220,8 +222,7 @@ std::size_t WorldMaker::CellFiller::choice(const std::vector<double>& weights, c
 void WorldMaker::CellFiller::report_missing(const CellTable& table, std::size_t key) {
     Finding finding = finding_at(Rule::legend_missing, missing_[key]);
     finding.arguments = {table.keys[key]};
-    finding.hint =
-        Hint{"add it to the layer's or the map's legend", fmt::format("\"{}\" = \"…\"", table.keys[key])};
+    finding.hint = Hint{"add it to the layer's or the map's legend", fmt::format("\"{}\" = \"…\"", table.keys[key])};
     if (table.sort == CellTable::Sort::csv)
         if (const auto nearest = nearest_tile(table.keys[key])) finding.hint = Hint{"did you mean", *nearest};
     maker_.report_.add(std::move(finding));

@@ -101,6 +101,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
             if (std::none_of(draft.layers.begin(), draft.layers.end(), [](const LayerDraft& l) { return l.unread; }))
                 report_unused(legend);
         }
+        make_waivers(draft.waive, "");
         parts_.maps.push_back(std::move(map));
     }
     map_name_.clear();
@@ -153,6 +154,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     layer.unless = look_up(facts_, draft.unless);
     layer.props = make_properties(parts_.layer_fields, draft.props, fmt::format("layer '{}'", layer.name), layer.place);
     set_offsets(draft, layer);
+    make_waivers(draft.waive, "", layer.name);
     if (!layer.holds_objects) {
         Legend own;
         read_legend(draft.legend, map, !draft.cells, own);

@@ -94,6 +94,12 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         else if (draft.to)
             add(Rule::unknown_key, draft.to->place, {"to", fmt::format("a {}", name_of(object.role))},
                 Hint{"only links lead somewhere: give it a kind of role link", ""});
+        make_waivers(draft.waive,
+                     draft.name.value.empty()
+                         ? fmt::format("map '{}', layer '{}', object at {}", map.name, layer.name,
+                                       fmt::format("[{}, {}]", to_px(object.position.x), to_px(object.position.y)))
+                         : "",
+                     draft.name.value.empty() ? "" : layer.name, draft.name.value);
         map.objects.push_back(std::move(object));
     }
     object_name_.clear();

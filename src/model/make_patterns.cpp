@@ -26,6 +26,12 @@ void WorldMaker::make_patterns(const TileSetDraft& draft) {
         const Within within(*this, fmt::format("block '{}'", block.name.value));
         if (declare(blocks, block.name) >= 0) block_list.push_back(make_block(block, set));
     }
+    std::vector<Tile>& tiles = parts_.tilesets[static_cast<std::size_t>(set)].tiles;
+    for (const Family& family : family_list)
+        for (const Family::Member& member : family.members)
+            tiles[static_cast<std::size_t>(member.tile)].in_pattern = true;
+    for (const Block& block : block_list)
+        for (const Block::Part& part : block.parts) tiles[static_cast<std::size_t>(part.placed.tile)].in_pattern = true;
 }
 
 WorldMaker::Family WorldMaker::make_family(const FamilyDraft& draft, const NameIndex& tiles) {

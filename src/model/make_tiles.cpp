@@ -114,9 +114,11 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
     for (const TileDraft* tile : own) {
         const Within in_tile(*this, fmt::format("tile '{}'", tile->name.value));
         set.tiles.push_back(make_tile(draft, settled(draft, *tile, index), index, set.fields));
+        make_waivers(tile->waive, fmt::format("tile set '{}', tile '{}'", set.name, tile->name.value));
     }
-    make_patterns(draft);
+    make_waivers(draft.waive, fmt::format("tile set '{}'", set.name));
     parts_.tilesets.push_back(std::move(set));
+    make_patterns(draft);
 }
 
 Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles,

@@ -12,19 +12,20 @@ namespace dryground {
 void WorldMaker::make_vocabulary() {
     for (const BarrierDraft& draft : world_.barriers)
         if (declare(barriers_, draft.name) >= 0)
-            parts_.barriers.push_back({draft.name.value, draft.note, draft.colour});
+            parts_.barriers.push_back({draft.name.value, draft.note, draft.colour, draft.name.place});
     for (const NoteDraft& draft : world_.flags) {
         if (parts_.flags.size() == 64) {
             add(Rule::out_of_range, draft.name.place,
                 {"the number of flags", fmt::format("{}", world_.flags.size()), "at most 64"});
             break;
         }
-        if (declare(flags_, draft.name) >= 0) parts_.flags.push_back({draft.name.value, draft.note});
+        if (declare(flags_, draft.name) >= 0) parts_.flags.push_back({draft.name.value, draft.note, draft.name.place});
     }
     for (const NoteDraft& draft : world_.facts)
-        if (declare(facts_, draft.name) >= 0) parts_.facts.push_back({draft.name.value, draft.note});
+        if (declare(facts_, draft.name) >= 0) parts_.facts.push_back({draft.name.value, draft.note, draft.name.place});
     for (const NoteDraft& draft : world_.events)
-        if (declare(events_, draft.name) >= 0) parts_.events.push_back({draft.name.value, draft.note});
+        if (declare(events_, draft.name) >= 0)
+            parts_.events.push_back({draft.name.value, draft.note, draft.name.place});
     make_storeys();
     make_movers();
     make_kinds();
@@ -32,6 +33,7 @@ void WorldMaker::make_vocabulary() {
     parts_.layer_fields = make_fields(world_.layer_fields);
     make_severities();
     make_limits();
+    make_waivers(world_.waive, "");
     look_up(facts_, world_.goal_facts);
     for (const Name& fact : world_.goal_facts) parts_.goal_facts.push_back(fact.value);
     for (const Name& object : world_.goal_objects) parts_.goal_objects.push_back(object.value);
@@ -212,6 +214,25 @@ void WorldMaker::make_limits() {
             add(Rule::out_of_range, most.place,
                 {fmt::format("limit '{}'", name.value), fmt::format("{}", most.value), "0 or more"});
         parts_.limits[name.value] = most.value;
+    }
+}
+
+void WorldMaker::make_waivers(const Waivers& drafts, const std::string& about, const std::string& layer,
+                              const std::string& object) {
+    for (const WaiverDraft& draft : drafts) {
+        const RuleText* rule = find_rule(draft.rule.value);
+        if (rule == nullptr) {
+            NameIndex index{"rule", {}, {}, {}};
+            for (const RuleText& one : all_rules()) index.names.emplace_back(one.name);
+            add_unknown(index, draft.rule);
+            continue;
+        }
+        if (draft.why.empty())
+            add(Rule::missing_key, draft.place, {"a waiver", "why"}, Hint{"say why it is meant so", "why = \"…\""});
+        if (rule->rule <= Rule::like_chain)
+            add(Rule::out_of_range, draft.rule.place,
+                {"a waiver", fmt::format("of '{}'", rule->name), "of a check: what cannot be read cannot be meant so"});
+        parts_.waivers.push_back({rule->rule, draft.why, about, map_name_, layer, object, draft.cells, draft.place});
     }
 }
 

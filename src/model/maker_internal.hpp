@@ -64,6 +64,8 @@ private:
     void resolve_kind(std::size_t draft);
     void add_standard_kinds();
     void make_severities();
+    void make_waivers(const Waivers& drafts, const std::string& about, const std::string& layer = {},
+                      const std::string& object = {});
     void make_limits();
 
     // -- fields and properties (make_values.cpp)
@@ -175,7 +177,7 @@ private:
     std::vector<std::vector<Family>> family_list_;
     std::vector<std::vector<Block>> block_list_;
     std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
-    struct Reference {   // a property that names something made later
+    struct Reference {               // a property that names something made later
         FieldType type;
         std::string name, owner, property;
         Place place;

@@ -27,14 +27,16 @@ void WorldMaker::CellFiller::place_families() {
                 best = &member;
         if (best == nullptr) continue;   // it has none, as was said
         set_cell(static_cast<std::size_t>(cell[1]), static_cast<std::size_t>(cell[0]),
- number_of({static_cast<std::int16_t>(family[0]), best->tile, {}}));
+                 number_of({static_cast<std::int16_t>(family[0]), best->tile, {}}));
         if (best->joined != joined)
             gaps[{family, joined}].push_back({map_.first_column + cell[1], map_.first_row + cell[0]});
     }
     for (const auto& [gap, cells] : gaps) report_gap(gap.first, gap.second, cells);
 }
 
-unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members, const std::array<int, 2>& cell, const std::array<int, 2>& family, Family::Joins joins) {
+unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
+                                          const std::array<int, 2>& cell, const std::array<int, 2>& family,
+                                          Family::Joins joins) {
     static constexpr std::array<std::array<int, 2>, 8> away{
         // rows and columns, as in neighbour_names
         {{-1, 0}, {0, 1}, {1, 0}, {0, -1}, {-1, -1}, {-1, 1}, {1, 1}, {1, -1}}};
@@ -49,7 +51,8 @@ unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std
     return joins == Family::Joins::sides ? sides : joins == Family::Joins::corners ? corners : sides | corners;
 }
 
-void WorldMaker::CellFiller::report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<std::array<int, 2>>& cells) {
+void WorldMaker::CellFiller::report_gap(const std::array<int, 2>& family, unsigned joined,
+                                        const std::vector<std::array<int, 2>>& cells) {
     std::vector<std::string> names;
     for (unsigned i = 0; i < 8; ++i)
         if ((joined >> i & 1) != 0) names.emplace_back(neighbour_names[i]);

@@ -35,6 +35,7 @@ void Report::add(Finding finding) {
 
 void Report::add(const Report& other) {
     for (const Finding& finding : other.findings()) add(finding);
+    waived_ += other.waived_;
 }
 
 bool Report::has(Severity at_least) const {
@@ -44,6 +45,7 @@ bool Report::has(Severity at_least) const {
 
 Counts Report::counts() const {
     Counts counts;
+    counts.waived = waived_;
     for (const Finding& finding : findings_)
         ++(finding.severity == Severity::error     ? counts.error
            : finding.severity == Severity::warning ? counts.warning
@@ -75,12 +77,13 @@ std::string text(const Report& report) {
     std::string result;
     for (const Finding& finding : report.findings()) result += text(finding);
     const Counts counts = report.counts();
-    if (report.empty()) return "no findings\n";
+    const std::string waived = counts.waived > 0 ? fmt::format(", {} waived", counts.waived) : "";
+    if (report.empty()) return fmt::format("no findings{}\n", waived);
     const auto plural = [](std::size_t n, const char* word) {
         return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s");
     };
-    return result + fmt::format("{}, {}, {}\n", plural(counts.error, "error"), plural(counts.warning, "warning"),
-                                plural(counts.note, "note"));
+    return result + fmt::format("{}, {}, {}{}\n", plural(counts.error, "error"), plural(counts.warning, "warning"),
+                                plural(counts.note, "note"), waived);
 }
 
 namespace {

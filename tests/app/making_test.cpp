@@ -60,9 +60,9 @@ TEST_CASE("an edit that cannot be made ends with 2 and changes nothing") {
     const Copy folder;
     const std::string map = folder / "demo/maps/slipway.map.toml";
     const std::string before = process::slurp(map);
-    for (const char* words : {"--layer ground set peet 1,1", "set crate 1,1", "--layer ground set crate 1", "--layer ground box crate 1,1,0,2",
-                              "object move nobody --at 1,1", "object move landing", "object add x", "object give landing far=1",
-                              "size 0,4", "shift 1", "paint x 1,1"}) {
+    for (const char* words : {"--layer ground set peet 1,1", "set crate 1,1", "--layer ground set crate 1",
+                              "--layer ground box crate 1,1,0,2", "object move nobody --at 1,1", "object move landing",
+                              "object add x", "object give landing far=1", "size 0,4", "shift 1", "paint x 1,1"}) {
         INFO(words);
         CHECK(tool(fmt::format("edit {} {}", map, words)).code == 2);
         CHECK(process::slurp(map) == before);
@@ -74,7 +74,8 @@ TEST_CASE("a picture's pixels are edited, and the others stay") {
     const std::string png = folder / "demo/maps/slipway_grass.png";
     std::string fault;
     const auto before = *dryground::decode_png(process::slurp(png), fault);
-    REQUIRE(tool(fmt::format("edit {} --map slipway --layer grass set reeds 0,0", folder / "demo/world.toml")).code == 0);
+    REQUIRE(tool(fmt::format("edit {} --map slipway --layer grass set reeds 0,0", folder / "demo/world.toml")).code ==
+            0);
     const auto after = *dryground::decode_png(process::slurp(png), fault);
     REQUIRE(after.rgba.size() == before.rgba.size());
     CHECK(std::equal(after.rgba.begin() + 4, after.rgba.end(), before.rgba.begin() + 4));
@@ -83,7 +84,8 @@ TEST_CASE("a picture's pixels are edited, and the others stay") {
 
 TEST_CASE("a tile set from a sheet is made, and made again") {
     const Copy folder;
-    const std::string words = fmt::format("tiles {} --out {} --trace --barrier earth", folder / "demo/art/marsh.png", folder / "demo/tiles/new.tiles.toml");
+    const std::string words = fmt::format("tiles {} --out {} --trace --barrier earth", folder / "demo/art/marsh.png",
+                                          folder / "demo/tiles/new.tiles.toml");
     const auto made = tool(words);
     CHECK(made.code == 0);
     CHECK_THAT(made.err, Catch::Contains("cells of 16 x 16 px with margin 1 and gap 1"));
@@ -91,7 +93,8 @@ TEST_CASE("a tile set from a sheet is made, and made again") {
     CHECK_THAT(text, Catch::Contains("sheet = { file = \"../art/marsh.png\", margin = [1, 1], gap = [1, 1] }"));
     CHECK(tool(words).code == 0);
     CHECK(process::slurp(folder / "demo/tiles/new.tiles.toml") == text);
-    const auto packed = tool(fmt::format("tiles {} --out {}", folder / "demo/art", folder / "demo/tiles/all.tiles.toml"));
+    const auto packed =
+        tool(fmt::format("tiles {} --out {}", folder / "demo/art", folder / "demo/tiles/all.tiles.toml"));
     CHECK(packed.code == 0);
     CHECK(fs::exists(folder / "demo/tiles/all.png"));
     CHECK_THAT(packed.err, Catch::Contains("'../art/marsh.png'"));
@@ -101,13 +104,16 @@ TEST_CASE("a tile set from a sheet is made, and made again") {
 TEST_CASE("a pack is the same twice, names its inputs, and takes its pictures along") {
     const Copy folder;
     const std::string world = folder / "demo/world.toml", out = folder / "a pack.json";
-    const auto packed = tool(fmt::format("pack {} --out '{}' --depfile {} --art {}", world, out, folder / "a.d", folder / "art"));
+    const auto packed =
+        tool(fmt::format("pack {} --out '{}' --depfile {} --art {}", world, out, folder / "a.d", folder / "art"));
     CHECK(packed.code == 0);
     CHECK_THAT(packed.err, Catch::Contains("packed 2 maps, 2 tile sets, 3 movers"));
     CHECK(process::slurp(out) == tool(fmt::format("pack {}", world)).out);
     const std::string rule = process::slurp(folder / "a.d");
-    CHECK_THAT(rule, Catch::Contains("a\\ pack.json:") && Catch::Contains("maps/slipway_fence.csv") && Catch::Contains("art/marsh.png") && Catch::Contains("world.toml"));
-    for (const auto& file : dryground::art_files(dryground::load_pack(out).pack().world())) CHECK(fs::exists(fs::path(folder / "art") / file));
+    CHECK_THAT(rule, Catch::Contains("a\\ pack.json:") && Catch::Contains("maps/slipway_fence.csv") &&
+                         Catch::Contains("art/marsh.png") && Catch::Contains("world.toml"));
+    for (const auto& file : dryground::art_files(dryground::load_pack(out).pack().world()))
+        CHECK(fs::exists(fs::path(folder / "art") / file));
     const nlohmann::json json = nlohmann::json::parse(process::slurp(out));
     const std::string cbor = tool(fmt::format("pack {} --format cbor", world)).out;
     CHECK(nlohmann::json::from_cbor(cbor) == json);

@@ -68,8 +68,34 @@ TEST_CASE("reports keep to their schema") {
     }
 }
 
+TEST_CASE("SARIF tells the findings of the report, each with its rule") {
+    const nlohmann::json sarif = nlohmann::json::parse(tool("check demo/broken/world.toml --format sarif").out);
+    const nlohmann::json report = nlohmann::json::parse(tool("check demo/broken/world.toml --format json").out);
+    CHECK(sarif["version"] == "2.1.0");
+    const nlohmann::json &run = sarif["runs"][0], &rules = run["tool"]["driver"]["rules"];
+    REQUIRE(run["results"].size() == report["findings"].size());
+    for (std::size_t i = 0; i < run["results"].size(); ++i) {
+        const nlohmann::json &result = run["results"][i], &finding = report["findings"][i];
+        CHECK(result["ruleId"] == finding["rule"]);
+        CHECK(rules[result["ruleIndex"].get<std::size_t>()]["id"] == finding["rule"]);
+        CHECK(result["level"] == finding["severity"]);
+        const nlohmann::json& place = result["locations"][0]["physicalLocation"];
+        CHECK(place["artifactLocation"]["uri"] == finding["file"]);
+        CHECK(place["region"]["startLine"] == finding["line"]);
+        CHECK(place["region"]["startColumn"] == finding["column"]);
+    }
+}
+
+TEST_CASE("the page of rules in the documentation is what --explain says") {
+    const std::string pages = tool("check --explain all").out;
+    CHECK_THAT(process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "docs" / "rules.md"), Catch::EndsWith(pages));
+    CHECK(tool("check --explain crack").out.substr(0, 8) == "## crack");
+    CHECK_THAT(tool("check --explain crak").err, Catch::Contains("did you mean 'crack'?"));
+}
+
 TEST_CASE("lists keep to their schema") {
-    for (const char* what : {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links"}) {
+    for (const char* what :
+         {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links", "contacts", "limits"}) {
         INFO(what);
         CHECK(schema_faults("list.schema.json", tool(fmt::format("list demo/world.toml {} --format json", what)).out) ==
               "");

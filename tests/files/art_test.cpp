@@ -17,7 +17,8 @@ Image blank(int width, int height) {
 }
 
 unsigned char* pixel(Image& image, int x, int y) {
-    return image.rgba.data() + 4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x));
+    return image.rgba.data() +
+           4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x));
 }
 
 // A tile as people paint them: a colour of its own, with grain, and a darker edge here and there.
@@ -43,10 +44,12 @@ MadeSheet sheet(chance::Dice& dice) {
     const int gap = dice.once_in(2) ? dice.in(1, 4) : 0, margin = gap > 0 && dice.once_in(2) ? dice.in(1, 4) : 0;
     grid.cell = {cell, cell}, grid.gap = {gap, gap}, grid.margin = {margin, margin};
     grid.columns = dice.in(3, 8), grid.rows = dice.in(2, 6);
-    MadeSheet made{blank(2 * margin + grid.columns * (cell + gap) - gap, 2 * margin + grid.rows * (cell + gap) - gap), grid};
+    MadeSheet made{blank(2 * margin + grid.columns * (cell + gap) - gap, 2 * margin + grid.rows * (cell + gap) - gap),
+                   grid};
     for (int r = 0; r < grid.rows; ++r)
         for (int c = 0; c < grid.columns; ++c)
-            if (!dice.once_in(8) || c == 0) paint(made.image, margin + c * (cell + gap), margin + r * (cell + gap), cell, cell, dice);
+            if (!dice.once_in(8) || c == 0)
+                paint(made.image, margin + c * (cell + gap), margin + r * (cell + gap), cell, cell, dice);
     return made;
 }
 
@@ -85,7 +88,8 @@ TEST_CASE("no grid fits what is no sheet", "[art]") {
 TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was written by hand", "[art]") {
     chance::Dice dice(1);
     Image art = blank(64, 32);
-    for (const auto& [c, r] : {std::pair{0, 0}, std::pair{1, 0}, std::pair{0, 1}}) paint(art, 16 * c, 16 * r, 16, 16, dice);
+    for (const auto& [c, r] : {std::pair{0, 0}, std::pair{1, 0}, std::pair{0, 1}})
+        paint(art, 16 * c, 16 * r, 16, 16, dice);
     TilesOptions how = options();
     how.trace = true;
     how.barrier = "earth";
@@ -113,8 +117,9 @@ TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was w
     CHECK(second.added == 1);
     CHECK(second.text.substr(0, by_hand.size()) == by_hand);
     CHECK_THAT(second.text, Catch::Contains("[tiles.tile_3_1]\nart = [3, 1]"));
-    CHECK_THAT(fmt::format("{}", fmt::join(second.told, "\n")),
-               Catch::Contains("went: the art of 'tile_0_1' at [0, 1] is empty now") && Catch::Contains("added: tile_3_1"));
+    CHECK_THAT(
+        fmt::format("{}", fmt::join(second.told, "\n")),
+        Catch::Contains("went: the art of 'tile_0_1' at [0, 1] is empty now") && Catch::Contains("added: tile_3_1"));
     const TilesFromArt third = tiles_from_sheet(art, how, second.text);
     CHECK(third.text == second.text);
     CHECK(third.added == 0);
@@ -156,12 +161,15 @@ TEST_CASE("pictures are packed with their edges repeated, and keep their places"
     REQUIRE(second.fault.empty());
     CHECK(second.added == 1);
     CHECK(second.text.substr(0, first.text.size()) == first.text);
-    CHECK_THAT(fmt::format("{}", fmt::join(second.told, "\n")), Catch::Contains("went: there is no picture for 'peat' any more"));
-    CHECK(std::equal(pixel(packed, 1 + 18, 1), pixel(packed, 1 + 18, 1) + 64, second.sheet->rgba.data() + 4 * (second.sheet->width + 19)));
+    CHECK_THAT(fmt::format("{}", fmt::join(second.told, "\n")),
+               Catch::Contains("went: there is no picture for 'peat' any more"));
+    CHECK(std::equal(pixel(packed, 1 + 18, 1), pixel(packed, 1 + 18, 1) + 64,
+                     second.sheet->rgba.data() + 4 * (second.sheet->width + 19)));
 }
 
 TEST_CASE("what is there and is no tile set is left alone", "[art]") {
-    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "format = \"dryground/map/1\"").fault, Catch::Contains("no tile set"));
+    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "format = \"dryground/map/1\"").fault,
+               Catch::Contains("no tile set"));
     CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "oh no").fault, Catch::Contains("line 1"));
     CHECK_FALSE(tiles_from_pictures({}, options()).fault.empty());
 }

@@ -13,12 +13,23 @@ std::string damaged(std::string bytes, chance::Dice& dice) {
     if (bytes.empty()) return bytes;
     const auto at = static_cast<std::size_t>(dice.in(0, static_cast<int>(bytes.size()) - 1));
     switch (dice.in(0, 5)) {
-        case 0: bytes[at] = static_cast<char>(dice.in(0, 255)); break;
-        case 1: bytes.erase(at, static_cast<std::size_t>(dice.in(1, 3))); break;
-        case 2: bytes.insert(at, 1, static_cast<char>(dice.in(32, 126))); break;
-        case 3: bytes.resize(at); break;
-        case 4: bytes.insert(at, bytes.substr(at, static_cast<std::size_t>(dice.in(1, 40)))); break;
-        default: std::swap(bytes[at], bytes[static_cast<std::size_t>(dice.in(0, static_cast<int>(bytes.size()) - 1))]);
+        case 0:
+            bytes[at] = static_cast<char>(dice.in(0, 255));
+            break;
+        case 1:
+            bytes.erase(at, static_cast<std::size_t>(dice.in(1, 3)));
+            break;
+        case 2:
+            bytes.insert(at, 1, static_cast<char>(dice.in(32, 126)));
+            break;
+        case 3:
+            bytes.resize(at);
+            break;
+        case 4:
+            bytes.insert(at, bytes.substr(at, static_cast<std::size_t>(dice.in(1, 40))));
+            break;
+        default:
+            std::swap(bytes[at], bytes[static_cast<std::size_t>(dice.in(0, static_cast<int>(bytes.size()) - 1))]);
     }
     return bytes;
 }
@@ -105,7 +116,8 @@ TEST_CASE("what is no pack is refused with its reason", "[pack]") {
     CHECK_THAT(why("[1, 2"), Catch::Contains("[syntax]"));
     CHECK_THAT(why("{\"maps\": " + std::string(1000, '[') + std::string(1000, ']') + "}"), Catch::Contains("nested"));
     CHECK_THAT(why("{\"merge\": " + std::string(100'000, '[')), Catch::Contains("nested"));
-    CHECK_THAT(why(std::string("\x9b\xff\xff\xff\xff\xff\xff\xff\xff", 9)), Catch::Contains("[syntax]"));   // a list of 2^64
+    CHECK_THAT(why(std::string("\x9b\xff\xff\xff\xff\xff\xff\xff\xff", 9)),
+               Catch::Contains("[syntax]"));   // a list of 2^64
     CHECK_THROWS_AS(read_pack("").pack(), std::logic_error);
     CHECK_THAT(text(load_pack("there/is/none").report()), Catch::Contains("there is no such file"));
 }

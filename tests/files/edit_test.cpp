@@ -92,7 +92,8 @@ TEST_CASE("what no legend knows gets a sign of its own", "[edit]") {
                              "[legend]\n\"#\" = \"peat\"   # soil\n\"/\" = \"bank\"");
     REQUIRE(edited(own, PaintCells{"", "brine", {{0, 0}}}).fault.empty());
     CHECK_THAT(own["flat.toml"], Catch::Contains("\"#\" = \"peat\"   # soil\n\"/\" = \"bank\"\n\"b\" = \"brine\"\n"));
-    Files none = worlds::with(worlds::small_world(), "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }\n", "");
+    Files none =
+        worlds::with(worlds::small_world(), "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }\n", "");
     none = worlds::with(none, "flat.toml", "..../#\n######", "......\n......");
     REQUIRE(edited(none, PaintCells{"", "brine", {{0, 0}}}).fault.empty());
     CHECK_THAT(none["flat.toml"], Catch::Contains("[legend]\n\"b\" = \"brine\"\n\n[[layers]]"));
@@ -126,7 +127,8 @@ TEST_CASE("objects are added, moved, given and dropped on their own lines", "[ed
     const Files files = worlds::small_world();
     CHECK(map_line(files, MoveObject{"crab_a", PointPx{-8, 0}, true}) ==
           R"(  { name = "crab_a", kind = "crab", at = [32, 48] },)");
-    CHECK(map_line(files, MoveObject{"crab_a", CellAt{2, 1}}) == R"(  { name = "crab_a", kind = "crab", cell = [2, 1] },)");
+    CHECK(map_line(files, MoveObject{"crab_a", CellAt{2, 1}}) ==
+          R"(  { name = "crab_a", kind = "crab", cell = [2, 1] },)");
     CHECK(map_line(files, GiveObject{"crab_a", {{"patrol_px", "7.5"}}}) ==
           R"(  { name = "crab_a", kind = "crab", at = [40, 48], props = { patrol_px = 7.5 } },)");
     CHECK(map_line(files, AddObject{"", "crab_b", "crab", CellAt{1, 1}, "", {{"patrol_px", "3"}}}) ==
@@ -153,8 +155,9 @@ TEST_CASE("objects in tables of their own are edited as such", "[edit]") {
     Files more = files;
     REQUIRE(edited(more, AddObject{"", "crab_b", "crab", PointPx{8, 8}}).fault.empty());
     REQUIRE(worlds::load(more));
-    CHECK_THAT(more["flat.toml"], Catch::EndsWith("props.patrol_px = 3\n\n[[layers.objects]]\nname = \"crab_b\"\nkind = "
-                                                  "\"crab\"\nat = [8, 8]\n"));
+    CHECK_THAT(more["flat.toml"],
+               Catch::EndsWith("props.patrol_px = 3\n\n[[layers.objects]]\nname = \"crab_b\"\nkind = "
+                               "\"crab\"\nat = [8, 8]\n"));
     REQUIRE(edited(more, DropObject{"crab_a"}).fault.empty());
     REQUIRE(worlds::load(more));
     CHECK_THAT(more["flat.toml"], !Catch::Contains("crab_a"));
@@ -173,7 +176,8 @@ TEST_CASE("an edit that cannot be made says why, and what is near", "[edit]") {
     CHECK_THAT(fault(files, AddObject{"", "crab_a", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, AddObject{"", "crab b", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, ResizeMap{0, 3}), Catch::Contains("at least"));
-    CHECK_THAT(edit_map("world.toml", "flt", PaintCells{}, reader_of(files)).fault, Catch::Contains("did you mean 'flat'?"));
+    CHECK_THAT(edit_map("world.toml", "flt", PaintCells{}, reader_of(files)).fault,
+               Catch::Contains("did you mean 'flat'?"));
 }
 
 TEST_CASE("a map grows and shrinks at any corner, and keeps what it had", "[edit]") {
@@ -216,14 +220,16 @@ TEST_CASE("random edits of random worlds do what they say, to all sorts of layer
         if (dice.once_in(3))
             for (auto& [name, text] : files)
                 if (name.find(".csv") != std::string::npos)
-                    for (std::size_t at = 0; (at = text.find('\n', at)) != std::string::npos; at += 2) text.insert(at, "\r");
+                    for (std::size_t at = 0; (at = text.find('\n', at)) != std::string::npos; at += 2)
+                        text.insert(at, "\r");
         const Loaded before = worlds::load(files);
         REQUIRE(before);
         const Map& map = before.world().map("flat");
         const int column = dice.in(0, map.columns - 1), row = dice.in(0, map.rows - 1);
         const CellAt cell{map.first_column + column, map.first_row + row};
         const std::string layer = dice.once_in(2) ? "ground" : "deck";
-        const std::string tile = std::array{"marsh/peat", "marsh/bank:x:90", "marsh/reeds", "marsh/kerb:y", ""}[static_cast<std::size_t>(dice.in(0, 4))];
+        const std::string tile = std::array{"marsh/peat", "marsh/bank:x:90", "marsh/reeds", "marsh/kerb:y",
+                                            ""}[static_cast<std::size_t>(dice.in(0, 4))];
         const Edited result = edited(files, PaintCells{layer, tile, {cell}});
         INFO(layer << " " << tile << " " << result.fault);
         REQUIRE(result.fault.empty());
@@ -269,7 +275,9 @@ TEST_CASE("random maps are resized and shifted and come back", "[edit]") {
         REQUIRE(result.fault.empty());
         const Loaded after = worlds::load(files);
         REQUIRE(after);
-        const auto geometry = [](const World& world) { return merge_bytes(world, std::vector{merge(world, world.map("flat"))}); };
+        const auto geometry = [](const World& world) {
+            return merge_bytes(world, std::vector{merge(world, world.map("flat"))});
+        };
         REQUIRE(geometry(before.world()) == geometry(after.world()));
         REQUIRE(edited(files, ShiftMap{1, -2}).fault.empty());
         REQUIRE(worlds::load(files));

@@ -125,7 +125,8 @@ TEST_CASE("merged geometry as SVG, read as a drawing, is the same geometry", "[s
     const Loaded before = worlds::load(pond());
     // All that is solid comes from the drawing alone. Kinds are said by class, so the barriers get kinds.
     worlds::Files files = merging::with_rows(worlds::small_world(), "......\n......\n......\n......\n");
-    files["flat.toml"] += "\n[[layers]]\nname = \"drawn\"\nsvg = \"merged.svg\"\nkind = \"solid\"\nbarrier = \"earth\"\n";
+    files["flat.toml"] +=
+        "\n[[layers]]\nname = \"drawn\"\nsvg = \"merged.svg\"\nkind = \"solid\"\nbarrier = \"earth\"\n";
     files["flat.toml"].replace(files["flat.toml"].find("rim = \"earth\"\n"), 14, "");
     files["merged.svg"] = drawing;
     const Loaded after = worlds::load(files);
@@ -146,7 +147,8 @@ TEST_CASE("a grid of cells says what fills most of each", "[cells]") {
         for (int c = 0; c < map.columns; ++c) {
             const Region cell{map.cell_ring(c, r), {}};
             const auto inside = twice_area(intersect(merged.group("earth").regions, {&cell, 1}));
-            CHECK((ground.cells[static_cast<std::size_t>(r * map.columns + c)] == 1) == (2 * inside > twice_area(cell.outline)));
+            CHECK((ground.cells[static_cast<std::size_t>(r * map.columns + c)] == 1) ==
+                  (2 * inside > twice_area(cell.outline)));
         }
     std::string fault;
     const auto picture = decode_png(png_of(ground, world), fault);

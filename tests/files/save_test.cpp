@@ -29,7 +29,8 @@ std::string difference(std::string a, std::string b) {
     if (a.size() > 100 && b.size() > 100 && a.find("\"hash\": ") < 200)   // it only says that something else differs
         a.erase(0, a.find("\"unit\"")), b.erase(0, b.find("\"unit\""));
     const auto at = static_cast<std::size_t>(
-        std::mismatch(a.begin(), a.begin() + static_cast<std::ptrdiff_t>(std::min(a.size(), b.size())), b.begin()).first -
+        std::mismatch(a.begin(), a.begin() + static_cast<std::ptrdiff_t>(std::min(a.size(), b.size())), b.begin())
+            .first -
         a.begin());
     const std::size_t from = at < 300 ? 0 : at - 300;
     return a.substr(from, 500) + "\n-------- but then\n" + b.substr(from, 500);

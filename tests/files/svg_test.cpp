@@ -14,7 +14,8 @@ namespace {
 worlds::Files drawn(const std::string& content, const std::string& layer = "") {
     worlds::Files files = worlds::small_world();
     files["flat.toml"] += "\n[[layers]]\nname = \"drawn\"\nsvg = \"walls.svg\"\n" + layer;
-    files["walls.svg"] = "<?xml version=\"1.0\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:x=\"urn:x\">\n" + content + "\n</svg>\n";
+    files["walls.svg"] = "<?xml version=\"1.0\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:x=\"urn:x\">\n" +
+                         content + "\n</svg>\n";
     return files;
 }
 
@@ -63,7 +64,9 @@ TEST_CASE("every shape of a drawing has the area that it shows", "[svg]") {
 <line id="h" x1="0" y1="3" x2="9" y2="3"/>
 <circle id="i" r="10" cx="0" cy="0" transform="translate(20 20) rotate(30) scale(0.5)"/>)svg",
                                      solid));
-    const auto area = [&](const char* name) { return static_cast<double>(twice_area(object(loaded, name).area)) / 2 / 65536; };
+    const auto area = [&](const char* name) {
+        return static_cast<double>(twice_area(object(loaded, name).area)) / 2 / 65536;
+    };
     CHECK(bounds(object(loaded, "a").area) == Bounds{{-10 * 256, 0}, {0, 10 * 256}});
     CHECK(area("b") == Approx(100 - (16 - 3.14159 * 4)).margin(2));
     CHECK(bounds(object(loaded, "c").area) == Bounds{{6 * 256, 2 * 256}, {14 * 256, 18 * 256}});
@@ -82,19 +85,24 @@ TEST_CASE("curves keep within the tolerance of where they run", "[svg]") {
         std::array<std::array<double, 2>, 4> p{};
         for (auto& point : p) point = {dice.in(-200, 200) / 2.0, dice.in(-200, 200) / 2.0};
         const double within = dice.in(1, 64) / 64.0;
-        const auto paths = files::parse_path(fmt::format("M{} {}C{} {} {} {} {} {}", p[0][0], p[0][1], p[1][0], p[1][1], p[2][0], p[2][1], p[3][0], p[3][1]), files::identity, within);
+        const auto paths = files::parse_path(fmt::format("M{} {}C{} {} {} {} {} {}", p[0][0], p[0][1], p[1][0], p[1][1],
+                                                         p[2][0], p[2][1], p[3][0], p[3][1]),
+                                             files::identity, within);
         REQUIRE(paths);
         if (paths->empty()) continue;
         const auto& points = paths->front().points;
         for (int i = 0; i <= 100; ++i) {
             const double t = i / 100.0, s = 1 - t;
             std::array<double, 2> at{};
-            for (std::size_t k = 0; k < 2; ++k) at[k] = s * s * s * p[0][k] + 3 * s * s * t * p[1][k] + 3 * s * t * t * p[2][k] + t * t * t * p[3][k];
+            for (std::size_t k = 0; k < 2; ++k)
+                at[k] = s * s * s * p[0][k] + 3 * s * s * t * p[1][k] + 3 * s * t * t * p[2][k] + t * t * t * p[3][k];
             double least = 1e9;
             for (std::size_t j = 0; j + 1 < points.size(); ++j) {
                 const double dx = points[j + 1][0] - points[j][0], dy = points[j + 1][1] - points[j][1];
-                const double along = std::clamp(((at[0] - points[j][0]) * dx + (at[1] - points[j][1]) * dy) / (dx * dx + dy * dy), 0.0, 1.0);
-                least = std::min(least, std::hypot(at[0] - points[j][0] - along * dx, at[1] - points[j][1] - along * dy));
+                const double along = std::clamp(
+                    ((at[0] - points[j][0]) * dx + (at[1] - points[j][1]) * dy) / (dx * dx + dy * dy), 0.0, 1.0);
+                least =
+                    std::min(least, std::hypot(at[0] - points[j][0] - along * dx, at[1] - points[j][1] - along * dy));
             }
             CHECK(least <= within + 1e-9);
         }
@@ -103,7 +111,8 @@ TEST_CASE("curves keep within the tolerance of where they run", "[svg]") {
 
 TEST_CASE("what is not drawn is passed over; what cannot be read is told at its place", "[svg]") {
     const Loaded loaded = good(drawn(R"svg(<title>Walls</title><defs><rect id="no" width="1" height="1"/></defs>
-<x:view zoom="3"/><rect id="hidden" display="none" width="4" height="4"/><g/>)svg", solid));
+<x:view zoom="3"/><rect id="hidden" display="none" width="4" height="4"/><g/>)svg",
+                                     solid));
     CHECK(loaded.world().maps()[0].objects.size() == 2);
 
     const Report report = worlds::all_findings(drawn(R"svg(<text id="t">hello</text>
@@ -113,11 +122,13 @@ TEST_CASE("what is not drawn is passed over; what cannot be read is told at its 
 <rect id="d" width="4" height="4" transform="spin(3)"/>
 <polygon id="e" points="0,0 4"/>
 <circle id="f" class="crab" r="4" data-patrol-px="far"/>
-<circle id="g" class="crap" r="4"/>)svg", solid));
+<circle id="g" class="crap" r="4"/>)svg",
+                                                     solid));
     const auto places = worlds::rules_and_places(report);
-    for (const char* expected : {"unknown-key at walls.svg:3:1", "out-of-range at walls.svg:4:1", "out-of-range at walls.svg:5:1",
-                                 "out-of-range at walls.svg:6:1", "out-of-range at walls.svg:7:1", "out-of-range at walls.svg:8:1",
-                                 "kind-field at walls.svg:9:1", "unknown-name at walls.svg:10:1"}) {
+    for (const char* expected :
+         {"unknown-key at walls.svg:3:1", "out-of-range at walls.svg:4:1", "out-of-range at walls.svg:5:1",
+          "out-of-range at walls.svg:6:1", "out-of-range at walls.svg:7:1", "out-of-range at walls.svg:8:1",
+          "kind-field at walls.svg:9:1", "unknown-name at walls.svg:10:1"}) {
         INFO(expected << "\n" << text(report));
         CHECK(std::find(places.begin(), places.end(), expected) != places.end());
     }
@@ -138,7 +149,9 @@ TEST_CASE("a drawing that is none", "[svg]") {
     CHECK(of_rule(worlds::all_findings(drawn(deep, solid)), Rule::too_large).size() == 1);
     // Entities that grow do not.
     files = drawn("", solid);
-    files["walls.svg"] = "<!DOCTYPE svg [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\">]><svg><rect id=\"x\" width=\"4\" height=\"4\" class=\"&b;\"/></svg>";
+    files["walls.svg"] =
+        "<!DOCTYPE svg [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\">]><svg><rect id=\"x\" width=\"4\" "
+        "height=\"4\" class=\"&b;\"/></svg>";
     CHECK(worlds::all_findings(files).has(Severity::error));
     files.erase("walls.svg");
     CHECK(of_rule(worlds::all_findings(files), Rule::file_missing).size() == 1);

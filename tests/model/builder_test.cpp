@@ -62,7 +62,11 @@ TEST_CASE("a world built in code is checked like one from files") {
     const Loaded built = small_builder().build();
     INFO(text(built.report()));
     REQUIRE(built);
-    CHECK(check(built.world()).empty());
+    const Report report = check(built.world());
+    REQUIRE(report.findings().size() == 2);   // of what this small world leaves out
+    CHECK(rule_text(report.findings()[0].rule).name == "barrier-unmet");
+    CHECK(rule_text(report.findings()[1].rule).name == "leak");
+    CHECK(report.findings()[1].place.thing == "map 'flat'");
     const Map& flat = built.world().map("flat");
     CHECK(merge(built.world(), flat).group("earth").regions ==
           Regions{box_region({0, 16 * 256}, {48 * 256, 32 * 256})});

@@ -26,7 +26,7 @@ TEST_CASE("each rule has one name, one sentence, and as many arguments as it say
         finding.arguments.assign(row.arguments, "x");
         CHECK_FALSE(message(finding).empty());
     }
-    CHECK(rules.size() == static_cast<std::size_t>(Rule::link_without_return) + 1);   // the last of the enumeration
+    CHECK(rules.size() == static_cast<std::size_t>(Rule::waiver_unused) + 1);   // the last of the enumeration
     CHECK(find_rule("no-such-rule") == nullptr);
 }
 

@@ -118,9 +118,15 @@ private:
         BodyDraft body;
         const double wide = size(), high = size();
         switch (dice_.in(0, 2)) {
-            case 0: body.form = BoxPx{0, 0, wide, high}; break;
-            case 1: body.form = EllipsePx{0, 0, wide, wide}; break;
-            default: body.form = CapsulePx{wide, high}; break;
+            case 0:
+                body.form = BoxPx{0, 0, wide, high};
+                break;
+            case 1:
+                body.form = EllipsePx{0, 0, wide, wide};
+                break;
+            default:
+                body.form = CapsulePx{wide, high};
+                break;
         }
         body.x = px();
         return body;
@@ -130,10 +136,14 @@ private:
     Form area_form() {
         const double x = px(), y = px(), wide = size(), high = size();
         switch (dice_.in(0, 3)) {
-            case 0: return BoxPx{x, y, wide, high};
-            case 1: return EllipsePx{x, y, wide, dice_.once_in(2) ? wide : high};
-            case 2: return CapsuleBetween{x, y, px(), px(), high};
-            default: return PolygonPx{{{x, y}, {x + wide, y}, {x + wide, y + high}}, {}};
+            case 0:
+                return BoxPx{x, y, wide, high};
+            case 1:
+                return EllipsePx{x, y, wide, dice_.once_in(2) ? wide : high};
+            case 2:
+                return CapsuleBetween{x, y, px(), px(), high};
+            default:
+                return PolygonPx{{{x, y}, {x + wide, y}, {x + wide, y + high}}, {}};
         }
     }
     ShapeDraft shape(bool plain = false) {
@@ -141,8 +151,12 @@ private:
         shape.form = area_form();
         if (plain) return shape;
         switch (dice_.in(0, 5)) {
-            case 0: shape.form = WholeCell{}; break;
-            case 1: shape.form = SharedShape{Name("low"), dice_.once_in(2) ? 0 : px(), 0}; break;
+            case 0:
+                shape.form = WholeCell{};
+                break;
+            case 1:
+                shape.form = SharedShape{Name("low"), dice_.once_in(2) ? 0 : px(), 0};
+                break;
             case 2:
                 shape.form = LinePx{{{0, px()}, {16, px()}}};
                 shape.one_way = maybe(Said<std::string>("up"));
@@ -154,7 +168,8 @@ private:
                 shape.form = Regions{ring, box_region({640, 0}, {900, 300})};
                 break;
             }
-            default: break;
+            default:
+                break;
         }
         if (dice_.once_in(3)) shape.barrier = one({"earth", "brine"});
         if (!shape.barrier && dice_.once_in(4)) shape.trigger = Name("steam");
@@ -211,7 +226,8 @@ private:
             rule.set.flags = some({"walk"});
             set.rules.push_back(rule);
         }
-        set.families = {{Name("dyke"), Said<std::string>("sides"), {{Name("peat"), {}}, {Name("bank"), {Name("left")}}}}};
+        set.families = {
+            {Name("dyke"), Said<std::string>("sides"), {{Name("peat"), {}}, {Name("bank"), {Name("left")}}}}};
         BlockDraft block;
         block.name = Name("post");
         block.rows = {"B", "A"};
@@ -229,8 +245,8 @@ private:
     }
     std::vector<LegendEntry> legend(bool colours) {
         std::vector<LegendEntry> all;
-        const std::array<const char*, 4> keys = colours ? std::array{"#2d6a4f", "#000000", "#ff00ff", "#12345680"}
-                                                        : std::array{"#", "'", "\\", "é"};
+        const std::array<const char*, 4> keys =
+            colours ? std::array{"#2d6a4f", "#000000", "#ff00ff", "#12345680"} : std::array{"#", "'", "\\", "é"};
         all.push_back(entry(keys[0], "marsh/peat"));
         all.push_back(entry(keys[1], "marsh/bank"));
         all.back().orientation = orientation();
@@ -293,10 +309,18 @@ private:
         object.name = Name(name);
         object.kind = one({"mud_crab", "trigger", "solid", "link", "spawn"});
         switch (dice_.in(0, 4)) {
-            case 0: object.form = PointPx{px(), px()}; break;
-            case 1: object.form = AtCells{dice_.in(0, 3), dice_.in(0, 3), 1, 1, false}; break;
-            case 2: object.form = AtCells{0, 1, dice_.in(1, 3), dice_.in(1, 2), true}; break;
-            case 3: object.form = PolygonPx{{{0, 0}, {64, 0}, {64, 64}, {0, 64}}, {{{8, 8}, {40, 8}, {8, 40}}}}; break;
+            case 0:
+                object.form = PointPx{px(), px()};
+                break;
+            case 1:
+                object.form = AtCells{dice_.in(0, 3), dice_.in(0, 3), 1, 1, false};
+                break;
+            case 2:
+                object.form = AtCells{0, 1, dice_.in(1, 3), dice_.in(1, 2), true};
+                break;
+            case 3:
+                object.form = PolygonPx{{{0, 0}, {64, 0}, {64, 64}, {0, 64}}, {{{8, 8}, {40, 8}, {8, 40}}}};
+                break;
             default:
                 std::visit(
                     [&](const auto& form) {

@@ -45,6 +45,13 @@ ring = "rings"
 role = "entity"
 mover = "warden"
 fields.patrol_px = { type = "number", default = 32, min = 0 }
+
+[check]                                     # there is more than is used
+tile-unused = "off"
+fact-unread = "off"
+fact-never-true = "off"
+event-unused = "off"
+trigger-idle = "off"
 )"},
             {"marsh.toml", R"(format = "dryground/tiles/1"
 name = "marsh"

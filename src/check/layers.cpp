@@ -1,0 +1,220 @@
+// Rules about layers and sizes: decor that would collide, layers that do nothing, solids and art that do not go
+// together, and what the target game can take.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "dryground/contacts.hpp"
+#include "rules_internal.hpp"
+
+namespace dryground::check_rules {
+
+namespace {
+
+Finding start_layer(const Findings& findings, Rule rule, const Map& map, const Layer& layer,
+                    std::vector<std::string> arguments) {
+    Finding finding = findings.start(rule, layer.place, fmt::format("map '{}', layer '{}'", map.name, layer.name),
+                                     std::move(arguments));
+    finding.map = map.name, finding.layer = layer.name;
+    return finding;
+}
+
+bool collides(const Tile& tile) {
+    return !tile.carves.empty() || std::any_of(tile.shapes.begin(), tile.shapes.end(),
+                                               [](const Shape& shape) { return shape.fault == ShapeFault::none; });
+}
+
+bool does_anything(const Tile& tile) {
+    return collides(tile) || (tile.flags && *tile.flags != 0) || tile.sides || !tile.reacts.empty() ||
+           !tile.gives.empty() || tile.leads >= 0 || !tile.decided;
+}
+
+// The numbers of the palette that stand in a layer.
+std::vector<std::uint32_t> numbers_in(const Map& map, const Layer& layer) {
+    std::vector<std::uint32_t> numbers;
+    for (std::uint32_t n = 0; n < std::min(layer.counts.size(), map.palette.size()); ++n)
+        if (layer.counts[n] > 0 && map.palette[n].tile >= 0) numbers.push_back(n);
+    return numbers;
+}
+
+void check_purpose(const World& world, const Map& map, const Layer& layer, Findings& findings) {
+    const std::vector<std::uint32_t> numbers = numbers_in(map, layer);
+    if (numbers.empty()) return;
+    if (layer.decor) {
+        std::vector<std::string> colliding;
+        for (const std::uint32_t n : numbers)
+            if (const Tile& tile = world.tile(map.palette[n]);
+                collides(tile) && std::find(colliding.begin(), colliding.end(), tile.name) == colliding.end())
+                colliding.push_back(tile.name);
+        if (colliding.empty()) return;
+        Finding finding = start_layer(findings, Rule::decor_with_shapes, map, layer,
+                                      {layer.name, fmt::format("{}", fmt::join(colliding, ", "))});
+        finding.hint = Hint{"say decor = false if they are meant to, or use tiles without shapes", ""};
+        findings.add(std::move(finding));
+        return;
+    }
+    const bool says = layer.barrier >= 0 || !layer.trigger.empty() || layer.flags;
+    if (says || std::any_of(numbers.begin(), numbers.end(),
+                            [&](std::uint32_t n) { return does_anything(world.tile(map.palette[n])); }))
+        return;
+    Finding finding = start_layer(findings, Rule::layer_without_shapes, map, layer, {layer.name});
+    finding.hint = Hint{"say that it is for looks only", "decor = true"};
+    findings.add(std::move(finding));
+}
+
+// ---- art and solids that are drawn over it ----
+
+// Whether anything is to be seen in each cell of one layer, or of all.
+std::vector<bool> art_cells(const World& world, const Map& map, const Layer* only) {
+    std::vector<bool> shows(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows));
+    for (const Layer& layer : map.layers) {
+        if (layer.holds_objects || (only != nullptr && &layer != only)) continue;
+        std::vector<bool> visible(map.palette.size());
+        for (std::size_t n = 1; n < visible.size(); ++n)
+            visible[n] = world.tile(map.palette[n]).art || world.tile(map.palette[n]).picture;
+        for (std::size_t i = 0; i < shows.size(); ++i)
+            if (visible[layer.cells[i]]) shows[i] = true;
+    }
+    return shows;
+}
+
+void check_solids(const World& world, const Map& map, Findings& findings) {
+    std::vector<const Object*> solids;
+    for (const Object& object : map.objects)
+        if (object.role == Role::solid && !object.hollow && !object.area.empty() && object.fault == ShapeFault::none)
+            solids.push_back(&object);
+    if (solids.empty() || map.grid != GridSort::square) return;
+    const std::vector<bool> art = art_cells(world, map, nullptr);
+    if (std::none_of(art.begin(), art.end(), [](bool b) { return b; })) return;   // nothing is drawn here at all
+    std::vector<bool> covered(art.size());
+    for (const Object* solid : solids) {
+        std::int64_t bare = 0;
+        const Bounds box = *bounds(solid->area);
+        const auto [c0, r0] = map.cell_at(box.least);
+        const auto [c1, r1] = map.cell_at(box.most);
+        for (int r = std::max(r0, 0); r <= std::min(r1, map.rows - 1); ++r)
+            for (int c = std::max(c0, 0); c <= std::min(c1, map.columns - 1); ++c) {
+                const Region cell{map.cell_ring(c, r), {}};
+                const std::int64_t inside = twice_area(intersect(solid->area, {&cell, 1}));
+                const std::size_t i =
+                    static_cast<std::size_t>(r) * static_cast<std::size_t>(map.columns) + static_cast<std::size_t>(c);
+                if (!art[i]) bare += inside;
+                if (2 * inside > twice_area(cell.outline)) covered[i] = true;
+            }
+        const std::int64_t all = twice_area(solid->area);
+        if (2 * bare <= all) continue;
+        Finding finding = start_object(findings, Rule::solid_without_art, map, *solid, solid->place_of_position,
+                                       {fmt::format("{}", 100 * bare / all), words_of(world, *solid)});
+        finding.hint = Hint{"move it to what it belongs to, or draw something there", ""};
+        findings.add(std::move(finding));
+    }
+    for (const Layer& layer : map.layers) {
+        if (layer.holds_objects) continue;
+        const std::vector<bool> own = art_cells(world, map, &layer);
+        std::vector<std::array<int, 2>> open;
+        std::size_t count = 0;
+        for (std::size_t i = 0; i < own.size(); ++i) {
+            count += own[i];
+            if (own[i] && !covered[i])
+                open.push_back({map.first_column + static_cast<int>(i) % map.columns,
+                                map.first_row + static_cast<int>(i) / map.columns});
+        }
+        if (open.empty() || open.size() * 5 > count) continue;
+        Finding finding = start_layer(findings, Rule::art_without_solid, map, layer,
+                                      {layer.name, fmt::format("{} cell{}", open.size(), open.size() == 1 ? "" : "s")});
+        finding.place = map.place_of(layer, open[0][0] - map.first_column, open[0][1] - map.first_row);
+        finding.cell = open.front();
+        finding.cells = open;
+        finding.hint = Hint{"draw the solid over these cells too, or take their art away", ""};
+        findings.add(std::move(finding));
+    }
+}
+
+// ---- what the target can take ----
+
+class Limits {
+public:
+    Limits(const World& world, Findings& findings) : world_(world), findings_(findings) {}
+
+    void run() {
+        const auto count = [](const auto& list) { return static_cast<std::int64_t>(list.size()); };
+        at_most("maps", count(world_.maps()), world_.world_place(), "world", "the world has {} maps");
+        at_most("facts", count(world_.facts()), world_.world_place(), "world", "the world has {} facts");
+        at_most("events", count(world_.events()), world_.world_place(), "world", "the world has {} events");
+        at_most("piece_vertices", world_.merging().most_vertices, world_.world_place(), "world",
+                "pieces have up to {} vertices");
+        for (const TileSet& set : world_.tilesets()) {
+            const std::string thing = fmt::format("tile set '{}'", set.name);
+            at_most("tiles_per_set", count(set.tiles), set.place, thing, thing + " has {} tiles");
+            if (set.sheet)
+                at_most("sheet_px", std::max(set.sheet->width, set.sheet->height),
+                        set.sheet->place.line > 0 ? set.sheet->place : set.place, thing,
+                        "the sheet of " + thing + " is {} px long");
+        }
+        for (const Map& map : world_.maps()) of_map(map);
+        contact_bits();
+    }
+
+private:
+    void of_map(const Map& map) {
+        const std::string thing = fmt::format("map '{}'", map.name);
+        at_most("layers", static_cast<std::int64_t>(map.layers.size()), map.place, thing, thing + " has {} layers");
+        at_most("columns", map.columns, map.place, thing, thing + " has {} columns");
+        at_most("rows", map.rows, map.place, thing, thing + " has {} rows");
+        at_most("objects_per_map", static_cast<std::int64_t>(map.objects.size()), map.place, thing,
+                thing + " has {} objects");
+        std::vector<int> kinds;
+        for (const Object& object : map.objects) kinds.push_back(object.kind);
+        std::sort(kinds.begin(), kinds.end());
+        at_most("kinds_per_map", std::unique(kinds.begin(), kinds.end()) - kinds.begin(), map.place, thing,
+                thing + " has objects of {} kinds");
+        if (world_.limits().count("chain_points") == 0) return;
+        std::int64_t longest = 0;
+        for (const Group& group : merge(world_, map, {.pieces = false}).groups)
+            for (const Chain& chain : group.chains)
+                longest = std::max(longest, static_cast<std::int64_t>(chain.points.size()));
+        at_most("chain_points", longest, map.place, thing, "the longest chain of " + thing + " has {} points");
+    }
+
+    void at_most(const char* limit, std::int64_t is, const Place& place, const std::string& thing,
+                 const std::string& words) {
+        const auto most = world_.limits().find(limit);
+        if (most == world_.limits().end() || is <= most->second) return;
+        std::string start = words.substr(0, words.find("{}")), end = words.substr(words.find("{}") + 2);
+        Finding finding = findings_.start(Rule::limit, place, thing,
+                                          {fmt::format("{}{}{}", start, is, end), "", fmt::format("{}", most->second)});
+        finding.arguments[0] = start.substr(0, start.size() - 1), finding.arguments[1] = fmt::format("{}{}", is, end);
+        finding.details.push_back(fmt::format("[limits] says {} = {}", limit, most->second));
+        findings_.add(std::move(finding));
+    }
+
+    void contact_bits() {
+        const auto needed = static_cast<std::int64_t>(world_.barriers().size() + world_.movers().size() + 1);
+        const auto said = world_.limits().find("contact_bits");
+        const std::int64_t most = said == world_.limits().end() ? 64 : std::min<std::int64_t>(64, said->second);
+        if (needed <= most) return;
+        Finding finding = findings_.start(Rule::contact_bits, world_.world_place(), "world",
+                                          {fmt::format("{}", needed), fmt::format("{}", most)});
+        finding.details.push_back(fmt::format("{} barriers, {} movers, and one bit for all triggers",
+                                              world_.barriers().size(), world_.movers().size()));
+        finding.hint = Hint{"let barriers that stop the same movers be one", ""};
+        findings_.add(std::move(finding));
+    }
+
+    const World& world_;
+    Findings& findings_;
+};
+
+}   // namespace
+
+void check_layers(const World& world, Findings& findings) {
+    for (const Map& map : world.maps()) {
+        for (const Layer& layer : map.layers)
+            if (!layer.holds_objects) check_purpose(world, map, layer, findings);
+        check_solids(world, map, findings);
+    }
+    Limits(world, findings).run();
+}
+
+}   // namespace dryground::check_rules

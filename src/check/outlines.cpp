@@ -1,0 +1,231 @@
+// Rules about the ground's outlines, on which bodies stand, slide and catch: gaps, narrow passages, small steps, slopes
+// that end in the air. Edges that run along an axis are compared with those that face them, found by buckets.
+//
+// Cost: in proportion to the outline, as long as few edges share a bucket.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <unordered_map>
+
+#include "rules_internal.hpp"
+
+namespace dryground::check_rules {
+
+namespace {
+
+// An edge along an axis: at a place across (x of an upright one), from one place to another along it.
+struct Edge {
+    std::int32_t across, from, to;
+    bool free_beyond;   // the free side is the one of larger `across`
+};
+
+struct Facing {
+    std::int32_t gap, from, to, across;   // free from `across` to `across` + gap, between from and to
+};
+
+// The upright edges of regions, or the level ones; what is solid is on their left, with y down.
+std::vector<Edge> edges_along(const Regions& regions, bool upright) {
+    std::vector<Edge> edges;
+    const auto add = [&](const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+            if (upright && a.x == b.x) edges.push_back({a.x, std::min(a.y, b.y), std::max(a.y, b.y), b.y > a.y});
+            if (!upright && a.y == b.y) edges.push_back({a.y, std::min(a.x, b.x), std::max(a.x, b.x), b.x < a.x});
+        }
+    };
+    for (const Region& region : regions) {
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
+    }
+    return edges;
+}
+
+// Pairs of edges that face each other over free space, nearer than `most`.
+std::vector<Facing> facing(std::vector<Edge> edges, std::int32_t most) {
+    constexpr std::int32_t bucket = 64 * steps_per_px;
+    const auto number = [](std::int32_t value) {
+        return value >= 0 ? value / bucket : -((-value + bucket - 1) / bucket);
+    };
+    const auto key = [&](std::int32_t across, std::int32_t along) {
+        return std::int64_t{across} << 32 | static_cast<std::uint32_t>(along);
+    };
+    std::unordered_map<std::int64_t, std::vector<std::size_t>> buckets;
+    for (std::size_t i = 0; i < edges.size(); ++i)
+        if (!edges[i].free_beyond)
+            for (std::int32_t along = number(edges[i].from); along <= number(edges[i].to); ++along)
+                buckets[key(number(edges[i].across), along)].push_back(i);
+    std::vector<Facing> result;
+    for (const Edge& edge : edges) {
+        if (!edge.free_beyond) continue;
+        // The nearest edge that faces it, for each stretch of it.
+        std::vector<Facing> near;
+        for (std::int32_t across = number(edge.across); across <= number(edge.across + most); ++across)
+            for (std::int32_t along = number(edge.from); along <= number(edge.to); ++along) {
+                const auto found = buckets.find(key(across, along));
+                if (found == buckets.end()) continue;
+                for (const std::size_t i : found->second) {
+                    const Edge& other = edges[i];
+                    const std::int32_t gap = other.across - edge.across, from = std::max(edge.from, other.from),
+                                       to = std::min(edge.to, other.to);
+                    // A notch no deeper than wide is none of them.
+                    if (gap > 0 && gap < most && to - from > gap) near.push_back({gap, from, to, edge.across});
+                }
+            }
+        std::sort(near.begin(), near.end(), [](const Facing& a, const Facing& b) {
+            return std::tie(a.gap, a.from, a.to) < std::tie(b.gap, b.from, b.to);
+        });
+        std::vector<Facing> kept;
+        for (const Facing& one : near)
+            if (std::none_of(kept.begin(), kept.end(),
+                             [&](const Facing& k) { return k.from < one.to && one.from < k.to; }))
+                kept.push_back(one);
+        result.insert(result.end(), kept.begin(), kept.end());
+    }
+    return result;
+}
+
+struct Size {
+    std::int32_t wide, high;
+};
+Size size_of(const Mover& mover) {
+    const Bounds box = *bounds(mover.body);
+    return {box.most.x - box.least.x, box.most.y - box.least.y};
+}
+
+class OutlineChecker {
+public:
+    OutlineChecker(const World& world, Grounds& grounds, int map_id, const std::vector<int>& movers, Findings& findings)
+        : world_(world),
+          grounds_(grounds),
+          map_id_(map_id),
+          map_(world.maps()[static_cast<std::size_t>(map_id)]),
+          movers_(movers),
+          findings_(findings) {}
+
+    void run() {
+        if (movers_.empty()) return;
+        const int first = movers_.front();
+        for (const int storey : storeys_of(map_)) {
+            const Regions& regions = grounds_.of(map_id_, first, storey).regions();
+            gaps(regions, first);
+            for (const Region& region : regions) {
+                along(region.outline);
+                for (const Ring& hole : region.holes) along(hole);
+            }
+        }
+        for (auto& [words, finding] : by_words_) {
+            if (const std::size_t more = places_[words]; more > 1)
+                finding.details.push_back(fmt::format("there are {} such places; this is the first", more));
+            findings_.add(std::move(finding));
+        }
+    }
+
+private:
+    // One finding for all places that are alike.
+    void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
+        const std::string words = fmt::format("{} {}", static_cast<int>(rule), fmt::join(arguments, " "));
+        ++places_[words];
+        const auto [column, row] = map_.cell_at(at);
+        const std::array<int, 2> cell{map_.first_column + column, map_.first_row + row};
+        if (const auto known = by_words_.find(words); known != by_words_.end()) {
+            known->second.cells.push_back(cell);
+            return;
+        }
+        const Spot spot = spot_of(world_, map_, column, row);
+        Finding finding = findings_.start(rule, spot.place, fmt::format("map '{}'", map_.name), std::move(arguments));
+        finding.map = map_.name, finding.layer = spot.layer, finding.cell = cell;
+        finding.cells.push_back(cell);
+        finding.details.push_back(fmt::format("at {} px, in cell ({}, {})", at_px(at), cell[0], cell[1]));
+        finding.hint = std::move(hint);
+        by_words_.emplace(words, std::move(finding));
+    }
+
+    void gaps(const Regions& regions, int mover_id) {
+        const Mover& mover = world_.movers()[static_cast<std::size_t>(mover_id)];
+        Size least = size_of(mover);
+        for (const int other : movers_) {
+            const Size size = size_of(world_.movers()[static_cast<std::size_t>(other)]);
+            least = {std::min(least.wide, size.wide), std::min(least.high, size.high)};
+        }
+        const Size own = size_of(mover);
+        for (const bool upright : {true, false}) {
+            const std::int32_t narrowest = upright ? least.wide : least.high, needs = upright ? own.wide : own.high;
+            const std::int32_t cell = (upright ? map_.cell_width : map_.cell_height) * steps_per_px;
+            for (const Facing& one : facing(edges_along(regions, upright), std::max(narrowest, needs))) {
+                const Point at = upright ? Point{one.across, one.from} : Point{one.from, one.across};
+                if (one.gap >= cell && one.gap < needs)
+                    tell(Rule::narrow, at, {px(one.gap), upright ? "narrow" : "low", mover.name, px(needs - one.gap)},
+                         Hint{"make it wider, or the body smaller", ""});
+                else if (one.gap < cell && one.gap < narrowest)
+                    tell(Rule::crack, at, {px(one.gap), upright ? "beside each other" : "above each other"},
+                         Hint{"close it, or make it wide enough for a body", ""});
+            }
+        }
+    }
+
+    // Corners of a ring: runs to the right have the solid below them.
+    void along(const Ring& ring) {
+        const std::size_t n = ring.size();
+        const bool side =
+            map_.player >= 0 && world_.movers()[static_cast<std::size_t>(map_.player)].moves == Moves::side;
+        for (std::size_t i = 0; i < n; ++i) {
+            const Point a = ring[i], b = ring[(i + 1) % n], c = ring[(i + 2) % n], d = ring[(i + 3) % n];
+            small_step(a, b, c, d);
+            if (side) slope(a, b, c, d);
+        }
+    }
+
+    // A short edge between two that run on the same way.
+    void small_step(Point a, Point b, Point c, Point d) {
+        constexpr std::int32_t most = 2 * steps_per_px;
+        const std::int64_t across = (std::int64_t{b.x} - a.x) * (std::int64_t{d.x} - c.x),
+                           down = (std::int64_t{b.y} - a.y) * (std::int64_t{d.y} - c.y);
+        // Surfaces may slope; walls are upright.
+        const bool upright = b.x == c.x && across > 0, level = b.y == c.y && a.x == b.x && c.x == d.x && down > 0;
+        const std::int32_t height = upright ? std::abs(c.y - b.y) : level ? std::abs(c.x - b.x) : most;
+        const bool short_runs = std::max(std::abs(b.x - a.x), std::abs(b.y - a.y)) < most ||
+                                std::max(std::abs(d.x - c.x), std::abs(d.y - c.y)) < most;
+        if (height == 0 || height >= most || short_runs) return;   // many small edges are a curve
+        tell(Rule::step, b, {px(height), upright ? "surfaces" : "walls"},
+             Hint{"bring the shapes to the same height, or let merging fuse close corners", "least_edge_px = 2"});
+    }
+
+    // A slope whose upper end falls off to ground beside it, by no more than a cell: walked over, it is a wall from
+    // there.
+    void slope(Point a, Point b, Point c, Point d) {
+        const std::int32_t cell = map_.cell_height * steps_per_px;
+        const auto is_slope = [](Point p, Point q) {
+            return p.x != q.x && p.y != q.y && std::abs(q.x - p.x) >= steps_per_px * 4;
+        };
+        const auto falls = [&](Point top, Point bottom) {
+            return top.x == bottom.x && bottom.y - top.y >= 2 * steps_per_px && bottom.y - top.y <= cell;
+        };
+        if (is_slope(a, b) && b.x > a.x && b.y < a.y && falls(b, c) && d.y == c.y && d.x > c.x) tell_slope(b, c);
+        if (is_slope(c, d) && d.x > c.x && d.y > c.y && falls(c, b) && a.y == b.y && b.x > a.x) tell_slope(c, b);
+    }
+    void tell_slope(Point top, Point bottom) {
+        tell(Rule::slope_end, top, {px(bottom.y - top.y)},
+             Hint{"was it meant the other way around? let it meet ground of its height", "flip = \"x\""});
+    }
+
+    const World& world_;
+    Grounds& grounds_;
+    int map_id_;
+    const Map& map_;
+    const std::vector<int>& movers_;
+    Findings& findings_;
+    std::map<std::string, Finding> by_words_;
+    std::map<std::string, std::size_t> places_;
+};
+
+}   // namespace
+
+void check_outlines(const World& world, Grounds& grounds, Findings& findings) {
+    for (std::size_t m = 0; m < world.maps().size(); ++m) {
+        const std::vector<int> movers = movers_of(world, static_cast<int>(m));
+        OutlineChecker(world, grounds, static_cast<int>(m), movers, findings).run();
+    }
+}
+
+}   // namespace dryground::check_rules
