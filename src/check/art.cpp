@@ -136,6 +136,9 @@ void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look,
         if (shape.trigger.empty() && shape.fault == ShapeFault::none)
             solid.insert(solid.end(), shape.area.begin(), shape.area.end());
     if (solid.empty()) return;
+    // What reaches out of its cell is told as that.
+    const Regions cell{box_region({0, 0}, {set.cell_width * steps_per_px, set.cell_height * steps_per_px})};
+    if (!tile.overhang && !tile.picture && !subtract(solid, cell).empty()) return;
     const auto art = art_of(set, tile, look);
     if (!art) return;
     const Bounds box = *bounds(solid);

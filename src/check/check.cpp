@@ -59,7 +59,7 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 
 }   // namespace
 
-Report waived(const World& world, Findings& findings, Report all) {
+Report waived(const World& world, const Findings& findings, const Report& all) {
     Report rest;
     std::vector<bool> used(world.waivers().size());
     std::size_t count = 0;

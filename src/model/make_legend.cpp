@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <tuple>
 
 #include "cell_keys_internal.hpp"
 #include "legend_internal.hpp"
@@ -124,9 +125,18 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
 }
 
 void WorldMaker::report_unused(const Legend& legend) {
-    for (const auto& [key, meaning] : legend.meanings)
-        if (!meaning.used && key != "." && key != " " && !key.empty())
-            add(Rule::legend_unused, meaning.entry->key.place, {key}, Hint{"use it in the data, or take it out", ""});
+    // In the order of the file: reports are sorted so, and what comes last is added at once, were it a million.
+    std::vector<const std::pair<const std::string, Legend::Meaning>*> unused;
+    for (const auto& entry : legend.meanings)
+        if (!entry.second.used && entry.first != "." && entry.first != " " && !entry.first.empty())
+            unused.push_back(&entry);
+    std::sort(unused.begin(), unused.end(), [](const auto* a, const auto* b) {
+        const Place &p = a->second.entry->key.place, &q = b->second.entry->key.place;
+        return std::tie(p.line, p.column) < std::tie(q.line, q.column);
+    });
+    for (const auto* entry : unused)
+        add(Rule::legend_unused, entry->second.entry->key.place, {entry->first},
+            Hint{"use it in the data, or take it out", ""});
 }
 
 }   // namespace dryground
