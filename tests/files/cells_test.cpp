@@ -215,8 +215,8 @@ TEST_CASE("long rows, which the TOML parser does not see, mean the same and are 
     wrong[61 * 7 + 3] = 'Q';
     worlds::Files mistaken = worlds::with(files(wrong, "'''"), "flat.toml", "kind = \"spawn\"", "kind = \"spwan\"");
     const auto places = worlds::rules_and_places(worlds::load(mistaken).report());
-    CHECK(std::count(places.begin(), places.end(), "legend-missing at flat.toml:19:4") == 1);
-    CHECK(std::count(places.begin(), places.end(), "unknown-name at flat.toml:57:31") == 1);
+    CHECK(std::count(places.begin(), places.end(), "legend-missing at flat.toml:20:4") == 1);
+    CHECK(std::count(places.begin(), places.end(), "unknown-name at flat.toml:58:30") == 1);
     // What is no text of rows is left to the parser.
     CHECK_FALSE(worlds::load(files(rows + "\x01", "'''")));
     CHECK_FALSE(worlds::load(worlds::with(files(rows, "'''"), "flat.toml", rows + "'''", rows)));
