@@ -196,28 +196,29 @@ TEST_CASE("limits and goals are kept, and their names looked up") {
 }
 
 TEST_CASE("long rows, which the TOML parser does not see, mean the same and are told at their places", "[rows]") {
-    std::string rows;
-    for (int r = 0; r < 40; ++r) rows += std::string(60, r % 2 == 0 ? '#' : '.') + "\n";
+    std::string field;
+    for (int r = 0; r < 40; ++r) field += std::string(60, r % 2 == 0 ? '#' : '.') + "\n";
     const auto files = [&](const std::string& content, const std::string& quotes) {
-        worlds::Files all = worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]", "size = [60, 40]   # \"it's\" '''");
+        worlds::Files all =
+            worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]", "size = [60, 40]   # \"it's\" '''");
         all = worlds::with(all, "flat.toml", "rim = \"earth\"", "rim = \"earth\"\ntitle = \"a # \\\" title\"");
         const std::size_t begin = all["flat.toml"].find("rows = "), end = all["flat.toml"].find("'''", begin + 12) + 3;
         all["flat.toml"].replace(begin, end - begin, "rows = " + quotes + "\n" + content + quotes);
         return all;
     };
-    const Loaded light = worlds::load(files(rows, "'''")), heavy = worlds::load(files(rows, "\"\"\""));
+    const Loaded light = worlds::load(files(field, "'''")), heavy = worlds::load(files(field, "\"\"\""));
     INFO(text(light.report()) << text(heavy.report()));
     REQUIRE(light);
     REQUIRE(heavy);
     CHECK(pack_bytes(light.world()) == pack_bytes(heavy.world()));
     // Mistakes within and behind are where they are.
-    std::string wrong = rows;
+    std::string wrong = field;
     wrong[61 * 7 + 3] = 'Q';
     worlds::Files mistaken = worlds::with(files(wrong, "'''"), "flat.toml", "kind = \"spawn\"", "kind = \"spwan\"");
     const auto places = worlds::rules_and_places(worlds::load(mistaken).report());
     CHECK(std::count(places.begin(), places.end(), "legend-missing at flat.toml:20:4") == 1);
     CHECK(std::count(places.begin(), places.end(), "unknown-name at flat.toml:58:30") == 1);
     // What is no text of rows is left to the parser.
-    CHECK_FALSE(worlds::load(files(rows + "\x01", "'''")));
-    CHECK_FALSE(worlds::load(worlds::with(files(rows, "'''"), "flat.toml", rows + "'''", rows)));
+    CHECK_FALSE(worlds::load(files(field + "\x01", "'''")));
+    CHECK_FALSE(worlds::load(worlds::with(files(field, "'''"), "flat.toml", field + "'''", field)));
 }
