@@ -92,7 +92,7 @@ private:
     const Source& source_;
     const toml::table& table_;
     std::string what_;
-    std::vector<std::string_view> asked_;   // literals
+    std::vector<std::string> asked_;
 };
 
 [[nodiscard]] std::string sort_of(const toml::node& node);             // "a text", "a list"
