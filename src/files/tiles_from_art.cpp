@@ -175,9 +175,10 @@ Place2 commonest_size(const std::vector<NamedPicture>& pictures) {
         ->first;
 }
 
-bool is_sheet_of(const Image& image, const Place2& cell) {
-    return image.width % cell[0] == 0 && image.height % cell[1] == 0 &&
-           (image.width / cell[0]) * (image.height / cell[1]) >= 4;
+// The grid of a picture that is itself a sheet of such cells, with margin and gap or without: four of them or more.
+std::optional<SheetGrid> sheet_of(const Image& image, const Place2& cell) {
+    auto grid = guess_grid(image, {cell, {}, {}});
+    return grid && grid->columns * grid->rows >= 4 ? std::move(grid) : std::nullopt;
 }
 
 // Where pictures lie in the sheet that is made of them.
@@ -293,9 +294,9 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
     std::vector<std::pair<const NamedPicture*, Place2>> packed;
     for (const NamedPicture& picture : pictures) {
         const Place2 size{picture.image.width, picture.image.height};
-        if (size != cell && is_sheet_of(picture.image, cell)) {
+        if (const auto grid = size != cell ? sheet_of(picture.image, cell) : std::nullopt) {
             result.told.push_back(fmt::format("left out: '{}' is itself a sheet, of {} x {} cells", picture.file,
-                                              size[0] / cell[0], size[1] / cell[1]));
+                                              grid->columns, grid->rows));
             continue;
         }
         if (!seen.insert(picture.name).second) {

@@ -75,6 +75,15 @@ void add_carves(Pairs& pairs, const std::vector<ObjectCarve>& carves) {
     if (!items.empty()) pairs.add("carves", list(items));
 }
 
+// What an object, or a painted one, has to do with facts.
+template <class Draft>
+void add_facts(Pairs& pairs, const Draft& draft) {
+    pairs.add_names("needs", draft.needs);
+    pairs.add_names("gives", draft.gives);
+    pairs.add_names("when", draft.when);
+    pairs.add_names("unless", draft.unless);
+}
+
 std::string object_toml(const ObjectDraft& object) {
     Pairs pairs;
     pairs.add_name("name", object.name);
@@ -93,10 +102,7 @@ std::string object_toml(const ObjectDraft& object) {
     pairs.add_names("by", object.by);
     pairs.add_yes_no("once", object.once);
     pairs.add_number("every_s", object.every_s, 0);
-    pairs.add_names("needs", object.needs);
-    pairs.add_names("gives", object.gives);
-    pairs.add_names("when", object.when);
-    pairs.add_names("unless", object.unless);
+    add_facts(pairs, object);
     pairs.add("runs", object.runs);
     pairs.add_properties(object.props);
     pairs.add_waivers(object.waive);
@@ -108,10 +114,7 @@ std::string except_toml(const ExceptDraft& except) {
     pairs.add("cell", wholes(except.cell));
     pairs.add_name("name", except.name);
     pairs.add_texts("tags", except.tags);
-    pairs.add_names("needs", except.needs);
-    pairs.add_names("gives", except.gives);
-    pairs.add_names("when", except.when);
-    pairs.add_names("unless", except.unless);
+    add_facts(pairs, except);
     pairs.add_properties(except.props);
     return pairs.table();
 }

@@ -14,7 +14,6 @@ using toml_text::Pairs;
 namespace {
 
 std::string carve_toml(const CarveDraft& carve) {
-    std::vector<std::string> all;
     Pairs pairs;
     pairs.add("barrier", in_quotes(carve.barrier.value));
     if (!std::holds_alternative<WholeCell>(carve.shape.form) || !(carve.shape.orientation == Orientation{})) {
