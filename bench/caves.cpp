@@ -51,15 +51,17 @@ char tile_for(const Grid& grid, int side, int c, int r, Tiles tiles, std::mt1993
     return border ? some[chance() % sizeof some] : '#';
 }
 
-World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, const Regions& solids = {}) {
-    WorldBuilder builder;
-    builder.world({.title = "Caves", .barriers = {{"earth"}}});
+// The tile set, and a map whose layer 'rock' holds a grid.
+TileSetDraft tiles_of_caves() {
     const auto tile = [](const char* name, Form form) {
         return TileDraft{.name = {name}, .unseen = true, .barrier = Name{"earth"}, .shapes = {{{.form = form}}}};
     };
-    builder.tileset({.name = "marsh",
-                     .tiles = {tile("peat", WholeCell{}), tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
-                               tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8})}});
+    return {.name = "marsh",
+            .tiles = {tile("peat", WholeCell{}), tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
+                      tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8})}};
+}
+
+MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
     const auto turned = [](int turn) { return Orientation{.turn = static_cast<std::int16_t>(turn)}; };
     MapDraft map{.name = "cave", .size = {{side, side}}, .tilesets = {{"marsh"}}};
     map.legend = {{.key = {"#"}, .tile = {"peat"}},
@@ -77,6 +79,14 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, co
         layer.rows.push_back({std::move(row)});
     }
     map.layers.push_back(std::move(layer));
+    return map;
+}
+
+World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, const Regions& solids = {}) {
+    WorldBuilder builder;
+    builder.world({.title = "Caves", .barriers = {{"earth"}}});
+    builder.tileset(tiles_of_caves());
+    MapDraft map = map_of(grid, side, tiles, chance);
     LayerDraft drawn{.name = "drawn", .holds_objects = true};
     for (const Region& solid : solids) {
         PolygonPx polygon;
@@ -111,6 +121,41 @@ World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);
     return world_of(grid, side, tiles, chance, solids);
+}
+
+World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
+    const auto box = [](double width, double height) { return BodyDraft{.form = BoxPx{0, 0, width, height}}; };
+    WorldDraft world{.title = "Busy caves", .player = Name{"warden"}, .start = Name{"cave/thing_0"}};
+    world.barriers = {{"earth"}};
+    world.movers = {{.name = {"warden"}, .body = box(10, 12), .stopped_by = {{"earth"}}},
+                    {.name = {"crab"}, .body = box(8, 8), .stopped_by = {{"earth"}}}};
+    world.facts = {{{"has_key"}}, {{"lamp_lit"}}};
+    world.events = {{{"ring"}}};
+    world.kinds = {{.name = {"mud_crab"}, .role = Said<std::string>{"spawn"}, .mover = Name{"crab"}}};
+    MapDraft map = map_of(grid, side, tiles, chance);
+    LayerDraft things{.name = "things", .holds_objects = true};
+    for (int i = 0; i < objects;) {
+        const auto c = static_cast<int>(chance() % static_cast<unsigned>(side)),
+                   r = static_cast<int>(chance() % static_cast<unsigned>(side));
+        if (grid[at(side, c, r)] != 0) continue;
+        ObjectDraft thing{.name = {"thing_" + std::to_string(i)}, .kind = {i == 0 ? "spawn" : "mud_crab"}, .form = AtCells{c, r}};
+        switch (i == 0 ? 0 : i % 5) {
+        case 1: thing.kind = {"trigger"}, thing.gives = {{"has_key"}}; break;
+        case 2: thing.kind = {"trigger"}, thing.needs = {{"has_key"}}, thing.gives = {{"lamp_lit"}}, thing.fires = Said<std::string>{"use"}; break;
+        case 3: thing.kind = {"entity"}, thing.when = {{"lamp_lit"}}; break;
+        case 4: thing.kind = {"link"}, thing.to = Name{"cave/thing_" + std::to_string(i - 1)}; break;
+        default: break;
+        }
+        things.objects.push_back(std::move(thing));
+        ++i;
+    }
+    map.layers.push_back(std::move(things));
+    WorldBuilder builder;
+    const Loaded built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
 }
 
 World noise_world(int side, Tiles tiles, unsigned seed) {

@@ -2,9 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <memory>
+#include <tuple>
 
 #include "../command.hpp"
+#include "../watch.hpp"
 
 namespace app {
 
@@ -16,10 +19,10 @@ struct Options {
     WorldArguments world;
     std::string format = "text", fail_on = "error", out, explain;
     std::vector<std::string> only;
+    bool watch = false;
 };
 
-dg::Report findings_of(const Options& options, std::string& title) {
-    const dg::FoundWorld found = options.world.find();
+dg::Report all_findings_of(const Options& options, const dg::FoundWorld& found, std::string& title) {
     if (!found.report.empty()) return found.report;
     const dg::Loaded loaded = dg::load_world(found.world);
     dg::Report report = loaded.report();
@@ -33,6 +36,79 @@ dg::Report findings_of(const Options& options, std::string& title) {
     for (const dg::Finding& finding : report.findings())
         if (finding.map.empty() || std::find(maps.begin(), maps.end(), finding.map) != maps.end()) of_maps.add(finding);
     return of_maps;
+}
+
+dg::Report findings_of(const Options& options, const dg::FoundWorld& found, std::string& title) {
+    dg::Report report = all_findings_of(options, found, title);
+    if (options.only.empty()) return report;
+    dg::Report picked;
+    for (const dg::Finding& finding : report.findings())
+        if (std::find(options.only.begin(), options.only.end(), dg::rule_text(finding.rule).name) != options.only.end())
+            picked.add(finding);
+    return picked;
+}
+
+// Findings of `now` that were not in `before`: told apart by what they say, for lines move when somebody writes above.
+std::vector<const dg::Finding*> new_in(const dg::Report& now, const dg::Report& before) {
+    const auto key = [](const dg::Finding& finding) {
+        return std::tuple(finding.rule, finding.place.file, dg::message(finding), finding.map, finding.layer,
+                          finding.object);
+    };
+    std::vector<decltype(key(now.findings().front()))> known;
+    for (const dg::Finding& finding : before.findings()) known.push_back(key(finding));
+    std::vector<const dg::Finding*> found;
+    for (const dg::Finding& finding : now.findings())
+        if (const auto at = std::find(known.begin(), known.end(), key(finding)); at != known.end())
+            known.erase(at);
+        else
+            found.push_back(&finding);
+    return found;
+}
+
+// "maps/slipway.map.toml saved: 1 came, 2 went", and which.
+std::string changes(const std::string& saved, const dg::Report& before, const dg::Report& now) {
+    const auto came = new_in(now, before), went = new_in(before, now);
+    std::string all = came.empty() && went.empty()
+                          ? fmt::format("{} saved: the findings are the same\n", saved)
+                          : fmt::format("{} saved: {} came, {} went\n", saved, came.size(), went.size());
+    for (const dg::Finding* finding : came) all += "+ " + dg::text(*finding);
+    for (const dg::Finding* finding : went) all += "- " + dg::text(*finding);
+    const std::string whole = dg::text(now);
+    return all + whole.substr(whole.rfind('\n', whole.size() - 2) + 1);   // its closing line
+}
+
+// Checks again whenever a file of the world is saved, until somebody ends it.
+[[noreturn]] void watch(const Options& options) {
+    const dg::FoundWorld first = options.world.find();
+    const std::filesystem::path folder = first.world.parent_path();
+    std::string title;
+    Watch files;
+    const auto look = [&](const dg::FoundWorld& found) {
+        std::vector<std::filesystem::path> paths{found.world.empty() ? std::filesystem::path(options.world.file)
+                                                                     : found.world};
+        for (const std::string& file : dg::load_drafts(found.world).files) paths.push_back(folder / file);
+        files.look_at(paths);
+    };
+    look(first);
+    dg::Report report = findings_of(options, first, title);
+    print(coloured(report));
+    say("dryground: waiting for somebody to save; Ctrl-C ends\n");
+    for (;;) {
+        std::string saved;
+        for (const std::filesystem::path& path : files.wait())
+            if (!std::filesystem::is_directory(path))
+                saved += (saved.empty() ? "" : ", ") + path.lexically_relative(folder).generic_string();
+        dg::FoundWorld found = dg::find_world(options.world.file);
+        if (!found.fault.empty()) {
+            say(fmt::format("dryground: cannot open '{}': {}; still waiting\n", options.world.file, found.fault));
+            continue;
+        }
+        look(found);
+        dg::Report now = findings_of(options, found, title);
+        if (saved.empty() && new_in(now, report).empty() && new_in(report, now).empty()) continue;
+        print(changes(saved.empty() ? "a file" : saved, report, now));
+        report = std::move(now);
+    }
 }
 
 const dg::RuleText& find_rule(const std::string& name) {
@@ -63,16 +139,12 @@ void run(const Options& options) {
     }
     if (options.world.file.empty()) stop(misuse, "FILE is required");
     for (const std::string& rule : options.only) (void)find_rule(rule);
-    std::string title;
-    dg::Report report = findings_of(options, title);
-    if (!options.only.empty()) {
-        dg::Report picked;
-        for (const dg::Finding& finding : report.findings())
-            if (std::find(options.only.begin(), options.only.end(), dg::rule_text(finding.rule).name) !=
-                options.only.end())
-                picked.add(finding);
-        report = std::move(picked);
+    if (options.watch) {
+        if (options.format != "text" || !options.out.empty()) stop(misuse, "--watch tells changes as text, on standard output");
+        watch(options);
     }
+    std::string title;
+    const dg::Report report = findings_of(options, options.world.find(), title);
     write_result(options.out, options.format == "json"    ? dg::report_json(report, title)
                               : options.format == "sarif" ? dg::report_sarif(report)
                               : options.out.empty()       ? coloured(report)
@@ -98,6 +170,8 @@ void add_check(CLI::App& app) {
         ->check(CLI::IsMember({"error", "warning", "note"}))
         ->type_name("SEVERITY");
     command->add_option("--only", options->only, "Only findings of these rules")->type_name("RULE");
+    command->add_flag("--watch", options->watch,
+                      "Check again whenever a file of the world is saved, and tell what came and what went");
     command->add_option("--out", options->out, "Write the report to a file")->type_name("FILE");
     command->footer("Example: dryground check demo/broken/world.toml --fail-on warning");
     command->callback([options] { run(*options); });

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <limits>
+#include <numeric>
 
 #include "rules_internal.hpp"
 
@@ -38,35 +39,51 @@ Ground::Ground(const Regions& blocked) : regions_(blocked) {
         pieces_.push_back({std::move(ring), *bounds(std::span(&region, 1))});
     }
     if (pieces_.empty()) return;
-    std::int32_t most_x = std::numeric_limits<std::int32_t>::min();
-    least_x_ = std::numeric_limits<std::int32_t>::max();
-    for (const Piece& piece : pieces_) {
-        least_x_ = std::min(least_x_, piece.box.least.x);
-        most_x = std::max(most_x, piece.box.most.x);
-    }
-    strip_ = std::max(64 * steps_per_px, static_cast<std::int32_t>((std::int64_t{most_x} - least_x_) / 4096 + 1));
-    columns_.resize(static_cast<std::size_t>((std::int64_t{most_x} - least_x_) / strip_ + 1));
-    for (std::size_t i = 0; i < pieces_.size(); ++i) {
-        const auto [first, last] = column_range(pieces_[i].box);
-        for (int c = first; c <= last; ++c) columns_[static_cast<std::size_t>(c)].push_back(i);
-    }
-}
-
-std::pair<int, int> Ground::column_range(const Bounds& box) const {
-    const auto column = [&](std::int32_t x) {
-        const std::int64_t c = (std::int64_t{x} - least_x_) / strip_;
-        return static_cast<int>(std::clamp<std::int64_t>(c, 0, static_cast<std::int64_t>(columns_.size()) - 1));
+    Bounds all = pieces_.front().box;
+    for (const Piece& piece : pieces_)
+        all = {{std::min(all.least.x, piece.box.least.x), std::min(all.least.y, piece.box.least.y)},
+               {std::max(all.most.x, piece.box.most.x), std::max(all.most.y, piece.box.most.y)}};
+    least_ = all.least;
+    const std::int64_t wide = std::int64_t{all.most.x} - all.least.x, high = std::int64_t{all.most.y} - all.least.y;
+    bucket_ = static_cast<std::int32_t>(std::max({std::int64_t{32 * steps_per_px}, wide / 1024 + 1, high / 1024 + 1}));
+    columns_ = static_cast<int>(wide / bucket_ + 1), rows_ = static_cast<int>(high / bucket_ + 1);
+    begins_.assign(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
+    const auto for_each_bucket = [this](const Bounds& box, auto action) {
+        const Span span = buckets_of(box);
+        for (int r = span.first_row; r <= span.last_row; ++r)
+            for (int c = span.first_column; c <= span.last_column; ++c)
+                action(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c));
     };
-    return {column(box.least.x), column(box.most.x)};
+    // Counted, summed, filled from behind.
+    for (const Piece& piece : pieces_) for_each_bucket(piece.box, [this](std::size_t i) { ++begins_[i]; });
+    std::partial_sum(begins_.begin(), begins_.end(), begins_.begin());
+    in_buckets_.resize(begins_.back());
+    for (std::uint32_t i = 0; i < pieces_.size(); ++i)
+        for_each_bucket(pieces_[i].box, [&](std::size_t bucket) { in_buckets_[--begins_[bucket]] = i; });
 }
 
+Ground::Span Ground::buckets_of(const Bounds& box) const {
+    const auto number = [this](std::int32_t value, std::int32_t least, int count) {
+        return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / bucket_, 0, count - 1));
+    };
+    return {number(box.least.x, least_.x, columns_), number(box.least.y, least_.y, rows_),
+            number(box.most.x, least_.x, columns_), number(box.most.y, least_.y, rows_)};
+}
+
+// May give a piece more than once.
 template <class Action>
 bool Ground::any_near(const Bounds& box, Action action) const {
     if (pieces_.empty()) return false;
-    const auto [first, last] = column_range(box);
-    for (int c = first; c <= last; ++c)
-        for (const std::size_t i : columns_[static_cast<std::size_t>(c)])
-            if (!boxes_apart(pieces_[i].box, box) && action(pieces_[i].ring)) return true;
+    const Span span = buckets_of(box);
+    for (int r = span.first_row; r <= span.last_row; ++r)
+        for (int c = span.first_column; c <= span.last_column; ++c) {
+            const std::size_t bucket =
+                static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
+            for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
+                const Piece& piece = pieces_[in_buckets_[i]];
+                if (!boxes_apart(piece.box, box) && action(piece.ring)) return true;
+            }
+        }
     return false;
 }
 
@@ -87,7 +104,16 @@ std::int32_t Ground::depth(const Regions& body, Point position) const {
     return box ? std::min(box->most.x - box->least.x, box->most.y - box->least.y) : 1;
 }
 
-bool Ground::covers(const Regions& area) const { return subtract(area, regions_).empty(); }
+bool Ground::covers(const Regions& area) const {
+    const auto box = bounds(area);
+    if (!box) return true;
+    Regions near;
+    (void)any_near(*box, [&near](const Ring& piece) {
+        near.push_back({piece, {}});
+        return false;
+    });
+    return subtract(area, near).empty();
+}
 
 const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
     const std::array<int, 3> key{map, mover, storey};

@@ -34,21 +34,27 @@ public:
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
     [[nodiscard]] const Regions& regions() const { return regions_; }
-    [[nodiscard]] bool covers(const Regions& area) const;   // all of it
+    [[nodiscard]] bool covers(const Regions& area) const;   // all of it; asks only what lies near
 
 private:
     struct Piece {
         Ring ring;
         Bounds box;
     };
+    struct Span {
+        int first_column, first_row, last_column, last_row;
+    };
     template <class Action>
     bool any_near(const Bounds& box, Action action) const;
-    [[nodiscard]] std::pair<int, int> column_range(const Bounds& box) const;
+    [[nodiscard]] Span buckets_of(const Bounds& box) const;
 
     Regions regions_;
     std::vector<Piece> pieces_;
-    std::vector<std::vector<std::size_t>> columns_;   // pieces by strips of x
-    std::int32_t least_x_ = 0, strip_ = 1;
+    // Pieces by the buckets of a grid that they lie in: those of bucket i are from begins_[i] to begins_[i + 1].
+    std::vector<std::uint32_t> begins_, in_buckets_;
+    Point least_{0, 0};
+    std::int32_t bucket_ = 1;
+    int columns_ = 0, rows_ = 0;
 };
 
 // Ground by mover, map and storey, worked out once.
