@@ -41,12 +41,9 @@ dg::Image picture(const fs::path& path, const std::optional<dg::Colour>& clear) 
 
 std::optional<dg::Colour> colour(const std::string& text) {
     if (text.empty()) return std::nullopt;
-    if (text.size() != 7 || text[0] != '#' || text.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos)
-        stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
-    const auto byte = [&](std::size_t i) {
-        return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
-    };
-    return dg::Colour{byte(1), byte(3), byte(5)};
+    const auto colour = dg::colour_from(text);
+    if (!colour) stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
+    return colour;
 }
 
 // All PNG files that are named, and those in the folders that are, by name.

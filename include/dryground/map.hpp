@@ -110,7 +110,7 @@ struct Map {
     std::vector<Layer> layers;               // from the bottom up
     std::vector<Object> objects;             // of all layers, in their order
     Properties props;
-    Place place;
+    Place place, place_of_cell;   // the latter of the cell's size
 
     // Requires 0 <= column < columns, 0 <= row < rows, counted from the data's top-left.
     [[nodiscard]] const Placed& placed(const Layer& layer, int column, int row) const {

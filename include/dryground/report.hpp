@@ -193,6 +193,7 @@ private:
 // For people: each finding as place, message, details and hint, and a closing line with the counts.
 [[nodiscard]] std::string text(const Finding& finding);
 [[nodiscard]] std::string text(const Report& report);
+[[nodiscard]] std::string text(const Counts& counts);   // the closing line: "1 error, 0 warnings, 2 notes, 1 waived"
 [[nodiscard]] std::string text(const Place& place);
 
 // The name of `names` that looks most like what was written, if one is near enough to be meant.

@@ -77,7 +77,7 @@ struct Tile {
     int leads = -1;                  // storey id that its stairs lead to
     Properties props;
     bool in_pattern = false;   // a family or a block holds it
-    Place place;
+    Place place, place_of_art;
 };
 
 struct Sheet {

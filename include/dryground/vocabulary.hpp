@@ -7,6 +7,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
 #include <vector>
 
@@ -49,6 +50,8 @@ struct Colour {
     std::uint8_t red = 0, green = 0, blue = 0;
     friend bool operator==(const Colour&, const Colour&) = default;
 };
+// "#7a5c3a"; nothing where a text is no such thing.
+[[nodiscard]] std::optional<Colour> colour_from(std::string_view text);
 
 struct Barrier {
     std::string name, note;
@@ -67,6 +70,7 @@ using FlagSet = std::uint64_t;
 struct Storey {
     std::string name;
     double base_px = 0, height_px = 32;
+    Place place{};
 };
 
 // A picture of its own: a PNG and the place of its corner from the position (or cell corner), px.

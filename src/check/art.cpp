@@ -153,9 +153,18 @@ void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look,
     int shown = 0;
     for (int y = art->y; y < art->y + art->height; ++y)
         for (int x = art->x; x < art->x + art->width; ++x) shown += art->shows(x, y);
-    if (covered == 0 || shown == 0 || 100 * bare <= 40 * covered) return;
+    if (covered == 0 || shown == 0) return;
+    // Art that fills its cell has the ground painted around the thing: what is bare of it cannot be told.
+    const bool fills = 100 * shown > 95 * set.cell_width * set.cell_height;
+    const int left = fills ? 0 : shown - hit;
+    const bool over = 100 * bare > 40 * covered;
+    if (!over && 100 * left <= 60 * shown) return;
+    const auto say = [&](const char* words, int px, int of, const char* whose) {
+        return std::vector<std::string>{tile.name, fmt::format(fmt::runtime(words), px), fmt::format("{}", 100 * px / of), whose};
+    };
     Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing(set, tile),
-                                     {tile.name, fmt::format("{}", bare), fmt::format("{}", 100 * bare / covered)});
+                                     over ? say("stand over {} px of nothing", bare, covered, "their")
+                                          : say("leave {} px of its art bare", left, shown, "its"));
     finding.details.push_back(fmt::format("its art shows {} px; {} of them are solid", shown, hit));
     finding.hint =
         Hint{"was the shape drawn for another picture, turned or not moved? else leave it where the art is", ""};

@@ -123,7 +123,7 @@ void check_fact(const World& world, const NamedThing& fact, const std::vector<Us
     }
 }
 
-// Whether two names differ by one letter or an underscore. A last letter or a digit that differs is how people number:
+// Whether two names differ by one letter or an underscore, or by two neighbours swapped. A last letter or a digit that differs is how people number:
 // crab_a and crab_b, door_1 and door_2.
 bool are_twins(const std::string& a, const std::string& b) {
     const std::string &longer = a.size() >= b.size() ? a : b, &shorter = a.size() >= b.size() ? b : a;
@@ -131,6 +131,9 @@ bool are_twins(const std::string& a, const std::string& b) {
     std::size_t same = 0;
     while (same < shorter.size() && shorter[same] == longer[same]) ++same;
     const bool extra = longer.size() > shorter.size();
+    if (!extra && same + 1 < longer.size() && longer[same] == shorter[same + 1] && longer[same + 1] == shorter[same] &&
+        longer.compare(same + 2, std::string::npos, shorter, same + 2) == 0)
+        return true;
     if (longer.compare(same + 1, std::string::npos, shorter, same + (extra ? 0 : 1)) != 0) return false;
     const auto digit = [](char c) { return c >= '0' && c <= '9'; };
     if (extra) return !digit(longer[same]);
@@ -151,6 +154,25 @@ void check_names(const char* sort, const Things& things, Findings& findings) {
                 finding.hint = Hint{"was one meant for the other? else give one another name", ""};
                 findings.add(std::move(finding));
             }
+}
+
+// What triggers of tiles and layers are called, each once, where it is said first: nothing else declares them.
+struct TriggerName {
+    std::string name;
+    Place place;
+};
+std::vector<TriggerName> trigger_names(const World& world) {
+    std::vector<TriggerName> names;
+    const auto add = [&](const std::string& name, const Place& place) {
+        if (!name.empty() && std::none_of(names.begin(), names.end(), [&](const TriggerName& t) { return t.name == name; }))
+            names.push_back({name, place});
+    };
+    for (const TileSet& set : world.tilesets())
+        for (const Tile& tile : set.tiles)
+            for (const Shape& shape : tile.shapes) add(shape.trigger, shape.place);
+    for (const Map& map : world.maps())
+        for (const Layer& layer : map.layers) add(layer.trigger, layer.place);
+    return names;
 }
 
 // ---- several states of one thing: objects at one place that come and go ----
@@ -228,6 +250,8 @@ void check_facts(const World& world, Findings& findings) {
     check_names("barrier", world.barriers(), findings);
     check_names("kind", world.kinds(), findings);
     check_names("mover", world.movers(), findings);
+    check_names("storey", world.storeys(), findings);
+    check_names("trigger", trigger_names(world), findings);
     for (const Map& map : world.maps()) {
         std::map<std::pair<std::int32_t, std::int32_t>, std::vector<const Object*>> by_place;
         for (const Object& object : map.objects)

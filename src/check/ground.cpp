@@ -92,6 +92,11 @@ bool Ground::free(const Regions& body, Point position) const {
     return !any_near(*bounds(there), [&](const Ring& piece) { return overlap(piece, there[0].outline); });
 }
 
+bool Ground::free(const Bounds& box) const {
+    const std::array<Point, 4> ring{box.least, {box.most.x, box.least.y}, box.most, {box.least.x, box.most.y}};
+    return !any_near(box, [&](const Ring& piece) { return overlap(piece, ring); });
+}
+
 std::int32_t Ground::depth(const Regions& body, Point position) const {
     const Regions there = moved(body, position);
     Regions pieces;
@@ -116,6 +121,7 @@ bool Ground::covers(const Regions& area) const {
 }
 
 const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
+    mover = first_like(mover);
     const std::array<int, 3> key{map, mover, storey};
     if (const auto known = lines_.find(key); known != lines_.end()) return known->second;
     std::vector<Ring>& lines = lines_[key];
@@ -135,7 +141,16 @@ const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
     return lines;
 }
 
+// Movers that the same things stop share their ground.
+int Grounds::first_like(int mover) const {
+    const std::vector<Mover>& movers = world_.movers();
+    const Mover& own = movers[static_cast<std::size_t>(mover)];
+    const auto like = [&](const Mover& other) { return other.stopped_by == own.stopped_by && other.needs == own.needs; };
+    return static_cast<int>(std::find_if(movers.begin(), movers.end(), like) - movers.begin());
+}
+
 const Ground& Grounds::of(int map, int mover, int storey) {
+    mover = first_like(mover);
     const std::array<int, 3> key{map, mover, storey};
     auto known = known_.find(key);
     if (known == known_.end())
@@ -221,11 +236,15 @@ bool can_use(const World& world, const Map& map, const Ground& ground, int mover
         cells_near(map, {{box.least.x + 1, box.least.y + 1},
                          {std::max(box.least.x + 1, box.most.x - 1), std::max(box.least.y + 1, box.most.y - 1)}});
     const Bounds size = *bounds(body);
+    const auto own = [&](int c, int r, bool across) {   // whether a column (or row) is one of its own
+        const Bounds cell = map.cell_box(c, r);
+        return across ? cell.least.x < box.most.x && cell.most.x > box.least.x
+                      : cell.least.y < box.most.y && cell.most.y > box.least.y;
+    };
     for (int r = first_row; r <= last_row; ++r)
         for (int c = first_column; c <= last_column; ++c) {
-            const bool corner = (r == first_row || r == last_row) && (c == first_column || c == last_column) &&
-                                last_row - first_row > 1 && last_column - first_column > 1;
-            if (corner) continue;   // not next to it
+            if (map.grid == GridSort::square && !object.area.empty() && !own(c, r, true) && !own(c, r, false))
+                continue;   // beside its corner, not next to it
             const Bounds cell = map.cell_box(c, r);
             const std::int32_t middle_x =
                 cell.least.x + (cell.most.x - cell.least.x) / 2 - (size.least.x + size.most.x) / 2;
@@ -268,7 +287,7 @@ Spot spot_of(const World& world, const Map& map, int column, int row) {
             if (layer.decor || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
             const std::vector<Shape>& shapes = world.tile(map.placed(layer, c, r)).shapes;
             if (std::any_of(shapes.begin(), shapes.end(), [](const Shape& shape) { return shape.trigger.empty(); }))
-                return {map.place_of(layer, c, r), layer.name};
+                return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r), layer.name};
         }
     }
     return {map.place, ""};

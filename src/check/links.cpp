@@ -84,25 +84,50 @@ void check_return(const World& world, std::size_t from, const Object& link, Find
     findings.add(std::move(finding));
 }
 
-// Links of a map that a body at a position is inside of, and that fire when it enters.
-std::vector<const Object*> links_at(const World& world, const Map& map, int mover, int storey, Point position) {
-    std::vector<const Object*> links;
-    const Regions body = moved(world.movers()[static_cast<std::size_t>(mover)].body, position);
-    for (const Object& other : map.objects)
-        if (other.role == Role::link && other.fires == Fires::enter && other.storey == storey && other.needs.empty() &&
-            is_there(map, other) && std::find(other.by.begin(), other.by.end(), mover) != other.by.end() &&
-            !intersect(body, other.area).empty())
-            links.push_back(&other);
-    return links;
-}
+// Links of a map that fire when somebody enters them, by the cells that they lie in.
+class Doors {
+public:
+    Doors(const World& world, const Map& map) : world_(world), map_(map) {
+        for (const Object& other : map.objects)
+            if (other.role == Role::link && other.fires == Fires::enter && other.needs.empty() && is_there(map, other) && !other.area.empty())
+                for (const std::array<int, 2>& cell : cells_of(*bounds(other.area))) by_cell_[cell].push_back(&other);
+    }
+
+    // Those that a body at a position is inside of.
+    [[nodiscard]] std::vector<const Object*> at(int mover, int storey, Point position) const {
+        std::vector<const Object*> links;
+        const Regions body = moved(world_.movers()[static_cast<std::size_t>(mover)].body, position);
+        for (const std::array<int, 2>& cell : cells_of(*bounds(body)))
+            if (const auto found = by_cell_.find(cell); found != by_cell_.end())
+                for (const Object* other : found->second)
+                    if (other->storey == storey && std::find(other->by.begin(), other->by.end(), mover) != other->by.end() &&
+                        std::find(links.begin(), links.end(), other) == links.end() && !intersect(body, other->area).empty())
+                        links.push_back(other);
+        return links;
+    }
+
+private:
+    // Blocks as large as a cell's box.
+    [[nodiscard]] std::vector<std::array<int, 2>> cells_of(const Bounds& box) const {
+        const std::int32_t wide = map_.cell_width * steps_per_px, high = map_.cell_height * steps_per_px;
+        std::vector<std::array<int, 2>> cells;
+        for (int r = box.least.y / high - 1; r <= box.most.y / high; ++r)
+            for (int c = box.least.x / wide - 1; c <= box.most.x / wide; ++c) cells.push_back({c, r});
+        return cells;
+    }
+
+    const World& world_;
+    const Map& map_;
+    std::map<std::array<int, 2>, std::vector<const Object*>> by_cell_;
+};
 
 // Who arrives inside of a link back goes back at once.
-void check_bounce(const World& world, std::size_t from, const Object& link, Findings& findings) {
+void check_bounce(const World& world, const std::vector<Doors>& doors, std::size_t from, const Object& link, Findings& findings) {
     const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
     const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
     for (int mover : link.by) {
         if (mover == world.maps()[from].player && target.player >= 0) mover = target.player;
-        for (const Object* back : links_at(world, target, mover, arrival.storey, arrival.position)) {
+        for (const Object* back : doors[static_cast<std::size_t>(link.link.map)].at(mover, arrival.storey, arrival.position)) {
             if (back->link.map != static_cast<int>(from)) continue;
             Finding finding = start_link(findings, Rule::link_bounce, world.maps()[from], link,
                                          {words_of(world, link), words_of(world, *back)});
@@ -145,6 +170,8 @@ void check_unlinked(const World& world, Findings& findings) {
 }   // namespace
 
 void check_links(const World& world, Grounds& grounds, Findings& findings) {
+    std::vector<Doors> doors;
+    for (const Map& map : world.maps()) doors.emplace_back(world, map);
     for (std::size_t m = 0; m < world.maps().size(); ++m)
         for (const Object& link : world.maps()[m].objects) {
             if (link.role != Role::link || link.link.to.empty()) continue;
@@ -154,7 +181,7 @@ void check_links(const World& world, Grounds& grounds, Findings& findings) {
             }
             check_arrival(world, grounds, world.maps()[m], link, findings);
             check_return(world, m, link, findings);
-            check_bounce(world, m, link, findings);
+            check_bounce(world, doors, m, link, findings);
         }
     check_unlinked(world, findings);
 }

@@ -78,9 +78,8 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
     const auto on = [&](const Object* other) {
         return off(other->position.x - offset.x, wide) == 0 && off(other->position.y - offset.y, high) == 0;
     };
-    const auto count =
-        std::count_if(others.begin(), others.end(), [&](const Object* other) { return other != &object && on(other); });
-    if (count + 1 != static_cast<std::ptrdiff_t>(others.size())) return std::nullopt;
+    if (on(&object) || std::any_of(others.begin(), others.end(), [&](const Object* other) { return other != &object && !on(other); }))
+        return std::nullopt;   // ends at the first that is off, of which there are two where this is asked often
     const std::int32_t out_x = off(p.x, wide), out_y = off(p.y, high);
     const auto near = [](std::int32_t by) { return std::abs(by) <= steps_per_px; };
     if ((out_x == 0 && out_y == 0) || !near(out_x) || !near(out_y)) return std::nullopt;
@@ -88,6 +87,23 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
                 fmt::format("{} px from {} that the layer's other objects keep to",
                             px(std::max(std::abs(out_x), std::abs(out_y))),
                             map.fine == 1 ? "the cells" : "the parts of cells")};
+}
+
+// A drawn box whose corner or size is a fraction of a px: what it should be.
+std::optional<std::string> snapped_box(const Map& map, const Object& object) {
+    if (object.area.size() != 1 || object.area[0].outline.size() != 4 || !object.line.empty()) return {};
+    const Point offset = map.layers[static_cast<std::size_t>(object.layer)].offset;
+    const Bounds box = *bounds(object.area);
+    if (twice_area(object.area) != 2 * std::int64_t{box.most.x - box.least.x} * (box.most.y - box.least.y)) return {};
+    const Point corner{box.least.x - offset.x, box.least.y - offset.y},
+        size{box.most.x - box.least.x, box.most.y - box.least.y};
+    const auto slight = [](std::int32_t value) {
+        const std::int32_t by = off(value, steps_per_px);
+        return by != 0 && std::abs(by) < steps_per_px / 2;
+    };
+    if (!slight(corner.x) && !slight(corner.y) && !slight(size.x) && !slight(size.y)) return {};
+    const auto whole = [](std::int32_t value) { return px(value - off(value, steps_per_px)); };
+    return fmt::format("box = [{}, {}, {}, {}]", whole(corner.x), whole(corner.y), whole(size.x), whole(size.y));
 }
 
 // ---- heaps ----
@@ -192,7 +208,16 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
                 continue;   // the one cause of all else that is wrong with them
             }
             for (const Object* object : objects) {
-                if (object->drawn) continue;
+                if (object->drawn) {
+                    // Drawing programs leave fractions everywhere; who writes figures does not.
+                    const auto box = object->place.file.ends_with(".svg") ? std::nullopt : snapped_box(map, *object);
+                    if (!box) continue;
+                    Finding finding = start_object(findings, Rule::off_grid, map, *object, object->place_of_position,
+                                                   {words_of(world, *object), "its box is a fraction of a px from whole px"});
+                    finding.hint = Hint{"snapped", *box};
+                    findings.add(std::move(finding));
+                    continue;
+                }
                 if (const auto snap = snapped(map, *object, objects)) {
                     Finding finding = start_object(findings, Rule::off_grid, map, *object, object->place_of_position,
                                                    {words_of(world, *object), snap->why});

@@ -191,8 +191,8 @@ private:
              Hint{"bring the shapes to the same height, or let merging fuse close corners", "least_edge_px = 2"});
     }
 
-    // A slope whose upper end falls off to ground beside it, by no more than a cell: walked over, it is a wall from
-    // there.
+    // A slope of which an end falls off to ground beside it that goes on, by no more than a cell: walked over, it is a
+    // wall from there.
     void slope(Point a, Point b, Point c, Point d) {
         const std::int32_t cell = map_.cell_height * steps_per_px;
         const auto is_slope = [](Point p, Point q) {
@@ -201,8 +201,9 @@ private:
         const auto falls = [&](Point top, Point bottom) {
             return top.x == bottom.x && bottom.y - top.y >= 2 * steps_per_px && bottom.y - top.y <= cell;
         };
-        if (is_slope(a, b) && b.x > a.x && b.y < a.y && falls(b, c) && d.y == c.y && d.x > c.x) tell_slope(b, c);
-        if (is_slope(c, d) && d.x > c.x && d.y > c.y && falls(c, b) && a.y == b.y && b.x > a.x) tell_slope(c, b);
+        if (b.x <= a.x || d.x <= c.x) return;   // not both on top of the ground
+        if (is_slope(a, b) && falls(b, c)) tell_slope(b, c);
+        if (is_slope(c, d) && falls(c, b)) tell_slope(c, b);
     }
     void tell_slope(Point top, Point bottom) {
         tell(Rule::slope_end, top, {px(bottom.y - top.y)},

@@ -33,6 +33,7 @@ public:
     // where it only touches or is free.
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
+    [[nodiscard]] bool free(const Bounds& box) const;
     [[nodiscard]] const Regions& regions() const { return regions_; }
     [[nodiscard]] bool covers(const Regions& area) const;   // all of it; asks only what lies near
 
@@ -66,6 +67,8 @@ public:
     const std::vector<Ring>& lines(int map, int mover, int storey);
 
 private:
+    [[nodiscard]] int first_like(int mover) const;
+
     const World& world_;
     std::map<std::array<int, 3>, Ground> known_;
     std::map<std::array<int, 3>, std::vector<Ring>> lines_;
@@ -89,7 +92,7 @@ struct Standing {
 [[nodiscard]] std::vector<int> movers_of(const World& world, int map);
 [[nodiscard]] std::vector<int> storeys_of(const Map& map);   // of its layers that are not decor, and ground
 
-// Where a cell, or one beside it, is painted with something solid: what a finding about the ground there points to.
+// A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points to.
 struct Spot {
     Place place;
     std::string layer;

@@ -1,20 +1,17 @@
 // Rules about the space between: areas that nothing leads into, and ways out of a map.
 //
-// Cost: about that of a few booleans of the ground's outline; the body is asked only where a point gets through.
+// Cost: in proportion to the ground's outline; and to the cells that a body can get to, where a point could leave.
 
 #include <fmt/format.h>
 
 #include <algorithm>
 
+#include "free_space_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
 
 namespace {
-
-Regions box_of(const Map& map, std::int32_t more) {
-    return {box_region({map.least().x - more, map.least().y - more}, {map.most().x + more, map.most().y + more})};
-}
 
 // Where a mover comes into being in a map: its spawns, its kinds' objects, and, for who plays, the ends of links.
 std::vector<Point> arrivals(const World& world, int map_id, int mover, int storey) {
@@ -36,31 +33,39 @@ std::vector<Point> arrivals(const World& world, int map_id, int mover, int store
     return points;
 }
 
-bool holds(const Region& region, Point p) { return locate({&region, 1}, p) != Side::outside; }
+// Where each of them is, by the middle of the body: feet stand on an edge.
+std::vector<int> areas_of(const FreeSpace& space, const std::vector<Point>& points, const Bounds& body) {
+    const Point middle{(body.least.x + body.most.x) / 2, (body.least.y + body.most.y) / 2};
+    std::vector<int> areas;
+    for (const Point p : points) {
+        areas.push_back(space.area_at(moved(p, middle)));
+        if (areas.back() == FreeSpace::in_ground) areas.back() = space.area_at(p);
+    }
+    return areas;
+}
 
 void check_pockets(const World& world, Grounds& grounds, int map_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    if (map.player < 0 || map.grid != GridSort::square) return;
-    const Ground& ground = grounds.of(map_id, map.player, storey);
-    const Regions& body = world.movers()[static_cast<std::size_t>(map.player)].body;
-    const Bounds size = *bounds(body);
+    if (map.player < 0) return;
+    const Bounds size = *bounds(world.movers()[static_cast<std::size_t>(map.player)].body);
     const std::vector<Point> points = arrivals(world, map_id, map.player, storey);
     if (points.empty()) return;
-    const Regions all = box_of(map, 0);
-    const Point middle{(size.least.x + size.most.x) / 2, (size.least.y + size.most.y) / 2};
-    for (const Region& region : subtract(all, ground.regions())) {
-        if (4 * twice_area({&region, 1}) > twice_area(all)) continue;
-        const Bounds box = *bounds({&region, 1});
-        // Feet stand on its edge: the body's middle is asked for.
-        if (std::any_of(points.begin(), points.end(),
-                        [&](Point p) { return holds(region, moved(p, middle)) || holds(region, p); }))
-            continue;
+    const FreeSpace space(grounds.of(map_id, map.player, storey).regions());
+    std::vector<bool> entered(static_cast<std::size_t>(space.holes()));
+    for (const int area : areas_of(space, points, size))
+        if (area >= 0) entered[static_cast<std::size_t>(area)] = true;
+    const std::int64_t whole = twice_area(map.block_ring(0, 0, map.columns, map.rows));
+    for (int number = 0; number < space.holes(); ++number) {
+        if (entered[static_cast<std::size_t>(number)] || 4 * space.twice_size(number) > whole) continue;
+        const Region area = space.area(number);
+        const Bounds box = *bounds({&area, 1});
         const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
         const std::int32_t need = std::min(size.most.x - size.least.x, size.most.y - size.least.y) / 2 - 1;
-        if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y ||
-            grown({&region, 1}, -need, Corners::box).empty())
-            continue;
-        const auto [column, row] = map.cell_at({box.least.x + 1, box.least.y + 1});
+        if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y) continue;
+        if (grown({&area, 1}, -need, Corners::box).empty()) continue;
+        // Somewhere in it: below the middle of the edge at its top.
+        const Point top = space.hole(number).front();
+        const auto [column, row] = map.cell_at({top.x + 1, top.y + 1});
         const Spot spot = spot_of(world, map, column, row);
         Finding finding =
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
@@ -72,42 +77,88 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
     }
 }
 
-// The part of the free space around and in a map that is joined to the outside and holds one of the points.
-std::optional<Region> way_out(const Regions& blocked, const Map& map, const std::vector<Point>& points) {
-    const std::int32_t more = 2 * std::max(map.cell_width, map.cell_height) * steps_per_px;
-    const Point corner{map.least().x - more, map.least().y - more};
-    for (const Region& region : subtract(box_of(map, more), blocked))
-        if (holds(region, corner))
-            for (const Point p : points)
-                if (holds(region, p)) return region;
-    return std::nullopt;
-}
+// Looks for a way out of a map, for a body that starts at some points: from cell to cell, by places in each where the
+// body stands in the middle or along a side. A way that is found is there, for all that the body sweeps is asked; what
+// fits between other places only is not found.
+class WayOut {
+public:
+    WayOut(const Map& map, const Ground& ground, const Bounds& body) : map_(map), ground_(ground), body_(body), seen_(static_cast<std::size_t>(map.columns + 2) * static_cast<std::size_t>(map.rows + 2) * stances) {}
+
+    // Where the body is when it has left the map.
+    std::optional<Point> from(const std::vector<Point>& points) {
+        for (const Point p : points) {
+            if (!free_between(p, p)) continue;
+            const auto [c, r] = map_.cell_at({p.x + (body_.least.x + body_.most.x) / 2, p.y + (body_.least.y + body_.most.y) / 2});
+            for (int stance = 0; stance < stances; ++stance) visit(p, {c, r, stance});
+        }
+        while (!open_.empty()) {
+            const Node node = open_.back();
+            open_.pop_back();
+            const Point p = position(node);
+            if (is_outside(p)) return p;
+            for (int stance = 0; stance < stances; ++stance) visit(p, {node.column, node.row, stance});
+            for (const auto& [dc, dr] : {std::pair{1, 0}, std::pair{-1, 0}, std::pair{0, 1}, std::pair{0, -1}})
+                visit(p, {node.column + dc, node.row + dr, node.stance});
+        }
+        return std::nullopt;
+    }
+
+private:
+    static constexpr int stances = 9;   // left, middle, right; top, middle, bottom
+    struct Node {
+        int column, row, stance;
+    };
+
+    [[nodiscard]] Point position(const Node& node) const {
+        const Bounds cell = map_.cell_box(node.column, node.row);
+        const auto place = [](int way, std::int32_t least, std::int32_t most, std::int32_t body_least, std::int32_t body_most) {
+            return way == 0 ? least - body_least : way == 2 ? most - body_most : least + (most - least) / 2 - (body_least + body_most) / 2;
+        };
+        return {place(node.stance % 3, cell.least.x, cell.most.x, body_.least.x, body_.most.x),
+                place(node.stance / 3, cell.least.y, cell.most.y, body_.least.y, body_.most.y)};
+    }
+    [[nodiscard]] bool free_between(Point a, Point b) const {
+        return ground_.free({{std::min(a.x, b.x) + body_.least.x, std::min(a.y, b.y) + body_.least.y},
+                             {std::max(a.x, b.x) + body_.most.x, std::max(a.y, b.y) + body_.most.y}});
+    }
+    [[nodiscard]] bool is_outside(Point p) const {
+        return p.x + body_.most.x <= map_.least().x || p.x + body_.least.x >= map_.most().x ||
+               p.y + body_.most.y <= map_.least().y || p.y + body_.least.y >= map_.most().y;
+    }
+    void visit(Point from, const Node& node) {
+        if (node.column < -1 || node.row < -1 || node.column > map_.columns || node.row > map_.rows) return;
+        const std::size_t cell = static_cast<std::size_t>(node.row + 1) * static_cast<std::size_t>(map_.columns + 2) + static_cast<std::size_t>(node.column + 1);
+        const std::size_t i = cell * stances + static_cast<std::size_t>(node.stance);
+        if (seen_[i] || !free_between(from, position(node))) return;
+        seen_[i] = true;
+        open_.push_back(node);
+    }
+
+    const Map& map_;
+    const Ground& ground_;
+    Bounds body_;
+    std::vector<bool> seen_;
+    std::vector<Node> open_;
+};
 
 void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    if (map.rim == RimSort::open || map.grid != GridSort::square) return;
-    std::vector<Point> points = arrivals(world, map_id, mover_id, storey);
+    if (map.rim != RimSort::none) return;   // open on purpose, or closed all around
+    const std::vector<Point> points = arrivals(world, map_id, mover_id, storey);
     if (points.empty()) return;
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
     const Bounds size = *bounds(mover.body);
-    const Regions& blocked = grounds.of(map_id, mover_id, storey).regions();
-    std::vector<Point> middles;
-    for (const Point p : points)
-        middles.push_back(moved(p, {(size.least.x + size.most.x) / 2, (size.least.y + size.most.y) / 2}));
-    if (!way_out(blocked, map, middles)) return;
-    const auto way = way_out(reach(blocked, mover.body.front().outline), map, points);
-    if (!way) return;
-    // Where it crosses the map's edge.
-    const Regions frame = subtract(box_of(map, steps_per_px), box_of(map, 0));
-    const Regions gates = intersect(frame, {&*way, 1});
-    if (gates.empty()) return;
-    const Bounds gate = *bounds({&gates.front(), 1});
-    const Point at{gate.least.x + (gate.most.x - gate.least.x) / 2, gate.least.y + (gate.most.y - gate.least.y) / 2};
-    Finding finding = findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(at)});
+    const Ground& ground = grounds.of(map_id, mover_id, storey);
+    const std::vector<int> areas = areas_of(FreeSpace(ground.regions()), points, size);
+    std::vector<Point> free;   // what a point cannot leave, a body cannot
+    for (std::size_t i = 0; i < points.size(); ++i)
+        if (areas[i] == FreeSpace::outside) free.push_back(points[i]);
+    const auto out = free.empty() ? std::nullopt : WayOut(map, ground, size).from(free);
+    if (!out) return;
+    Finding finding = findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
-    const auto [column, row] = map.cell_at(at);
+    const auto [column, row] = map.cell_at(*out);
     finding.cell = {map.first_column + column, map.first_row + row};
-    finding.details.push_back(fmt::format("the way out reaches from {} to {} px", at_px(gate.least), at_px(gate.most)));
     finding.hint =
         Hint{"put a ring of a barrier around the map, or say that movers may leave",
              world.barriers().empty() ? "rim = \"open\"" : fmt::format("rim = \"{}\"", world.barriers().front().name)};

@@ -70,10 +70,86 @@ void check_flags(const World& world, const TileSet& set, const Tile& tile, Findi
         }
         if (!needed || open) continue;
         Finding finding = findings.start(Rule::flags_against_shapes, tile.place, thing(set, tile),
-                                         {tile.name, world.flags()[f].name});
+                                         {tile.name, world.flags()[f].name, "is solid all over for"});
         finding.hint = Hint{"take the flag away, or leave room to stand", ""};
         findings.add(std::move(finding));
     }
+}
+
+// ---- flags of tiles that are laid over what stops ----
+
+// Whether a mover is stopped all over a cell by a tile and by what lies in the layers below it: by what is known from
+// the cell alone. Carves of the layers between count.
+bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t cell, const Mover& mover) {
+    const int c = static_cast<int>(cell) % map.columns, r = static_cast<int>(cell) / map.columns;
+    const Regions whole{{map.cell_ring(c, r), {}}};
+    Regions stops;
+    for (std::size_t l = 0; l <= top; ++l) {
+        const Layer& layer = map.layers[l];
+        if (layer.decor || layer.holds_objects || layer.storey != map.layers[top].storey || !layer.trigger.empty())
+            continue;
+        const Placed& placed = map.palette[layer.cells[cell]];
+        if (placed.tile < 0) continue;
+        const Tile& tile = world.tile(placed);
+        for (const Carve& carve : tile.carves)   // of any barrier: rather too open than told without need
+            stops = subtract(stops, placed_area(map, layer, carve.shape, c, r));
+        for (const Shape& shape : tile.shapes)
+            if (solid(shape) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(),
+                                                   shape.barrier >= 0 ? shape.barrier : layer.barrier))
+                stops = unite(stops, placed_area(map, layer, shape, c, r));
+    }
+    return subtract(whole, stops).empty();
+}
+
+// A layer's cells of one tile that grants flags, if no mover that needs one of them can stand in any: all look alike
+// that have the same tiles below, and are looked at once.
+void check_laid(const World& world, const Map& map, std::size_t l, std::uint32_t number, FlagSet needed, Findings& findings) {
+    const Layer& layer = map.layers[l];
+    const Tile& tile = world.tile(map.palette[number]);
+    std::map<std::vector<std::uint32_t>, bool> known;
+    std::size_t cells = 0, first = 0;
+    for (std::size_t i = 0; i < layer.cells.size(); ++i) {
+        if (layer.cells[i] != number) continue;
+        std::vector<std::uint32_t> below;
+        for (std::size_t b = 0; b < l; ++b)
+            if (!map.layers[b].holds_objects) below.push_back(map.layers[b].cells[i]);
+        const auto [closed, is_new] = known.try_emplace(std::move(below));
+        if (is_new)
+            closed->second = std::all_of(world.movers().begin(), world.movers().end(), [&](const Mover& mover) {
+                return (mover.needs & needed) == 0 || is_closed(world, map, l, i, mover);
+            });
+        if (!closed->second) return;
+        if (cells++ == 0) first = i;
+    }
+    if (cells == 0) return;
+    std::string flag;
+    for (std::size_t f = world.flags().size(); f-- > 0;)
+        if ((needed >> f & 1) != 0) flag = world.flags()[f].name;
+    const int c = static_cast<int>(first) % map.columns, r = static_cast<int>(first) / map.columns;
+    Finding finding = findings.start(Rule::flags_against_shapes, map.place_of(layer, c, r),
+                                     fmt::format("map '{}', layer '{}'", map.name, layer.name),
+                                     {tile.name, flag, "lies on ground that stops"});
+    finding.map = map.name, finding.layer = layer.name, finding.cell = {map.first_column + c, map.first_row + r};
+    finding.details.push_back(fmt::format("in all {} cells of layer '{}' that have it", cells, layer.name));
+    if (!tile.place.file.empty()) finding.related.push_back({tile.place, fmt::format("'{}' is here", tile.name)});
+    finding.hint = Hint{"let it carve what lies below", "carves = [{ barrier = \"…\", cell = true }]"};
+    findings.add(std::move(finding));
+}
+
+void check_laid_flags(const World& world, Findings& findings) {
+    FlagSet needed = 0;
+    for (const Mover& mover : world.movers()) needed |= mover.needs;
+    for (const Map& map : world.maps())
+        for (std::size_t l = 1; l < map.layers.size(); ++l) {
+            const Layer& layer = map.layers[l];
+            if (layer.decor || layer.holds_objects || layer.offset != Point{} || layer.shape_offset != Point{}) continue;
+            for (std::uint32_t n = 1; n < std::min(layer.counts.size(), map.palette.size()); ++n) {
+                if (layer.counts[n] == 0 || map.palette[n].tile < 0) continue;
+                const Tile& tile = world.tile(map.palette[n]);
+                if (const FlagSet own = tile.flags.value_or(0) & needed; own != 0 && tile.stands_for < 0)
+                    check_laid(world, map, l, n, own, findings);
+            }
+        }
 }
 
 void check_flag_pairs(const World& world, Findings& findings) {
@@ -237,6 +313,7 @@ void check_tile_shapes(const World& world, Findings& findings) {
             check_flags(world, set, set.tiles[t], findings);
             check_carves(world, s, t, findings);
         }
+    check_laid_flags(world, findings);
     check_flag_pairs(world, findings);
     check_barriers(world, findings);
     check_unused(world, findings);

@@ -51,7 +51,7 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
 struct Use {
     std::size_t cells = 0;
     std::vector<std::string> maps;
-    bool lacks_barrier = false;
+    bool lacks_barrier = false, is_trigger = false;   // somewhere; somewhere by its layer
     Place first_without_barrier;
     std::string thing_without_barrier;
     std::array<int, 2> cell_without_barrier{};
@@ -72,6 +72,7 @@ Uses count_uses(const World& world) {
                     if (placed.tile < 0) continue;
                     Use& use = uses[static_cast<std::size_t>(placed.tileset)][static_cast<std::size_t>(placed.tile)];
                     ++use.cells;
+                    use.is_trigger = use.is_trigger || !layer.trigger.empty();
                     if (use.maps.empty() || use.maps.back() != map.name) use.maps.push_back(map.name);
                     if (layer.barrier >= 0 || !layer.trigger.empty() || use.lacks_barrier) continue;
                     use.lacks_barrier = true;
@@ -85,6 +86,19 @@ Uses count_uses(const World& world) {
     return uses;
 }
 
+// What reacts to being entered has to be a trigger: a body gets into nothing else.
+void check_reactions(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
+    const auto senses = [](const Shape& shape) { return !shape.trigger.empty(); };
+    if (use.is_trigger || std::any_of(tile.shapes.begin(), tile.shapes.end(), senses)) return;
+    for (const Reaction& reaction : tile.reacts)
+        if (reaction.fires == Fires::enter || reaction.fires == Fires::leave || reaction.fires == Fires::inside) {
+            Finding finding = findings.start(Rule::trigger_empty, reaction.place, thing(set, tile),
+                                             {fmt::format("what tile '{}' reacts with", tile.name)});
+            finding.hint = Hint{"give the tile a shape that senses", "shapes = [{ cell = true, trigger = \"…\" }]"};
+            findings.add(std::move(finding));
+        }
+}
+
 void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
     if (use.cells == 0) return;
     if (!tile.decided) {
@@ -95,6 +109,7 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
         finding.hint = Hint{"say what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
         findings.add(std::move(finding));
     }
+    check_reactions(set, tile, use, findings);
     const auto open = std::find_if(tile.shapes.begin(), tile.shapes.end(), [](const Shape& shape) {
         return shape.trigger.empty() && shape.barrier < 0 && shape.fault == ShapeFault::none;
     });
@@ -136,7 +151,7 @@ void check_tiles(const World& world, Findings& findings) {
                 const int rows = cells(set.sheet->height, set.sheet->margin[1], set.cell_height, set.sheet->gap[1]);
                 const auto [column, row] = *tile.art;
                 if (column < 0 || row < 0 || column >= columns || row >= rows)
-                    findings.add(findings.start(Rule::art_outside, tile.place, thing(set, tile),
+                    findings.add(findings.start(Rule::art_outside, tile.place_of_art.line > 0 ? tile.place_of_art : tile.place, thing(set, tile),
                                                 {tile.name, fmt::format("{}", column), fmt::format("{}", row),
                                                  fmt::format("{}", columns), fmt::format("{}", rows)}));
             }

@@ -102,16 +102,9 @@ std::vector<FieldDraft> read_packed_fields(const Node& node) {
 
 std::optional<Colour> read_packed_colour(const Node& node) {
     if (node.is_null()) return std::nullopt;
-    const std::string text = node.text();
-    if (text.size() != 7 || text[0] != '#' ||
-        text.find_first_not_of("0123456789abcdefABCDEF", 1) != std::string::npos) {
-        node.wrong("a colour like #7a5c3a");
-        return std::nullopt;
-    }
-    const auto byte = [&](std::size_t at) {
-        return static_cast<std::uint8_t>(std::stoi(text.substr(at, 2), nullptr, 16));
-    };
-    return Colour{byte(1), byte(3), byte(5)};
+    const auto colour = colour_from(node.text());
+    if (!colour) node.wrong("a colour like #7a5c3a");
+    return colour;
 }
 
 std::optional<Surface> read_packed_surface(const Node& node) {

@@ -67,17 +67,11 @@ std::optional<DrawnForm> read_drawn(Table& table, const std::string& said) {
 std::optional<Colour> read_colour(Table& table, const char* key) {
     const auto said = table.text(key);
     if (!said) return std::nullopt;
-    const std::string& text = said->value;
-    if (text.size() == 7 && text[0] == '#' &&
-        text.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
-        const auto byte = [&](std::size_t i) {
-            return static_cast<std::uint8_t>(std::stoi(text.substr(i, 2), nullptr, 16));
-        };
-        return Colour{byte(1), byte(3), byte(5)};
-    }
-    table.source().add(Rule::out_of_range, said->place,
-                       {fmt::format("'{}'", key), fmt::format("'{}'", text), "like #7a5c3a"});
-    return std::nullopt;
+    const auto colour = colour_from(said->value);
+    if (!colour)
+        table.source().add(Rule::out_of_range, said->place,
+                           {fmt::format("'{}'", key), fmt::format("'{}'", said->value), "like #7a5c3a"});
+    return colour;
 }
 
 std::optional<Surface> read_surface(Table& table) {

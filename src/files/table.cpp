@@ -75,6 +75,17 @@ std::string quoted(const char* key) { return fmt::format("'{}'", key); }
 
 }   // namespace
 
+void Table::wrong_list(const toml::node& node, const char* key, std::size_t count, bool whole) const {
+    const char* numbers = whole ? "whole number" : "number";
+    if (const auto* array = node.as_array(); array != nullptr && array->size() == count)
+        for (std::size_t i = 0; i < count; ++i)
+            if (const toml::node& item = *array->get(i); !item.is_integer() && (whole || !item.is_floating_point())) {
+                wrong(item, fmt::format("number {} of '{}'", i + 1, key), fmt::format("a {}", numbers));
+                return;
+            }
+    wrong(node, quoted(key), fmt::format("a list of {} {}s", count, numbers));
+}
+
 std::optional<Said<std::string>> Table::text(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
@@ -136,7 +147,7 @@ std::optional<Said<std::vector<double>>> Table::numbers(const char* key, std::si
         for (const toml::node& item : *array)
             if (const auto value = as_number(item)) result.push_back(*value);
     if (array == nullptr || array->size() != count || result.size() != count) {
-        wrong(*node, quoted(key), fmt::format("a list of {} numbers", count));
+        wrong_list(*node, key, count, false);
         return std::nullopt;
     }
     if (!std::all_of(result.begin(), result.end(), [](double d) { return std::isfinite(d); })) {
@@ -161,7 +172,7 @@ std::optional<Said<std::vector<int>>> Table::wholes(const char* key, std::size_t
                 result.push_back(in_int ? static_cast<int>(value->get()) : 0);
             }
     if (array == nullptr || array->size() != count || result.size() != count) {
-        wrong(*node, quoted(key), fmt::format("a list of {} whole numbers", count));
+        wrong_list(*node, key, count, true);
         return std::nullopt;
     }
     if (!in_int) {

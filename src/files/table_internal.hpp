@@ -88,6 +88,8 @@ public:
 private:
     const toml::node* take(const char* key);
     void wrong(const toml::node& node, const std::string& subject, const std::string& should_be) const;
+    // Of a list that should hold so many numbers: the first item that is none, else the list itself.
+    void wrong_list(const toml::node& node, const char* key, std::size_t count, bool whole) const;
 
     const Source& source_;
     const toml::table& table_;

@@ -77,6 +77,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
         map.props = make_properties(parts_.map_fields, draft.props, fmt::format("map '{}'", map.name), map.place);
         if (fits(draft)) {
             map.cell_width = draft.cell.value[0], map.cell_height = draft.cell.value[1];
+            map.place_of_cell = draft.cell.place;
             map.columns = draft.size.value[0], map.rows = draft.size.value[1];
             map.first_column = draft.first[0], map.first_row = draft.first[1];
             map.grid = choose<GridSort, 2>(draft.grid, "'grid'",

@@ -126,7 +126,7 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     Tile tile;
     tile.name = draft.name.value;
     tile.place = draft.name.place;
-    if (draft.art) tile.art = draft.art->value;
+    if (draft.art) tile.art = draft.art->value, tile.place_of_art = draft.art->place;
     tile.picture = draft.picture;
     tile.unseen = draft.unseen.value_or(false);
     tile.overhang = draft.overhang.value_or(false);

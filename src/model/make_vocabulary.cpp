@@ -41,13 +41,13 @@ void WorldMaker::make_vocabulary() {
 
 void WorldMaker::make_storeys() {
     const auto says_ground = [](const StoreyDraft& draft) { return draft.name.value == "ground"; };
-    parts_.storeys.push_back({"ground"});   // exists always, and stands first
+    parts_.storeys.push_back(Storey{"ground"});   // exists always, and stands first
     for (const StoreyDraft& draft : world_.storeys)
-        if (says_ground(draft)) parts_.storeys[0] = {"ground", draft.base_px, draft.height_px};
+        if (says_ground(draft)) parts_.storeys[0] = {"ground", draft.base_px, draft.height_px, draft.name.place};
     declare(storeys_, Name("ground"));
     for (const StoreyDraft& draft : world_.storeys)
         if (!says_ground(draft) && declare(storeys_, draft.name) >= 0)
-            parts_.storeys.push_back({draft.name.value, draft.base_px, draft.height_px});
+            parts_.storeys.push_back({draft.name.value, draft.base_px, draft.height_px, draft.name.place});
 }
 
 void WorldMaker::make_movers() {

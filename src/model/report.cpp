@@ -76,14 +76,17 @@ std::string text(const Finding& finding) {
 std::string text(const Report& report) {
     std::string result;
     for (const Finding& finding : report.findings()) result += text(finding);
-    const Counts counts = report.counts();
+    return result + text(report.counts()) + "\n";
+}
+
+std::string text(const Counts& counts) {
     const std::string waived = counts.waived > 0 ? fmt::format(", {} waived", counts.waived) : "";
-    if (report.empty()) return fmt::format("no findings{}\n", waived);
+    if (counts.error + counts.warning + counts.note == 0) return "no findings" + waived;
     const auto plural = [](std::size_t n, const char* word) {
         return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s");
     };
-    return result + fmt::format("{}, {}, {}{}\n", plural(counts.error, "error"), plural(counts.warning, "warning"),
-                                plural(counts.note, "note"), waived);
+    return fmt::format("{}, {}, {}{}", plural(counts.error, "error"), plural(counts.warning, "warning"),
+                       plural(counts.note, "note"), waived);
 }
 
 namespace {

@@ -64,7 +64,7 @@ const Row rows[] = {
     {"marsh.toml", "barrier = \"earth\"\nshapes = [\"cell\"]\n", "shapes = [\"cell\"]\n",
      "no-barrier at marsh.toml:7:11"},
     {"marsh.toml", "barrier = \"brine\"\n", "", ""},   // no barrier, but used nowhere
-    {"flat.toml", "cell = [16, 16]", "cell = [16, 15]", "cell-size at flat.toml:2:8"},
+    {"flat.toml", "cell = [16, 16]", "cell = [16, 15]", "cell-size at flat.toml:3:8"},
     {"world.toml", "start = \"flat/landing\"\n", "", "start-missing at world.toml:1:1"},
     {"world.toml", "flat/landing", "flat/landin", "start-missing at world.toml:4:9"},
     {"world.toml", "flat/landing", "flt/landing", "start-missing at world.toml:4:9"},

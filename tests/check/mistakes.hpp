@@ -36,7 +36,7 @@ struct LineColumn {
 struct Word {
     enum class Sort { key, header, text, number, yes_no } sort;
     std::size_t at = 0, size = 0;   // bytes; texts with their quotes
-    std::string key;                // the key whose value it stands in; of headers the table
+    std::string key;                // the key whose value it stands in; of headers, and of keys that begin a line, the table
 };
 [[nodiscard]] std::vector<Word> words_of(const std::string& toml);
 

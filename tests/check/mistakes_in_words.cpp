@@ -48,13 +48,14 @@ Word::Sort sort_of(const std::string& word) {
 
 std::vector<Word> words_of(const std::string& toml) {
     std::vector<Word> words;
-    std::string key;
+    std::string key, table;
     for (std::size_t i = 0; i < toml.size();) {
         if (const std::size_t past = past_silence(toml, i); past != i) {
             i = past;
         } else if (toml[i] == '[' && (i == 0 || toml[i - 1] == '\n')) {
             const std::size_t first = toml.find_first_not_of('[', i), end = toml.find(']', first);
-            words.push_back({Word::Sort::header, first, end - first, toml.substr(first, end - first)});
+            table = toml.substr(first, end - first);
+            words.push_back({Word::Sort::header, first, end - first, table});
             i = toml.find_first_not_of(']', end);
         } else if (toml[i] == '"') {
             const std::size_t end = end_of_text(toml, i);
@@ -70,7 +71,8 @@ std::vector<Word> words_of(const std::string& toml) {
             const std::string word = toml.substr(i, end - i);
             if (is_followed_by_equals(toml, end)) {
                 key = word;
-                words.push_back({Word::Sort::key, i, end - i, key});
+                const bool at_line_start = i == 0 || toml[i - 1] == '\n';
+                words.push_back({Word::Sort::key, i, end - i, at_line_start ? table : ""});
             } else {
                 words.push_back({sort_of(word), i, end - i, key});
             }
@@ -119,17 +121,27 @@ public:
         const std::string said = text.substr(word.at, word.size);
         switch (word.sort) {
         case Sort::key:
-            add("a key misspelt", file, word, misspelt_key(said), {Rule::unknown_key, Rule::kind_field});
+            key(file, word, said);
             break;
         case Sort::header: header(file, word, said); break;
         case Sort::yes_no: add("a boolean in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field}); break;
         case Sort::number: add("a number in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field}); break;
         case Sort::text:
-            if (!is_free(word.key))
+            if (!is_free(word.key) && said.find(' ') == std::string::npos)
                 add("a name misspelt", file, word, '"' + misspelt(said.substr(1, said.size() - 2)) + '"', naming());
             if (word.key == "format")
                 add("a newer format", file, word, said.substr(0, said.size() - 2) + "2\"", {Rule::format_version});
         }
+    }
+
+    void key(const std::string& file, const Word& word, const std::string& said) {
+        static const std::set<std::string> declaring{"barriers", "flags", "storeys", "facts", "events", "shapes", "map_fields"};
+        if (declaring.count(word.key) != 0 && said.find('.') == std::string::npos)
+            declared(file, word, said, misspelt(said));
+        else if (said == "format")
+            put("a key misspelt", file, word, misspelt(said), {Rule::missing_key}, {{file, 1, 1}});
+        else
+            add("a key misspelt", file, word, misspelt_key(said), {Rule::unknown_key, Rule::kind_field});
     }
 
     // Rows of a layer: one too short, one too long, a character nobody knows, one gone.
@@ -161,7 +173,7 @@ public:
 
 private:
     static std::vector<Rule> naming() {
-        return {Rule::unknown_name, Rule::link_target, Rule::start_missing, Rule::file_missing, Rule::kind_field,
+        return {Rule::unknown_name, Rule::unknown_key, Rule::link_target, Rule::name_twins, Rule::start_missing, Rule::file_missing, Rule::kind_field,
                 Rule::legend_missing, Rule::out_of_range};
     }
     static std::string misspelt_key(const std::string& key) {
@@ -177,10 +189,14 @@ private:
         const std::size_t dot = said.find('.');
         add("a table misspelt", file, word, misspelt(said.substr(0, dot)) + (dot == std::string::npos ? "" : said.substr(dot)), {Rule::unknown_key, Rule::unknown_name, Rule::missing_key});
         if (dot == std::string::npos || said == "layers.legend") return;
-        const std::string name = said.substr(dot + 1);
-        const std::vector<Spot> uses = lines_with('"' + name + '"');
-        if (!uses.empty())
-            put("a name declared otherwise than used", file, word, said.substr(0, dot + 1) + misspelt(name), {Rule::unknown_name, Rule::kind_field}, uses);
+        declared(file, word, said.substr(dot + 1), said.substr(0, dot + 1) + misspelt(said.substr(dot + 1)));
+    }
+
+    // A name spelt otherwise where it is declared: told where it is used, or as the twin of another.
+    void declared(const std::string& file, const Word& word, const std::string& name, const std::string& by) {
+        std::vector<Spot> spots = lines_with('"' + name + '"'), more = lines_with(name + " = ");
+        spots.insert(spots.end(), more.begin(), more.end());
+        put("a name declared otherwise than used", file, word, by, {Rule::unknown_name, Rule::kind_field, Rule::name_twins}, spots);
     }
 
     std::vector<Spot> lines_with(const std::string& word) const {
@@ -195,8 +211,10 @@ private:
 
     void add(const char* sort, const std::string& file, const Word& word, const std::string& by, std::vector<Rule> rules) {
         const LineColumn place = line_column(files_.at(file), word.at);
+        // Of what is wrong with a value its key may be named: "harm = ".
+        const int before = word.sort == Sort::key || word.sort == Sort::header ? 0 : static_cast<int>(word.key.size()) + 3;
         put(sort, file, word, by, std::move(rules),
-            {{file, place.line, place.line, place.column, place.column + static_cast<int>(word.size)}});
+            {{file, place.line, place.line, place.column - before, place.column + static_cast<int>(word.size)}});
     }
 
     void put(const char* sort, const std::string& file, const Word& word, const std::string& by, std::vector<Rule> rules, std::vector<Spot> spots) {

@@ -35,7 +35,7 @@ stopped_by = ["earth", "brine"]
 {}
 
 [movers.crab]
-body = {{ circle = 4, at = [0, -4] }}
+body = {{ circle = 4, at = [0, {}] }}
 stopped_by = ["earth", "brine"]
 moves = "{}"
 
@@ -49,11 +49,10 @@ ring = "rings"
 [kinds.crab]
 role = "spawn"
 mover = "crab"
-stands = "feet"
-fields.patrol_px = {{ type = "number", default = 32, min = 0 }}
+{}fields.patrol_px = {{ type = "number", default = 32, min = 0 }}
 )",
                        side ? 14 : 6, side ? -7 : -3, side ? "moves = \"side\"\njump_px = 40" : "needs = [\"walk\"]\nmoves = \"free\"",
-                       side ? "side" : "free");
+                       side ? -4 : 0, side ? "side" : "free", side ? "stands = \"feet\"\n" : "");
 }
 
 inline const char* tiles_text(const std::string& sort) {
@@ -222,18 +221,18 @@ inline Files clean_world(std::uint64_t round) {
         files[std::string(name) + ".toml"] = text;
     }
     // What is not laid would be told as unused.
-    const auto drop = [&](const char* from, const char* to) {
+    const auto drop = [&](const char* from) {
         std::string& text = files["marsh.toml"];
-        const std::size_t at = text.find(from), end = text.find(to, at + 1);
+        const std::size_t at = text.find(from), end = text.find("[tiles", at + 1);
         text.erase(at, end == std::string::npos ? end : end - at);
     };
     if (side) {
-        drop("[tiles.boardwalk]", "[");
+        drop("[tiles.boardwalk]");
         files = with(files, "world.toml", "[flags]\nwalk = \"on foot\"\n\n", "");
-        if (!has_up) drop("[tiles.bank]", "[tiles");
+        if (!has_up) drop("[tiles.bank]");
     }
     if (!has_pool) {
-        drop("[tiles.brine]", "[tiles");
+        drop("[tiles.brine]");
         files = with(files, "world.toml", "brine = {}\n", "");
         for (int i = 0; i < 2; ++i) files = with(files, "world.toml", "\"earth\", \"brine\"", "\"earth\"");
     }
