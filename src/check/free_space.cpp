@@ -1,42 +1,149 @@
 #include "free_space_internal.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
 #include <numeric>
+#include <utility>
 
 namespace dryground::check_rules {
 
+namespace {
+
+// How far an edge moves to the right for each step down, from its upper end; level ones lie after all others.
+double lean(Point top, Point low) {
+    return top.y == low.y ? std::numeric_limits<double>::infinity()
+                          : (static_cast<double>(low.x) - top.x) / (static_cast<double>(low.y) - top.y);
+}
+
+}   // namespace
+
 FreeSpace::FreeSpace(const Regions& ground) {
     for (const Region& region : ground) {
-        add(region.outline, -1 - static_cast<int>(outlines_.size()));
-        outlines_.push_back(&region.outline);
-        for (const Ring& hole : region.holes) {
-            add(hole, static_cast<int>(holes_.size()));
-            holes_.push_back(&hole);
-        }
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
     }
-    regions_in_.resize(holes_.size());
-    around_.resize(outlines_.size(), outside);
     if (edges_.empty()) return;
     put_in_buckets();
-    // Rings begin at their topmost, then leftmost point: the ring left of it begins no later, and is known when they
-    // are asked in that order.
-    std::vector<std::size_t> order(outlines_.size());
-    std::iota(order.begin(), order.end(), std::size_t{0});
-    std::sort(order.begin(), order.end(), [this](std::size_t a, std::size_t b) {
-        const Point p = outlines_[a]->front(), q = outlines_[b]->front();
-        return p.y != q.y ? p.y < q.y : p.x < q.x;
+    split();
+    link();
+    edges_.erase(std::remove_if(edges_.begin(), edges_.end(), [](const Edge& e) { return e.from.y == e.to.y; }), edges_.end());
+    put_in_buckets();
+    nest();
+}
+
+void FreeSpace::add(const Ring& ring) {
+    for (std::size_t i = 0; i < ring.size(); ++i) edges_.push_back({ring[i], ring[(i + 1) % ring.size()], i + 1 == ring.size()});
+}
+
+// Corners that touch the middle of an edge part it.
+void FreeSpace::split() {
+    std::vector<std::pair<std::size_t, Point>> cuts;
+    for (const Edge& edge : edges_) {
+        const Point p = edge.from;
+        const std::size_t bucket = bucket_at(p);
+        for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
+            const Edge& other = edges_[in_buckets_[i]];
+            if (p == other.from || p == other.to || cross(other.from, other.to, p) != 0) continue;
+            const auto [x0, x1] = std::minmax(other.from.x, other.to.x);
+            const auto [y0, y1] = std::minmax(other.from.y, other.to.y);
+            if (p.x >= x0 && p.x <= x1 && p.y >= y0 && p.y <= y1) cuts.emplace_back(in_buckets_[i], p);
+        }
+    }
+    if (cuts.empty()) return;
+    std::sort(cuts.begin(), cuts.end(), [this](const auto& a, const auto& b) {
+        if (a.first != b.first) return a.first < b.first;
+        const Point from = edges_[a.first].from;
+        const auto far = [&](Point p) { return std::abs(std::int64_t{p.x} - from.x) + std::abs(std::int64_t{p.y} - from.y); };
+        return far(a.second) < far(b.second);
     });
-    for (const std::size_t region : order) {
-        const Point first = outlines_[region]->front();
-        const Edge* edge = left_of({first.x - 1, first.y});
-        around_[region] = edge == nullptr ? outside : resolved(edge->bounds);
-        if (around_[region] >= 0) regions_in_[static_cast<std::size_t>(around_[region])].push_back(static_cast<int>(region));
+    cuts.erase(std::unique(cuts.begin(), cuts.end()), cuts.end());
+    std::vector<Edge> parted;
+    parted.reserve(edges_.size() + cuts.size());
+    std::size_t cut = 0;
+    for (std::size_t i = 0; i < edges_.size(); ++i) {
+        Edge rest = edges_[i];
+        for (; cut < cuts.size() && cuts[cut].first == i; ++cut) {
+            parted.push_back({rest.from, cuts[cut].second, false});
+            rest.from = cuts[cut].second;
+        }
+        parted.push_back(rest);
+    }
+    edges_ = std::move(parted);
+}
+
+// Edges follow each other as their rings say, but where several begin at a point: there the next one is the first that
+// is met by turning from the way back over what is free.
+void FreeSpace::link() {
+    std::vector<std::uint32_t> next(edges_.size());
+    for (std::uint32_t i = 0, first = 0; i < next.size(); ++i) {
+        next[i] = edges_[i].ends_ring ? first : i + 1;
+        if (edges_[i].ends_ring) first = i + 1;
+    }
+    std::vector<std::uint32_t> by_start(edges_.size());
+    std::iota(by_start.begin(), by_start.end(), 0u);
+    std::sort(by_start.begin(), by_start.end(), [this](std::uint32_t a, std::uint32_t b) { return edges_[a].from < edges_[b].from; });
+    std::vector<std::uint32_t> previous(next.size());
+    for (std::uint32_t i = 0; i < next.size(); ++i) previous[next[i]] = i;
+    for (std::size_t i = 0; i < by_start.size();) {
+        std::size_t end = i + 1;
+        while (end < by_start.size() && edges_[by_start[end]].from == edges_[by_start[i]].from) ++end;
+        for (std::size_t in = i; end - i > 1 && in < end; ++in) {
+            const std::uint32_t incoming = previous[by_start[in]];
+            const Point at = edges_[incoming].to, back = edges_[incoming].from;
+            const auto angle = [&](std::uint32_t edge) {   // from the way back, to its left
+                const auto way = [&](Point p) { return std::atan2(static_cast<double>(p.y) - at.y, static_cast<double>(p.x) - at.x); };
+                const double by = way(edges_[edge].to) - way(back);
+                return by > 0 ? by : by + 2 * std::numbers::pi;
+            };
+            next[incoming] = *std::min_element(by_start.begin() + static_cast<std::ptrdiff_t>(i), by_start.begin() + static_cast<std::ptrdiff_t>(end),
+                                               [&](std::uint32_t a, std::uint32_t b) { return angle(a) < angle(b); });
+        }
+        i = end;
+    }
+    std::vector<bool> done(edges_.size());
+    for (std::size_t i = 0; i < edges_.size(); ++i) {
+        if (done[i]) continue;
+        for (std::size_t e = i; !done[e]; e = next[e]) done[e] = true;
+        trace(i, next);
     }
 }
 
-void FreeSpace::add(const Ring& ring, int bounds) {
-    for (std::size_t i = 0; i < ring.size(); ++i)
-        if (const Point a = ring[i], b = ring[(i + 1) % ring.size()]; a.y != b.y) edges_.push_back({a, b, bounds});
+void FreeSpace::trace(std::size_t first, const std::vector<std::uint32_t>& next) {
+    Ring ring;
+    for (std::size_t e = first; ring.empty() || e != first; e = next[e]) ring.push_back(edges_[e].from);
+    const bool is_area = twice_area(ring) < 0;
+    std::vector<Ring>& rings = is_area ? areas_ : solids_;
+    const int number = is_area ? static_cast<int>(areas_.size()) : -1 - static_cast<int>(solids_.size());
+    edges_[first].ring = number;
+    for (std::size_t e = next[first]; e != first; e = next[e]) edges_[e].ring = number;
+    std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+    rings.push_back(std::move(ring));
+}
+
+// What lies left of a solid's first point begins above it, or left of it: it is known when solids are asked in order.
+void FreeSpace::nest() {
+    solids_in_.resize(areas_.size());
+    around_.resize(solids_.size(), outside);
+    std::vector<std::size_t> order(solids_.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::sort(order.begin(), order.end(), [this](std::size_t a, std::size_t b) { return solids_[a].front() < solids_[b].front(); });
+    for (const std::size_t solid : order) {
+        const Ring& ring = solids_[solid];
+        double before = std::numeric_limits<double>::infinity();   // its own edges, of which several may begin there
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            if (ring[i] == ring.front())
+                before = std::min({before, lean(ring.front(), ring[(i + 1) % ring.size()]), lean(ring.front(), ring[(i + ring.size() - 1) % ring.size()])});
+        const Edge* edge = left_of(ring.front(), before);
+        around_[solid] = edge == nullptr ? outside : area_beside(*edge);
+        if (around_[solid] >= 0) solids_in_[static_cast<std::size_t>(around_[solid])].push_back(static_cast<int>(solid));
+    }
+}
+
+std::size_t FreeSpace::bucket_at(Point p) const {
+    return static_cast<std::size_t>((p.y - least_.y) / bucket_) * static_cast<std::size_t>(columns_) +
+           static_cast<std::size_t>((p.x - least_.x) / bucket_);
 }
 
 void FreeSpace::put_in_buckets() {
@@ -67,46 +174,49 @@ void FreeSpace::put_in_buckets() {
         for_each_bucket(edges_[i], [&](std::size_t bucket) { in_buckets_[--begins_[bucket]] = i; });
 }
 
-// The edge whose crossing with the level of p is the nearest one left of p, or at p; each edge without its lower end.
-const FreeSpace::Edge* FreeSpace::left_of(Point p) const {
+// The edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At p itself
+// only those that lean less than `before`.
+const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
     const std::int64_t row = p.y < least_.y ? -1 : (std::int64_t{p.y} - least_.y) / bucket_;
     if (row < 0 || row >= rows_ || p.x < least_.x) return nullptr;
     const std::int64_t last = std::min<std::int64_t>((std::int64_t{p.x} - least_.x) / bucket_, columns_ - 1);
     for (std::int64_t column = last; column >= 0; --column) {
         const std::size_t bucket = static_cast<std::size_t>(row * columns_ + column);
         const Edge* nearest = nullptr;
-        double nearest_x = 0;
+        std::pair<double, double> nearest_x{};   // and which way it leans: of those that begin there, below is what counts
         for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
             const Edge& edge = edges_[in_buckets_[i]];
             const Point top = edge.from.y < edge.to.y ? edge.from : edge.to, low = edge.from.y < edge.to.y ? edge.to : edge.from;
             if (p.y < top.y || p.y >= low.y || cross(top, low, p) > 0) continue;   // p lies left of it
-            const double x = top.x + (static_cast<double>(low.x) - top.x) * (static_cast<double>(p.y) - top.y) / (static_cast<double>(low.y) - top.y);
+            const double leans = lean(top, low);
+            if (leans >= before && cross(top, low, p) == 0) continue;
+            const std::pair x{top.x + leans * (static_cast<double>(p.y) - top.y), leans};
             if (nearest == nullptr || x > nearest_x) nearest = &edge, nearest_x = x;
         }
         // What crosses further left may be in a bucket further left, too, but no nearer than this one's side.
-        if (nearest != nullptr && nearest_x >= static_cast<double>(least_.x) + static_cast<double>(column) * bucket_) return nearest;
+        if (nearest != nullptr && nearest_x.first >= static_cast<double>(least_.x) + static_cast<double>(column) * bucket_) return nearest;
     }
     return nullptr;
 }
 
 int FreeSpace::area_at(Point p) const {
-    const Edge* edge = left_of(p);
+    const Edge* edge = left_of(p, std::numeric_limits<double>::infinity());
     if (edge == nullptr) return outside;
-    return turn(edge->from, edge->to, p) == Turn::left ? in_ground : resolved(edge->bounds);
+    return turn(edge->from, edge->to, p) == Turn::left ? in_ground : area_beside(*edge);
 }
 
 Region FreeSpace::area(int number) const {
     const auto turned = [](const Ring& ring) { return Ring(ring.rbegin(), ring.rend()); };
-    Region region{turned(hole(number)), {}};
-    for (const int inner : regions_in_[static_cast<std::size_t>(number)])
-        region.holes.push_back(turned(*outlines_[static_cast<std::size_t>(inner)]));
+    Region region{turned(areas_[static_cast<std::size_t>(number)]), {}};
+    for (const int solid : solids_in_[static_cast<std::size_t>(number)])
+        region.holes.push_back(turned(solids_[static_cast<std::size_t>(solid)]));
     return region;
 }
 
 std::int64_t FreeSpace::twice_size(int number) const {
-    std::int64_t size = std::abs(twice_area(hole(number)));
-    for (const int inner : regions_in_[static_cast<std::size_t>(number)])
-        size -= std::abs(twice_area(*outlines_[static_cast<std::size_t>(inner)]));
+    std::int64_t size = -twice_area(areas_[static_cast<std::size_t>(number)]);
+    for (const int solid : solids_in_[static_cast<std::size_t>(number)])
+        size -= twice_area(solids_[static_cast<std::size_t>(solid)]);
     return size;
 }
 

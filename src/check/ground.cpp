@@ -34,7 +34,7 @@ bool boxes_apart(const Bounds& a, const Bounds& b) {
 }   // namespace
 
 Ground::Ground(const Regions& blocked) : regions_(blocked) {
-    for (Ring& ring : convex_pieces(blocked, 64)) {
+    for (Ring& ring : triangles(blocked)) {
         const Region region{ring, {}};
         pieces_.push_back({std::move(ring), *bounds(std::span(&region, 1))});
     }
@@ -159,6 +159,11 @@ const Ground& Grounds::of(int map, int mover, int storey) {
                 .emplace(key, Ground(blocked_area(world_, world_.maps()[static_cast<std::size_t>(map)], mover, storey)))
                 .first;
     return known->second;
+}
+
+const FreeSpace& Grounds::space(int map, int mover, int storey) {
+    const Ground& ground = of(map, mover, storey);
+    return spaces_.try_emplace({map, first_like(mover), storey}, ground.regions()).first->second;
 }
 
 namespace {

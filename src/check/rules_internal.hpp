@@ -7,6 +7,7 @@
 
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
+#include "free_space_internal.hpp"
 
 namespace dryground::check_rules {
 
@@ -25,7 +26,7 @@ private:
     Report report_;
 };
 
-// What a mover cannot be inside of, cut to convex pieces so that bodies are compared with little of it.
+// What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {
 public:
     explicit Ground(const Regions& blocked);
@@ -64,6 +65,7 @@ public:
     explicit Grounds(const World& world) : world_(world) {}
     const Ground& of(int map, int mover, int storey);
     // The lines that stop it from above: what it stands on besides.
+    const FreeSpace& space(int map, int mover, int storey);   // that it leaves
     const std::vector<Ring>& lines(int map, int mover, int storey);
 
 private:
@@ -71,6 +73,7 @@ private:
 
     const World& world_;
     std::map<std::array<int, 3>, Ground> known_;
+    std::map<std::array<int, 3>, FreeSpace> spaces_;   // they refer to the ground's regions
     std::map<std::array<int, 3>, std::vector<Ring>> lines_;
 };
 

@@ -6,7 +6,6 @@
 
 #include <algorithm>
 
-#include "free_space_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -50,21 +49,23 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
     const Bounds size = *bounds(world.movers()[static_cast<std::size_t>(map.player)].body);
     const std::vector<Point> points = arrivals(world, map_id, map.player, storey);
     if (points.empty()) return;
-    const FreeSpace space(grounds.of(map_id, map.player, storey).regions());
-    std::vector<bool> entered(static_cast<std::size_t>(space.holes()));
+    const FreeSpace& space = grounds.space(map_id, map.player, storey);
+    std::vector<bool> entered(static_cast<std::size_t>(space.areas()));
     for (const int area : areas_of(space, points, size))
         if (area >= 0) entered[static_cast<std::size_t>(area)] = true;
     const std::int64_t whole = twice_area(map.block_ring(0, 0, map.columns, map.rows));
-    for (int number = 0; number < space.holes(); ++number) {
+    for (int number = 0; number < space.areas(); ++number) {
         if (entered[static_cast<std::size_t>(number)] || 4 * space.twice_size(number) > whole) continue;
         const Region area = space.area(number);
         const Bounds box = *bounds({&area, 1});
         const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
         const std::int32_t need = std::min(size.most.x - size.least.x, size.most.y - size.least.y) / 2 - 1;
-        if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y) continue;
+        if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y ||
+            space.twice_size(number) < 8 * std::int64_t{need} * need)
+            continue;
         if (grown({&area, 1}, -need, Corners::box).empty()) continue;
-        // Somewhere in it: below the middle of the edge at its top.
-        const Point top = space.hole(number).front();
+        // Somewhere in it: at its topmost corner.
+        const Point top = *std::min_element(area.outline.begin(), area.outline.end());
         const auto [column, row] = map.cell_at({top.x + 1, top.y + 1});
         const Spot spot = spot_of(world, map, column, row);
         Finding finding =
@@ -149,7 +150,7 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
     const Bounds size = *bounds(mover.body);
     const Ground& ground = grounds.of(map_id, mover_id, storey);
-    const std::vector<int> areas = areas_of(FreeSpace(ground.regions()), points, size);
+    const std::vector<int> areas = areas_of(grounds.space(map_id, mover_id, storey), points, size);
     std::vector<Point> free;   // what a point cannot leave, a body cannot
     for (std::size_t i = 0; i < points.size(); ++i)
         if (areas[i] == FreeSpace::outside) free.push_back(points[i]);

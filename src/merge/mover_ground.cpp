@@ -44,8 +44,10 @@ MoverGround::MoverGround(const World& world, const Map& map, const Stacking& sta
 Regions MoverGround::whole() {
     Regions area;
     for (CellMerger& merger : mergers_) add(area, merger.whole(false).regions);
+    const std::size_t of_barriers = area.size();
     add_closed(area, {0, 0, map_.columns, map_.rows});
-    return unite(area);
+    const bool is_united = mergers_.size() < 2 && area.size() == of_barriers;
+    return is_united ? area : unite(area);
 }
 
 Regions MoverGround::block(const Block& block) {
@@ -64,9 +66,12 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
     const int last_row = std::min(map_.rows, block.row + block.rows),
               last_column = std::min(map_.columns, block.column + block.columns);
     for (int r = std::max(0, block.row); r < last_row; ++r)
-        for (int c = std::max(0, block.column); c < last_column; ++c)
-            if ((passability(world_, map_, c, r, storey_, facts_).flags & needs_) == 0)
-                area.push_back({map_.cell_ring(c, r), {}});
+        for (int c = std::max(0, block.column), run = 0; c < last_column; ++c) {   // runs of closed cells
+            const bool closed = (passability(world_, map_, c, r, storey_, facts_).flags & needs_) == 0;
+            run = closed ? run + 1 : 0;
+            const bool ends = c + 1 == last_column || (passability(world_, map_, c + 1, r, storey_, facts_).flags & needs_) != 0;
+            if (closed && ends) area.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
+        }
 }
 
 std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map, const Stacking& stacking,
