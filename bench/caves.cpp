@@ -140,13 +140,24 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
         const auto c = static_cast<int>(chance() % static_cast<unsigned>(side)),
                    r = static_cast<int>(chance() % static_cast<unsigned>(side));
         if (grid[at(side, c, r)] != 0) continue;
-        ObjectDraft thing{.name = {"thing_" + std::to_string(i)}, .kind = {i == 0 ? "spawn" : "mud_crab"}, .form = AtCells{c, r}};
+        ObjectDraft thing{
+            .name = {"thing_" + std::to_string(i)}, .kind = {i == 0 ? "spawn" : "mud_crab"}, .form = AtCells{c, r}};
         switch (i == 0 ? 0 : i % 5) {
-        case 1: thing.kind = {"trigger"}, thing.gives = {{"has_key"}}; break;
-        case 2: thing.kind = {"trigger"}, thing.needs = {{"has_key"}}, thing.gives = {{"lamp_lit"}}, thing.fires = Said<std::string>{"use"}; break;
-        case 3: thing.kind = {"entity"}, thing.when = {{"lamp_lit"}}; break;
-        case 4: thing.kind = {"link"}, thing.to = Name{"cave/thing_" + std::to_string(i - 1)}; break;
-        default: break;
+            case 1:
+                thing.kind = {"trigger"}, thing.gives = {{"has_key"}};
+                break;
+            case 2:
+                thing.kind = {"trigger"}, thing.needs = {{"has_key"}}, thing.gives = {{"lamp_lit"}},
+                thing.fires = Said<std::string>{"use"};
+                break;
+            case 3:
+                thing.kind = {"entity"}, thing.when = {{"lamp_lit"}};
+                break;
+            case 4:
+                thing.kind = {"link"}, thing.to = Name{"cave/thing_" + std::to_string(i - 1)};
+                break;
+            default:
+                break;
         }
         things.objects.push_back(std::move(thing));
         ++i;

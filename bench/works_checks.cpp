@@ -14,7 +14,9 @@ using namespace dryground;
 void measure_checks(const Settings& settings, const Tell& tell) {
     for (const Tiles tiles : {Tiles::full, Tiles::mixed})
         for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
-            const std::string work = "check", input = fmt::format("{} {}", tiles == Tiles::full ? "busy caves full" : "busy caves mixed", side);
+            const std::string work = "check",
+                              input = fmt::format("{} {}",
+                                                  tiles == Tiles::full ? "busy caves full" : "busy caves mixed", side);
             if (!wanted(settings, work, input)) continue;
             const int objects = 10'000 * side / 1024 * side / 1024;
             const World world = busy_world(side, tiles, objects, 7);

@@ -139,7 +139,8 @@ void run(const Options& options) {
     if (options.world.file.empty()) stop(misuse, "FILE is required");
     for (const std::string& rule : options.only) (void)find_rule(rule);
     if (options.watch) {
-        if (options.format != "text" || !options.out.empty()) stop(misuse, "--watch tells changes as text, on standard output");
+        if (options.format != "text" || !options.out.empty())
+            stop(misuse, "--watch tells changes as text, on standard output");
         watch(options);
     }
     std::string title;

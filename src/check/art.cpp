@@ -160,7 +160,8 @@ void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look,
     const bool over = 100 * bare > 40 * covered;
     if (!over && 100 * left <= 60 * shown) return;
     const auto say = [&](const char* words, int px, int of, const char* whose) {
-        return std::vector<std::string>{tile.name, fmt::format(fmt::runtime(words), px), fmt::format("{}", 100 * px / of), whose};
+        return std::vector<std::string>{tile.name, fmt::format(fmt::runtime(words), px),
+                                        fmt::format("{}", 100 * px / of), whose};
     };
     Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing(set, tile),
                                      over ? say("stand over {} px of nothing", bare, covered, "their")

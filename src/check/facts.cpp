@@ -123,8 +123,8 @@ void check_fact(const World& world, const NamedThing& fact, const std::vector<Us
     }
 }
 
-// Whether two names differ by one letter or an underscore, or by two neighbours swapped. A last letter or a digit that differs is how people number:
-// crab_a and crab_b, door_1 and door_2.
+// Whether two names differ by one letter or an underscore, or by two neighbours swapped. A last letter or a digit that
+// differs is how people number: crab_a and crab_b, door_1 and door_2.
 bool are_twins(const std::string& a, const std::string& b) {
     const std::string &longer = a.size() >= b.size() ? a : b, &shorter = a.size() >= b.size() ? b : a;
     if (shorter.size() < 4 || longer.size() > shorter.size() + 1) return false;
@@ -164,7 +164,8 @@ struct TriggerName {
 std::vector<TriggerName> trigger_names(const World& world) {
     std::vector<TriggerName> names;
     const auto add = [&](const std::string& name, const Place& place) {
-        if (!name.empty() && std::none_of(names.begin(), names.end(), [&](const TriggerName& t) { return t.name == name; }))
+        if (!name.empty() &&
+            std::none_of(names.begin(), names.end(), [&](const TriggerName& t) { return t.name == name; }))
             names.push_back({name, place});
     };
     for (const TileSet& set : world.tilesets())

@@ -28,13 +28,15 @@ FreeSpace::FreeSpace(const Regions& ground) {
     put_in_buckets();
     split();
     link();
-    edges_.erase(std::remove_if(edges_.begin(), edges_.end(), [](const Edge& e) { return e.from.y == e.to.y; }), edges_.end());
+    edges_.erase(std::remove_if(edges_.begin(), edges_.end(), [](const Edge& e) { return e.from.y == e.to.y; }),
+                 edges_.end());
     put_in_buckets();
     nest();
 }
 
 void FreeSpace::add(const Ring& ring) {
-    for (std::size_t i = 0; i < ring.size(); ++i) edges_.push_back({ring[i], ring[(i + 1) % ring.size()], i + 1 == ring.size()});
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        edges_.push_back({ring[i], ring[(i + 1) % ring.size()], i + 1 == ring.size()});
 }
 
 // Corners that touch the middle of an edge part it.
@@ -55,7 +57,9 @@ void FreeSpace::split() {
     std::sort(cuts.begin(), cuts.end(), [this](const auto& a, const auto& b) {
         if (a.first != b.first) return a.first < b.first;
         const Point from = edges_[a.first].from;
-        const auto far = [&](Point p) { return std::abs(std::int64_t{p.x} - from.x) + std::abs(std::int64_t{p.y} - from.y); };
+        const auto far = [&](Point p) {
+            return std::abs(std::int64_t{p.x} - from.x) + std::abs(std::int64_t{p.y} - from.y);
+        };
         return far(a.second) < far(b.second);
     });
     cuts.erase(std::unique(cuts.begin(), cuts.end()), cuts.end());
@@ -83,7 +87,8 @@ void FreeSpace::link() {
     }
     std::vector<std::uint32_t> by_start(edges_.size());
     std::iota(by_start.begin(), by_start.end(), 0u);
-    std::sort(by_start.begin(), by_start.end(), [this](std::uint32_t a, std::uint32_t b) { return edges_[a].from < edges_[b].from; });
+    std::sort(by_start.begin(), by_start.end(),
+              [this](std::uint32_t a, std::uint32_t b) { return edges_[a].from < edges_[b].from; });
     std::vector<std::uint32_t> previous(next.size());
     for (std::uint32_t i = 0; i < next.size(); ++i) previous[next[i]] = i;
     for (std::size_t i = 0; i < by_start.size();) {
@@ -93,11 +98,14 @@ void FreeSpace::link() {
             const std::uint32_t incoming = previous[by_start[in]];
             const Point at = edges_[incoming].to, back = edges_[incoming].from;
             const auto angle = [&](std::uint32_t edge) {   // from the way back, to its left
-                const auto way = [&](Point p) { return std::atan2(static_cast<double>(p.y) - at.y, static_cast<double>(p.x) - at.x); };
+                const auto way = [&](Point p) {
+                    return std::atan2(static_cast<double>(p.y) - at.y, static_cast<double>(p.x) - at.x);
+                };
                 const double by = way(edges_[edge].to) - way(back);
                 return by > 0 ? by : by + 2 * std::numbers::pi;
             };
-            next[incoming] = *std::min_element(by_start.begin() + static_cast<std::ptrdiff_t>(i), by_start.begin() + static_cast<std::ptrdiff_t>(end),
+            next[incoming] = *std::min_element(by_start.begin() + static_cast<std::ptrdiff_t>(i),
+                                               by_start.begin() + static_cast<std::ptrdiff_t>(end),
                                                [&](std::uint32_t a, std::uint32_t b) { return angle(a) < angle(b); });
         }
         i = end;
@@ -128,16 +136,19 @@ void FreeSpace::nest() {
     around_.resize(solids_.size(), outside);
     std::vector<std::size_t> order(solids_.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
-    std::sort(order.begin(), order.end(), [this](std::size_t a, std::size_t b) { return solids_[a].front() < solids_[b].front(); });
+    std::sort(order.begin(), order.end(),
+              [this](std::size_t a, std::size_t b) { return solids_[a].front() < solids_[b].front(); });
     for (const std::size_t solid : order) {
         const Ring& ring = solids_[solid];
         double before = std::numeric_limits<double>::infinity();   // its own edges, of which several may begin there
         for (std::size_t i = 0; i < ring.size(); ++i)
             if (ring[i] == ring.front())
-                before = std::min({before, lean(ring.front(), ring[(i + 1) % ring.size()]), lean(ring.front(), ring[(i + ring.size() - 1) % ring.size()])});
+                before = std::min({before, lean(ring.front(), ring[(i + 1) % ring.size()]),
+                                   lean(ring.front(), ring[(i + ring.size() - 1) % ring.size()])});
         const Edge* edge = left_of(ring.front(), before);
         around_[solid] = edge == nullptr ? outside : area_beside(*edge);
-        if (around_[solid] >= 0) solids_in_[static_cast<std::size_t>(around_[solid])].push_back(static_cast<int>(solid));
+        if (around_[solid] >= 0)
+            solids_in_[static_cast<std::size_t>(around_[solid])].push_back(static_cast<int>(solid));
     }
 }
 
@@ -174,8 +185,8 @@ void FreeSpace::put_in_buckets() {
         for_each_bucket(edges_[i], [&](std::size_t bucket) { in_buckets_[--begins_[bucket]] = i; });
 }
 
-// The edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At p itself
-// only those that lean less than `before`.
+// The edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At p
+// itself only those that lean less than `before`.
 const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
     const std::int64_t row = p.y < least_.y ? -1 : (std::int64_t{p.y} - least_.y) / bucket_;
     if (row < 0 || row >= rows_ || p.x < least_.x) return nullptr;
@@ -183,10 +194,12 @@ const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
     for (std::int64_t column = last; column >= 0; --column) {
         const std::size_t bucket = static_cast<std::size_t>(row * columns_ + column);
         const Edge* nearest = nullptr;
-        std::pair<double, double> nearest_x{};   // and which way it leans: of those that begin there, below is what counts
+        std::pair<double, double>
+            nearest_x{};   // and which way it leans: of those that begin there, below is what counts
         for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
             const Edge& edge = edges_[in_buckets_[i]];
-            const Point top = edge.from.y < edge.to.y ? edge.from : edge.to, low = edge.from.y < edge.to.y ? edge.to : edge.from;
+            const Point top = edge.from.y < edge.to.y ? edge.from : edge.to,
+                        low = edge.from.y < edge.to.y ? edge.to : edge.from;
             if (p.y < top.y || p.y >= low.y || cross(top, low, p) > 0) continue;   // p lies left of it
             const double leans = lean(top, low);
             if (leans >= before && cross(top, low, p) == 0) continue;
@@ -194,7 +207,9 @@ const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
             if (nearest == nullptr || x > nearest_x) nearest = &edge, nearest_x = x;
         }
         // What crosses further left may be in a bucket further left, too, but no nearer than this one's side.
-        if (nearest != nullptr && nearest_x.first >= static_cast<double>(least_.x) + static_cast<double>(column) * bucket_) return nearest;
+        if (nearest != nullptr &&
+            nearest_x.first >= static_cast<double>(least_.x) + static_cast<double>(column) * bucket_)
+            return nearest;
     }
     return nullptr;
 }

@@ -44,9 +44,9 @@ private:
         return edge.ring >= 0 ? edge.ring : around_[static_cast<std::size_t>(-1 - edge.ring)];
     }
 
-    std::vector<Ring> areas_;    // with what is free on their right
-    std::vector<Ring> solids_;   // likewise: around what touches
-    std::vector<int> around_;    // by solid: the area it lies in
+    std::vector<Ring> areas_;                   // with what is free on their right
+    std::vector<Ring> solids_;                  // likewise: around what touches
+    std::vector<int> around_;                   // by solid: the area it lies in
     std::vector<std::vector<int>> solids_in_;   // by area
     std::vector<Edge> edges_;
     std::vector<std::uint32_t> begins_, in_buckets_;

@@ -145,7 +145,9 @@ const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
 int Grounds::first_like(int mover) const {
     const std::vector<Mover>& movers = world_.movers();
     const Mover& own = movers[static_cast<std::size_t>(mover)];
-    const auto like = [&](const Mover& other) { return other.stopped_by == own.stopped_by && other.needs == own.needs; };
+    const auto like = [&](const Mover& other) {
+        return other.stopped_by == own.stopped_by && other.needs == own.needs;
+    };
     return static_cast<int>(std::find_if(movers.begin(), movers.end(), like) - movers.begin());
 }
 
@@ -193,7 +195,13 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
     return best;
 }
 
-// The cells that a box touches, and those around them: first column and row, last column and row.
+bool in_the_way(const Object& solid, Point shift, const Regions& body) {
+    const Regions area = moved(solid.area, shift);
+    return solid.hollow ? !subtract(body, area).empty() : !intersect(area, body).empty();
+}
+
+}   // namespace
+
 std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
     std::array<int, 4> near{map.columns, map.rows, -1, -1};
     for (const Point p : {box.least, Point{box.most.x, box.least.y}, Point{box.least.x, box.most.y}, box.most}) {
@@ -204,13 +212,6 @@ std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
     return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map.columns - 1),
             std::min(near[3], map.rows - 1)};
 }
-
-bool in_the_way(const Object& solid, Point shift, const Regions& body) {
-    const Regions area = moved(solid.area, shift);
-    return solid.hollow ? !subtract(body, area).empty() : !intersect(area, body).empty();
-}
-
-}   // namespace
 
 std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Regions& body,
                                     Point position, const Map& map) {
@@ -292,7 +293,8 @@ Spot spot_of(const World& world, const Map& map, int column, int row) {
             if (layer.decor || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
             const std::vector<Shape>& shapes = world.tile(map.placed(layer, c, r)).shapes;
             if (std::any_of(shapes.begin(), shapes.end(), [](const Shape& shape) { return shape.trigger.empty(); }))
-                return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r), layer.name};
+                return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r),
+                        layer.name};
         }
     }
     return {map.place, ""};

@@ -84,17 +84,16 @@ void check_solids(const World& world, const Map& map, Findings& findings) {
     for (const Object& object : map.objects)
         if (object.role == Role::solid && !object.hollow && !object.area.empty() && object.fault == ShapeFault::none)
             solids.push_back(&object);
-    if (solids.empty() || map.grid != GridSort::square) return;
+    if (solids.empty()) return;
     const std::vector<bool> art = art_cells(world, map, nullptr);
     if (std::none_of(art.begin(), art.end(), [](bool b) { return b; })) return;   // nothing is drawn here at all
     std::vector<bool> covered(art.size());
     for (const Object* solid : solids) {
         std::int64_t bare = 0;
         const Bounds box = *bounds(solid->area);
-        const auto [c0, r0] = map.cell_at(box.least);
-        const auto [c1, r1] = map.cell_at(box.most);
-        for (int r = std::max(r0, 0); r <= std::min(r1, map.rows - 1); ++r)
-            for (int c = std::max(c0, 0); c <= std::min(c1, map.columns - 1); ++c) {
+        const auto [c0, r0, c1, r1] = cells_near(map, box);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) {
                 const Region cell{map.cell_ring(c, r), {}};
                 const std::int64_t inside = twice_area(intersect(solid->area, {&cell, 1}));
                 const std::size_t i =

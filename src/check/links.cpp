@@ -89,7 +89,8 @@ class Doors {
 public:
     Doors(const World& world, const Map& map) : world_(world), map_(map) {
         for (const Object& other : map.objects)
-            if (other.role == Role::link && other.fires == Fires::enter && other.needs.empty() && is_there(map, other) && !other.area.empty())
+            if (other.role == Role::link && other.fires == Fires::enter && other.needs.empty() &&
+                is_there(map, other) && !other.area.empty())
                 for (const std::array<int, 2>& cell : cells_of(*bounds(other.area))) by_cell_[cell].push_back(&other);
     }
 
@@ -100,8 +101,10 @@ public:
         for (const std::array<int, 2>& cell : cells_of(*bounds(body)))
             if (const auto found = by_cell_.find(cell); found != by_cell_.end())
                 for (const Object* other : found->second)
-                    if (other->storey == storey && std::find(other->by.begin(), other->by.end(), mover) != other->by.end() &&
-                        std::find(links.begin(), links.end(), other) == links.end() && !intersect(body, other->area).empty())
+                    if (other->storey == storey &&
+                        std::find(other->by.begin(), other->by.end(), mover) != other->by.end() &&
+                        std::find(links.begin(), links.end(), other) == links.end() &&
+                        !intersect(body, other->area).empty())
                         links.push_back(other);
         return links;
     }
@@ -122,12 +125,14 @@ private:
 };
 
 // Who arrives inside of a link back goes back at once.
-void check_bounce(const World& world, const std::vector<Doors>& doors, std::size_t from, const Object& link, Findings& findings) {
+void check_bounce(const World& world, const std::vector<Doors>& doors, std::size_t from, const Object& link,
+                  Findings& findings) {
     const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
     const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
     for (int mover : link.by) {
         if (mover == world.maps()[from].player && target.player >= 0) mover = target.player;
-        for (const Object* back : doors[static_cast<std::size_t>(link.link.map)].at(mover, arrival.storey, arrival.position)) {
+        for (const Object* back :
+             doors[static_cast<std::size_t>(link.link.map)].at(mover, arrival.storey, arrival.position)) {
             if (back->link.map != static_cast<int>(from)) continue;
             Finding finding = start_link(findings, Rule::link_bounce, world.maps()[from], link,
                                          {words_of(world, link), words_of(world, *back)});

@@ -26,9 +26,11 @@ void check_maps(const World& world, Findings& findings) {
         for (const int id : used) {
             const TileSet& set = world.tilesets()[static_cast<std::size_t>(id)];
             if (set.cell_width == map.cell_width && set.cell_height == map.cell_height) continue;
-            Finding finding = findings.start(Rule::cell_size, map.place_of_cell.line > 0 ? map.place_of_cell : map.place, fmt::format("map '{}'", map.name),
-                                             {set.name, fmt::format("{} x {}", set.cell_width, set.cell_height),
-                                              fmt::format("{} x {}", map.cell_width, map.cell_height)});
+            Finding finding =
+                findings.start(Rule::cell_size, map.place_of_cell.line > 0 ? map.place_of_cell : map.place,
+                               fmt::format("map '{}'", map.name),
+                               {set.name, fmt::format("{} x {}", set.cell_width, set.cell_height),
+                                fmt::format("{} x {}", map.cell_width, map.cell_height)});
             finding.map = map.name;
             for (const std::string& line : {difference(set.cell_width, map.cell_width, "across"),
                                             difference(set.cell_height, map.cell_height, "down")})

@@ -78,7 +78,8 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
     const auto on = [&](const Object* other) {
         return off(other->position.x - offset.x, wide) == 0 && off(other->position.y - offset.y, high) == 0;
     };
-    if (on(&object) || std::any_of(others.begin(), others.end(), [&](const Object* other) { return other != &object && !on(other); }))
+    if (on(&object) ||
+        std::any_of(others.begin(), others.end(), [&](const Object* other) { return other != &object && !on(other); }))
         return std::nullopt;   // ends at the first that is off, of which there are two where this is asked often
     const std::int32_t out_x = off(p.x, wide), out_y = off(p.y, high);
     const auto near = [](std::int32_t by) { return std::abs(by) <= steps_per_px; };
@@ -212,8 +213,9 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
                     // Drawing programs leave fractions everywhere; who writes figures does not.
                     const auto box = object->place.file.ends_with(".svg") ? std::nullopt : snapped_box(map, *object);
                     if (!box) continue;
-                    Finding finding = start_object(findings, Rule::off_grid, map, *object, object->place_of_position,
-                                                   {words_of(world, *object), "its box is a fraction of a px from whole px"});
+                    Finding finding =
+                        start_object(findings, Rule::off_grid, map, *object, object->place_of_position,
+                                     {words_of(world, *object), "its box is a fraction of a px from whole px"});
                     finding.hint = Hint{"snapped", *box};
                     findings.add(std::move(finding));
                     continue;

@@ -191,8 +191,8 @@ private:
              Hint{"bring the shapes to the same height, or let merging fuse close corners", "least_edge_px = 2"});
     }
 
-    // A slope of which an end falls off to ground beside it that goes on, by no more than a cell: walked over, it is a
-    // wall from there.
+    // A slope of which the upper end falls off to ground beside it that goes on, by no more than a cell (walked over, it
+    // is a wall from there), or the lower end to a slope that goes on. A slope may end over a ditch or at a shore.
     void slope(Point a, Point b, Point c, Point d) {
         const std::int32_t cell = map_.cell_height * steps_per_px;
         const auto is_slope = [](Point p, Point q) {
@@ -202,8 +202,13 @@ private:
             return top.x == bottom.x && bottom.y - top.y >= 2 * steps_per_px && bottom.y - top.y <= cell;
         };
         if (b.x <= a.x || d.x <= c.x) return;   // not both on top of the ground
-        if (is_slope(a, b) && falls(b, c)) tell_slope(b, c);
-        if (is_slope(c, d) && falls(c, b)) tell_slope(c, b);
+        const bool down_left = falls(c, b), down_right = falls(b, c);
+        // The upper end of a slope; or its lower end where another slope goes on lower down.
+        const auto ends = [&](Point from, Point to, Point p, Point q, bool is_upper) {
+            return is_slope(from, to) && (is_upper || (is_slope(p, q) && (to.y > from.y) == (q.y > p.y)));
+        };
+        if (down_right && ends(a, b, c, d, b.y < a.y)) tell_slope(b, c);
+        if (down_left && ends(c, d, a, b, d.y > c.y)) tell_slope(c, b);
     }
     void tell_slope(Point top, Point bottom) {
         tell(Rule::slope_end, top, {px(bottom.y - top.y)},

@@ -95,7 +95,11 @@ struct Standing {
 [[nodiscard]] std::vector<int> movers_of(const World& world, int map);
 [[nodiscard]] std::vector<int> storeys_of(const Map& map);   // of its layers that are not decor, and ground
 
-// A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points to.
+// The cells of a map that a box touches, and those around them: first column and row, last column and row.
+[[nodiscard]] std::array<int, 4> cells_near(const Map& map, const Bounds& box);
+
+// A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points
+// to.
 struct Spot {
     Place place;
     std::string layer;

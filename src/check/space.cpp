@@ -43,6 +43,28 @@ std::vector<int> areas_of(const FreeSpace& space, const std::vector<Point>& poin
     return areas;
 }
 
+// Whether a square fits into a free area: with a corner in one of its corners, or on a raster of quarters of cells.
+// Between slopes alone some that fit closely are not found.
+bool fits(const Map& map, const Ground& ground, const FreeSpace& space, int number, const Region& area,
+          std::int32_t side) {
+    const auto at = [&](Point least) {
+        const Bounds box{least, {least.x + side, least.y + side}};
+        return ground.free(box) && space.area_at({least.x + side / 2, least.y + side / 2}) == number;
+    };
+    const auto in_corners = [&](const Ring& ring) {
+        return std::any_of(ring.begin(), ring.end(), [&](Point p) {
+            return at(p) || at({p.x - side, p.y}) || at({p.x, p.y - side}) || at({p.x - side, p.y - side});
+        });
+    };
+    if (in_corners(area.outline) || std::any_of(area.holes.begin(), area.holes.end(), in_corners)) return true;
+    const Bounds box = *bounds({&area, 1});
+    const std::int32_t step = std::min(map.cell_width, map.cell_height) * (steps_per_px / 4);
+    for (std::int32_t y = box.least.y; y + side <= box.most.y; y += step)
+        for (std::int32_t x = box.least.x; x + side <= box.most.x; x += step)
+            if (at({x, y})) return true;
+    return false;
+}
+
 void check_pockets(const World& world, Grounds& grounds, int map_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     if (map.player < 0) return;
@@ -50,6 +72,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
     const std::vector<Point> points = arrivals(world, map_id, map.player, storey);
     if (points.empty()) return;
     const FreeSpace& space = grounds.space(map_id, map.player, storey);
+    const Ground& ground = grounds.of(map_id, map.player, storey);
     std::vector<bool> entered(static_cast<std::size_t>(space.areas()));
     for (const int area : areas_of(space, points, size))
         if (area >= 0) entered[static_cast<std::size_t>(area)] = true;
@@ -63,7 +86,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
         if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y ||
             space.twice_size(number) < 8 * std::int64_t{need} * need)
             continue;
-        if (grown({&area, 1}, -need, Corners::box).empty()) continue;
+        if (!fits(map, ground, space, number, area, 2 * need)) continue;
         // Somewhere in it: at its topmost corner.
         const Point top = *std::min_element(area.outline.begin(), area.outline.end());
         const auto [column, row] = map.cell_at({top.x + 1, top.y + 1});
@@ -83,13 +106,18 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
 // fits between other places only is not found.
 class WayOut {
 public:
-    WayOut(const Map& map, const Ground& ground, const Bounds& body) : map_(map), ground_(ground), body_(body), seen_(static_cast<std::size_t>(map.columns + 2) * static_cast<std::size_t>(map.rows + 2) * stances) {}
+    WayOut(const Map& map, const Ground& ground, const Bounds& body)
+        : map_(map),
+          ground_(ground),
+          body_(body),
+          seen_(static_cast<std::size_t>(map.columns + 2) * static_cast<std::size_t>(map.rows + 2) * stances) {}
 
     // Where the body is when it has left the map.
     std::optional<Point> from(const std::vector<Point>& points) {
         for (const Point p : points) {
             if (!free_between(p, p)) continue;
-            const auto [c, r] = map_.cell_at({p.x + (body_.least.x + body_.most.x) / 2, p.y + (body_.least.y + body_.most.y) / 2});
+            const auto [c, r] =
+                map_.cell_at({p.x + (body_.least.x + body_.most.x) / 2, p.y + (body_.least.y + body_.most.y) / 2});
             for (int stance = 0; stance < stances; ++stance) visit(p, {c, r, stance});
         }
         while (!open_.empty()) {
@@ -112,8 +140,11 @@ private:
 
     [[nodiscard]] Point position(const Node& node) const {
         const Bounds cell = map_.cell_box(node.column, node.row);
-        const auto place = [](int way, std::int32_t least, std::int32_t most, std::int32_t body_least, std::int32_t body_most) {
-            return way == 0 ? least - body_least : way == 2 ? most - body_most : least + (most - least) / 2 - (body_least + body_most) / 2;
+        const auto place = [](int way, std::int32_t least, std::int32_t most, std::int32_t body_least,
+                              std::int32_t body_most) {
+            return way == 0   ? least - body_least
+                   : way == 2 ? most - body_most
+                              : least + (most - least) / 2 - (body_least + body_most) / 2;
         };
         return {place(node.stance % 3, cell.least.x, cell.most.x, body_.least.x, body_.most.x),
                 place(node.stance / 3, cell.least.y, cell.most.y, body_.least.y, body_.most.y)};
@@ -128,7 +159,8 @@ private:
     }
     void visit(Point from, const Node& node) {
         if (node.column < -1 || node.row < -1 || node.column > map_.columns || node.row > map_.rows) return;
-        const std::size_t cell = static_cast<std::size_t>(node.row + 1) * static_cast<std::size_t>(map_.columns + 2) + static_cast<std::size_t>(node.column + 1);
+        const std::size_t cell = static_cast<std::size_t>(node.row + 1) * static_cast<std::size_t>(map_.columns + 2) +
+                                 static_cast<std::size_t>(node.column + 1);
         const std::size_t i = cell * stances + static_cast<std::size_t>(node.stance);
         if (seen_[i] || !free_between(from, position(node))) return;
         seen_[i] = true;
@@ -156,7 +188,8 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
         if (areas[i] == FreeSpace::outside) free.push_back(points[i]);
     const auto out = free.empty() ? std::nullopt : WayOut(map, ground, size).from(free);
     if (!out) return;
-    Finding finding = findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
+    Finding finding =
+        findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
     const auto [column, row] = map.cell_at(*out);
     finding.cell = {map.first_column + column, map.first_row + row};

@@ -103,7 +103,8 @@ bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t 
 
 // A layer's cells of one tile that grants flags, if no mover that needs one of them can stand in any: all look alike
 // that have the same tiles below, and are looked at once.
-void check_laid(const World& world, const Map& map, std::size_t l, std::uint32_t number, FlagSet needed, Findings& findings) {
+void check_laid(const World& world, const Map& map, std::size_t l, std::uint32_t number, FlagSet needed,
+                Findings& findings) {
     const Layer& layer = map.layers[l];
     const Tile& tile = world.tile(map.palette[number]);
     std::map<std::vector<std::uint32_t>, bool> known;
@@ -142,7 +143,8 @@ void check_laid_flags(const World& world, Findings& findings) {
     for (const Map& map : world.maps())
         for (std::size_t l = 1; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
-            if (layer.decor || layer.holds_objects || layer.offset != Point{} || layer.shape_offset != Point{}) continue;
+            if (layer.decor || layer.holds_objects || layer.offset != Point{} || layer.shape_offset != Point{})
+                continue;
             for (std::uint32_t n = 1; n < std::min(layer.counts.size(), map.palette.size()); ++n) {
                 if (layer.counts[n] == 0 || map.palette[n].tile < 0) continue;
                 const Tile& tile = world.tile(map.palette[n]);

@@ -151,7 +151,9 @@ void check_tiles(const World& world, Findings& findings) {
                 const int rows = cells(set.sheet->height, set.sheet->margin[1], set.cell_height, set.sheet->gap[1]);
                 const auto [column, row] = *tile.art;
                 if (column < 0 || row < 0 || column >= columns || row >= rows)
-                    findings.add(findings.start(Rule::art_outside, tile.place_of_art.line > 0 ? tile.place_of_art : tile.place, thing(set, tile),
+                    findings.add(findings.start(Rule::art_outside,
+                                                tile.place_of_art.line > 0 ? tile.place_of_art : tile.place,
+                                                thing(set, tile),
                                                 {tile.name, fmt::format("{}", column), fmt::format("{}", row),
                                                  fmt::format("{}", columns), fmt::format("{}", rows)}));
             }

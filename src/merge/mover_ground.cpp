@@ -69,7 +69,8 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
         for (int c = std::max(0, block.column), run = 0; c < last_column; ++c) {   // runs of closed cells
             const bool closed = (passability(world_, map_, c, r, storey_, facts_).flags & needs_) == 0;
             run = closed ? run + 1 : 0;
-            const bool ends = c + 1 == last_column || (passability(world_, map_, c + 1, r, storey_, facts_).flags & needs_) != 0;
+            const bool ends =
+                c + 1 == last_column || (passability(world_, map_, c + 1, r, storey_, facts_).flags & needs_) != 0;
             if (closed && ends) area.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
         }
 }

@@ -141,3 +141,29 @@ TEST_CASE("a pack holds the geometry that merge makes") {
         CHECK(barriers == groups);
     }
 }
+
+TEST_CASE("check --watch tells what comes and what goes when files are saved", "[command]") {
+    const Copy copy;
+    const std::string folder = copy.folder.path.string(), map = folder + "/demo/maps/slipway.map.toml";
+    // Starts it, saves a mistake, saves the mend; waits for what it says in between, at most ten seconds each.
+    const process::Outcome done = process::run(fmt::format(
+        "'{0}' check '{1}/demo/world.toml' --watch > '{1}/said' 2>'{1}/err' & pid=$!; "
+        "await() {{ for i in $(seq 100); do grep -q \"$1\" '{1}/said' '{1}/err' && return; sleep 0.1; done; }}; "
+        "await 'Ctrl-C'; sed -i 's/at = .232, 128./at = [232, 140]/' '{2}'; await '1 came'; "
+        "sed -i 's/at = .232, 140./at = [232, 128]/' '{2}'; await '1 went'; kill $pid; cat '{1}/said'",
+        DRYGROUND_COMMAND, folder, map));
+    CHECK(done.out ==
+          "no findings, 1 waived\n"
+          "maps/slipway.map.toml saved: 1 came, 0 went\n"
+          "+ maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
+          "    warden_side is 10 x 14 px\n"
+          "    in the way: peat_top at (14, 8)\n"
+          "    nearest free place: at = [232, 128]\n"
+          "1 error, 0 warnings, 0 notes, 1 waived\n"
+          "maps/slipway.map.toml saved: 0 came, 1 went\n"
+          "- maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
+          "    warden_side is 10 x 14 px\n"
+          "    in the way: peat_top at (14, 8)\n"
+          "    nearest free place: at = [232, 128]\n"
+          "no findings, 1 waived\n");
+}

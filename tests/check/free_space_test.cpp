@@ -41,7 +41,8 @@ TEST_CASE("free areas are those of the ground's complement", "[free_space]") {
         const Regions ground = random_ground(dice, cells);
         const FreeSpace space(ground);
         const std::int32_t side = cells * 16 * steps_per_px, more = 16 * steps_per_px;
-        const Regions all{{{{-more, -more}, {side + more, -more}, {side + more, side + more}, {-more, side + more}}, {}}};
+        const Regions all{
+            {{{-more, -more}, {side + more, -more}, {side + more, side + more}, {-more, side + more}}, {}}};
         const Regions free = subtract(all, ground);
 
         std::int64_t closed = 0;

@@ -19,11 +19,11 @@ struct Spot {
 };
 
 struct Mistake {
-    std::string sort;         // "a boolean in quotes"
-    std::string what;         // "maps/slipway.map.toml:90: true -> \"true\""
-    Files files;              // the world with it
-    std::vector<Rule> rules;  // any of them names it rightly
-    std::vector<Spot> spots;  // any of them is its place
+    std::string sort;          // "a boolean in quotes"
+    std::string what;          // "maps/slipway.map.toml:90: true -> \"true\""
+    Files files;               // the world with it
+    std::vector<Rule> rules;   // any of them names it rightly
+    std::vector<Spot> spots;   // any of them is its place
 };
 
 // Line and column (characters) of a byte, both from 1.
@@ -36,7 +36,7 @@ struct LineColumn {
 struct Word {
     enum class Sort { key, header, text, number, yes_no } sort;
     std::size_t at = 0, size = 0;   // bytes; texts with their quotes
-    std::string key;                // the key whose value it stands in; of headers, and of keys that begin a line, the table
+    std::string key;   // the key whose value it stands in; of headers, and of keys that begin a line, the table
 };
 [[nodiscard]] std::vector<Word> words_of(const std::string& toml);
 

@@ -106,8 +106,8 @@ std::string misspelt(std::string word) {
 
 // What nobody reads as a name.
 bool is_free(const std::string& key) {
-    static const std::set<std::string> keys{"title", "note",    "colour", "tune",  "why",      "default",
-                                            "tags",  "format",  "name",   "rows",  "flip",     "opens",
+    static const std::set<std::string> keys{"title", "note",    "colour", "tune",  "why",       "default",
+                                            "tags",  "format",  "name",   "rows",  "flip",      "opens",
                                             "first", "picture", "tagged", "tiles", "turns_into"};
     return keys.count(key) != 0;
 }
@@ -120,22 +120,29 @@ public:
         const std::string& text = files_.at(file);
         const std::string said = text.substr(word.at, word.size);
         switch (word.sort) {
-        case Sort::key:
-            key(file, word, said);
-            break;
-        case Sort::header: header(file, word, said); break;
-        case Sort::yes_no: add("a boolean in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field}); break;
-        case Sort::number: add("a number in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field}); break;
-        case Sort::text:
-            if (!is_free(word.key) && said.find(' ') == std::string::npos)
-                add("a name misspelt", file, word, '"' + misspelt(said.substr(1, said.size() - 2)) + '"', naming());
-            if (word.key == "format")
-                add("a newer format", file, word, said.substr(0, said.size() - 2) + "2\"", {Rule::format_version});
+            case Sort::key:
+                key(file, word, said);
+                break;
+            case Sort::header:
+                header(file, word, said);
+                break;
+            case Sort::yes_no:
+                add("a boolean in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field});
+                break;
+            case Sort::number:
+                add("a number in quotes", file, word, '"' + said + '"', {Rule::wrong_type, Rule::kind_field});
+                break;
+            case Sort::text:
+                if (!is_free(word.key) && said.find(' ') == std::string::npos)
+                    add("a name misspelt", file, word, '"' + misspelt(said.substr(1, said.size() - 2)) + '"', naming());
+                if (word.key == "format")
+                    add("a newer format", file, word, said.substr(0, said.size() - 2) + "2\"", {Rule::format_version});
         }
     }
 
     void key(const std::string& file, const Word& word, const std::string& said) {
-        static const std::set<std::string> declaring{"barriers", "flags", "storeys", "facts", "events", "shapes", "map_fields"};
+        static const std::set<std::string> declaring{"barriers", "flags",  "storeys",   "facts",
+                                                     "events",   "shapes", "map_fields"};
         if (declaring.count(word.key) != 0 && said.find('.') == std::string::npos)
             declared(file, word, said, misspelt(said));
         else if (said == "format")
@@ -156,14 +163,20 @@ public:
                 const int line = line_column(text, row).line;
                 const auto put = [&](const char* sort, std::size_t place, std::size_t size, const char* by, Rule rule,
                                      Spot spot) {
-                    mistakes_.push_back({sort, described(file, line, sort), replaced(files_, file, place, size, by), {rule}, {std::move(spot)}});
+                    mistakes_.push_back({sort,
+                                         described(file, line, sort),
+                                         replaced(files_, file, place, size, by),
+                                         {rule},
+                                         {std::move(spot)}});
                 };
                 const int column = static_cast<int>(width / 2) + 1;
                 if (picked == 1) put("a row too short", row, 1, "", Rule::row_length, {file, line, line});
                 if (picked == 2) put("a row too long", row, 0, ".", Rule::row_length, {file, line, line});
                 if (picked == 3)
-                    put("a character without a legend", row + width / 2, 1, "?", Rule::legend_missing, {file, line, line, column, column});
-                if (picked == 4) put("a row gone", row, width + 1, "", Rule::grid_size, {file, first_line - 2, last_line});
+                    put("a character without a legend", row + width / 2, 1, "?", Rule::legend_missing,
+                        {file, line, line, column, column});
+                if (picked == 4)
+                    put("a row gone", row, width + 1, "", Rule::grid_size, {file, first_line - 2, last_line});
             }
             at = end;
         }
@@ -173,8 +186,8 @@ public:
 
 private:
     static std::vector<Rule> naming() {
-        return {Rule::unknown_name, Rule::unknown_key, Rule::link_target, Rule::name_twins, Rule::start_missing, Rule::file_missing, Rule::kind_field,
-                Rule::legend_missing, Rule::out_of_range};
+        return {Rule::unknown_name, Rule::unknown_key, Rule::link_target,    Rule::name_twins,  Rule::start_missing,
+                Rule::file_missing, Rule::kind_field,  Rule::legend_missing, Rule::out_of_range};
     }
     static std::string misspelt_key(const std::string& key) {
         const std::size_t dot = key.rfind('.');
@@ -187,7 +200,9 @@ private:
     // "[movers.warden]": the table's own word, and the name it declares, which others use.
     void header(const std::string& file, const Word& word, const std::string& said) {
         const std::size_t dot = said.find('.');
-        add("a table misspelt", file, word, misspelt(said.substr(0, dot)) + (dot == std::string::npos ? "" : said.substr(dot)), {Rule::unknown_key, Rule::unknown_name, Rule::missing_key});
+        add("a table misspelt", file, word,
+            misspelt(said.substr(0, dot)) + (dot == std::string::npos ? "" : said.substr(dot)),
+            {Rule::unknown_key, Rule::unknown_name, Rule::missing_key});
         if (dot == std::string::npos || said == "layers.legend") return;
         declared(file, word, said.substr(dot + 1), said.substr(0, dot + 1) + misspelt(said.substr(dot + 1)));
     }
@@ -196,7 +211,8 @@ private:
     void declared(const std::string& file, const Word& word, const std::string& name, const std::string& by) {
         std::vector<Spot> spots = lines_with('"' + name + '"'), more = lines_with(name + " = ");
         spots.insert(spots.end(), more.begin(), more.end());
-        put("a name declared otherwise than used", file, word, by, {Rule::unknown_name, Rule::kind_field, Rule::name_twins}, spots);
+        put("a name declared otherwise than used", file, word, by,
+            {Rule::unknown_name, Rule::kind_field, Rule::name_twins}, spots);
     }
 
     std::vector<Spot> lines_with(const std::string& word) const {
@@ -209,19 +225,22 @@ private:
         return spots;
     }
 
-    void add(const char* sort, const std::string& file, const Word& word, const std::string& by, std::vector<Rule> rules) {
+    void add(const char* sort, const std::string& file, const Word& word, const std::string& by,
+             std::vector<Rule> rules) {
         const LineColumn place = line_column(files_.at(file), word.at);
         // Of what is wrong with a value its key may be named: "harm = ".
-        const int before = word.sort == Sort::key || word.sort == Sort::header ? 0 : static_cast<int>(word.key.size()) + 3;
+        const int before =
+            word.sort == Sort::key || word.sort == Sort::header ? 0 : static_cast<int>(word.key.size()) + 3;
         put(sort, file, word, by, std::move(rules),
             {{file, place.line, place.line, place.column - before, place.column + static_cast<int>(word.size)}});
     }
 
-    void put(const char* sort, const std::string& file, const Word& word, const std::string& by, std::vector<Rule> rules, std::vector<Spot> spots) {
+    void put(const char* sort, const std::string& file, const Word& word, const std::string& by,
+             std::vector<Rule> rules, std::vector<Spot> spots) {
         const std::string said = files_.at(file).substr(word.at, word.size);
         const int line = line_column(files_.at(file), word.at).line;
-        mistakes_.push_back({sort, described(file, line, said + " -> " + by), replaced(files_, file, word.at, word.size, by),
-                             std::move(rules), std::move(spots)});
+        mistakes_.push_back({sort, described(file, line, said + " -> " + by),
+                             replaced(files_, file, word.at, word.size, by), std::move(rules), std::move(spots)});
     }
 
     const Files& files_;

@@ -99,7 +99,8 @@ TEST_CASE("what a hint says to write makes its finding go", "[mistakes]") {
     CHECK(applied >= (chance::sanitized ? 3 : 20));
 }
 
-TEST_CASE("of the mistakes that people make, 95 in a hundred are found by the right rule at the right place", "[mistakes]") {
+TEST_CASE("of the mistakes that people make, 95 in a hundred are found by the right rule at the right place",
+          "[mistakes]") {
     const Files clean = demo();
     REQUIRE(findings(clean).empty());
     std::vector<mistakes::Mistake> all = mistakes::slips(clean);
@@ -117,7 +118,8 @@ TEST_CASE("of the mistakes that people make, 95 in a hundred are found by the ri
         if (!is_found) missed += fmt::format("{}: {}\n{}\n", all[i].sort, all[i].what, text(report));
     }
     std::string table = fmt::format("{} of {} found\n", found, played);
-    for (const auto& [sort, count] : by_sort) table += fmt::format("{:4} of {:4}  {}\n", count.first, count.second, sort);
+    for (const auto& [sort, count] : by_sort)
+        table += fmt::format("{:4} of {:4}  {}\n", count.first, count.second, sort);
     INFO(table << "missed:\n" << missed);
     if (std::getenv("DRYGROUND_MISSED")) WARN(table << "missed:\n" << missed);
     CHECK(100 * found >= 95 * played);

@@ -1,5 +1,6 @@
 // Worlds as a careful person would make them, by chance: side views with slopes and pools, rooms from above on square
-// and isometric grids; two maps with doors both ways, a key, a lamp to light, crabs. `check` has nothing to say to them.
+// and isometric grids; two maps with doors both ways, a key, a lamp to light, crabs. `check` has nothing to say to
+// them.
 #pragma once
 
 #include "chance.hpp"
@@ -51,8 +52,9 @@ role = "spawn"
 mover = "crab"
 {}fields.patrol_px = {{ type = "number", default = 32, min = 0 }}
 )",
-                       side ? 14 : 6, side ? -7 : -3, side ? "moves = \"side\"\njump_px = 40" : "needs = [\"walk\"]\nmoves = \"free\"",
-                       side ? -4 : 0, side ? "side" : "free", side ? "stands = \"feet\"\n" : "");
+                       side ? 14 : 6, side ? -7 : -3,
+                       side ? "moves = \"side\"\njump_px = 40" : "needs = [\"walk\"]\nmoves = \"free\"", side ? -4 : 0,
+                       side ? "side" : "free", side ? "stands = \"feet\"\n" : "");
 }
 
 inline const char* tiles_text(const std::string& sort) {
@@ -115,7 +117,9 @@ struct Sketch {
 // Runs of flat ground, joined by slopes; pools between, level with their banks.
 inline Sketch shore_sketch(chance::Dice& dice) {
     const int columns = dice.in(30, 60), rows = dice.in(10, 16);
-    Sketch sketch{std::vector<std::string>(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '.')), {}};
+    Sketch sketch{
+        std::vector<std::string>(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '.')),
+        {}};
     const auto put = [&](int column, int height, char what) {
         for (int r = rows - height; r < rows; ++r)
             sketch.rows[static_cast<std::size_t>(r)][static_cast<std::size_t>(column)] = what;
@@ -136,7 +140,8 @@ inline Sketch shore_sketch(chance::Dice& dice) {
         if (c + 5 >= columns || dice.once_in(3)) continue;
         const bool up = height < 3 || (height < 6 && dice.once_in(2));
         put(c, up ? height : height - 1, '#');
-        sketch.rows[static_cast<std::size_t>(rows - height - (up ? 1 : 0))][static_cast<std::size_t>(c)] = up ? '/' : '\\';
+        sketch.rows[static_cast<std::size_t>(rows - height - (up ? 1 : 0))][static_cast<std::size_t>(c)] =
+            up ? '/' : '\\';
         height += up ? 1 : -1;
         ++c;
     }
@@ -147,7 +152,9 @@ inline Sketch shore_sketch(chance::Dice& dice) {
 inline Sketch rooms_sketch(chance::Dice& dice) {
     const int rows = dice.in(8, 12), rooms = dice.in(2, 4), wide = dice.in(5, 8);
     const int columns = rooms * (wide + 1) + 1;
-    Sketch sketch{std::vector<std::string>(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '#')), {}};
+    Sketch sketch{
+        std::vector<std::string>(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '#')),
+        {}};
     const auto put = [&](int column, int row, char what) {
         sketch.rows[static_cast<std::size_t>(row)][static_cast<std::size_t>(column)] = what;
     };
@@ -166,14 +173,16 @@ inline Sketch rooms_sketch(chance::Dice& dice) {
     return sketch;
 }
 
-inline std::string map_text(const std::string& sort, const std::string& name, const Sketch& sketch, const std::string& objects) {
+inline std::string map_text(const std::string& sort, const std::string& name, const Sketch& sketch,
+                            const std::string& objects) {
     const bool side = sort == "side", isometric = sort == "isometric";
-    return fmt::format("format = \"dryground/map/1\"\nname = \"{}\"\n{}cell = [{}]\nsize = [{}, {}]\nrim = \"{}\"\ntilesets = "
-                       "[\"marsh\"]\nlegend = {{ {} }}\n\n[[layers]]\nname = \"ground\"\nrows = '''\n{}'''\n\n[[layers]]\nname = "
-                       "\"things\"\nobjects = [\n{}]\n",
-                       name, isometric ? "grid = \"isometric\"\n" : "", isometric ? "32, 16" : "16, 16", sketch.rows.front().size(),
-                       sketch.rows.size(), side ? "earth" : "open", sketch.text().find('~') == std::string::npos ? "LEGEND" : "LEGEND, \"~\" = \"brine\"",
-                       sketch.text(), objects);
+    return fmt::format(
+        "format = \"dryground/map/1\"\nname = \"{}\"\n{}cell = [{}]\nsize = [{}, {}]\nrim = \"{}\"\ntilesets = "
+        "[\"marsh\"]\nlegend = {{ {} }}\n\n[[layers]]\nname = \"ground\"\nrows = '''\n{}'''\n\n[[layers]]\nname = "
+        "\"things\"\nobjects = [\n{}]\n",
+        name, isometric ? "grid = \"isometric\"\n" : "", isometric ? "32, 16" : "16, 16", sketch.rows.front().size(),
+        sketch.rows.size(), side ? "earth" : "open",
+        sketch.text().find('~') == std::string::npos ? "LEGEND" : "LEGEND, \"~\" = \"brine\"", sketch.text(), objects);
 }
 
 }   // namespace clean
@@ -200,18 +209,27 @@ inline Files clean_world(std::uint64_t round) {
         std::string objects;
         if (name == std::string("outside")) {
             objects += fmt::format("  {{ name = \"landing\", kind = \"spawn\", {} }},\n", place());
-            objects += fmt::format("  {{ name = \"key\", kind = \"entity\", {}, fires = \"enter\", gives = [\"has_key\"] }},\n", cell());
+            objects += fmt::format(
+                "  {{ name = \"key\", kind = \"entity\", {}, fires = \"enter\", gives = [\"has_key\"] }},\n", cell());
             objects += fmt::format("  {{ name = \"doorstep\", kind = \"entity\", {} }},\n", place());
-            objects += fmt::format("  {{ name = \"door\", kind = \"link\", {}, to = \"inside/mat\", fires = \"use\", needs = [\"has_key\"] }},\n", cell());
+            objects += fmt::format(
+                "  {{ name = \"door\", kind = \"link\", {}, to = \"inside/mat\", fires = \"use\", needs = "
+                "[\"has_key\"] }},\n",
+                cell());
         } else {
             objects += fmt::format("  {{ name = \"mat\", kind = \"entity\", {} }},\n", place());
             objects += fmt::format("  {{ name = \"out\", kind = \"link\", {}, to = \"outside/doorstep\" }},\n", cell());
-            objects += fmt::format("  {{ name = \"lamp\", kind = \"trigger\", {}, fires = \"use\", gives = [\"lamp_lit\"], runs = \"ring\" }},\n", cell());
+            objects += fmt::format(
+                "  {{ name = \"lamp\", kind = \"trigger\", {}, fires = \"use\", gives = [\"lamp_lit\"], runs = "
+                "\"ring\" }},\n",
+                cell());
         }
         for (int i = 0; next < sketch.places.size() && i < 6; ++i)
-            objects += fmt::format("  {{ name = \"crab_{}\", kind = \"crab\", {}, props = {{ patrol_px = {} }} }},\n", i, place(), 8 * dice.in(1, 8));
+            objects += fmt::format("  {{ name = \"crab_{}\", kind = \"crab\", {}, props = {{ patrol_px = {} }} }},\n",
+                                   i, place(), 8 * dice.in(1, 8));
         std::string text = clean::map_text(sort, name, sketch, objects);
-        const bool up = sketch.text().find('/') != std::string::npos, down = sketch.text().find('\\') != std::string::npos;
+        const bool up = sketch.text().find('/') != std::string::npos,
+                   down = sketch.text().find('\\') != std::string::npos;
         std::string legend = "\"#\" = \"peat\"";
         if (!side) legend += ", \"f\" = \"floor\"";
         if (up) legend += ", \"/\" = \"bank\"";
