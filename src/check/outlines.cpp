@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 #include <unordered_map>
 
 #include "rules_internal.hpp"
@@ -109,13 +110,20 @@ public:
         for (const int storey : storeys_of(map_)) {
             const Regions& regions = grounds_.of(map_id_, first, storey).regions();
             gaps(regions, first);
-            for (const Region& region : regions) {
-                along(region.outline);
-                for (const Ring& hole : region.holes) along(hole);
+            // What one mover swims over another walks on.
+            std::vector<const Ground*> done;
+            for (const int mover : movers_) {
+                const Ground& ground = grounds_.of(map_id_, mover, storey);
+                if (std::find(done.begin(), done.end(), &ground) != done.end()) continue;
+                done.push_back(&ground);
+                for (const Region& region : ground.regions()) {
+                    along(region.outline);
+                    for (const Ring& hole : region.holes) along(hole);
+                }
             }
         }
         for (auto& [words, finding] : by_words_) {
-            if (const std::size_t more = places_[words]; more > 1)
+            if (const std::size_t more = places_[words].size(); more > 1)
                 finding.details.push_back(fmt::format("there are {} such places; this is the first", more));
             findings_.add(std::move(finding));
         }
@@ -125,9 +133,9 @@ private:
     // One finding for all places that are alike.
     void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
         const std::string words = fmt::format("{} {}", static_cast<int>(rule), fmt::join(arguments, " "));
-        ++places_[words];
         const auto [column, row] = map_.cell_at(at);
         const std::array<int, 2> cell{map_.first_column + column, map_.first_row + row};
+        if (!places_[words].insert(at).second) return;
         if (const auto known = by_words_.find(words); known != by_words_.end()) {
             known->second.cells.push_back(cell);
             return;
@@ -222,7 +230,7 @@ private:
     const std::vector<int>& movers_;
     Findings& findings_;
     std::map<std::string, Finding> by_words_;
-    std::map<std::string, std::size_t> places_;
+    std::map<std::string, std::set<Point>> places_;
 };
 
 }   // namespace
