@@ -253,9 +253,6 @@ struct CellTable {
     std::vector<Place> rows{};              // where each row begins; of a picture: the file
     std::vector<std::uint32_t> characters{};   // of csv: how many characters into its row each cell begins
 };
-struct PointPx {
-    double x = 0, y = 0;
-};
 struct AtCells {   // a cell, or a block of cells
     int column = 0, row = 0, columns = 1, rows = 1;
     bool block = false;   // said as a block: it has an area

@@ -13,6 +13,7 @@
 
 #include "dryground/builder.hpp"
 #include "dryground/merge.hpp"
+#include "dryground/pack.hpp"
 #include "dryground/report.hpp"
 #include "dryground/world.hpp"
 
@@ -145,18 +146,6 @@ struct PackOutput {
 
 // The files of all pictures that a pack names, each once, sorted; relative to the world's folder.
 [[nodiscard]] std::vector<std::string> art_files(const World& world);
-
-// What a game holds once it has loaded a pack.
-class Pack {
-public:
-    Pack(World world, std::string hash) : world_(std::move(world)), hash_(std::move(hash)) {}
-    [[nodiscard]] const World& world() const { return world_; }
-    [[nodiscard]] const std::string& hash() const { return hash_; }   // of all that is in it
-
-private:
-    World world_;
-    std::string hash_;
-};
 
 class LoadedPack {
 public:

@@ -23,6 +23,12 @@ struct Image {   // rows from the top, 4 bytes a px: red, green, blue, alpha
     std::vector<unsigned char> rgba;
 };
 
+// A place on a map, in px, y down, from the top-left corner of cell (0, 0); of diamonds from its top corner.
+struct PointPx {
+    double x = 0, y = 0;
+    friend bool operator==(const PointPx&, const PointPx&) = default;
+};
+
 // A property's value. It keeps its type from file to game: a yes/no is a bool, a place two numbers of px.
 struct Value {
     using List = std::vector<Value>;

@@ -1,0 +1,190 @@
+// What a running game asks of a map: cells, touches, steps, edits, facts.
+//
+//     dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
+//     for (const dg::Touch& touch : play.touched({.point = p, .normal = n})) …   // touch.cell, touch.tile, touch.side
+//     for (const std::size_t chunk : play.set_tile(1, 12, 7, {}).chunks) …       // its geometry is another now
+//
+// Places are in px, y down. Cells are (column, row) as maps count them, which may be negative; layers, storeys, flags,
+// facts and movers are ids: positions in the world's and the map's lists. Where a caller's promise is broken (a map or
+// layer that is not there) std::out_of_range says which.
+// Threads: any number may ask at once, as long as nobody edits.
+#pragma once
+
+#include <array>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "dryground/merge.hpp"
+#include "dryground/pack.hpp"
+#include "dryground/touch.hpp"
+
+namespace dryground {
+
+using Cell = std::array<int, 2>;   // column, row
+
+struct PlayOptions {
+    int chunk_cells = 0;    // of the geometry that is kept; 0: as the world's merging settings say
+    bool pieces = false;    // whether chunks hold convex pieces besides regions and chains
+};
+
+// One thing that was done to the running game, with what undoes it.
+struct Change {
+    enum class Sort { tile, fact, fired } sort = Sort::tile;
+    int map = -1;
+    int layer = -1;
+    Cell cell{};
+    Placed before{}, after{};   // of a tile
+    int fact = -1;              // of a fact
+    int object = -1;            // of an object that fires only once; of a tile -1, and layer and cell say which
+    bool holds = false, held = false;   // after it, and before
+
+    friend bool operator==(const Change&, const Change&) = default;
+};
+struct Changed {
+    std::vector<Change> changes;        // none when nothing became another; undo takes them
+    std::vector<std::size_t> chunks;    // of the present map, whose geometry is another now: positions in merge().chunks
+};
+
+// All that a saved game holds of a world: what is other than in its pack. `changes_bytes` (files.hpp) writes it.
+struct Changes {
+    std::string pack;              // the hash of the pack it belongs to
+    std::vector<Change> changes;   // each thing once, sorted
+};
+
+// What a mover's way is barred by.
+struct Blocked {
+    enum class By { nothing, tile, object, rim, flags, side, outside } by = By::nothing;
+    Touch touch{};      // of tiles, objects and the rim
+    Cell cell{};        // of flags and sides
+    double at = 1;      // how much of the way is free: 0 to 1
+    PointPx place{};    // where the mover stops
+
+    explicit operator bool() const { return by != By::nothing; }
+};
+
+enum class Diagonal { never, if_both_free, if_one_free, always };   // past corners
+
+class Play {
+public:
+    // Throws std::out_of_range for a map that is not there. Cost: merging the map.
+    Play(World world, std::string_view map, const PlayOptions& options = {});
+    Play(const Pack& pack, std::string_view map, const PlayOptions& options = {});
+    ~Play();
+    Play(Play&&) noexcept;
+    Play& operator=(Play&&) noexcept;
+
+    [[nodiscard]] const World& world() const;
+    [[nodiscard]] int map_id() const;
+    [[nodiscard]] const Map& map() const;              // as it is now
+    [[nodiscard]] const ChunkedMerge& merge() const;   // its ground, likewise
+
+    // Goes to another map, whose changes are as they were when it was left. Cost: merging it.
+    void go_to(std::string_view map);
+
+    // ---- places and cells ----
+
+    // An engine's metres, y up.
+    [[nodiscard]] PointPx from_metres(double x, double y) const;
+    [[nodiscard]] std::array<double, 2> to_metres(PointPx p) const;
+    [[nodiscard]] Cell cell_at(PointPx p) const;          // on any grid; need not be one of the map's
+    [[nodiscard]] PointPx corner_of(const Cell& cell) const;   // the top-left one; of a diamond the top one
+    [[nodiscard]] PointPx middle_of(const Cell& cell) const;
+    [[nodiscard]] bool has(const Cell& cell) const;
+
+    // What stands there; no tile outside of the map. Throws for a layer of objects.
+    [[nodiscard]] const Placed& tile_at(int layer, const Cell& cell) const;
+    [[nodiscard]] const Tile* find_tile(int layer, const Cell& cell) const;   // null where there is none
+    // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
+    [[nodiscard]] CellSay says(const Cell& cell, int storey = 0) const;
+    [[nodiscard]] bool grants(const Cell& cell, std::string_view flag, int storey = 0) const;   // by its name
+    // A property of the topmost tile of a storey that has it; null where none has.
+    [[nodiscard]] const Value* property_at(const Cell& cell, std::string_view name, int storey = 0) const;
+
+    // The order in which to draw, on grids whose nearer cells hide those behind: less is further away. Bodies are drawn
+    // by where they stand, tiles by the middle of their cell.
+    [[nodiscard]] double depth(PointPx feet) const { return feet.y; }
+    [[nodiscard]] double depth(const Cell& cell) const { return middle_of(cell).y; }
+
+    // ---- what did it hit ----
+
+    // The tiles, solid objects and rim that a contact is with; nothing where none lies near enough. Behind the contact,
+    // as seen along the normal: a wall beside a floor is not told of a contact with the floor. With a body: whatever lies
+    // along its side. What is carved away is not there. Allocates nothing.
+    [[nodiscard]] Touches touched(const Contact& contact) const;
+    [[nodiscard]] Touches touched(std::span<const Contact> contacts) const;   // of all of them together
+
+    // ---- ways ----
+
+    // Whether a mover may go from a cell to one of the eight around it: the other cell grants what it needs and is not
+    // barred by ground it is stopped by, and neither cell's side is shut that way.
+    [[nodiscard]] bool may_step(int mover, const Cell& from, const Cell& to, int storey = 0, Diagonal corners = Diagonal::if_both_free) const;
+    // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
+    // from the side that they block.
+    [[nodiscard]] Blocked blocked(int mover, PointPx from, PointPx to, int storey = 0) const;
+
+    // ---- changes ----
+
+    // Puts a tile on a cell, or takes it away ({}). Cost: that of its chunk, where tiles keep to their cells.
+    Changed set_tile(int layer, const Cell& cell, const Placed& tile);
+    Changed set_tile(int layer, const Cell& cell, std::string_view tile);   // by name, or set/tile; "": none
+    Changed clear(int layer, const Cell& cell) { return set_tile(layer, cell, Placed{}); }
+    Changed swap(int layer, const Cell& a, const Cell& b);
+    // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it, else
+    // that of merging the map.
+    Changed set_fact(int fact, bool holds);
+    Changed set_fact(std::string_view fact, bool holds = true);
+    [[nodiscard]] bool holds(int fact) const;
+    [[nodiscard]] bool holds(std::string_view fact) const;
+    [[nodiscard]] const Facts& facts() const;
+    [[nodiscard]] bool is_there(int object) const;   // of the present map, as facts say
+
+    // Undoes what a call gave back.
+    Changed undo(const Changed& changed);
+
+    // What is other than in the pack; the same changes made in any order are the same.
+    [[nodiscard]] Changes changes() const;
+    // Makes them all, on a fresh start of the same world. Gives why not, empty when it has: then nothing was done.
+    [[nodiscard]] std::string apply(const Changes& changes);
+
+    // Whether something that fires once has fired: an object of the present map, or a tile.
+    [[nodiscard]] bool has_fired(int object) const;
+    [[nodiscard]] bool has_fired(int layer, const Cell& cell) const;
+    Changed set_fired(int object);
+    Changed set_fired(int layer, const Cell& cell);
+
+    // Takes a newer world while running: the same map (or its first, when that is gone), facts and changed cells as far
+    // as they are there. Tells in words what is other: maps, tiles, facts that came and went, changes that were lost.
+    std::vector<std::string> refresh(World world);
+
+    // ---- to look at ----
+
+    struct Line {
+        PointPx from, to;
+        std::string_view group;   // a barrier's or trigger's name
+    };
+    struct Label {
+        PointPx at;
+        std::string text;
+    };
+    struct Overlay {
+        std::vector<Line> lines;
+        std::vector<Label> labels;
+    };
+    struct Show {
+        bool chains = true, flags = false, objects = true, grid = false;
+    };
+    // Lines and labels inside a box of px, for a game to draw over its picture. The names live as long as the Play does.
+    [[nodiscard]] Overlay overlay(const BoxOfBody& area, const Show& show) const;
+    [[nodiscard]] Overlay overlay(const BoxOfBody& area) const { return overlay(area, Show{}); }
+
+private:
+    friend class TriggerTracker;
+    struct Parts;
+    std::unique_ptr<Parts> parts_;
+};
+
+}   // namespace dryground

@@ -1,0 +1,61 @@
+// What fires: triggers, links, entities and tiles that react, for the bodies of a running game.
+//
+//     dg::TriggerTracker tracker(play);
+//     for (const dg::Firing& firing : tracker.update(seconds, bodies)) …   // run firing.event, follow firing.link
+//
+// Threads: one at a time, with its Play. Allocates nothing in steady state.
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <span>
+#include <vector>
+
+#include "dryground/play.hpp"
+
+namespace dryground {
+
+struct BodyNow {
+    std::uint64_t id = 0;
+    int mover = -1;          // its id
+    PointPx position{};      // the mover's: what its body counts from
+    int storey = 0;
+    bool uses = false;       // it asks, this frame, to use what it stands in or next to
+};
+
+struct Firing {
+    Fires fires = Fires::enter;
+    std::uint64_t body = 0;     // 0 with no body: what fires at the start
+    int object = -1;            // of the present map; -1: a tile
+    int layer = -1;             // of the tile, and its cell
+    Cell cell{};
+    int event = -1;             // to run; -1: none
+    const Link* link = nullptr; // to follow, of links: it says the map and object to arrive at, and an event to run there
+    int to_storey = -1;         // of stairs: where the body is from now on
+    Changed changed;            // facts that it gave, tiles that it turned into others: done already
+};
+
+// Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what counts,
+// not touching; a mover that moves by steps is in the cell that holds its position. What needs facts fires when all of
+// them hold; what is there only `when` some hold senses nothing else. `once` is remembered by the Play, and saved.
+class TriggerTracker {
+public:
+    explicit TriggerTracker(Play& play);   // which must outlive it
+    ~TriggerTracker();
+    TriggerTracker(TriggerTracker&&) noexcept;
+    TriggerTracker& operator=(TriggerTracker&&) noexcept;
+
+    // A frame: `seconds` have passed since the last. A body that is not told of any more has left. The first call for a
+    // map also tells what fires at its start. Valid until the next call.
+    std::span<const Firing> update(double seconds, std::span<const BodyNow> bodies);
+
+    // What only the game knows: a body bumped into a tile or object from a side; an object was defeated.
+    std::span<const Firing> bumped(const BodyNow& body, const Touch& touch);
+    std::span<const Firing> defeated(int object, std::uint64_t body = 0);
+
+private:
+    struct Parts;
+    std::unique_ptr<Parts> parts_;
+};
+
+}   // namespace dryground

@@ -1,0 +1,58 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "parts_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+PointPx px_of(Point p) { return {to_px(p.x), to_px(p.y)}; }
+
+// Whether the box around a line meets an area.
+bool meets(PointPx a, PointPx b, const BoxOfBody& area) {
+    return std::max(a.x, b.x) >= area.left && std::min(a.x, b.x) <= area.left + area.width && std::max(a.y, b.y) >= area.top &&
+           std::min(a.y, b.y) <= area.top + area.height;
+}
+
+}   // namespace
+
+Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
+    Overlay all;
+    const auto line = [&](Point a, Point b, std::string_view group) {
+        if (meets(px_of(a), px_of(b), area)) all.lines.push_back({px_of(a), px_of(b), group});
+    };
+    if (show.chains)
+        for (const Chunk& chunk : merge().chunks)
+            for (const Group& group : chunk.groups)
+                for (const Chain& chain : group.chains)
+                    for (std::size_t i = 0; i + (chain.closed ? 0 : 1) < chain.points.size(); ++i)
+                        line(chain.points[i], chain.points[(i + 1) % chain.points.size()], group.trigger.empty() ? group.barrier : group.trigger);
+    const auto whole = [](double px) { return static_cast<std::int32_t>(px * steps_per_px); };
+    const auto [c0, r0, c1, r1] =
+        parts_->solids->cells_near({{whole(area.left), whole(area.top)}, {whole(area.left + area.width), whole(area.top + area.height)}});
+    for (int r = r0; (show.grid || show.flags) && r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c) {
+            const Cell cell{map().first_column + c, map().first_row + r};
+            if (show.grid) {
+                line(map().corner(c, r), map().corner(c + 1, r), "grid");
+                line(map().corner(c, r), map().corner(c, r + 1), "grid");
+            }
+            if (!show.flags) continue;
+            std::string text;
+            for (std::size_t f = 0; f < world().flags().size(); ++f)
+                if ((says(cell).flags >> f & 1) != 0) text += (text.empty() ? "" : " ") + world().flags()[f].name;
+            if (!text.empty()) all.labels.push_back({middle_of(cell), std::move(text)});
+        }
+    for (std::size_t o = 0; show.objects && o < map().objects.size(); ++o) {
+        const Object& object = map().objects[o];
+        const PointPx at = px_of(object.position);
+        if (!is_there(static_cast<int>(o)) || !meets(at, at, area)) continue;
+        const std::string& kind = world().kinds()[static_cast<std::size_t>(object.kind)].name;
+        all.labels.push_back({at, object.name.empty() ? kind : fmt::format("{} ({})", object.name, kind)});
+    }
+    return all;
+}
+
+}   // namespace dryground

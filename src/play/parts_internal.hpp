@@ -1,0 +1,56 @@
+// Inside the play room: what a Play holds.
+#pragma once
+
+#include <map>
+#include <set>
+#include <string>
+
+#include "convex_internal.hpp"
+#include "dryground/play.hpp"
+#include "solids_internal.hpp"
+
+namespace dryground {
+
+struct Play::Parts {
+    Parts(World w, std::string hash, const PlayOptions& o) : world(std::move(w)), pack(std::move(hash)), options(o) {}
+
+    // By map, layer, row, column: from the tile that the world has there to the one that is there now.
+    using TileKey = std::array<int, 4>;
+    // By map, then an object, or -1 with layer, row and column.
+    using FiredKey = std::array<int, 5>;
+
+    World world;
+    std::string pack;   // its hash; empty when there is none
+    PlayOptions options;
+    int map_id = -1;
+    Facts facts;
+    std::map<TileKey, Change> tiles;
+    std::set<FiredKey> fired;
+    std::unique_ptr<LiveMap> live;
+    std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
+
+    [[nodiscard]] const Map& map() const { return live->map(); }
+    [[nodiscard]] MergeOptions merge_options() const {
+        MergeOptions merging;
+        merging.pieces = options.pieces, merging.facts = facts;
+        return merging;
+    }
+    // Merges a map as it is now: the world's with the changes of its cells.
+    void load(int id);
+    void renew_solids() { solids = std::make_unique<play::Solids>(world, map(), facts); }
+    // The chunks whose ground is another when the facts are.
+    std::vector<std::size_t> follow_facts();
+    void note(const Change& change);
+    [[nodiscard]] std::array<int, 2> data_cell(const Cell& cell) const {
+        return {cell[0] - map().first_column, cell[1] - map().first_row};
+    }
+    [[nodiscard]] const Layer& cell_layer(int layer) const;   // throws when it is none
+};
+
+namespace play {
+
+[[nodiscard]] Vec direction(OneWay one_way);   // (0, 0) for none
+
+}   // namespace play
+
+}   // namespace dryground

@@ -1,0 +1,136 @@
+// Steps from cell to cell, and straight ways of bodies.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <stdexcept>
+
+#include "parts_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+using play::Vec;
+using play::vec;
+
+const Mover& mover_of(const World& world, int mover) {
+    if (mover < 0 || static_cast<std::size_t>(mover) >= world.movers().size())
+        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", mover));
+    return world.movers()[static_cast<std::size_t>(mover)];
+}
+
+bool stops(const Mover& mover, int barrier) { return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier); }
+
+Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
+    Vec least{1e300, 1e300}, most{-1e300, -1e300};
+    for (const Point p : ring)
+        for (const Vec at : {a, b}) {
+            const Vec q = vec(p) + at;
+            least = {std::min(least.x, q.x), std::min(least.y, q.y)}, most = {std::max(most.x, q.x), std::max(most.y, q.y)};
+        }
+    const auto whole = [](double value) {
+        return static_cast<std::int32_t>(std::clamp(value, -double{coordinate_limit}, double{coordinate_limit}));
+    };
+    return {{whole(std::floor(least.x)), whole(std::floor(least.y))}, {whole(std::ceil(most.x)), whole(std::ceil(most.y))}};
+}
+
+// The side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
+int side_toward(int dc, int dr) { return dr < 0 ? 0 : dc > 0 ? 1 : dr > 0 ? 2 : 3; }
+
+}   // namespace
+
+bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, Diagonal corners) const {
+    const Mover& mover = mover_of(world(), mover_id);
+    const int dc = to[0] - from[0], dr = to[1] - from[1];
+    if (dc == 0 && dr == 0) return true;
+    if (std::abs(dc) > 1 || std::abs(dr) > 1 || !has(to)) return false;
+    const auto may_stand = [&](const Cell& cell) {
+        if (!has(cell) || (mover.needs != 0 && (says(cell, storey).flags & mover.needs) == 0)) return false;
+        const PointPx middle = middle_of(cell);
+        const Vec at{middle.x * steps_per_px, middle.y * steps_per_px};
+        const Ring& body = mover.body.front().outline;
+        bool free = true;
+        parts_->solids->each_near(box_around(body, at, at), storey, [&](const play::StandingPiece& piece) {
+            if (free && stops(mover, piece.barrier) && !piece.piece->is_line())
+                free = play::first_overlap(body, at, {0, 0}, piece.piece->points, vec(piece.at)) > 0;
+        });
+        return free;
+    };
+    const auto passes = [&](const Cell& a, const Cell& b) {   // beside each other
+        const int side = side_toward(b[0] - a[0], b[1] - a[1]);
+        const Passage leave = says(a, storey).sides.of[static_cast<std::size_t>(side)],
+                      enter = says(b, storey).sides.of[static_cast<std::size_t>((side + 2) % 4)];
+        return (leave == Passage::open || leave == Passage::out) && (enter == Passage::open || enter == Passage::in);
+    };
+    if (!may_stand(to)) return false;
+    if (dc == 0 || dr == 0) return passes(from, to);
+    if (corners == Diagonal::never) return false;
+    if (corners == Diagonal::always) return true;
+    const auto by = [&](const Cell& corner) { return may_stand(corner) && passes(from, corner) && passes(corner, to); };
+    const bool across = by({to[0], from[1]}), down = by({from[0], to[1]});
+    return corners == Diagonal::if_both_free ? across && down : across || down;
+}
+
+Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const {
+    const Mover& mover = mover_of(world(), mover_id);
+    const Ring& body = mover.body.front().outline;
+    const Vec start{from.x * steps_per_px, from.y * steps_per_px}, end{to.x * steps_per_px, to.y * steps_per_px}, way = end - start;
+    Blocked result;
+    result.place = to;
+    double first = 1;
+    const auto take = [&](double at, Blocked::By by) {
+        if (at >= first && (at > first || result)) return false;
+        if (at >= 1) return false;
+        first = at;
+        result.by = by;
+        return true;
+    };
+    const Bounds box = box_around(body, start, end);
+    parts_->solids->each_near(box, storey, [&](const play::StandingPiece& piece) {
+        if (!stops(mover, piece.barrier)) return;
+        if (piece.piece->one_way != OneWay::none) {
+            // From its free side it is passed; from the other it stops who was not in it already.
+            if (play::dot(way, play::direction(piece.piece->one_way)) >= 0) return;
+            if (play::first_overlap(body, start, {0, 0}, piece.piece->points, vec(piece.at)) == 0) return;
+        }
+        const double at = play::first_overlap(body, start, way, piece.piece->points, vec(piece.at));
+        using By = Blocked::By;
+        if (!take(at, piece.owner == play::Owner::tile ? By::tile : piece.owner == play::Owner::object ? By::object : By::rim)) return;
+        Touch& touch = result.touch;
+        touch = {};
+        touch.sort = piece.owner == play::Owner::tile ? Touched::tile : piece.owner == play::Owner::object ? Touched::object : Touched::rim;
+        touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
+        touch.cell = {map().first_column + piece.column, map().first_row + piece.row};
+        if (piece.owner == play::Owner::tile) touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
+        touch.side = std::abs(way.x) > std::abs(way.y) ? (way.x > 0 ? 3 : 1) : (way.y > 0 ? 0 : 2);
+        result.cell = touch.cell;
+    });
+    // Cells that it may not enter, and sides that it may not pass.
+    const auto [c0, r0, c1, r1] = parts_->solids->cells_near(box);
+    for (int r = r0; r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c) {
+            const Cell cell{map().first_column + c, map().first_row + r};
+            const CellSay say = says(cell, storey);
+            const bool closed = mover.needs != 0 && (say.flags & mover.needs) == 0;
+            if (!closed && say.sides_layer < 0) continue;
+            const std::array<Point, 4> ring{map().corner(c, r), map().corner(c + 1, r), map().corner(c + 1, r + 1), map().corner(c, r + 1)};
+            if (closed && take(play::first_overlap(body, start, way, ring, {0, 0}), Blocked::By::flags)) result.cell = cell, result.touch = {};
+            for (std::size_t side = 0; side < 4; ++side) {
+                const Passage passage = say.sides.of[side];
+                if (passage == Passage::open) continue;
+                const std::array<Point, 2> line{ring[side], ring[(side + 1) % 4]};
+                const Vec along = vec(line[1]) - vec(line[0]);
+                const double inward = -along.y * way.x + along.x * way.y;   // above 0: the way goes into the cell
+                if ((passage == Passage::in && inward > 0) || (passage == Passage::out && inward < 0)) continue;
+                if (play::first_overlap(body, start, {0, 0}, line, {0, 0}) == 0) continue;   // it stands across it
+                if (take(play::first_overlap(body, start, way, line, {0, 0}), Blocked::By::side)) result.cell = cell, result.touch = {};
+            }
+        }
+    result.at = first;
+    result.place = {from.x + (to.x - from.x) * first, from.y + (to.y - from.y) * first};
+    return result;
+}
+
+}   // namespace dryground

@@ -1,0 +1,211 @@
+// From contacts to what was hit.
+//
+// Idea: look behind the contact. Without the body's box a short way from the contact into the ground tells whose shape
+// lies there: a wall beside the floor does not. Only where that finds nothing (a contact past a corner) what is nearest
+// counts. With the box of a body that is pushed straight, all that lies in a strip along its side.
+
+#include <algorithm>
+#include <tuple>
+
+#include "dryground/touch.hpp"
+#include "parts_internal.hpp"
+
+namespace dryground {
+
+void Touches::add(const Touch& touch) {
+    for (std::size_t i = 0; i < size_; ++i)
+        if (touches_[i].is_same(touch)) {
+            touches_[i].overlap_px = std::max(touches_[i].overlap_px, touch.overlap_px);
+            touches_[i].distance_px = std::min(touches_[i].distance_px, touch.distance_px);
+            return;
+        }
+    if (size_ < most) touches_[size_++] = touch;
+}
+
+void Touches::sort() {
+    std::sort(touches_.begin(), touches_.begin() + static_cast<std::ptrdiff_t>(size_), [](const Touch& a, const Touch& b) {
+        if (a.overlap_px != b.overlap_px) return a.overlap_px > b.overlap_px;
+        if (a.distance_px != b.distance_px) return a.distance_px < b.distance_px;
+        if (a.layer != b.layer) return a.layer > b.layer;
+        return std::tie(a.cell[1], a.cell[0], a.object) < std::tie(b.cell[1], b.cell[0], b.object);
+    });
+}
+
+namespace play {
+
+namespace {
+
+// Which side of a cell something is on, seen from a direction.
+int side_of(const Map& map, Vec out) {
+    if (map.grid == GridSort::isometric) return out.x >= 0 ? (out.y < 0 ? 0 : 1) : (out.y >= 0 ? 2 : 3);
+    if (std::abs(out.x) > std::abs(out.y)) return out.x > 0 ? 1 : 3;
+    return out.y < 0 ? 0 : 2;
+}
+
+}   // namespace
+
+Vec direction(OneWay one_way) {
+    switch (one_way) {
+    case OneWay::up: return {0, -1};
+    case OneWay::down: return {0, 1};
+    case OneWay::left: return {-1, 0};
+    case OneWay::right: return {1, 0};
+    case OneWay::none: break;
+    }
+    return {0, 0};
+}
+
+namespace {
+
+class Toucher {
+public:
+    Toucher(const World& world, const Map& map, const Solids& solids, const Contact& contact)
+        : world_(world), map_(map), solids_(solids), contact_(contact),
+          point_{contact.point.x * steps_per_px, contact.point.y * steps_per_px}, within_(contact.within_px * steps_per_px) {
+        const double length = std::hypot(contact.normal.x, contact.normal.y);
+        if (length > 0) normal_ = {contact.normal.x / length, contact.normal.y / length};
+        knows_normal_ = length > 0;
+    }
+
+    void run(Touches& into) {
+        constexpr double straight = 0.995;   // about 5 degrees
+        if (knows_normal_ && contact_.body && std::max(std::abs(normal_.x), std::abs(normal_.y)) > straight) {
+            along_body(into);
+            if (!into.empty()) return;
+        }
+        if (knows_normal_) {
+            for (const bool strict : {true, false}) {
+                behind(into, strict);
+                if (!into.empty()) return;
+            }
+        }
+        around(into);
+    }
+
+private:
+    [[nodiscard]] bool counts(const StandingPiece& piece) const {
+        if (contact_.mover >= 0) {
+            const std::vector<int>& stopped_by = world_.movers()[static_cast<std::size_t>(contact_.mover)].stopped_by;
+            if (!std::binary_search(stopped_by.begin(), stopped_by.end(), piece.barrier)) return false;
+        }
+        return piece.piece->one_way == OneWay::none || !knows_normal_ || dot(normal_, direction(piece.piece->one_way)) > 0.3;
+    }
+
+    template <class Action>
+    void each(Vec least, Vec most, Action action) const {
+        const auto whole = [](double value, bool up) {
+            return static_cast<std::int32_t>(std::clamp(up ? std::ceil(value) : std::floor(value), -double{coordinate_limit}, double{coordinate_limit}));
+        };
+        solids_.each_near({{whole(least.x, false), whole(least.y, false)}, {whole(most.x, true), whole(most.y, true)}}, contact_.storey,
+                          [&](const StandingPiece& piece) {
+                              if (counts(piece)) action(piece, piece.piece->points, vec(piece.at));
+                          });
+    }
+
+    [[nodiscard]] Touch touch_of(const StandingPiece& piece, double overlap, double distance) const {
+        Touch touch;
+        touch.sort = piece.owner == Owner::tile ? Touched::tile : piece.owner == Owner::object ? Touched::object : Touched::rim;
+        touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
+        touch.overlap_px = overlap / steps_per_px, touch.distance_px = distance / steps_per_px;
+        int column = piece.column, row = piece.row;
+        if (piece.owner == Owner::tile) {
+            touch.tile = map_.placed(map_.layers[static_cast<std::size_t>(piece.layer)], column, row);
+        } else {
+            const Vec behind = point_ - normal_ * steps_per_px;
+            const auto cell = map_.cell_at({static_cast<std::int32_t>(std::floor(behind.x)), static_cast<std::int32_t>(std::floor(behind.y))});
+            column = cell[0], row = cell[1];
+        }
+        touch.cell = {map_.first_column + column, map_.first_row + row};
+        const Bounds cell = map_.cell_box(column, row);
+        touch.side = side_of(map_, knows_normal_ ? normal_ : point_ - (vec(cell.least) + vec(cell.most)) * 0.5);
+        return touch;
+    }
+
+    void along_body(Touches& into) const {
+        const bool level = std::abs(normal_.y) > std::abs(normal_.x);   // the ground is
+        const BoxOfBody& body = *contact_.body;
+        Vec least{body.left * steps_per_px, body.top * steps_per_px},
+            most{(body.left + body.width) * steps_per_px, (body.top + body.height) * steps_per_px};
+        const double at = level ? point_.y : point_.x, depth = at - (level ? normal_.y : normal_.x) * within_;
+        (level ? least.y : least.x) = std::min(at, depth);
+        (level ? most.y : most.x) = std::max(at, depth);
+        const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
+        double longest = 0;
+        const auto look = [&](auto action) {
+            each(least, most, [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
+                Vec low = least, high = most;
+                if (piece.piece->is_line()) {   // which has no inside: around the contact
+                    (level ? low.y : low.x) = at - within_;
+                    (level ? high.y : high.x) = at + within_;
+                }
+                const Span span = clipped(ring, by, low, high, level);
+                // Not what only meets the strip's edge.
+                const Span deep = piece.piece->is_line() ? Span{0, 1} : clipped(ring, by, low, high, !level);
+                if (span.length() > 0 && deep.length() > 0) action(piece, span);
+            });
+        };
+        look([&](const StandingPiece&, Span span) { longest = std::max(longest, span.length()); });
+        look([&](const StandingPiece& piece, Span span) {
+            if (longest > slight && span.length() <= slight) return;
+            const double p = level ? point_.x : point_.y;
+            into.add(touch_of(piece, span.length(), std::max({0.0, span.from - p, p - span.to})));
+        });
+    }
+
+    // Whose shape the way into the ground enters; of several only those that it enters first, but for what lies over one
+    // another.
+    void behind(Touches& into, bool strict) const {
+        const Vec way = normal_ * -within_;
+        each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
+            if (piece.piece->is_line()) {
+                const Vec near = nearest(ring, by, point_), off = near - point_;
+                const double deep = -dot(off, normal_), beside = std::abs(off.x * normal_.y - off.y * normal_.x);
+                if (beside <= (strict ? 0.5 : within_) && std::abs(deep) <= within_) into.add(touch_of(piece, 0, std::abs(deep)));
+                return;
+            }
+            const Span span = inside(ring, by, point_, way, strict);
+            if (!span.empty() && span.length() > 0) into.add(touch_of(piece, 0, span.from * within_));
+        });
+    }
+
+    // What is nearest, on the side of the ground.
+    void around(Touches& into) const {
+        each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
+            const Vec off = nearest(ring, by, point_) - point_;
+            const double distance = std::hypot(off.x, off.y);
+            if (distance > within_ || (knows_normal_ && -dot(off, normal_) < -0.3 * within_)) return;
+            into.add(touch_of(piece, 0, distance));
+        });
+    }
+
+    [[nodiscard]] Vec corner(bool most) const {
+        return point_ + Vec{within_, within_} * (most ? 1 : -1);
+    }
+
+    const World& world_;
+    const Map& map_;
+    const Solids& solids_;
+    const Contact& contact_;
+    Vec point_, normal_;
+    double within_;
+    bool knows_normal_ = false;
+};
+
+}   // namespace
+
+}   // namespace play
+
+Touches Play::touched(const Contact& contact) const { return touched(std::span(&contact, 1)); }
+
+Touches Play::touched(std::span<const Contact> contacts) const {
+    Touches touches;
+    for (const Contact& contact : contacts) {
+        Touches own;
+        play::Toucher(parts_->world, map(), *parts_->solids, contact).run(own);
+        for (const Touch& touch : own) touches.add(touch);
+    }
+    touches.sort();
+    return touches;
+}
+
+}   // namespace dryground
