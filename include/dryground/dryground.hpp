@@ -3,6 +3,7 @@
 
 #include "dryground/art.hpp"
 #include "dryground/builder.hpp"
+#include "dryground/changes.hpp"
 #include "dryground/check.hpp"
 #include "dryground/contacts.hpp"
 #include "dryground/draw.hpp"

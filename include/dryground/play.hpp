@@ -27,8 +27,8 @@ namespace dryground {
 using Cell = std::array<int, 2>;   // column, row
 
 struct PlayOptions {
-    int chunk_cells = 0;    // of the geometry that is kept; 0: as the world's merging settings say
-    bool pieces = false;    // whether chunks hold convex pieces besides regions and chains
+    int chunk_cells = 0;   // of the geometry that is kept; 0: as the world's merging settings say
+    bool pieces = false;   // whether chunks hold convex pieces besides regions and chains
 };
 
 // One thing that was done to the running game, with what undoes it.
@@ -37,16 +37,16 @@ struct Change {
     int map = -1;
     int layer = -1;
     Cell cell{};
-    Placed before{}, after{};   // of a tile
-    int fact = -1;              // of a fact
-    int object = -1;            // of an object that fires only once; of a tile -1, and layer and cell say which
+    Placed before{}, after{};           // of a tile
+    int fact = -1;                      // of a fact
+    int object = -1;                    // of an object that fires only once; of a tile -1, and layer and cell say which
     bool holds = false, held = false;   // after it, and before
 
     friend bool operator==(const Change&, const Change&) = default;
 };
 struct Changed {
-    std::vector<Change> changes;        // none when nothing became another; undo takes them
-    std::vector<std::size_t> chunks;    // of the present map, whose geometry is another now: positions in merge().chunks
+    std::vector<Change> changes;       // none when nothing became another; undo takes them
+    std::vector<std::size_t> chunks;   // of the present map, whose geometry is another now: positions in merge().chunks
 };
 
 // All that a saved game holds of a world: what is other than in its pack. `changes_bytes` (files.hpp) writes it.
@@ -58,10 +58,10 @@ struct Changes {
 // What a mover's way is barred by.
 struct Blocked {
     enum class By { nothing, tile, object, rim, flags, side, outside } by = By::nothing;
-    Touch touch{};      // of tiles, objects and the rim
-    Cell cell{};        // of flags and sides
-    double at = 1;      // how much of the way is free: 0 to 1
-    PointPx place{};    // where the mover stops
+    Touch touch{};     // of tiles, objects and the rim
+    Cell cell{};       // of flags and sides
+    double at = 1;     // how much of the way is free: 0 to 1
+    PointPx place{};   // where the mover stops
 
     explicit operator bool() const { return by != By::nothing; }
 };
@@ -90,7 +90,7 @@ public:
     // An engine's metres, y up.
     [[nodiscard]] PointPx from_metres(double x, double y) const;
     [[nodiscard]] std::array<double, 2> to_metres(PointPx p) const;
-    [[nodiscard]] Cell cell_at(PointPx p) const;          // on any grid; need not be one of the map's
+    [[nodiscard]] Cell cell_at(PointPx p) const;               // on any grid; need not be one of the map's
     [[nodiscard]] PointPx corner_of(const Cell& cell) const;   // the top-left one; of a diamond the top one
     [[nodiscard]] PointPx middle_of(const Cell& cell) const;
     [[nodiscard]] bool has(const Cell& cell) const;
@@ -112,8 +112,8 @@ public:
     // ---- what did it hit ----
 
     // The tiles, solid objects and rim that a contact is with; nothing where none lies near enough. Behind the contact,
-    // as seen along the normal: a wall beside a floor is not told of a contact with the floor. With a body: whatever lies
-    // along its side. What is carved away is not there. Allocates nothing.
+    // as seen along the normal: a wall beside a floor is not told of a contact with the floor. With a body: whatever
+    // lies along its side. What is carved away is not there. Allocates nothing.
     [[nodiscard]] Touches touched(const Contact& contact) const;
     [[nodiscard]] Touches touched(std::span<const Contact> contacts) const;   // of all of them together
 
@@ -121,7 +121,8 @@ public:
 
     // Whether a mover may go from a cell to one of the eight around it: the other cell grants what it needs and is not
     // barred by ground it is stopped by, and neither cell's side is shut that way.
-    [[nodiscard]] bool may_step(int mover, const Cell& from, const Cell& to, int storey = 0, Diagonal corners = Diagonal::if_both_free) const;
+    [[nodiscard]] bool may_step(int mover, const Cell& from, const Cell& to, int storey = 0,
+                                Diagonal corners = Diagonal::if_both_free) const;
     // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
     // from the side that they block.
     [[nodiscard]] Blocked blocked(int mover, PointPx from, PointPx to, int storey = 0) const;
@@ -133,8 +134,8 @@ public:
     Changed set_tile(int layer, const Cell& cell, std::string_view tile);   // by name, or set/tile; "": none
     Changed clear(int layer, const Cell& cell) { return set_tile(layer, cell, Placed{}); }
     Changed swap(int layer, const Cell& a, const Cell& b);
-    // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it, else
-    // that of merging the map.
+    // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it,
+    // else that of merging the map.
     Changed set_fact(int fact, bool holds);
     Changed set_fact(std::string_view fact, bool holds = true);
     [[nodiscard]] bool holds(int fact) const;
@@ -177,7 +178,8 @@ public:
     struct Show {
         bool chains = true, flags = false, objects = true, grid = false;
     };
-    // Lines and labels inside a box of px, for a game to draw over its picture. The names live as long as the Play does.
+    // Lines and labels inside a box of px, for a game to draw over its picture. The names live as long as the Play
+    // does.
     [[nodiscard]] Overlay overlay(const BoxOfBody& area, const Show& show) const;
     [[nodiscard]] Overlay overlay(const BoxOfBody& area) const { return overlay(area, Show{}); }
 

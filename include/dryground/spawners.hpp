@@ -2,8 +2,8 @@
 // has none.
 //
 //     dg::Spawners spawners;
-//     spawners.on("mud_crab", [&](const dg::Spawned& crab) { make_crab(crab.at_m(), crab.number("patrol_px")); return true; });
-//     const dg::SpawnReport report = spawners.spawn(play);      // once for each map, when it is entered
+//     spawners.on("mud_crab", [&](const dg::Spawned& crab) { make_crab(crab.at_m(), crab.number("patrol_px")); return
+//     true; }); const dg::SpawnReport report = spawners.spawn(play);      // once for each map, when it is entered
 //
 // Threads: one at a time.
 #pragma once
@@ -21,17 +21,27 @@ namespace dryground {
 // What is to be made: typed, with its place in px and in metres. Lives as long as the call that it is given to.
 class Spawned {
 public:
-    Spawned(const World& world, int kind, std::string_view name, PointPx at, int storey, const Properties& props, const std::vector<std::string>& tags, int object)
-        : world_(world), kind_(kind), name_(name), at_(at), storey_(storey), props_(props), tags_(tags), object_(object) {}
+    Spawned(const World& world, int kind, std::string_view name, PointPx at, int storey, const Properties& props,
+            const std::vector<std::string>& tags, int object)
+        : world_(world),
+          kind_(kind),
+          name_(name),
+          at_(at),
+          storey_(storey),
+          props_(props),
+          tags_(tags),
+          object_(object) {}
 
     [[nodiscard]] const Kind& kind() const { return world_.kinds()[static_cast<std::size_t>(kind_)]; }
     [[nodiscard]] std::string_view name() const { return name_; }   // empty when it has none
     [[nodiscard]] int object() const { return object_; }            // of the map; -1: made by hand
     [[nodiscard]] int storey() const { return storey_; }
-    [[nodiscard]] const Mover* mover() const;                       // of its kind; null when it has none
-    [[nodiscard]] bool is_tagged(std::string_view tag) const;       // by itself or by its kind
+    [[nodiscard]] const Mover* mover() const;                   // of its kind; null when it has none
+    [[nodiscard]] bool is_tagged(std::string_view tag) const;   // by itself or by its kind
     [[nodiscard]] PointPx at_px() const { return at_; }
-    [[nodiscard]] std::array<double, 2> at_m() const { return {at_.x / world_.per_metre(), -at_.y / world_.per_metre()}; }   // y up
+    [[nodiscard]] std::array<double, 2> at_m() const {
+        return {at_.x / world_.per_metre(), -at_.y / world_.per_metre()};
+    }   // y up
 
     // Properties by name. Throw std::out_of_range for one that its kind does not have, naming the nearest, and
     // std::invalid_argument for one of another type, saying which.
@@ -39,7 +49,8 @@ public:
     [[nodiscard]] std::int64_t whole(std::string_view field) const;
     [[nodiscard]] double number(std::string_view field) const;   // whole ones too
     [[nodiscard]] double metres(std::string_view field) const { return number(field) / world_.per_metre(); }   // of px
-    [[nodiscard]] const std::string& text(std::string_view field) const;   // choices, colours, refs, maps, tiles, facts, files too
+    [[nodiscard]] const std::string& text(
+        std::string_view field) const;   // choices, colours, refs, maps, tiles, facts, files too
     [[nodiscard]] PointPx place(std::string_view field) const;
     [[nodiscard]] const Properties& properties() const { return props_; }
 
@@ -57,14 +68,15 @@ private:
 };
 
 struct SpawnReport {
-    std::map<std::string, int> made;       // by kind: how many
-    std::map<std::string, int> missing;    // kinds without a function: how many objects were not made
-    std::map<std::string, int> refused;    // kinds whose function said that it made nothing: how often
-    std::vector<std::string> surplus;      // functions for kinds and tags that the world does not have
+    std::map<std::string, int> made;      // by kind: how many
+    std::map<std::string, int> missing;   // kinds without a function: how many objects were not made
+    std::map<std::string, int> refused;   // kinds whose function said that it made nothing: how often
+    std::vector<std::string> surplus;     // functions for kinds and tags that the world does not have
 
     [[nodiscard]] bool is_complete() const { return missing.empty() && refused.empty() && surplus.empty(); }
 };
-[[nodiscard]] std::string text(const SpawnReport& report);   // a line for each thing that is missing, surplus or refused
+[[nodiscard]] std::string text(
+    const SpawnReport& report);   // a line for each thing that is missing, surplus or refused
 
 class Spawners {
 public:

@@ -21,12 +21,12 @@ struct BoxOfBody {   // px: the corner at its top-left, and its size
 };
 
 struct Contact {
-    PointPx point;              // where they touch
-    PointPx normal{};           // out of the ground, toward the body, of any length; (0, 0): not known
+    PointPx point;                     // where they touch
+    PointPx normal{};                  // out of the ground, toward the body, of any length; (0, 0): not known
     std::optional<BoxOfBody> body{};   // with it, all that lies along the body's side is told
     int storey = 0;
-    int mover = -1;             // only what stops this mover (an id); -1: whatever is solid
-    double within_px = 1;       // how far from the contact a shape may lie
+    int mover = -1;         // only what stops this mover (an id); -1: whatever is solid
+    double within_px = 1;   // how far from the contact a shape may lie
 };
 
 enum class Touched { tile, object, rim };
@@ -38,9 +38,9 @@ struct Touch {
     Placed tile{};               // what stands there
     int object = -1;             // a position in the map's objects
     int barrier = -1;
-    int side = 0;                // of the cell that was hit: 0 top, 1 right, 2 bottom, 3 left; of diamonds from the top right on
-    double overlap_px = 0;       // how much of the body's side lies along it; 0 without a body
-    double distance_px = 0;      // from the contact's point
+    int side = 0;   // of the cell that was hit: 0 top, 1 right, 2 bottom, 3 left; of diamonds from the top right on
+    double overlap_px = 0;    // how much of the body's side lies along it; 0 without a body
+    double distance_px = 0;   // from the contact's point
 
     // The same thing: whatever is hit of it.
     [[nodiscard]] bool is_same(const Touch& other) const {
@@ -60,8 +60,8 @@ public:
     [[nodiscard]] const Touch& operator[](std::size_t i) const { return touches_[i]; }
     [[nodiscard]] const Touch& front() const { return touches_[0]; }
 
-    // Adds what is new of it, and keeps the greater overlap and the lesser distance of what is not. When it is full, what
-    // comes last is left out.
+    // Adds what is new of it, and keeps the greater overlap and the lesser distance of what is not. When it is full,
+    // what comes last is left out.
     void add(const Touch& touch);
     // Most overlap first, then the nearest, then by layer from the top, then by row and column.
     void sort();

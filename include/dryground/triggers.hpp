@@ -17,27 +17,29 @@ namespace dryground {
 
 struct BodyNow {
     std::uint64_t id = 0;
-    int mover = -1;          // its id
-    PointPx position{};      // the mover's: what its body counts from
+    int mover = -1;       // its id
+    PointPx position{};   // the mover's: what its body counts from
     int storey = 0;
-    bool uses = false;       // it asks, this frame, to use what it stands in or next to
+    bool uses = false;   // it asks, this frame, to use what it stands in or next to
 };
 
 struct Firing {
     Fires fires = Fires::enter;
-    std::uint64_t body = 0;     // 0 with no body: what fires at the start
-    int object = -1;            // of the present map; -1: a tile
-    int layer = -1;             // of the tile, and its cell
+    std::uint64_t body = 0;   // 0 with no body: what fires at the start
+    int object = -1;          // of the present map; -1: a tile
+    int layer = -1;           // of the tile, and its cell
     Cell cell{};
-    int event = -1;             // to run; -1: none
-    const Link* link = nullptr; // to follow, of links: it says the map and object to arrive at, and an event to run there
-    int to_storey = -1;         // of stairs: where the body is from now on
-    Changed changed;            // facts that it gave, tiles that it turned into others: done already
+    int event = -1;   // to run; -1: none
+    const Link* link =
+        nullptr;          // to follow, of links: it says the map and object to arrive at, and an event to run there
+    int to_storey = -1;   // of stairs: where the body is from now on
+    Changed changed;      // facts that it gave, tiles that it turned into others: done already
 };
 
-// Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what counts,
-// not touching; a mover that moves by steps is in the cell that holds its position. What needs facts fires when all of
-// them hold; what is there only `when` some hold senses nothing else. `once` is remembered by the Play, and saved.
+// Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what
+// counts, not touching; a mover that moves by steps is in the cell that holds its position. What needs facts fires when
+// all of them hold; what is there only `when` some hold senses nothing else. `once` is remembered by the Play, and
+// saved.
 class TriggerTracker {
 public:
     explicit TriggerTracker(Play& play);   // which must outlive it

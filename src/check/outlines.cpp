@@ -199,8 +199,8 @@ private:
              Hint{"bring the shapes to the same height, or let merging fuse close corners", "least_edge_px = 2"});
     }
 
-    // A slope of which the upper end falls off to ground beside it that goes on, by no more than a cell (walked over, it
-    // is a wall from there), or the lower end to a slope that goes on. A slope may end over a ditch or at a shore.
+    // A slope of which the upper end falls off to ground beside it that goes on, by no more than a cell (walked over,
+    // it is a wall from there), or the lower end to a slope that goes on. A slope may end over a ditch or at a shore.
     void slope(Point a, Point b, Point c, Point d) {
         const std::int32_t cell = map_.cell_height * steps_per_px;
         const auto is_slope = [](Point p, Point q) {

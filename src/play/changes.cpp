@@ -29,26 +29,36 @@ Changes Play::changes() const {
 namespace {
 
 bool is_tile(const World& world, const Placed& placed) {
-    return placed.tile < 0 || (placed.tileset >= 0 && static_cast<std::size_t>(placed.tileset) < world.tilesets().size() &&
-                               static_cast<std::size_t>(placed.tile) < world.tilesets()[static_cast<std::size_t>(placed.tileset)].tiles.size());
+    return placed.tile < 0 ||
+           (placed.tileset >= 0 && static_cast<std::size_t>(placed.tileset) < world.tilesets().size() &&
+            static_cast<std::size_t>(placed.tile) <
+                world.tilesets()[static_cast<std::size_t>(placed.tileset)].tiles.size());
 }
 
 // Why a change cannot be made in a world; empty when it can.
 std::string fault_of(const World& world, const Change& change) {
     if (change.sort == Change::Sort::fact)
-        return change.fact >= 0 && static_cast<std::size_t>(change.fact) < world.facts().size() ? "" : fmt::format("there is no fact {}", change.fact);
-    if (change.map < 0 || static_cast<std::size_t>(change.map) >= world.maps().size()) return fmt::format("there is no map {}", change.map);
+        return change.fact >= 0 && static_cast<std::size_t>(change.fact) < world.facts().size()
+                   ? ""
+                   : fmt::format("there is no fact {}", change.fact);
+    if (change.map < 0 || static_cast<std::size_t>(change.map) >= world.maps().size())
+        return fmt::format("there is no map {}", change.map);
     const Map& map = world.maps()[static_cast<std::size_t>(change.map)];
     if (change.sort == Change::Sort::fired && change.object >= 0)
-        return static_cast<std::size_t>(change.object) < map.objects.size() ? "" : fmt::format("map '{}' has no object {}", map.name, change.object);
-    if (change.layer < 0 || static_cast<std::size_t>(change.layer) >= map.layers.size() || map.layers[static_cast<std::size_t>(change.layer)].holds_objects)
+        return static_cast<std::size_t>(change.object) < map.objects.size()
+                   ? ""
+                   : fmt::format("map '{}' has no object {}", map.name, change.object);
+    if (change.layer < 0 || static_cast<std::size_t>(change.layer) >= map.layers.size() ||
+        map.layers[static_cast<std::size_t>(change.layer)].holds_objects)
         return fmt::format("map '{}' has no layer of cells {}", map.name, change.layer);
     const int c = change.cell[0] - map.first_column, r = change.cell[1] - map.first_row;
     if (!map.has(c, r)) return fmt::format("map '{}' has no cell ({}, {})", map.name, change.cell[0], change.cell[1]);
     if (change.sort == Change::Sort::fired) return "";
-    if (!is_tile(world, change.after)) return fmt::format("there is no tile {} in tile set {}", change.after.tile, change.after.tileset);
+    if (!is_tile(world, change.after))
+        return fmt::format("there is no tile {} in tile set {}", change.after.tile, change.after.tileset);
     if (!(map.placed(map.layers[static_cast<std::size_t>(change.layer)], c, r) == change.before))
-        return fmt::format("cell ({}, {}) of map '{}' does not hold what it is said to have held", change.cell[0], change.cell[1], map.name);
+        return fmt::format("cell ({}, {}) of map '{}' does not hold what it is said to have held", change.cell[0],
+                           change.cell[1], map.name);
     return "";
 }
 
@@ -56,8 +66,10 @@ std::string fault_of(const World& world, const Change& change) {
 
 std::string Play::apply(const Changes& changes) {
     if (changes.pack != parts_->pack)
-        return fmt::format("these changes belong to another pack: theirs is '{}', this one is '{}'", changes.pack, parts_->pack);
-    if (!parts_->tiles.empty() || !parts_->facts.empty() || !parts_->fired.empty()) return "something has been changed already: apply to a fresh start";
+        return fmt::format("these changes belong to another pack: theirs is '{}', this one is '{}'", changes.pack,
+                           parts_->pack);
+    if (!parts_->tiles.empty() || !parts_->facts.empty() || !parts_->fired.empty())
+        return "something has been changed already: apply to a fresh start";
     for (const Change& change : changes.changes)
         if (const std::string fault = fault_of(world(), change); !fault.empty()) return fault;
     for (const Change& change : changes.changes) {
@@ -65,7 +77,8 @@ std::string Play::apply(const Changes& changes) {
         if (change.sort == Change::Sort::fact && change.holds) parts_->facts.push_back(change.fact);
         if (change.sort == Change::Sort::fired) {
             const bool of_tile = change.object < 0;
-            parts_->fired.insert({change.map, change.object, of_tile ? change.layer : 0, of_tile ? change.cell[1] : 0, of_tile ? change.cell[0] : 0});
+            parts_->fired.insert({change.map, change.object, of_tile ? change.layer : 0, of_tile ? change.cell[1] : 0,
+                                  of_tile ? change.cell[0] : 0});
         }
     }
     std::sort(parts_->facts.begin(), parts_->facts.end());
@@ -80,7 +93,8 @@ namespace {
 
 template <class Things>
 int called(const Things& things, const std::string& name) {
-    const auto found = std::find_if(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
+    const auto found =
+        std::find_if(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
     return found == things.end() ? -1 : static_cast<int>(found - things.begin());
 }
 
@@ -94,8 +108,9 @@ void tell_names(const char* sort, const Things& before, const Things& now, std::
 
 std::string words_of(const World& world, const Placed& placed) {
     if (placed.tile < 0) return "";
-    return fmt::format("{}/{} {} {} {}", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name, world.tile(placed).name,
-                       placed.orientation.flip_x, placed.orientation.flip_y, placed.orientation.turn);
+    return fmt::format("{}/{} {} {} {}", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name,
+                       world.tile(placed).name, placed.orientation.flip_x, placed.orientation.flip_y,
+                       placed.orientation.turn);
 }
 
 // The same tile by its names in another world; a tile of -2 when it has none.
@@ -106,9 +121,11 @@ Placed same_tile(const World& from, const World& to, const Placed& placed) {
     return tile < 0 ? Placed{-1, -2, {}} : Placed{static_cast<std::int16_t>(set), tile, placed.orientation};
 }
 
-void tell_map(const World& old_world, const Map& before, const World& new_world, const Map& now, std::vector<std::string>& words) {
+void tell_map(const World& old_world, const Map& before, const World& new_world, const Map& now,
+              std::vector<std::string>& words) {
     if (before.columns != now.columns || before.rows != now.rows)
-        words.push_back(fmt::format("map '{}' has {} x {} cells, and had {} x {}", now.name, now.columns, now.rows, before.columns, before.rows));
+        words.push_back(fmt::format("map '{}' has {} x {} cells, and had {} x {}", now.name, now.columns, now.rows,
+                                    before.columns, before.rows));
     std::size_t cells = 0;
     for (const Layer& layer : now.layers) {
         const int old_id = called(before.layers, layer.name);
@@ -117,12 +134,16 @@ void tell_map(const World& old_world, const Map& before, const World& new_world,
         if (old.holds_objects) continue;
         for (int r = 0; r < now.rows; ++r)
             for (int c = 0; c < now.columns; ++c) {
-                const int old_c = c + now.first_column - before.first_column, old_r = r + now.first_row - before.first_row;
-                const std::string was = before.has(old_c, old_r) ? words_of(old_world, before.placed(old, old_c, old_r)) : "";
+                const int old_c = c + now.first_column - before.first_column,
+                          old_r = r + now.first_row - before.first_row;
+                const std::string was =
+                    before.has(old_c, old_r) ? words_of(old_world, before.placed(old, old_c, old_r)) : "";
                 cells += was != words_of(new_world, now.placed(layer, c, r));
             }
     }
-    if (cells > 0) words.push_back(fmt::format("map '{}': {} cell{} hold{} something else", now.name, cells, cells == 1 ? "" : "s", cells == 1 ? "s" : ""));
+    if (cells > 0)
+        words.push_back(fmt::format("map '{}': {} cell{} hold{} something else", now.name, cells, cells == 1 ? "" : "s",
+                                    cells == 1 ? "s" : ""));
     tell_names(fmt::format("map '{}': layer", now.name).c_str(), before.layers, now.layers, words);
     std::vector<Object> old_named, new_named;
     for (const Object& object : before.objects)
@@ -131,7 +152,8 @@ void tell_map(const World& old_world, const Map& before, const World& new_world,
         if (!object.name.empty()) new_named.push_back(object);
     tell_names(fmt::format("map '{}': object", now.name).c_str(), old_named, new_named, words);
     for (const Object& object : new_named)
-        if (const int id = called(old_named, object.name); id >= 0 && old_named[static_cast<std::size_t>(id)].position != object.position)
+        if (const int id = called(old_named, object.name);
+            id >= 0 && old_named[static_cast<std::size_t>(id)].position != object.position)
             words.push_back(fmt::format("map '{}': object '{}' stands elsewhere", now.name, object.name));
 }
 
@@ -149,7 +171,8 @@ std::vector<std::string> Play::refresh(World newer) {
     // What was changed, by names.
     Facts facts;
     for (const int fact : parts_->facts)
-        if (const int id = called(newer.facts(), old.facts()[static_cast<std::size_t>(fact)].name); id >= 0) facts.push_back(id);
+        if (const int id = called(newer.facts(), old.facts()[static_cast<std::size_t>(fact)].name); id >= 0)
+            facts.push_back(id);
     std::sort(facts.begin(), facts.end());
     std::map<Parts::TileKey, Change> tiles;
     std::set<Parts::FiredKey> fired;
@@ -158,7 +181,9 @@ std::vector<std::string> Play::refresh(World newer) {
         const Map& map = old.maps()[static_cast<std::size_t>(change.map)];
         Change carried = change;
         carried.map = called(newer.maps(), map.name);
-        carried.layer = carried.map < 0 ? -1 : called(newer.maps()[static_cast<std::size_t>(carried.map)].layers, map.layers[static_cast<std::size_t>(change.layer)].name);
+        carried.layer = carried.map < 0 ? -1
+                                        : called(newer.maps()[static_cast<std::size_t>(carried.map)].layers,
+                                                 map.layers[static_cast<std::size_t>(change.layer)].name);
         carried.after = same_tile(old, newer, change.after);
         bool fits = carried.map >= 0 && carried.layer >= 0 && carried.after.tile != -2;
         if (fits) {
@@ -180,12 +205,15 @@ std::vector<std::string> Play::refresh(World newer) {
         const Map& target = newer.maps()[static_cast<std::size_t>(id)];
         if (key[1] >= 0) {
             const std::string& name = map.objects[static_cast<std::size_t>(key[1])].name;
-            if (const int object = name.empty() ? -1 : target.find_object(name); object >= 0) fired.insert({id, object, 0, 0, 0});
-        } else if (const int layer = called(target.layers, map.layers[static_cast<std::size_t>(key[2])].name); layer >= 0) {
+            if (const int object = name.empty() ? -1 : target.find_object(name); object >= 0)
+                fired.insert({id, object, 0, 0, 0});
+        } else if (const int layer = called(target.layers, map.layers[static_cast<std::size_t>(key[2])].name);
+                   layer >= 0) {
             fired.insert({id, -1, layer, key[3], key[4]});
         }
     }
-    if (lost > 0) words.push_back(fmt::format("{} changed cell{} could not be carried over", lost, lost == 1 ? "" : "s"));
+    if (lost > 0)
+        words.push_back(fmt::format("{} changed cell{} could not be carried over", lost, lost == 1 ? "" : "s"));
     const int map = std::max(0, called(newer.maps(), this->map().name));
     parts_->solids.reset(), parts_->live.reset();   // they refer to the old world
     parts_->world = std::move(newer);

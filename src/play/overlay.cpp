@@ -12,8 +12,8 @@ PointPx px_of(Point p) { return {to_px(p.x), to_px(p.y)}; }
 
 // Whether the box around a line meets an area.
 bool meets(PointPx a, PointPx b, const BoxOfBody& area) {
-    return std::max(a.x, b.x) >= area.left && std::min(a.x, b.x) <= area.left + area.width && std::max(a.y, b.y) >= area.top &&
-           std::min(a.y, b.y) <= area.top + area.height;
+    return std::max(a.x, b.x) >= area.left && std::min(a.x, b.x) <= area.left + area.width &&
+           std::max(a.y, b.y) >= area.top && std::min(a.y, b.y) <= area.top + area.height;
 }
 
 }   // namespace
@@ -28,10 +28,11 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
             for (const Group& group : chunk.groups)
                 for (const Chain& chain : group.chains)
                     for (std::size_t i = 0; i + (chain.closed ? 0 : 1) < chain.points.size(); ++i)
-                        line(chain.points[i], chain.points[(i + 1) % chain.points.size()], group.trigger.empty() ? group.barrier : group.trigger);
+                        line(chain.points[i], chain.points[(i + 1) % chain.points.size()],
+                             group.trigger.empty() ? group.barrier : group.trigger);
     const auto whole = [](double px) { return static_cast<std::int32_t>(px * steps_per_px); };
-    const auto [c0, r0, c1, r1] =
-        parts_->solids->cells_near({{whole(area.left), whole(area.top)}, {whole(area.left + area.width), whole(area.top + area.height)}});
+    const auto [c0, r0, c1, r1] = parts_->solids->cells_near(
+        {{whole(area.left), whole(area.top)}, {whole(area.left + area.width), whole(area.top + area.height)}});
     for (int r = r0; (show.grid || show.flags) && r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
             const Cell cell{map().first_column + c, map().first_row + r};

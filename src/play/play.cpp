@@ -19,7 +19,8 @@ void put(Map& map, int layer_id, int column, int row, const Placed& tile) {
     const auto number = static_cast<std::uint32_t>(found - map.palette.begin());
     if (found == map.palette.end()) map.palette.push_back(tile);
     if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
-    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) + static_cast<std::size_t>(column)];
+    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
+                                      static_cast<std::size_t>(column)];
     if (cell < layer.counts.size() && layer.counts[cell] > 0) --layer.counts[cell];
     ++layer.counts[number];
     cell = number;
@@ -29,7 +30,9 @@ int map_called(const World& world, std::string_view name) {
     return static_cast<int>(&world.map(name) - world.maps().data());   // throws where there is none
 }
 
-bool names(const std::vector<int>& facts, int fact) { return std::find(facts.begin(), facts.end(), fact) != facts.end(); }
+bool names(const std::vector<int>& facts, int fact) {
+    return std::find(facts.begin(), facts.end(), fact) != facts.end();
+}
 
 // Whether what is solid, or carves, comes or goes with a fact.
 bool ground_depends_on(const World& world, const Map& map, int fact) {
@@ -38,7 +41,8 @@ bool ground_depends_on(const World& world, const Map& map, int fact) {
     for (const Placed& placed : map.palette)
         if (placed.tile >= 0 && names(world.tile(placed).needs, fact)) return true;
     return std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
-        return (object.role == Role::solid || !object.carves.empty() || object.role == Role::trigger || object.role == Role::link) &&
+        return (object.role == Role::solid || !object.carves.empty() || object.role == Role::trigger ||
+                object.role == Role::link) &&
                (names(object.when, fact) || names(object.unless, fact));
     });
 }
@@ -66,7 +70,8 @@ std::vector<std::size_t> Play::Parts::follow_facts() {
 }
 
 const Layer& Play::Parts::cell_layer(int layer) const {
-    if (layer < 0 || static_cast<std::size_t>(layer) >= map().layers.size() || map().layers[static_cast<std::size_t>(layer)].holds_objects)
+    if (layer < 0 || static_cast<std::size_t>(layer) >= map().layers.size() ||
+        map().layers[static_cast<std::size_t>(layer)].holds_objects)
         throw std::out_of_range(fmt::format("dryground::Play: map '{}' has no layer of cells {}", map().name, layer));
     return map().layers[static_cast<std::size_t>(layer)];
 }
@@ -100,10 +105,13 @@ void Play::go_to(std::string_view map) { parts_->load(map_called(parts_->world, 
 // ---- places and cells ----
 
 PointPx Play::from_metres(double x, double y) const { return {x * world().per_metre(), -y * world().per_metre()}; }
-std::array<double, 2> Play::to_metres(PointPx p) const { return {p.x / world().per_metre(), -p.y / world().per_metre()}; }
+std::array<double, 2> Play::to_metres(PointPx p) const {
+    return {p.x / world().per_metre(), -p.y / world().per_metre()};
+}
 
 Cell Play::cell_at(PointPx p) const {
-    const auto [c, r] = map().cell_at({static_cast<std::int32_t>(std::floor(p.x * steps_per_px)), static_cast<std::int32_t>(std::floor(p.y * steps_per_px))});
+    const auto [c, r] = map().cell_at({static_cast<std::int32_t>(std::floor(p.x * steps_per_px)),
+                                       static_cast<std::int32_t>(std::floor(p.y * steps_per_px))});
     return {map().first_column + c, map().first_row + r};
 }
 PointPx Play::corner_of(const Cell& cell) const {
@@ -145,7 +153,8 @@ const Value* Play::property_at(const Cell& cell, std::string_view name, int stor
         if (layer.holds_objects || layer.storey != storey || !dryground::is_there(layer, parts_->facts)) continue;
         const Tile* tile = find_tile(l, cell);
         if (tile == nullptr) continue;
-        const auto found = std::find_if(tile->props.begin(), tile->props.end(), [&](const auto& prop) { return prop.first == name; });
+        const auto found =
+            std::find_if(tile->props.begin(), tile->props.end(), [&](const auto& prop) { return prop.first == name; });
         if (found != tile->props.end()) return &found->second;
     }
     return nullptr;
@@ -157,7 +166,8 @@ Changed Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
     (void)parts_->cell_layer(layer);
     const auto [c, r] = parts_->data_cell(cell);
     if (!map().has(c, r))
-        throw std::out_of_range(fmt::format("dryground::Play::set_tile: map '{}' has no cell ({}, {})", map().name, cell[0], cell[1]));
+        throw std::out_of_range(
+            fmt::format("dryground::Play::set_tile: map '{}' has no cell ({}, {})", map().name, cell[0], cell[1]));
     const Placed wanted = tile.tile < 0 ? Placed{} : tile;
     Change change;
     change.map = parts_->map_id, change.layer = layer, change.cell = cell;
@@ -223,20 +233,27 @@ int fact_called(const World& world, std::string_view name) {
 
 }   // namespace
 
-Changed Play::set_fact(std::string_view fact, bool holds_now) { return set_fact(fact_called(world(), fact), holds_now); }
+Changed Play::set_fact(std::string_view fact, bool holds_now) {
+    return set_fact(fact_called(world(), fact), holds_now);
+}
 bool Play::holds(int fact) const { return std::binary_search(parts_->facts.begin(), parts_->facts.end(), fact); }
 bool Play::holds(std::string_view fact) const { return holds(fact_called(world(), fact)); }
 const Facts& Play::facts() const { return parts_->facts; }
-bool Play::is_there(int object) const { return dryground::is_there(map(), map().objects.at(static_cast<std::size_t>(object)), parts_->facts); }
+bool Play::is_there(int object) const {
+    return dryground::is_there(map(), map().objects.at(static_cast<std::size_t>(object)), parts_->facts);
+}
 
 bool Play::has_fired(int object) const { return parts_->fired.count({parts_->map_id, object, 0, 0, 0}) > 0; }
-bool Play::has_fired(int layer, const Cell& cell) const { return parts_->fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0; }
+bool Play::has_fired(int layer, const Cell& cell) const {
+    return parts_->fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0;
+}
 
 namespace {
 
 Change fired_change(int map, int object, int layer, const Cell& cell) {
     Change change;
-    change.sort = Change::Sort::fired, change.map = map, change.object = object, change.layer = layer, change.cell = cell;
+    change.sort = Change::Sort::fired, change.map = map, change.object = object, change.layer = layer,
+    change.cell = cell;
     change.holds = true;
     return change;
 }
@@ -259,7 +276,8 @@ Changed Play::undo(const Changed& changed) {
             append(all, set_fact(change->fact, change->held));
         } else if (change->sort == Change::Sort::fired) {
             const bool of_tile = change->object < 0;
-            parts_->fired.erase({change->map, change->object, of_tile ? change->layer : 0, of_tile ? change->cell[1] : 0, of_tile ? change->cell[0] : 0});
+            parts_->fired.erase({change->map, change->object, of_tile ? change->layer : 0,
+                                 of_tile ? change->cell[1] : 0, of_tile ? change->cell[0] : 0});
         } else if (change->map == parts_->map_id) {
             append(all, set_tile(change->layer, change->cell, change->before));
         } else {   // of a map that was left: it is merged when somebody goes there

@@ -11,7 +11,8 @@ namespace {
 Bounds box_of(std::span<const Point> points) {
     Bounds box{points[0], points[0]};
     for (const Point p : points)
-        box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)}, {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
+        box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
+               {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
     return box;
 }
 
@@ -20,7 +21,8 @@ Point negated(Point p) { return {-p.x, -p.y}; }
 // A tile's shape from the corner of its cell's box.
 Regions area_of(const Map& map, const Shape& shape, const Placed& placed) {
     if (shape.whole_cell) return moved(Regions{{map.cell_ring(0, 0), {}}}, negated(map.box_corner(0, 0)));
-    return detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation);
+    return detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px,
+                            placed.orientation);
 }
 
 void add_area(Pieces& pieces, const Regions& area, int barrier) {
@@ -39,7 +41,8 @@ void add_line(Pieces& pieces, const Ring& line, int barrier, OneWay one_way) {
 }
 
 bool holds_all(const std::vector<int>& needs, const Facts& facts) {
-    return std::all_of(needs.begin(), needs.end(), [&](int fact) { return std::binary_search(facts.begin(), facts.end(), fact); });
+    return std::all_of(needs.begin(), needs.end(),
+                       [&](int fact) { return std::binary_search(facts.begin(), facts.end(), fact); });
 }
 
 }   // namespace
@@ -49,14 +52,17 @@ Solids::Solids(const World& world, const Map& map, const Facts& facts) : world_(
         is_solid_.push_back(!layer.holds_objects && !layer.decor && layer.trigger.empty() && is_there(layer, facts));
     make_numbers();
     for (const Object& object : map.objects)
-        if (!object.carves.empty() && dryground::is_there(map, object, facts)) carvers_.emplace_back(object.layer, &object);
+        if (!object.carves.empty() && dryground::is_there(map, object, facts))
+            carvers_.emplace_back(object.layer, &object);
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         if (!is_solid_[l]) continue;
         const Layer& layer = map.layers[l];
         for (std::uint32_t n = 1; n < std::min(layer.counts.size(), carves_.size()); ++n) {
             if (!carves_[n] || layer.counts[n] == 0) continue;
             for (std::size_t i = 0; i < layer.cells.size(); ++i)
-                if (layer.cells[i] == n) carve_around(static_cast<int>(l), static_cast<int>(i) % map.columns, static_cast<int>(i) / map.columns);
+                if (layer.cells[i] == n)
+                    carve_around(static_cast<int>(l), static_cast<int>(i) % map.columns,
+                                 static_cast<int>(i) / map.columns);
         }
     }
     for (const auto& [layer, object] : carvers_)
@@ -76,14 +82,19 @@ std::array<int, 4> Solids::cells_near(const Bounds& box) const {
         const auto [c, r] = map_.cell_at(p);
         near = {std::min(near[0], c), std::min(near[1], r), std::max(near[2], c), std::max(near[3], r)};
     };
-    // Cells hold two of their sides; what touches the others counts too.
-    take({box.least.x - 1, box.least.y - 1});
-    take({box.most.x + 1, box.most.y + 1});
-    if (map_.grid == GridSort::isometric) {
-        take({box.most.x + 1, box.least.y - 1});
-        take({box.least.x - 1, box.most.y + 1});
+    // Cells hold two of their sides; what touches the others counts too. The box around a diamond reaches half of it
+    // beyond: then its middle is as near.
+    const bool diamonds = map_.grid == GridSort::isometric;
+    const std::int32_t x = diamonds ? map_.cell_width * (steps_per_px / 2) : 1,
+                       y = diamonds ? map_.cell_height * (steps_per_px / 2) : 1;
+    take({box.least.x - x, box.least.y - y});
+    take({box.most.x + x, box.most.y + y});
+    if (diamonds) {
+        take({box.most.x + x, box.least.y - y});
+        take({box.least.x - x, box.most.y + y});
     }
-    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map_.columns - 1), std::min(near[3], map_.rows - 1)};
+    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map_.columns - 1),
+            std::min(near[3], map_.rows - 1)};
 }
 
 void Solids::make_numbers() {
@@ -112,7 +123,9 @@ Pieces Solids::pieces_of(const Placed& placed) const {
         if (shape.line.empty())
             add_area(pieces, area_of(map_, shape, placed), shape.barrier);
         else
-            add_line(pieces, detail::oriented_line(shape.line, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px, placed.orientation),
+            add_line(pieces,
+                     detail::oriented_line(shape.line, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px,
+                                           placed.orientation),
                      shape.barrier, detail::oriented(shape.one_way, placed.orientation));
     }
     return pieces;
@@ -126,8 +139,9 @@ Regions Solids::carved(Regions area, int layer, int storey, int barrier) const {
         const Layer& upper = map_.layers[above];
         if (!is_solid_[above] || upper.storey != storey) continue;
         const Point shift = moved(upper.offset, upper.shape_offset);
-        const auto [c0, r0, c1, r1] = cells_near({{box->least.x - shift.x - reach_.most.x, box->least.y - shift.y - reach_.most.y},
-                                                  {box->most.x - shift.x - reach_.least.x, box->most.y - shift.y - reach_.least.y}});
+        const auto [c0, r0, c1, r1] =
+            cells_near({{box->least.x - shift.x - reach_.most.x, box->least.y - shift.y - reach_.most.y},
+                        {box->most.x - shift.x - reach_.least.x, box->most.y - shift.y - reach_.least.y}});
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
                 const std::uint32_t number = map_.number(upper, c, r);
@@ -200,12 +214,16 @@ void Solids::make_objects() {
     const std::int32_t ring = std::max(map_.cell_width, map_.cell_height) * steps_per_px;
     for (std::size_t o = 0; o < map_.objects.size(); ++o) {
         const Object& object = map_.objects[o];
-        if (object.role != Role::solid || object.fault != ShapeFault::none || !dryground::is_there(map_, object, facts_)) continue;
+        if (object.role != Role::solid || object.fault != ShapeFault::none ||
+            !dryground::is_there(map_, object, facts_))
+            continue;
         const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
         ObjectPieces made{static_cast<int>(o), object.layer, object.storey, {}, {}};
         Regions area = moved(object.area, layer.shape_offset);
         if (object.hollow)
-            area = subtract(Regions{box_region({map_.least().x - ring, map_.least().y - ring}, {map_.most().x + ring, map_.most().y + ring})}, area);
+            area = subtract(Regions{box_region({map_.least().x - ring, map_.least().y - ring},
+                                               {map_.most().x + ring, map_.most().y + ring})},
+                            area);
         add_area(made.pieces, carved(std::move(area), object.layer, object.storey, object.barrier), object.barrier);
         if (!object.line.empty()) {
             Ring line = object.line;
@@ -228,7 +246,9 @@ void Solids::make_objects() {
         const auto [c1, r1] = block_of(objects_[i].box.most);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) + static_cast<std::size_t>(c)].push_back(i);
+                blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
+                        static_cast<std::size_t>(c)]
+                    .push_back(i);
     }
 }
 

@@ -40,7 +40,8 @@ public:
     // A cell of a layer holds something else now; the map's palette may have grown.
     void renew(int layer, int column, int row);
 
-    // Calls action(const StandingPiece&) for each piece whose box meets one, of a storey; in the order of layers, cells.
+    // Calls action(const StandingPiece&) for each piece whose box meets one, of a storey; in the order of layers,
+    // cells.
     template <class Action>
     void each_near(const Bounds& box, int storey, Action action) const {
         for (std::size_t l = 0; l < map_.layers.size(); ++l)
@@ -71,13 +72,17 @@ private:
         const auto [c1, r1] = block_of(box.most);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                for (const std::size_t i : blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) + static_cast<std::size_t>(c)]) {
+                for (const std::size_t i :
+                     blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
+                             static_cast<std::size_t>(c)]) {
                     const ObjectPieces& object = objects_[i];
                     if (object.storey != storey || !meets(object.box, box)) continue;
                     const auto [own_c, own_r] = block_of(object.box.least);
                     if (c != std::max(c0, own_c) || r != std::max(r0, own_r)) continue;
                     for (const Piece& piece : object.pieces)
-                        if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Owner::object, object.layer, object.object, 0, 0, piece.barrier});
+                        if (meets(piece.box, box))
+                            action(StandingPiece{
+                                &piece, {0, 0}, Owner::object, object.layer, object.object, 0, 0, piece.barrier});
                 }
     }
     [[nodiscard]] std::array<int, 2> block_of(Point p) const {
@@ -85,7 +90,8 @@ private:
             return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / size, 0, count - 1));
         };
         const Point least = map_.least();
-        return {number(p.x, least.x, 8 * map_.cell_width * steps_per_px, block_columns_), number(p.y, least.y, 8 * map_.cell_height * steps_per_px, block_rows_)};
+        return {number(p.x, least.x, 8 * map_.cell_width * steps_per_px, block_columns_),
+                number(p.y, least.y, 8 * map_.cell_height * steps_per_px, block_rows_)};
     }
 
     template <class Action>
@@ -104,7 +110,8 @@ private:
                 const Point at = moved(map_.box_corner(c, r), shift);
                 for (const Piece& piece : pieces)
                     if (meets(moved_box(piece.box, at), box))
-                        action(StandingPiece{&piece, at, Owner::tile, l, -1, c, r, piece.barrier >= 0 ? piece.barrier : layer.barrier});
+                        action(StandingPiece{&piece, at, Owner::tile, l, -1, c, r,
+                                             piece.barrier >= 0 ? piece.barrier : layer.barrier});
             }
     }
     [[nodiscard]] const Pieces& pieces_at(int layer, int column, int row, std::uint32_t number) const {
@@ -113,8 +120,10 @@ private:
         return by_number_[number];
     }
     [[nodiscard]] std::uint64_t key(int layer, int column, int row) const {
-        return (static_cast<std::uint64_t>(layer) * static_cast<std::uint64_t>(map_.rows) + static_cast<std::uint64_t>(row)) *
-                   static_cast<std::uint64_t>(map_.columns) + static_cast<std::uint64_t>(column);
+        return (static_cast<std::uint64_t>(layer) * static_cast<std::uint64_t>(map_.rows) +
+                static_cast<std::uint64_t>(row)) *
+                   static_cast<std::uint64_t>(map_.columns) +
+               static_cast<std::uint64_t>(column);
     }
 
     void make_numbers();
@@ -128,10 +137,10 @@ private:
     const World& world_;
     const Map& map_;
     const Facts& facts_;
-    std::vector<bool> is_solid_;     // by layer: it is there and holds cells that may stop somebody
-    std::vector<Pieces> by_number_;  // of the palette, from the corner of the cell's box
-    std::vector<bool> carves_;       // by number: it carves something
-    Bounds reach_{{0, 0}, {0, 0}};   // how far pieces and carves reach out of their cell's box
+    std::vector<bool> is_solid_;                         // by layer: it is there and holds cells that may stop somebody
+    std::vector<Pieces> by_number_;                      // of the palette, from the corner of the cell's box
+    std::vector<bool> carves_;                           // by number: it carves something
+    Bounds reach_{{0, 0}, {0, 0}};                       // how far pieces and carves reach out of their cell's box
     std::unordered_map<std::uint64_t, Pieces> carved_;   // cells of which layers above carve something away
     std::vector<ObjectPieces> objects_;
     std::vector<std::vector<std::size_t>> blocks_;

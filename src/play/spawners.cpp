@@ -12,7 +12,9 @@ const Mover* Spawned::mover() const {
 }
 
 bool Spawned::is_tagged(std::string_view tag) const {
-    const auto in = [&](const std::vector<std::string>& tags) { return std::find(tags.begin(), tags.end(), tag) != tags.end(); };
+    const auto in = [&](const std::vector<std::string>& tags) {
+        return std::find(tags.begin(), tags.end(), tag) != tags.end();
+    };
     return in(tags_) || in(kind().tags);
 }
 
@@ -22,16 +24,19 @@ const Value& Spawned::value(std::string_view field) const {
     std::vector<std::string> names;
     for (const auto& [name, value] : props_) names.push_back(name);
     const auto nearest = nearest_name(field, names);
-    throw std::out_of_range(fmt::format("dryground::Spawned: a {} has no property '{}'{}", kind().name, field,
-                                        nearest ? fmt::format("; it has '{}'", *nearest) : ""));
+    throw std::out_of_range(fmt::format("dryground::Spawned: a {} has no property '{}'; it has {}", kind().name, field,
+                                        nearest         ? *nearest
+                                        : names.empty() ? "none"
+                                                        : fmt::format("{}", fmt::join(names, ", "))));
 }
 
 namespace {
 
 [[noreturn]] void wrong_type(const Kind& kind, std::string_view field, const char* wanted) {
     const auto found = kind.fields.find(std::string(field));
-    throw std::invalid_argument(fmt::format("dryground::Spawned: property '{}' of a {} is no {}{}", field, kind.name, wanted,
-                                            found == kind.fields.end() ? "" : fmt::format(" but of type {}", name_of(found->second.type))));
+    throw std::invalid_argument(
+        fmt::format("dryground::Spawned: property '{}' of a {} is no {}{}", field, kind.name, wanted,
+                    found == kind.fields.end() ? "" : fmt::format(" but of type {}", name_of(found->second.type))));
 }
 
 }   // namespace
@@ -61,9 +66,11 @@ PointPx Spawned::place(std::string_view field) const {
 
 std::string text(const SpawnReport& report) {
     std::string all;
-    for (const auto& [kind, count] : report.missing) all += fmt::format("no function for kind '{}': {} not made\n", kind, count);
+    for (const auto& [kind, count] : report.missing)
+        all += fmt::format("no function for kind '{}': {} not made\n", kind, count);
     for (const auto& [kind, count] : report.refused) all += fmt::format("kind '{}': {} refused\n", kind, count);
-    for (const std::string& name : report.surplus) all += fmt::format("a function for '{}', which the world does not have\n", name);
+    for (const std::string& name : report.surplus)
+        all += fmt::format("a function for '{}', which the world does not have\n", name);
     return all;
 }
 
@@ -94,41 +101,54 @@ SpawnReport Spawners::spawn(const Play& play) const {
         const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
         const Make* make = maker(kind, object.tags);
         if (make == nullptr) {
-            // A place with a name is no thing to be made.
-            const bool is_place = kind.fields.empty() && kind.mover < 0 && !kind.picture;
+            // Kinds that everybody has are places rather than things.
+            const bool is_place = kind.name == name_of(kind.role);
             if ((object.role == Role::spawn || object.role == Role::entity) && !is_place) ++report.missing[kind.name];
             continue;
         }
-        const Spawned spawned(world, object.kind, object.name, {to_px(object.position.x), to_px(object.position.y)}, object.storey, object.props, object.tags, static_cast<int>(o));
+        const Spawned spawned(world, object.kind, object.name, {to_px(object.position.x), to_px(object.position.y)},
+                              object.storey, object.props, object.tags, static_cast<int>(o));
         ++((*make)(spawned) ? report.made : report.refused)[kind.name];
     }
     for (const auto& [name, make] : by_kind_)
-        if (std::none_of(world.kinds().begin(), world.kinds().end(), [&](const Kind& kind) { return kind.name == name; })) report.surplus.push_back(name);
+        if (std::none_of(world.kinds().begin(), world.kinds().end(),
+                         [&](const Kind& kind) { return kind.name == name; }))
+            report.surplus.push_back(name);
     for (const auto& [tag, make] : by_tag_) {
-        const auto has = [&](const std::vector<std::string>& tags) { return std::find(tags.begin(), tags.end(), tag) != tags.end(); };
-        const bool of_kind = std::any_of(world.kinds().begin(), world.kinds().end(), [&](const Kind& kind) { return has(kind.tags); });
+        const auto has = [&](const std::vector<std::string>& tags) {
+            return std::find(tags.begin(), tags.end(), tag) != tags.end();
+        };
+        const bool of_kind =
+            std::any_of(world.kinds().begin(), world.kinds().end(), [&](const Kind& kind) { return has(kind.tags); });
         const bool of_object = std::any_of(world.maps().begin(), world.maps().end(), [&](const Map& one) {
-            return std::any_of(one.objects.begin(), one.objects.end(), [&](const Object& object) { return has(object.tags); });
+            return std::any_of(one.objects.begin(), one.objects.end(),
+                               [&](const Object& object) { return has(object.tags); });
         });
         if (!of_kind && !of_object) report.surplus.push_back(tag);
     }
     return report;
 }
 
-bool Spawners::make(const Play& play, std::string_view kind_name, PointPx at, const Properties& props, int storey) const {
+bool Spawners::make(const Play& play, std::string_view kind_name, PointPx at, const Properties& props,
+                    int storey) const {
     const World& world = play.world();
-    const auto kind = std::find_if(world.kinds().begin(), world.kinds().end(), [&](const Kind& k) { return k.name == kind_name; });
-    if (kind == world.kinds().end()) throw std::out_of_range(fmt::format("dryground::Spawners::make: the world has no kind '{}'", kind_name));
+    const auto kind =
+        std::find_if(world.kinds().begin(), world.kinds().end(), [&](const Kind& k) { return k.name == kind_name; });
+    if (kind == world.kinds().end())
+        throw std::out_of_range(fmt::format("dryground::Spawners::make: the world has no kind '{}'", kind_name));
     Properties all;
     for (const auto& [name, field] : kind->fields)
         if (field.standard) all[name] = *field.standard;
     for (const auto& [name, value] : props) {
-        if (kind->fields.count(name) == 0) throw std::out_of_range(fmt::format("dryground::Spawners::make: a {} has no property '{}'", kind_name, name));
+        if (kind->fields.count(name) == 0)
+            throw std::out_of_range(
+                fmt::format("dryground::Spawners::make: a {} has no property '{}'", kind_name, name));
         all[name] = value;
     }
     const std::vector<std::string> none;
     const Make* make = maker(*kind, none);
-    return make != nullptr && (*make)(Spawned(world, static_cast<int>(kind - world.kinds().begin()), "", at, storey, all, none, -1));
+    return make != nullptr &&
+           (*make)(Spawned(world, static_cast<int>(kind - world.kinds().begin()), "", at, storey, all, none, -1));
 }
 
 Events& Events::on(std::string event, Run run) {
@@ -151,7 +171,9 @@ std::vector<std::string> Events::missing(const World& world) const {
 std::vector<std::string> Events::surplus(const World& world) const {
     std::vector<std::string> names;
     for (const auto& [name, run] : runs_)
-        if (std::none_of(world.events().begin(), world.events().end(), [&](const NamedThing& event) { return event.name == name; })) names.push_back(name);
+        if (std::none_of(world.events().begin(), world.events().end(),
+                         [&](const NamedThing& event) { return event.name == name; }))
+            names.push_back(name);
     return names;
 }
 

@@ -21,19 +21,23 @@ const Mover& mover_of(const World& world, int mover) {
     return world.movers()[static_cast<std::size_t>(mover)];
 }
 
-bool stops(const Mover& mover, int barrier) { return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier); }
+bool stops(const Mover& mover, int barrier) {
+    return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
+}
 
 Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
     Vec least{1e300, 1e300}, most{-1e300, -1e300};
     for (const Point p : ring)
         for (const Vec at : {a, b}) {
             const Vec q = vec(p) + at;
-            least = {std::min(least.x, q.x), std::min(least.y, q.y)}, most = {std::max(most.x, q.x), std::max(most.y, q.y)};
+            least = {std::min(least.x, q.x), std::min(least.y, q.y)},
+            most = {std::max(most.x, q.x), std::max(most.y, q.y)};
         }
     const auto whole = [](double value) {
         return static_cast<std::int32_t>(std::clamp(value, -double{coordinate_limit}, double{coordinate_limit}));
     };
-    return {{whole(std::floor(least.x)), whole(std::floor(least.y))}, {whole(std::ceil(most.x)), whole(std::ceil(most.y))}};
+    return {{whole(std::floor(least.x)), whole(std::floor(least.y))},
+            {whole(std::ceil(most.x)), whole(std::ceil(most.y))}};
 }
 
 // The side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
@@ -76,7 +80,8 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
 Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const {
     const Mover& mover = mover_of(world(), mover_id);
     const Ring& body = mover.body.front().outline;
-    const Vec start{from.x * steps_per_px, from.y * steps_per_px}, end{to.x * steps_per_px, to.y * steps_per_px}, way = end - start;
+    const Vec start{from.x * steps_per_px, from.y * steps_per_px}, end{to.x * steps_per_px, to.y * steps_per_px},
+        way = end - start;
     Blocked result;
     result.place = to;
     double first = 1;
@@ -97,13 +102,19 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
         }
         const double at = play::first_overlap(body, start, way, piece.piece->points, vec(piece.at));
         using By = Blocked::By;
-        if (!take(at, piece.owner == play::Owner::tile ? By::tile : piece.owner == play::Owner::object ? By::object : By::rim)) return;
+        if (!take(at, piece.owner == play::Owner::tile     ? By::tile
+                      : piece.owner == play::Owner::object ? By::object
+                                                           : By::rim))
+            return;
         Touch& touch = result.touch;
         touch = {};
-        touch.sort = piece.owner == play::Owner::tile ? Touched::tile : piece.owner == play::Owner::object ? Touched::object : Touched::rim;
+        touch.sort = piece.owner == play::Owner::tile     ? Touched::tile
+                     : piece.owner == play::Owner::object ? Touched::object
+                                                          : Touched::rim;
         touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
         touch.cell = {map().first_column + piece.column, map().first_row + piece.row};
-        if (piece.owner == play::Owner::tile) touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
+        if (piece.owner == play::Owner::tile)
+            touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
         touch.side = std::abs(way.x) > std::abs(way.y) ? (way.x > 0 ? 3 : 1) : (way.y > 0 ? 0 : 2);
         result.cell = touch.cell;
     });
@@ -115,8 +126,10 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
             const CellSay say = says(cell, storey);
             const bool closed = mover.needs != 0 && (say.flags & mover.needs) == 0;
             if (!closed && say.sides_layer < 0) continue;
-            const std::array<Point, 4> ring{map().corner(c, r), map().corner(c + 1, r), map().corner(c + 1, r + 1), map().corner(c, r + 1)};
-            if (closed && take(play::first_overlap(body, start, way, ring, {0, 0}), Blocked::By::flags)) result.cell = cell, result.touch = {};
+            const std::array<Point, 4> ring{map().corner(c, r), map().corner(c + 1, r), map().corner(c + 1, r + 1),
+                                            map().corner(c, r + 1)};
+            if (closed && take(play::first_overlap(body, start, way, ring, {0, 0}), Blocked::By::flags))
+                result.cell = cell, result.touch = {};
             for (std::size_t side = 0; side < 4; ++side) {
                 const Passage passage = say.sides.of[side];
                 if (passage == Passage::open) continue;
@@ -125,7 +138,8 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
                 const double inward = -along.y * way.x + along.x * way.y;   // above 0: the way goes into the cell
                 if ((passage == Passage::in && inward > 0) || (passage == Passage::out && inward < 0)) continue;
                 if (play::first_overlap(body, start, {0, 0}, line, {0, 0}) == 0) continue;   // it stands across it
-                if (take(play::first_overlap(body, start, way, line, {0, 0}), Blocked::By::side)) result.cell = cell, result.touch = {};
+                if (take(play::first_overlap(body, start, way, line, {0, 0}), Blocked::By::side))
+                    result.cell = cell, result.touch = {};
             }
         }
     result.at = first;

@@ -23,12 +23,13 @@ void Touches::add(const Touch& touch) {
 }
 
 void Touches::sort() {
-    std::sort(touches_.begin(), touches_.begin() + static_cast<std::ptrdiff_t>(size_), [](const Touch& a, const Touch& b) {
-        if (a.overlap_px != b.overlap_px) return a.overlap_px > b.overlap_px;
-        if (a.distance_px != b.distance_px) return a.distance_px < b.distance_px;
-        if (a.layer != b.layer) return a.layer > b.layer;
-        return std::tie(a.cell[1], a.cell[0], a.object) < std::tie(b.cell[1], b.cell[0], b.object);
-    });
+    std::sort(touches_.begin(), touches_.begin() + static_cast<std::ptrdiff_t>(size_),
+              [](const Touch& a, const Touch& b) {
+                  if (a.overlap_px != b.overlap_px) return a.overlap_px > b.overlap_px;
+                  if (a.distance_px != b.distance_px) return a.distance_px < b.distance_px;
+                  if (a.layer != b.layer) return a.layer > b.layer;
+                  return std::tie(a.cell[1], a.cell[0], a.object) < std::tie(b.cell[1], b.cell[0], b.object);
+              });
 }
 
 namespace play {
@@ -46,11 +47,16 @@ int side_of(const Map& map, Vec out) {
 
 Vec direction(OneWay one_way) {
     switch (one_way) {
-    case OneWay::up: return {0, -1};
-    case OneWay::down: return {0, 1};
-    case OneWay::left: return {-1, 0};
-    case OneWay::right: return {1, 0};
-    case OneWay::none: break;
+        case OneWay::up:
+            return {0, -1};
+        case OneWay::down:
+            return {0, 1};
+        case OneWay::left:
+            return {-1, 0};
+        case OneWay::right:
+            return {1, 0};
+        case OneWay::none:
+            break;
     }
     return {0, 0};
 }
@@ -60,8 +66,12 @@ namespace {
 class Toucher {
 public:
     Toucher(const World& world, const Map& map, const Solids& solids, const Contact& contact)
-        : world_(world), map_(map), solids_(solids), contact_(contact),
-          point_{contact.point.x * steps_per_px, contact.point.y * steps_per_px}, within_(contact.within_px * steps_per_px) {
+        : world_(world),
+          map_(map),
+          solids_(solids),
+          contact_(contact),
+          point_{contact.point.x * steps_per_px, contact.point.y * steps_per_px},
+          within_(contact.within_px * steps_per_px) {
         const double length = std::hypot(contact.normal.x, contact.normal.y);
         if (length > 0) normal_ = {contact.normal.x / length, contact.normal.y / length};
         knows_normal_ = length > 0;
@@ -88,23 +98,27 @@ private:
             const std::vector<int>& stopped_by = world_.movers()[static_cast<std::size_t>(contact_.mover)].stopped_by;
             if (!std::binary_search(stopped_by.begin(), stopped_by.end(), piece.barrier)) return false;
         }
-        return piece.piece->one_way == OneWay::none || !knows_normal_ || dot(normal_, direction(piece.piece->one_way)) > 0.3;
+        return piece.piece->one_way == OneWay::none || !knows_normal_ ||
+               dot(normal_, direction(piece.piece->one_way)) > 0.3;
     }
 
     template <class Action>
     void each(Vec least, Vec most, Action action) const {
         const auto whole = [](double value, bool up) {
-            return static_cast<std::int32_t>(std::clamp(up ? std::ceil(value) : std::floor(value), -double{coordinate_limit}, double{coordinate_limit}));
+            return static_cast<std::int32_t>(std::clamp(up ? std::ceil(value) : std::floor(value),
+                                                        -double{coordinate_limit}, double{coordinate_limit}));
         };
-        solids_.each_near({{whole(least.x, false), whole(least.y, false)}, {whole(most.x, true), whole(most.y, true)}}, contact_.storey,
-                          [&](const StandingPiece& piece) {
+        solids_.each_near({{whole(least.x, false), whole(least.y, false)}, {whole(most.x, true), whole(most.y, true)}},
+                          contact_.storey, [&](const StandingPiece& piece) {
                               if (counts(piece)) action(piece, piece.piece->points, vec(piece.at));
                           });
     }
 
     [[nodiscard]] Touch touch_of(const StandingPiece& piece, double overlap, double distance) const {
         Touch touch;
-        touch.sort = piece.owner == Owner::tile ? Touched::tile : piece.owner == Owner::object ? Touched::object : Touched::rim;
+        touch.sort = piece.owner == Owner::tile     ? Touched::tile
+                     : piece.owner == Owner::object ? Touched::object
+                                                    : Touched::rim;
         touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
         touch.overlap_px = overlap / steps_per_px, touch.distance_px = distance / steps_per_px;
         int column = piece.column, row = piece.row;
@@ -112,7 +126,8 @@ private:
             touch.tile = map_.placed(map_.layers[static_cast<std::size_t>(piece.layer)], column, row);
         } else {
             const Vec behind = point_ - normal_ * steps_per_px;
-            const auto cell = map_.cell_at({static_cast<std::int32_t>(std::floor(behind.x)), static_cast<std::int32_t>(std::floor(behind.y))});
+            const auto cell = map_.cell_at(
+                {static_cast<std::int32_t>(std::floor(behind.x)), static_cast<std::int32_t>(std::floor(behind.y))});
             column = cell[0], row = cell[1];
         }
         touch.cell = {map_.first_column + column, map_.first_row + row};
@@ -152,15 +167,16 @@ private:
         });
     }
 
-    // Whose shape the way into the ground enters; of several only those that it enters first, but for what lies over one
-    // another.
+    // Whose shape the way into the ground enters; of several only those that it enters first, but for what lies over
+    // one another.
     void behind(Touches& into, bool strict) const {
         const Vec way = normal_ * -within_;
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
             if (piece.piece->is_line()) {
                 const Vec near = nearest(ring, by, point_), off = near - point_;
                 const double deep = -dot(off, normal_), beside = std::abs(off.x * normal_.y - off.y * normal_.x);
-                if (beside <= (strict ? 0.5 : within_) && std::abs(deep) <= within_) into.add(touch_of(piece, 0, std::abs(deep)));
+                if (beside <= (strict ? 0.5 : within_) && std::abs(deep) <= within_)
+                    into.add(touch_of(piece, 0, std::abs(deep)));
                 return;
             }
             const Span span = inside(ring, by, point_, way, strict);
@@ -178,9 +194,7 @@ private:
         });
     }
 
-    [[nodiscard]] Vec corner(bool most) const {
-        return point_ + Vec{within_, within_} * (most ? 1 : -1);
-    }
+    [[nodiscard]] Vec corner(bool most) const { return point_ + Vec{within_, within_} * (most ? 1 : -1); }
 
     const World& world_;
     const Map& map_;

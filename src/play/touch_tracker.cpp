@@ -21,7 +21,8 @@ void TouchTracker::touch(std::uint64_t body, int feeler, const Touch& touch) {
 
 std::span<const TouchTracker::Event> TouchTracker::end_frame() {
     std::sort(now_.begin(), now_.end(), before);
-    now_.erase(std::unique(now_.begin(), now_.end(), [](const Event& a, const Event& b) { return key(a) == key(b); }), now_.end());
+    now_.erase(std::unique(now_.begin(), now_.end(), [](const Event& a, const Event& b) { return key(a) == key(b); }),
+               now_.end());
     events_.clear();
     auto old = before_.begin();
     for (Event& event : now_) {

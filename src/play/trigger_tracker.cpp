@@ -47,8 +47,8 @@ struct TriggerTracker::Parts {
     std::vector<Sensor> sensors;
     std::vector<std::vector<std::size_t>> blocks;
     int block_columns = 1, block_rows = 1;
-    std::vector<char> senses;                      // by number of the palette: the tile reacts, or leads somewhere
-    std::vector<std::vector<Ring>> trigger_pieces;  // of such a tile, from the corner of its cell's box
+    std::vector<char> senses;                        // by number of the palette: the tile reacts, or leads somewhere
+    std::vector<std::vector<Ring>> trigger_pieces;   // of such a tile, from the corner of its cell's box
     bool any_tile = false;
     std::vector<Inside> before, now;
     std::vector<Firing> firings;
@@ -60,7 +60,9 @@ struct TriggerTracker::Parts {
         for (std::size_t o = 0; o < map.objects.size(); ++o) {
             const Object& object = map.objects[o];
             const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
-            if (!does || object.area.empty() || object.fires == Fires::bump || object.fires == Fires::defeat || object.fires == Fires::start) continue;
+            if (!does || object.area.empty() || object.fires == Fires::bump || object.fires == Fires::defeat ||
+                object.fires == Fires::start)
+                continue;
             sensors.push_back({static_cast<int>(o), *bounds(object.area), convex_pieces(object.area, 64)});
         }
         const Point least = map.least(), most = map.most();
@@ -71,7 +73,10 @@ struct TriggerTracker::Parts {
             const auto [c0, r0] = block_of(sensors[i].box.least);
             const auto [c1, r1] = block_of(sensors[i].box.most);
             for (int r = r0; r <= r1; ++r)
-                for (int c = c0; c <= c1; ++c) blocks[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns) + static_cast<std::size_t>(c)].push_back(i);
+                for (int c = c0; c <= c1; ++c)
+                    blocks[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns) +
+                           static_cast<std::size_t>(c)]
+                        .push_back(i);
         }
         learn_tiles();
         for (std::size_t o = 0; o < map.objects.size(); ++o)
@@ -86,14 +91,18 @@ struct TriggerTracker::Parts {
             std::vector<Ring>& pieces = trigger_pieces.emplace_back();
             if (map.palette[n].tile < 0) continue;
             const Tile& tile = play.world().tile(map.palette[n]);
-            const bool does = std::any_of(tile.reacts.begin(), tile.reacts.end(), [](const Reaction& r) { return r.fires != Fires::bump && r.fires != Fires::defeat; });
+            const bool does = std::any_of(tile.reacts.begin(), tile.reacts.end(), [](const Reaction& r) {
+                return r.fires != Fires::bump && r.fires != Fires::defeat;
+            });
             if (!does && tile.leads < 0 && tile.gives.empty()) continue;
             senses[n] = 1, any_tile = true;
             for (const Shape& shape : tile.shapes) {
                 if (shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
-                Regions area = detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, map.palette[n].orientation);
+                Regions area = detail::oriented(shape.area, map.cell_width * steps_per_px,
+                                                map.cell_height * steps_per_px, map.palette[n].orientation);
                 if (shape.whole_cell)
-                    area = moved(Regions{{map.cell_ring(0, 0), {}}}, {-map.box_corner(0, 0).x, -map.box_corner(0, 0).y});
+                    area =
+                        moved(Regions{{map.cell_ring(0, 0), {}}}, {-map.box_corner(0, 0).x, -map.box_corner(0, 0).y});
                 for (Ring& ring : convex_pieces(area, 64)) pieces.push_back(std::move(ring));
             }
         }
@@ -105,7 +114,8 @@ struct TriggerTracker::Parts {
             return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / size, 0, count - 1));
         };
         const Point least = map.least();
-        return {number(p.x, least.x, 4 * map.cell_width * steps_per_px, block_columns), number(p.y, least.y, 4 * map.cell_height * steps_per_px, block_rows)};
+        return {number(p.x, least.x, 4 * map.cell_width * steps_per_px, block_columns),
+                number(p.y, least.y, 4 * map.cell_height * steps_per_px, block_rows)};
     }
 
     // ---- where a body is ----
@@ -117,13 +127,20 @@ struct TriggerTracker::Parts {
         Cell cell;   // that holds its middle; of those that step their position
     };
     [[nodiscard]] Placed place(const BodyNow& body) const {
-        Placed placed{&play.world().movers().at(static_cast<std::size_t>(body.mover)), {body.position.x * steps_per_px, body.position.y * steps_per_px}, {}, {}};
+        Placed placed{&play.world().movers().at(static_cast<std::size_t>(body.mover)),
+                      {body.position.x * steps_per_px, body.position.y * steps_per_px},
+                      {},
+                      {}};
         Vec least{1e300, 1e300}, most{-1e300, -1e300};
         for (const Point p : placed.mover->body.front().outline) {
             const Vec q = vec(p) + placed.at;
-            least = {std::min(least.x, q.x), std::min(least.y, q.y)}, most = {std::max(most.x, q.x), std::max(most.y, q.y)};
+            least = {std::min(least.x, q.x), std::min(least.y, q.y)},
+            most = {std::max(most.x, q.x), std::max(most.y, q.y)};
         }
-        const auto whole = [](double value) { return static_cast<std::int32_t>(std::clamp(std::floor(value), -double{coordinate_limit}, double{coordinate_limit})); };
+        const auto whole = [](double value) {
+            return static_cast<std::int32_t>(
+                std::clamp(std::floor(value), -double{coordinate_limit}, double{coordinate_limit}));
+        };
         placed.box = {{whole(least.x), whole(least.y)}, {whole(most.x) + 1, whole(most.y) + 1}};
         const Vec middle = steps(placed) ? placed.at : (least + most) * 0.5;
         placed.cell = play.cell_at({middle.x / steps_per_px, middle.y / steps_per_px});
@@ -135,10 +152,14 @@ struct TriggerTracker::Parts {
         if (steps(placed)) {
             const PointPx middle = play.middle_of(placed.cell);
             const Vec p{middle.x * steps_per_px, middle.y * steps_per_px};
-            return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) { return !play::inside(ring, at, p, {0, 0}, false).empty(); });
+            return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) {
+                return !play::inside(ring, at, p, {0, 0}, false).empty();
+            });
         }
         const Ring& body = placed.mover->body.front().outline;
-        return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) { return play::first_overlap(body, placed.at, {0, 0}, ring, at) == 0; });
+        return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) {
+            return play::first_overlap(body, placed.at, {0, 0}, ring, at) == 0;
+        });
     }
 
     template <class Action>
@@ -148,9 +169,13 @@ struct TriggerTracker::Parts {
         const auto [c1, r1] = block_of(box.most);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                for (const std::size_t i : blocks[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns) + static_cast<std::size_t>(c)]) {
+                for (const std::size_t i :
+                     blocks[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns) +
+                            static_cast<std::size_t>(c)]) {
                     const Sensor& sensor = sensors[i];
-                    if (sensor.box.least.x >= box.most.x || box.least.x >= sensor.box.most.x || sensor.box.least.y >= box.most.y || box.least.y >= sensor.box.most.y) continue;
+                    if (sensor.box.least.x >= box.most.x || box.least.x >= sensor.box.most.x ||
+                        sensor.box.least.y >= box.most.y || box.least.y >= sensor.box.most.y)
+                        continue;
                     const auto [own_c, own_r] = block_of(sensor.box.least);
                     if (c == std::max(c0, own_c) && r == std::max(r0, own_r)) action(sensor);
                 }
@@ -160,7 +185,9 @@ struct TriggerTracker::Parts {
         const Placed placed = place(body);
         each_sensor(placed.box, [&](const Sensor& sensor) {
             const Object& object = play.map().objects[static_cast<std::size_t>(sensor.object)];
-            if (object.storey != body.storey || !contains(object.by, body.mover) || !play.is_there(sensor.object) || !overlaps(placed, sensor.pieces, {0, 0})) return;
+            if (object.storey != body.storey || !contains(object.by, body.mover) || !play.is_there(sensor.object) ||
+                !overlaps(placed, sensor.pieces, {0, 0}))
+                return;
             now.push_back({body.id, sensor.object, -1, {}, body.mover, 0});
         });
         if (any_tile) find_tiles(body, placed);
@@ -171,7 +198,9 @@ struct TriggerTracker::Parts {
         const auto [c0, r0, c1, r1] = play_solids().cells_near(placed.box);
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
-            if (layer.holds_objects || layer.decor || layer.storey != body.storey || !dryground::is_there(layer, play.facts())) continue;
+            if (layer.holds_objects || layer.decor || layer.storey != body.storey ||
+                !dryground::is_there(layer, play.facts()))
+                continue;
             for (int r = r0; r <= r1; ++r)
                 for (int c = c0; c <= c1; ++c) {
                     const std::uint32_t number = map.number(layer, c, r);
@@ -179,7 +208,9 @@ struct TriggerTracker::Parts {
                     const Cell cell{map.first_column + c, map.first_row + r};
                     const std::vector<Ring>& pieces = trigger_pieces[number];
                     // Without a trigger of its own it is the cell that is entered.
-                    const bool in = pieces.empty() ? cell == placed.cell : overlaps(placed, pieces, vec(moved(map.box_corner(c, r), layer.offset)));
+                    const bool in = pieces.empty()
+                                        ? cell == placed.cell
+                                        : overlaps(placed, pieces, vec(moved(map.box_corner(c, r), layer.offset)));
                     if (in) now.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
                 }
         }
@@ -197,7 +228,8 @@ struct TriggerTracker::Parts {
     }
 
     bool fire_object(int o, Fires fires, std::uint64_t body) {
-        const Object& object = play.world().maps()[static_cast<std::size_t>(map_id)].objects[static_cast<std::size_t>(o)];
+        const Object& object =
+            play.world().maps()[static_cast<std::size_t>(map_id)].objects[static_cast<std::size_t>(o)];
         if (!play.is_there(o) || !all_hold(object.needs) || (object.once && play.has_fired(o))) return false;
         Firing firing;
         firing.fires = fires, firing.body = body, firing.object = o, firing.event = object.runs;
@@ -213,7 +245,8 @@ struct TriggerTracker::Parts {
         const dryground::Placed placed = play.tile_at(layer, cell);
         if (placed.tile < 0) return;
         const Tile& tile = play.world().tile(placed);
-        if (fires == Fires::enter && tile.leads >= 0 && tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey) {
+        if (fires == Fires::enter && tile.leads >= 0 &&
+            tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey) {
             Firing firing;
             firing.body = body, firing.layer = layer, firing.cell = cell, firing.to_storey = tile.leads;
             firings.push_back(std::move(firing));
@@ -225,14 +258,20 @@ struct TriggerTracker::Parts {
             if (!firing.changed.changes.empty()) firings.push_back(std::move(firing));
         }
         for (const Reaction& reaction : tile.reacts) {
-            if (reaction.fires != fires || (!reaction.by.empty() && !contains(reaction.by, mover)) || !all_hold(reaction.needs) || (reaction.once && play.has_fired(layer, cell))) continue;
+            if (reaction.fires != fires || (!reaction.by.empty() && !contains(reaction.by, mover)) ||
+                !all_hold(reaction.needs) || (reaction.once && play.has_fired(layer, cell)))
+                continue;
             if (side >= 0 && !from(reaction, placed.orientation, side)) continue;
             Firing firing;
-            firing.fires = fires, firing.body = body, firing.layer = layer, firing.cell = cell, firing.event = reaction.runs;
+            firing.fires = fires, firing.body = body, firing.layer = layer, firing.cell = cell,
+            firing.event = reaction.runs;
             if (reaction.once) add(firing.changed, play.set_fired(layer, cell));
             for (const int fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
             if (reaction.then == Reaction::Then::goes) add(firing.changed, play.clear(layer, cell));
-            if (reaction.then == Reaction::Then::turns) add(firing.changed, play.set_tile(layer, cell, dryground::Placed{placed.tileset, reaction.turns_into, placed.orientation}));
+            if (reaction.then == Reaction::Then::turns)
+                add(firing.changed,
+                    play.set_tile(layer, cell,
+                                  dryground::Placed{placed.tileset, reaction.turns_into, placed.orientation}));
             firings.push_back(std::move(firing));
             if (reaction.then != Reaction::Then::stays) return;   // it is another tile now
         }
@@ -287,18 +326,22 @@ struct TriggerTracker::Parts {
         const Placed placed = place(body);
         std::array<int, 64> used{};
         std::size_t count = 0;
-        for (const auto& [dc, dr] : {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}}) {
+        for (const auto& [dc, dr] :
+             {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}}) {
             const Cell cell{placed.cell[0] + dc, placed.cell[1] + dr};
             const Bounds box = play.map().cell_box(cell[0] - play.map().first_column, cell[1] - play.map().first_row);
             each_sensor(box, [&](const Sensor& sensor) {
                 const Object& object = play.map().objects[static_cast<std::size_t>(sensor.object)];
-                if (object.fires != Fires::use || object.storey != body.storey || !contains(object.by, body.mover) || count == used.size() ||
-                    std::find(used.begin(), used.begin() + static_cast<std::ptrdiff_t>(count), sensor.object) != used.begin() + static_cast<std::ptrdiff_t>(count))
+                if (object.fires != Fires::use || object.storey != body.storey || !contains(object.by, body.mover) ||
+                    count == used.size() ||
+                    std::find(used.begin(), used.begin() + static_cast<std::ptrdiff_t>(count), sensor.object) !=
+                        used.begin() + static_cast<std::ptrdiff_t>(count))
                     return;
                 used[count++] = sensor.object;
             });
             for (std::size_t l = 0; any_tile && play.has(cell) && l < play.map().layers.size(); ++l)
-                if (const Layer& layer = play.map().layers[l]; !layer.holds_objects && !layer.decor && layer.storey == body.storey)
+                if (const Layer& layer = play.map().layers[l];
+                    !layer.holds_objects && !layer.decor && layer.storey == body.storey)
                     fire_tile(static_cast<int>(l), cell, Fires::use, body.id, body.mover);
         }
         for (std::size_t i = 0; i < count; ++i) fire_object(used[i], Fires::use, body.id);
@@ -324,10 +367,12 @@ std::span<const Firing> TriggerTracker::update(double seconds, std::span<const B
 std::span<const Firing> TriggerTracker::bumped(const BodyNow& body, const Touch& touch) {
     parts_->firings.clear();
     if (parts_->map_id != parts_->play.map_id()) parts_->begin_map();
-    if (touch.sort == Touched::tile) parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body.id, body.mover, touch.side);
+    if (touch.sort == Touched::tile)
+        parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body.id, body.mover, touch.side);
     if (touch.sort == Touched::object) {
         const Object& object = parts_->play.map().objects.at(static_cast<std::size_t>(touch.object));
-        if (object.fires == Fires::bump && contains(object.by, body.mover)) parts_->fire_object(touch.object, Fires::bump, body.id);
+        if (object.fires == Fires::bump && contains(object.by, body.mover))
+            parts_->fire_object(touch.object, Fires::bump, body.id);
     }
     return parts_->firings;
 }
@@ -335,7 +380,8 @@ std::span<const Firing> TriggerTracker::bumped(const BodyNow& body, const Touch&
 std::span<const Firing> TriggerTracker::defeated(int object, std::uint64_t body) {
     parts_->firings.clear();
     if (parts_->map_id != parts_->play.map_id()) parts_->begin_map();
-    if (parts_->play.map().objects.at(static_cast<std::size_t>(object)).fires == Fires::defeat) parts_->fire_object(object, Fires::defeat, body);
+    if (parts_->play.map().objects.at(static_cast<std::size_t>(object)).fires == Fires::defeat)
+        parts_->fire_object(object, Fires::defeat, body);
     return parts_->firings;
 }
 

@@ -1,0 +1,190 @@
+// Who fires what: triggers, links, tiles that react; and what is made of objects.
+#include "dryground/triggers.hpp"
+
+#include <catch2/catch.hpp>
+
+#include "dryground/spawners.hpp"
+#include "shore.hpp"
+
+using namespace dryground;
+
+namespace {
+
+World load(const worlds::Files& files) {
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    return loaded.world();
+}
+
+// The shore with tiles that react: a crate broken from below, steam that scalds every half second, stairs.
+worlds::Files lively() {
+    worlds::Files files = worlds::with(
+        worlds::shore(), "marsh.toml", "[tiles.net]",
+        "[tiles.crate]\nunseen = true\nbarrier = \"earth\"\nshapes = [\"cell\"]\nreacts = [{ fires = \"bump\", from = "
+        "[\"bottom\"], turns_into = \"\", runs = "
+        "\"ring_bell\" }]\n[tiles.steam]\nunseen = true\nshapes = [{ box = [4, 0, 8, 16], trigger = \"steam\" "
+        "}]\nreacts = [{ fires = \"inside\", every_s = 0.5, "
+        "runs = \"ring_bell\" }]\n[tiles.stairs]\nunseen = true\nshapes = []\nleads = \"loft\"\n[tiles.net]");
+    files = worlds::with(files, "marsh.toml", "leads = \"loft\"", "leads = \"loft\"");
+    files = worlds::with(files, "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32, height_px = 32 }\n[facts]");
+    files = worlds::with(files, "flat.toml", "\"n\" = \"net\"",
+                         "\"n\" = \"net\", \"x\" = \"crate\", \"s\" = \"steam\", \"^\" = \"stairs\"");
+    return worlds::with(files, "flat.toml", "............\n............\n..........n.",
+                        "..x.........\n............\n...s..^...n.");
+}
+
+struct Game {
+    explicit Game(const worlds::Files& files = worlds::shore()) : play(load(files), "flat"), tracker(play) {}
+
+    // "enter key; use door -> cave/mat": what fires in a frame with the warden at a place.
+    std::string at(double x, double y, bool uses = false, double seconds = 0.1, int storey = 0) {
+        const BodyNow body{1, 0, {x, y}, storey, uses};
+        return told(tracker.update(seconds, std::span(&body, 1)));
+    }
+    std::string told(std::span<const Firing> firings) const {
+        std::string all;
+        for (const Firing& firing : firings) {
+            if (!all.empty()) all += "; ";
+            all += std::string(name_of(firing.fires)) + " ";
+            all += firing.object >= 0 ? play.map().objects[static_cast<std::size_t>(firing.object)].name
+                                      : fmt::format("tile {},{}", firing.cell[0], firing.cell[1]);
+            if (firing.link != nullptr) all += " -> " + firing.link->to;
+            if (firing.event >= 0) all += " runs " + play.world().events()[static_cast<std::size_t>(firing.event)].name;
+            if (firing.to_storey >= 0)
+                all += " to " + play.world().storeys()[static_cast<std::size_t>(firing.to_storey)].name;
+        }
+        return all;
+    }
+    Play play;
+    TriggerTracker tracker;
+};
+
+}   // namespace
+
+TEST_CASE("a trigger fires when it is entered, not while one stays or only touches it", "[triggers]") {
+    Game game;   // the bell's box is from (96, 32) to (112, 48); the warden is 10 x 14 px, feet in the middle below
+    CHECK(game.at(85, 48) == "");
+    CHECK(game.at(91, 48) == "");   // touching
+    CHECK(game.at(92, 48) == "enter bell runs ring_bell");
+    CHECK(game.at(100, 48) == "");
+    CHECK(game.at(140, 48) == "");
+    CHECK(game.at(100, 48) == "enter bell runs ring_bell");   // again
+    CHECK(game.tracker.update(0.1, {}).empty());              // it is no more
+    Game once(
+        worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }", "runs = \"ring_bell\", once = true }"));
+    CHECK(once.at(100, 48) == "enter bell runs ring_bell");
+    CHECK(once.at(140, 48) == "");
+    CHECK(once.at(100, 48) == "");
+    CHECK(once.play.changes().changes.size() == 1);   // saved games know it
+    Game leaving(worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }",
+                              "runs = \"ring_bell\", fires = \"leave\" }"));
+    CHECK(leaving.at(100, 48) == "");
+    CHECK(leaving.at(140, 48) == "leave bell runs ring_bell");
+    Game others(worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }",
+                             "runs = \"ring_bell\", by = [\"keeper\"] }"));
+    CHECK(others.at(100, 48) == "");
+}
+
+TEST_CASE("what lasts fires every so often", "[triggers]") {
+    Game game(worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }",
+                           "runs = \"ring_bell\", fires = \"inside\", every_s = 0.5 }"));
+    int fired = 0;
+    for (int frame = 0; frame < 20; ++frame) fired += !game.at(100, 48).empty();   // two seconds
+    CHECK(fired == 4);
+    Game steam(lively());
+    fired = 0;
+    for (int frame = 0; frame < 20; ++frame) fired += steam.at(56, 46) == "inside tile 3,2 runs ring_bell";
+    CHECK(fired == 4);
+}
+
+TEST_CASE("a key opens a door, and the door leads to another map", "[triggers]") {
+    // The key needs an area to be taken.
+    Game game(worlds::with(worlds::shore(), "flat.toml", "at = [96, 56], fires", "box = [88, 48, 16, 16], fires"));
+    CHECK(game.at(170, 46, true) == "");   // used from the next cell, but locked
+    CHECK(game.at(96, 62) == "enter key");
+    CHECK(game.play.holds("has_key"));
+    CHECK(game.at(170, 46, true) == "use door -> cave/mat");
+    CHECK(game.at(150, 46, true) == "");   // two cells away
+    game.play.go_to("cave");
+    CHECK(game.at(56, 48) == "");
+    CHECK(game.at(8, 46) == "enter out -> flat/landing");
+    CHECK(game.at(90, 46, true) == "use lamp");
+    CHECK(game.play.holds("lamp_lit"));
+}
+
+TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey", "[triggers]") {
+    Game game(lively());
+    const BodyNow body{1, 0, {40, 30}};
+    const auto bump = [&](PointPx point, PointPx normal) {
+        const Touches touches = game.play.touched({.point = point, .normal = normal});
+        REQUIRE(touches.size() == 1);
+        return game.told(game.tracker.bumped(body, touches.front()));
+    };
+    CHECK(bump({32, 8}, {-1, 0}) == "");
+    CHECK(bump({40, 16}, {0, 1}) == "bump tile 2,0 runs ring_bell");
+    CHECK(game.play.find_tile(0, {2, 0}) == nullptr);
+    CHECK(game.play.touched({.point = {40, 16}, .normal = {0, 1}}).empty());
+    CHECK(game.at(104, 62) == "");
+    CHECK(game.at(104, 46) == "enter tile 6,2 to loft; enter bell runs ring_bell");
+    CHECK(game.at(104, 46, false, 0.1, 1) == "");   // up there nothing is
+}
+
+TEST_CASE("a body that steps is in the cell that holds its position", "[triggers]") {
+    worlds::Files files =
+        worlds::with(worlds::shore(), "world.toml", "moves = \"side\"\njump_px = 40", "moves = \"steps\"");
+    Game game(
+        worlds::with(files, "world.toml", "body = { box = [10, 14], at = [0, -7] }", "body = { box = [10, 14] }"));
+    CHECK(game.at(95, 40) == "");   // its body reaches into the bell's cell, but it is in the one before
+    CHECK(game.at(97, 40) == "enter bell runs ring_bell");
+}
+
+TEST_CASE("objects become a game's things, and what has no function is told", "[spawners]") {
+    const World world =
+        load(worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
+                          "stands = \"feet\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"whole\", default = 32 "
+                          "}\nfields.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
+    const Play play(world, "flat");
+    std::string made;
+    Spawners spawners;
+    spawners.on_tagged("foe", [&](const Spawned& foe) {
+        made += fmt::format("{} '{}' at {} m, patrols {} m, shy {}", foe.kind().name, foe.name(), foe.at_m()[0],
+                            foe.metres("patrol_px"), foe.yes_no("shy"));
+        CHECK(foe.at_m()[1] == -3);   // y up
+        CHECK(foe.mover()->name == "warden");
+        CHECK(foe.is_tagged("foe"));
+        CHECK_THROWS_WITH(foe.number("patrol"), Catch::Contains("has no property 'patrol'; it has patrol_px, shy"));
+        CHECK_THROWS_WITH(foe.text("shy"), Catch::Contains("is no text but of type yes_no"));
+        return foe.object() >= 0;
+    });
+    spawners.on("gull", [](const Spawned&) { return true; });
+    SpawnReport report = spawners.spawn(play);
+    CHECK(made == "crab 'crab_a' at 9.5 m, patrols 2 m, shy true");
+    CHECK(report.made.at("crab") == 1);
+    CHECK(text(report) == "no function for kind 'chest': 1 not made\na function for 'gull', which the world does not have\n");
+    spawners.on("chest", [](const Spawned&) { return false; });
+    report = spawners.spawn(play);
+    CHECK(report.refused.at("chest") == 1);
+    CHECK_FALSE(report.is_complete());
+    made.clear();
+    CHECK_FALSE(
+        spawners.make(play, "crab", {16, 48}, {{"patrol_px", Value{std::int64_t{64}}}}));   // as its function says
+    CHECK(made == "crab '' at 1 m, patrols 4 m, shy true");
+    CHECK_THROWS_AS(spawners.make(play, "gull", {0, 0}), std::out_of_range);
+    CHECK_THROWS_AS(spawners.make(play, "crab", {0, 0}, {{"patrol", Value{}}}), std::out_of_range);
+}
+
+TEST_CASE("events run by name, and those without a function are listed", "[spawners]") {
+    const World world = load(worlds::shore());
+    Events events;
+    int rung = 0;
+    events.on("ring_bell", [&](int object, std::uint64_t body) { rung += object + static_cast<int>(body); });
+    CHECK(events.run(world, 0, 4, 1));
+    CHECK(rung == 5);
+    CHECK(events.run(world, -1));
+    CHECK(events.missing(world).empty());
+    events.on("sing", [](int, std::uint64_t) {});
+    CHECK(events.surplus(world) == std::vector<std::string>{"sing"});
+    CHECK(Events().missing(world) == std::vector<std::string>{"ring_bell"});
+    CHECK_FALSE(Events().run(world, 0));
+}
