@@ -16,7 +16,9 @@
 #include <cmath>
 #include <memory>
 #include <stdexcept>
+#include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "dryground/contacts.hpp"
@@ -60,7 +62,7 @@ struct Options {
 
 // What a shape of ours belongs to. Lives as long as its Ground.
 struct GroupOfMap {
-    const Merge* map;
+    std::string_view map;
     const Group* group;
 };
 
@@ -78,45 +80,40 @@ struct GroupOfMap {
     return cpvdot(cpArbiterGetNormal(arbiter), cpvperp(way)) > 0;
 }
 
-// The static shapes of one merged map in a space. Owns them: when it goes, they leave the space. The space must
-// outlive it. Keeps a copy of the merge, so that groups can be asked for.
-class Ground {
+// The static shapes of some groups in a space. Owns them, and the groups: when it goes, the shapes leave the space, and
+// wake what rested on them. The space must outlive it.
+class GroupShapes {
 public:
-    Ground(cpSpace* space, const World& world, Merge merge, const Options& options = {})
-        : space_(space), merge_(std::make_unique<Merge>(std::move(merge))), options_(options) {
+    GroupShapes(cpSpace* space, const World& world, std::string map, std::vector<Group> groups,
+                const std::vector<Surface>& surfaces, const Options& options)
+        : space_(space), map_(std::move(map)), groups_(std::move(groups)), options_(options) {
         const ContactTable table = contact_table(world);
-        tags_.reserve(merge_->groups.size());   // shapes keep pointers to tags
-        cpSpaceAddWildcardHandler(space, options.one_way_type)->preSolveFunc = [](cpArbiter* arbiter, cpSpace*,
-                                                                                  cpDataPointer) -> cpBool {
-            return one_way_stops(arbiter) ? cpTrue : cpArbiterIgnore(arbiter);
-        };
-        for (const Group& group : merge_->groups) {
-            tags_.push_back({merge_.get(), &group});
+        tags_.reserve(groups_.size());   // shapes keep pointers to tags
+        for (const Group& group : groups_) {
+            tags_.push_back({map_, &group});
             if (group.barrier_id < 0 && group.trigger.empty())
-                throw std::invalid_argument(
-                    "dryground::chipmunk::Ground: asks for barriers, not for one mover's ground");
+                throw std::invalid_argument("dryground::chipmunk: asks for barriers, not for one mover's ground");
             const bool senses = !group.trigger.empty();
             const cpShapeFilter filter =
                 filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
             const bool from_pieces = options.form == Form::pieces || senses;
             for (const Chain& chain : group.chains)
                 if (!from_pieces || !chain.closed || chain.two_sided || group.one_way != OneWay::none)
-                    add_chain(world, chain, filter, group.one_way, senses);
+                    add_chain(world, chain, surfaces, filter, group.one_way, senses);
             if (from_pieces)
                 for (const Ring& piece : group.pieces) add_piece(world, piece, filter, senses);
         }
     }
-    ~Ground() {
+    ~GroupShapes() {
         for (cpShape* shape : shapes_) {
             cpSpaceRemoveShape(space_, shape);
             cpShapeFree(shape);
         }
     }
-    Ground(const Ground&) = delete;
-    Ground& operator=(const Ground&) = delete;
+    GroupShapes(const GroupShapes&) = delete;
+    GroupShapes& operator=(const GroupShapes&) = delete;
 
     [[nodiscard]] const std::vector<cpShape*>& shapes() const { return shapes_; }
-    [[nodiscard]] const Merge& merge() const { return *merge_; }
 
 private:
     void add(cpShape* shape, cpShapeFilter filter, const Surface& surface) {
@@ -130,7 +127,8 @@ private:
 
     // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth
     // edge. Where nothing goes on, the edge's own end stands in.
-    void add_chain(const World& world, const Chain& chain, cpShapeFilter filter, OneWay one_way, bool senses) {
+    void add_chain(const World& world, const Chain& chain, const std::vector<Surface>& surfaces, cpShapeFilter filter,
+                   OneWay one_way, bool senses) {
         std::vector<cpVect> points;
         for (const Point p : chain.points) points.push_back(to_metres(world, p));
         const std::size_t n = points.size(), edges = chain.closed ? n : n - 1;
@@ -146,7 +144,7 @@ private:
             cpSegmentShapeSetNeighbors(edge, i == 0 ? before : points[i - 1], i + 1 == edges ? after : points[i + 2]);
             if (one_way != OneWay::none) cpShapeSetCollisionType(edge, options_.one_way_type);
             cpShapeSetSensor(edge, senses ? cpTrue : cpFalse);
-            add(edge, filter, merge_->surfaces[static_cast<std::size_t>(chain.surfaces[i])]);
+            add(edge, filter, surfaces[static_cast<std::size_t>(chain.surfaces[i])]);
         }
     }
 
@@ -160,10 +158,36 @@ private:
     }
 
     cpSpace* space_;
-    std::unique_ptr<Merge> merge_;   // on the heap: tags point into it
+    std::string map_;
+    std::vector<Group> groups_;   // tags point into it
     Options options_;
     std::vector<GroupOfMap> tags_;
     std::vector<cpShape*> shapes_;
+};
+
+// Makes one-way lines work in a space; every Ground does.
+inline void set_one_way_handler(cpSpace* space, const Options& options) {
+    cpSpaceAddWildcardHandler(space, options.one_way_type)->preSolveFunc = [](cpArbiter* arbiter, cpSpace*,
+                                                                              cpDataPointer) -> cpBool {
+        return one_way_stops(arbiter) ? cpTrue : cpArbiterIgnore(arbiter);
+    };
+}
+
+// The static shapes of one merged map in a space.
+class Ground {
+public:
+    Ground(cpSpace* space, const World& world, Merge merge, const Options& options = {}) : merge_(std::move(merge)) {
+        set_one_way_handler(space, options);
+        shapes_ =
+            std::make_unique<GroupShapes>(space, world, merge_.map, merge_.groups, merge_.surfaces, options);
+    }
+
+    [[nodiscard]] const std::vector<cpShape*>& shapes() const { return shapes_->shapes(); }
+    [[nodiscard]] const Merge& merge() const { return merge_; }
+
+private:
+    Merge merge_;
+    std::unique_ptr<GroupShapes> shapes_;
 };
 
 }   // namespace dryground::chipmunk

@@ -2,9 +2,11 @@
 #include <chipmunk/chipmunk.h>
 
 #include <catch2/catch.hpp>
-#include <dryground/chipmunk.hpp>
+#include <dryground/chipmunk_play.hpp>
 
-#include "worlds.hpp"
+#include "chance.hpp"
+#include "clean_worlds.hpp"
+#include "shore.hpp"
 
 using namespace dryground;
 
@@ -36,7 +38,7 @@ TEST_CASE("ground stands where the map says, in metres with y up, as chains and 
         CHECK(hit.normal.y == Approx(1));
         REQUIRE(chipmunk::group_of(shape) != nullptr);
         CHECK(chipmunk::group_of(shape)->group->barrier == "earth");
-        CHECK(chipmunk::group_of(shape)->map->map == "flat");
+        CHECK(chipmunk::group_of(shape)->map == "flat");
     }
 }
 
@@ -119,5 +121,137 @@ TEST_CASE("one-way lines let bodies pass one way and hold them the other") {
         cpSpaceRemoveBody(space.it, body);
         cpShapeFree(shape);
         cpBodyFree(body);
+    }
+}
+
+namespace {
+
+struct Thrown {
+    cpBody* body;
+    std::vector<cpShape*> shapes;
+};
+
+// Contacts that the engine reports, explained or not.
+struct Tally {
+    const Play* play;
+    std::size_t contacts = 0, explained = 0, far = 0;
+    std::string first_fault{};
+};
+
+double distance_px(const Regions& area, PointPx p) {
+    const Point at{static_cast<std::int32_t>(std::lround(p.x * steps_per_px)), static_cast<std::int32_t>(std::lround(p.y * steps_per_px))};
+    if (locate(area, at) != Side::outside) return 0;
+    double best = 1e300;
+    for (const Region& region : area)
+        for (std::size_t i = 0; i < region.outline.size(); ++i) {
+            const Point a = region.outline[i], b = region.outline[(i + 1) % region.outline.size()];
+            const double wx = b.x - a.x, wy = b.y - a.y, t = std::clamp(((at.x - a.x) * wx + (at.y - a.y) * wy) / (wx * wx + wy * wy), 0.0, 1.0);
+            best = std::min(best, std::hypot(at.x - a.x - t * wx, at.y - a.y - t * wy) / steps_per_px);
+        }
+    return best;
+}
+
+cpBool tally(cpArbiter* arbiter, cpSpace*, cpDataPointer data) {
+    Tally& all = *static_cast<Tally*>(data);
+    const chipmunk::Contacts contacts = chipmunk::contacts_of(*all.play, arbiter);
+    for (std::size_t i = 0; i < contacts.count; ++i) {
+        const Contact& contact = contacts.contacts[i];
+        const Touches touches = all.play->touched(contact);
+        ++all.contacts;
+        all.explained += !touches.empty();
+        if (touches.empty() && all.first_fault.empty())
+            all.first_fault = fmt::format("at {}, {} out {}, {}", contact.point.x, contact.point.y, contact.normal.x, contact.normal.y);
+        for (const Touch& touch : touches) {
+            if (touch.sort != Touched::tile) continue;
+            const Map& map = all.play->map();
+            const Layer& layer = map.layers[static_cast<std::size_t>(touch.layer)];
+            const int c = touch.cell[0] - map.first_column, r = touch.cell[1] - map.first_row;
+            Regions area;
+            for (const Shape& shape : all.play->world().tile(touch.tile).shapes)
+                for (Region& region : placed_area(map, layer, shape, c, r)) area.push_back(region);
+            // Along the body's side a shape may be as far from the contact's point as the body is wide.
+            const double reach = std::max(contact.body->width, contact.body->height) + 1.01;
+            all.far += distance_px(area, contact.point) > reach;
+        }
+    }
+    return cpTrue;
+}
+
+}   // namespace
+
+TEST_CASE("every contact that the engine reports is explained by a tile, object or rim that lies there") {
+    std::size_t contacts = 0, explained = 0, far = 0, thrown = 0;
+    for (int round = 0; round < chance::rounds(20); ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(static_cast<std::uint64_t>(round));
+        const Loaded loaded = worlds::load(worlds::clean_world(3 * static_cast<std::uint64_t>(round)));   // side views
+        REQUIRE(loaded);
+        const World& world = loaded.world();
+        const Play play(world, "outside", {.chunk_cells = 8});
+        const Space space;
+        cpSpaceSetCollisionSlop(space.it, 0.005);
+        const chipmunk::LiveGround ground(space.it, play);
+        Tally all{&play};
+        cpCollisionHandler* handler = cpSpaceAddDefaultCollisionHandler(space.it);
+        handler->preSolveFunc = tally, handler->userData = &all;
+        std::vector<Thrown> bodies;
+        for (int i = 0; i < 150; ++i, ++thrown) {
+            cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, dice.once_in(2) ? INFINITY : 0.05));
+            const double w = world.per_metre();
+            cpBodySetPosition(body, cpv(dice.in(20, play.map().columns * 16 - 20) / w, -dice.in(20, 60) / w));
+            cpBodySetVelocity(body, cpv(dice.in(-40, 40) / 10.0, dice.in(-20, 10) / 10.0));
+            bodies.push_back({body, chipmunk::add_mover(space.it, body, world, dice.in(0, 1))});
+        }
+        for (int step = 0; step < 150; ++step) cpSpaceStep(space.it, 1.0 / 60);
+        contacts += all.contacts, explained += all.explained, far += all.far;
+        INFO(all.first_fault);
+        CHECK(all.explained == all.contacts);
+        for (const Thrown& one : bodies) {
+            for (cpShape* shape : one.shapes) cpSpaceRemoveShape(space.it, shape), cpShapeFree(shape);
+            cpSpaceRemoveBody(space.it, one.body), cpBodyFree(one.body);
+        }
+    }
+    if (std::getenv("DRYGROUND_FIGURES")) WARN(fmt::format("{} bodies, {} contacts, {} explained, {} far", thrown, contacts, explained, far));
+    CHECK(contacts > (chance::sanitized ? 10'000u : 50'000u));
+    CHECK(far == 0);
+}
+
+TEST_CASE("chunks are replaced under resting bodies without waking those elsewhere, or letting one sink") {
+    const Loaded loaded = worlds::load(worlds::shore());
+    const World& world = loaded.world();
+    Play play(world, "flat", {.chunk_cells = 4});
+    const Space space;
+    cpSpaceSetCollisionSlop(space.it, 0.005);
+    cpSpaceSetSleepTimeThreshold(space.it, 0.3);
+    chipmunk::LiveGround ground(space.it, play);
+    const auto put = [&](double x, double y) {
+        cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, INFINITY));
+        cpBodySetPosition(body, cpv(x / 16, -y / 16));
+        return Thrown{body, chipmunk::add_mover(space.it, body, world, 0)};
+    };
+    const std::array<Thrown, 2> bodies{put(24, 70), put(152, 40)};   // on the lower ground, on the upper
+    const auto run = [&](int steps) {
+        for (int i = 0; i < steps; ++i) cpSpaceStep(space.it, 1.0 / 60);
+    };
+    run(200);
+    REQUIRE(cpBodyIsSleeping(bodies[0].body));
+    REQUIRE(cpBodyIsSleeping(bodies[1].body));
+    const double rested = cpBodyGetPosition(bodies[1].body).y;
+    CHECK(rested == Approx(-3).margin(0.02));   // feet on 48 px
+    const Changed changed = play.set_tile(0, {0, 4}, "peat");   // beside the first, in its chunk
+    REQUIRE_FALSE(changed.chunks.empty());
+    ground.replace(play, changed.chunks);
+    CHECK(cpBodyIsSleeping(bodies[1].body));
+    run(100);
+    CHECK(cpBodyGetPosition(bodies[0].body).y == Approx(-5).margin(0.02));   // it stands as it stood
+    // The ground is dug away below the second: it falls to what is there.
+    Changed dug = play.clear(0, {9, 3});
+    ground.replace(play, dug.chunks);
+    run(100);
+    CHECK(cpBodyGetPosition(bodies[1].body).y == Approx(-4).margin(0.02));
+    CHECK(ground.shape_count() > 10);
+    for (const Thrown& one : bodies) {
+        for (cpShape* shape : one.shapes) cpSpaceRemoveShape(space.it, shape), cpShapeFree(shape);
+        cpSpaceRemoveBody(space.it, one.body), cpBodyFree(one.body);
     }
 }

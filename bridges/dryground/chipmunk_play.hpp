@@ -1,0 +1,129 @@
+// Bridge to the Chipmunk physics engine, for running games: ground that changes, contacts that say what was hit, bodies of
+// movers and kinds.
+//
+//     dg::chipmunk::LiveGround ground(space, play);
+//     …
+//     ground.replace(play, play.set_tile(1, cell, "").chunks);                  // the crate is gone
+//     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) …      // in a handler of the engine's
+//
+// Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.
+#pragma once
+
+#include "dryground/chipmunk.hpp"
+#include "dryground/play.hpp"
+
+namespace dryground::chipmunk {
+
+// The ground of a Play's present map, chunk by chunk. Chunks that changed are put in the place of the old ones; bodies
+// that rest elsewhere go on sleeping. Asks for options that make pieces where form or triggers want them: triggers of a
+// Play without pieces are sensed along their outlines only.
+class LiveGround {
+public:
+    LiveGround(cpSpace* space, const Play& play, const Options& options = {}) : space_(space), options_(options) {
+        set_one_way_handler(space, options);
+        replace_all(play);
+    }
+
+    // After an edit, with the chunks that it gave back. Not from within a step of the space: cpSpaceAddPostStepCallback.
+    void replace(const Play& play, const std::vector<std::size_t>& chunks) {
+        for (const std::size_t chunk : chunks) {
+            // The new shapes first: what rests on both is not let go.
+            auto made = make(play, chunk);
+            chunks_[chunk] = std::move(made);
+        }
+    }
+    // After going to another map, or taking a newer world.
+    void replace_all(const Play& play) {
+        chunks_.clear();
+        for (std::size_t chunk = 0; chunk < play.merge().chunks.size(); ++chunk) chunks_.push_back(make(play, chunk));
+    }
+
+    [[nodiscard]] std::size_t shape_count() const {
+        std::size_t count = 0;
+        for (const auto& chunk : chunks_) count += chunk->shapes().size();
+        return count;
+    }
+
+private:
+    [[nodiscard]] std::unique_ptr<GroupShapes> make(const Play& play, std::size_t chunk) const {
+        const ChunkedMerge& merge = play.merge();
+        return std::make_unique<GroupShapes>(space_, play.world(), merge.map, merge.chunks[chunk].groups, merge.surfaces,
+                                             options_);
+    }
+
+    cpSpace* space_;
+    Options options_;
+    std::vector<std::unique_ptr<GroupShapes>> chunks_;
+};
+
+// The contacts of an arbiter as Play asks for them: between a shape of the ground and one of a body's. None where
+// neither is the ground's.
+struct Contacts {
+    std::array<Contact, 2> contacts{};
+    std::size_t count = 0;
+    const GroupOfMap* ground = nullptr;   // which map and group was touched
+    cpShape* body = nullptr;              // the other shape
+};
+[[nodiscard]] inline Contacts contacts_of(const Play& play, cpArbiter* arbiter) {
+    Contacts all;
+    cpShape *a = nullptr, *b = nullptr;
+    cpArbiterGetShapes(arbiter, &a, &b);
+    const bool a_is_ground = cpBodyGetType(cpShapeGetBody(a)) == CP_BODY_TYPE_STATIC && group_of(a) != nullptr;
+    if (!a_is_ground && (cpBodyGetType(cpShapeGetBody(b)) != CP_BODY_TYPE_STATIC || group_of(b) == nullptr)) return all;
+    all.ground = group_of(a_is_ground ? a : b), all.body = a_is_ground ? b : a;
+    // From the first shape to the second, y up.
+    const cpVect normal = cpvmult(cpArbiterGetNormal(arbiter), a_is_ground ? 1 : -1);
+    const cpBB box = cpShapeGetBB(all.body);
+    const PointPx corner = play.from_metres(box.l, box.t);
+    const double scale = play.world().per_metre();
+    for (int i = 0; i < cpArbiterGetCount(arbiter) && all.count < all.contacts.size(); ++i) {
+        const cpVect at = a_is_ground ? cpArbiterGetPointA(arbiter, i) : cpArbiterGetPointB(arbiter, i);
+        Contact& contact = all.contacts[all.count++];
+        contact.point = play.from_metres(at.x, at.y);
+        contact.normal = {normal.x, -normal.y};
+        contact.body = BoxOfBody{corner.x, corner.y, (box.r - box.l) * scale, (box.t - box.b) * scale};
+        contact.storey = all.ground->group->storey_id;
+    }
+    return all;
+}
+// What an arbiter's contacts are with: the tiles and objects of the play's present map.
+[[nodiscard]] inline Touches touched(const Play& play, cpArbiter* arbiter) {
+    const Contacts all = contacts_of(play, arbiter);
+    return play.touched(std::span(all.contacts.data(), all.count));
+}
+
+// A mover's shapes on a body whose position is the mover's: its own first, then its feelers, which only sense. They
+// belong to the caller, and are in the space. Throws std::out_of_range for a mover that is not there.
+inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World& world, int mover_id) {
+    const Mover& mover = world.movers().at(static_cast<std::size_t>(mover_id));
+    const ContactTable table = contact_table(world);
+    std::vector<cpShape*> shapes;
+    const auto add = [&](const Regions& area, const ContactBits& bits, bool senses) {
+        std::vector<cpVect> points;
+        for (const Point p : area.front().outline) points.push_back(to_metres(world, p));
+        cpShape* shape = cpPolyShapeNew(body, static_cast<int>(points.size()), points.data(), cpTransformIdentity, 0);
+        cpShapeSetFilter(shape, filter_from(bits));
+        cpShapeSetSensor(shape, senses ? cpTrue : cpFalse);
+        shapes.push_back(cpSpaceAddShape(space, shape));
+    };
+    const ContactBits own = table.movers[static_cast<std::size_t>(mover_id)];
+    add(mover.body, own, false);
+    for (const Feeler& feeler : mover.feelers) {
+        ContactBits bits{own.category, 0};
+        for (const int barrier : feeler.senses) bits.mask |= table.barriers[static_cast<std::size_t>(barrier)].category;
+        add(feeler.area, bits, true);
+    }
+    return shapes;
+}
+
+// A body for an object of a kind: fixed ones stand still, driven ones are moved by the game, moving ones by the engine,
+// upright. It belongs to the caller, and is in the space.
+inline cpBody* add_body(cpSpace* space, const World& world, const Kind& kind, PointPx at, double mass = 1) {
+    cpBody* body = kind.motion == Motion::fixed    ? cpBodyNewStatic()
+                   : kind.motion == Motion::driven ? cpBodyNewKinematic()
+                                                   : cpBodyNew(mass, INFINITY);
+    cpBodySetPosition(body, cpv(at.x / world.per_metre(), -at.y / world.per_metre()));
+    return cpSpaceAddBody(space, body);
+}
+
+}   // namespace dryground::chipmunk
