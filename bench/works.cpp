@@ -11,6 +11,7 @@ void run_all(const Settings& settings, const Tell& tell) {
     measure_booleans(settings, tell);
     measure_forms(settings, tell);
     measure_checks(settings, tell);
+    measure_play(settings, tell);
     measure_files(settings, tell);
 }
 

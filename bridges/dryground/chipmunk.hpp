@@ -178,8 +178,7 @@ class Ground {
 public:
     Ground(cpSpace* space, const World& world, Merge merge, const Options& options = {}) : merge_(std::move(merge)) {
         set_one_way_handler(space, options);
-        shapes_ =
-            std::make_unique<GroupShapes>(space, world, merge_.map, merge_.groups, merge_.surfaces, options);
+        shapes_ = std::make_unique<GroupShapes>(space, world, merge_.map, merge_.groups, merge_.surfaces, options);
     }
 
     [[nodiscard]] const std::vector<cpShape*>& shapes() const { return shapes_->shapes(); }

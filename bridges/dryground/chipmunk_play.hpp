@@ -1,5 +1,5 @@
-// Bridge to the Chipmunk physics engine, for running games: ground that changes, contacts that say what was hit, bodies of
-// movers and kinds.
+// Bridge to the Chipmunk physics engine, for running games: ground that changes, contacts that say what was hit, bodies
+// of movers and kinds.
 //
 //     dg::chipmunk::LiveGround ground(space, play);
 //     …
@@ -24,7 +24,8 @@ public:
         replace_all(play);
     }
 
-    // After an edit, with the chunks that it gave back. Not from within a step of the space: cpSpaceAddPostStepCallback.
+    // After an edit, with the chunks that it gave back. Not from within a step of the space:
+    // cpSpaceAddPostStepCallback.
     void replace(const Play& play, const std::vector<std::size_t>& chunks) {
         for (const std::size_t chunk : chunks) {
             // The new shapes first: what rests on both is not let go.
@@ -47,8 +48,8 @@ public:
 private:
     [[nodiscard]] std::unique_ptr<GroupShapes> make(const Play& play, std::size_t chunk) const {
         const ChunkedMerge& merge = play.merge();
-        return std::make_unique<GroupShapes>(space_, play.world(), merge.map, merge.chunks[chunk].groups, merge.surfaces,
-                                             options_);
+        return std::make_unique<GroupShapes>(space_, play.world(), merge.map, merge.chunks[chunk].groups,
+                                             merge.surfaces, options_);
     }
 
     cpSpace* space_;

@@ -3,8 +3,16 @@
 
 #include "process.hpp"
 
+namespace {
+
+process::Outcome example(const std::string& words) {
+    return process::run(fmt::format("{}/{}", DRYGROUND_EXAMPLES, words));
+}
+
+}   // namespace
+
 TEST_CASE("a ball and a box cross merged chains without a snag, where boxes per tile snag them") {
-    const process::Outcome outcome = process::run(fmt::format("'{}' demo/world.toml slipway", DRYGROUND_ROLL));
+    const process::Outcome outcome = example("roll demo/world.toml slipway");
     INFO(outcome.out << outcome.err);
     REQUIRE(outcome.code == 0);
     int ball_on_boxes = 0, box_on_boxes = 0, runs_on_chains = 0;
@@ -30,6 +38,85 @@ TEST_CASE("a ball and a box cross merged chains without a snag, where boxes per 
 }
 
 TEST_CASE("the rolling example says what it cannot do") {
-    CHECK(process::run(fmt::format("'{}' demo/world.toml attic", DRYGROUND_ROLL)).code == 2);
-    CHECK(process::run(fmt::format("'{}' demo/none.toml", DRYGROUND_ROLL)).code == 1);
+    CHECK(example("roll demo/world.toml attic").code == 2);
+    CHECK(example("roll demo/none.toml").code == 1);
+}
+
+namespace {
+
+// What it printed, without the engine's greeting.
+std::string told(const process::Outcome& outcome) {
+    std::istringstream lines(outcome.out);
+    std::string all;
+    for (std::string line; std::getline(lines, line);)
+        if (line.find("cpSpace") == std::string::npos && line.find("NDEBUG") == std::string::npos) all += line + "\n";
+    return all;
+}
+
+}   // namespace
+
+TEST_CASE("crates break from below, and only from there") {
+    const process::Outcome outcome = example("crates");
+    CHECK(outcome.code == 0);
+    CHECK(told(outcome) ==
+          "crate at (7, 2) hit from below: splinters\n3 crates are left, the warden stands at 14.7 m\n");
+}
+
+TEST_CASE("the boardwalk carries the warden over the pool, as long as all of it is there") {
+    const process::Outcome outcome = example("boardwalk");
+    CHECK(outcome.code == 0);
+    CHECK(told(outcome) ==
+          "beside the boardwalk: stopped by pool at (8, 3), after 23 px\n"
+          "on the boardwalk: across, 120 px\n"
+          "a plank is gone: the ground of 1 chunk is another\n"
+          "on the boardwalk: stopped by pool at (9, 6), after 39 px\n"
+          "mended: across, 120 px\n");
+}
+
+TEST_CASE("key, hatch, valve: over two maps and a saved game") {
+    const process::Outcome outcome = example("doors");
+    CHECK(outcome.code == 0);
+    const std::string all = told(outcome);
+    const std::size_t saved = all.find("saved: ");
+    REQUIRE(saved != std::string::npos);
+    CHECK(all.substr(0, saved) ==
+          "at the hatch, without the key\n"
+          "to the key, and back to the hatch\n"
+          "  inside of steam_low, runs scald\n"
+          "  enter 'key': the warden carries the hatch key\n"
+          "  use 'hatch'\n"
+          "  arrives at pump_house/mat\n");
+    CHECK(all.substr(all.find('\n', saved) + 1) ==
+          "loaded: the key is there\n"
+          "to the valve\n"
+          "  use 'valve': the pump turns, runs flood_the_lock\n"
+          "the pump runs\n"
+          "and home\n"
+          "  enter 'door'\n"
+          "  arrives at slipway/doorstep\n");
+}
+
+TEST_CASE("steps: walls, a turnstile, a lever, stairs") {
+    const process::Outcome outcome = example("steps");
+    CHECK(outcome.code == 0);
+    CHECK(told(outcome) ==
+          "n: may not go to (1, 0)\n"
+          "u: use 'lever'\n"
+          "e: to (2, 1)\n"
+          "e: to (3, 1)\n"
+          "e: to (4, 1)\n"
+          "w: may not go to (3, 1)\n"
+          "e: to (5, 1)\n"
+          "s: to (5, 2), up to the loft\n"
+          "w: may not go to (4, 2)\n"
+          "w: may not go to (4, 2)\n"
+          "the lever is down\n");
+    CHECK_THAT(example("steps eee").out, Catch::EndsWith("the lever is up\n"));
+}
+
+TEST_CASE("a crowd of crabs turns round where they meet") {
+    const process::Outcome outcome = example("crabs 16");
+    CHECK(outcome.code == 0);
+    CHECK_THAT(told(outcome),
+               Catch::Contains("2 crabs from the map\n16 of 16 turned round") && Catch::Contains("16 are on the quay"));
 }

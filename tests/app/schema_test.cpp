@@ -7,6 +7,7 @@
 #include <valijson/schema_parser.hpp>
 #include <valijson/validator.hpp>
 
+#include "dryground/changes.hpp"
 #include "process.hpp"
 
 using process::tool;
@@ -126,4 +127,17 @@ TEST_CASE("text and JSON tell the same findings in the same order") {
         at = found + line.size();
     }
     CHECK(json["counts"]["error"].get<int>() == 14);
+}
+
+TEST_CASE("saved changes keep to their schema, and a change to it is noticed") {
+    const dryground::Loaded loaded = dryground::load_world(std::filesystem::path(DRYGROUND_SOURCE) / "demo/world.toml");
+    REQUIRE(loaded);
+    dryground::Play play(loaded.world(), "slipway");
+    play.clear(2, {39, 4}), play.set_tile(1, {0, 0}, "peat"), play.set_fact("pump_running"), play.set_fired(2),
+        play.set_fired(2, {39, 5});
+    const std::string bytes = dryground::changes_bytes(loaded.world(), play.changes());
+    CHECK(schema_faults("changes.schema.json", bytes) == "");
+    nlohmann::json broken = nlohmann::json::parse(bytes);
+    broken["tiles"][0].erase("was");
+    CHECK(schema_faults("changes.schema.json", broken.dump()) != "");
 }

@@ -161,7 +161,8 @@ TEST_CASE("objects become a game's things, and what has no function is told", "[
     SpawnReport report = spawners.spawn(play);
     CHECK(made == "crab 'crab_a' at 9.5 m, patrols 2 m, shy true");
     CHECK(report.made.at("crab") == 1);
-    CHECK(text(report) == "no function for kind 'chest': 1 not made\na function for 'gull', which the world does not have\n");
+    CHECK(text(report) ==
+          "no function for kind 'chest': 1 not made\na function for 'gull', which the world does not have\n");
     spawners.on("chest", [](const Spawned&) { return false; });
     report = spawners.spawn(play);
     CHECK(report.refused.at("chest") == 1);
