@@ -79,8 +79,8 @@ public:
 
     [[nodiscard]] const World& world() const;
     [[nodiscard]] int map_id() const;
-    [[nodiscard]] const Map& map() const;              // as it is now
-    [[nodiscard]] const ChunkedMerge& merge() const;   // its ground, likewise
+    [[nodiscard]] const Map& map() const { return *now_; }   // as it is now
+    [[nodiscard]] const ChunkedMerge& merge() const;         // its ground, likewise
 
     // Goes to another map, whose changes are as they were when it was left. Cost: merging it.
     void go_to(std::string_view map);
@@ -96,7 +96,12 @@ public:
     [[nodiscard]] bool has(const Cell& cell) const;
 
     // What stands there; no tile outside of the map. Throws for a layer of objects.
-    [[nodiscard]] const Placed& tile_at(int layer, const Cell& cell) const;
+    [[nodiscard]] const Placed& tile_at(int layer, const Cell& cell) const {
+        const auto l = static_cast<std::size_t>(layer);
+        if (l >= now_->layers.size() || now_->layers[l].holds_objects) refuse_layer(layer);
+        const int column = cell[0] - now_->first_column, row = cell[1] - now_->first_row;
+        return now_->has(column, row) ? now_->placed(now_->layers[l], column, row) : now_->palette.front();
+    }
     [[nodiscard]] const Tile* find_tile(int layer, const Cell& cell) const;   // null where there is none
     // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
     [[nodiscard]] CellSay says(const Cell& cell, int storey = 0) const;
@@ -186,7 +191,10 @@ public:
 private:
     friend class TriggerTracker;
     struct Parts;
+    [[noreturn]] void refuse_layer(int layer) const;
+    void load(int map);
     std::unique_ptr<Parts> parts_;
+    const Map* now_ = nullptr;   // the present map, which the parts own
 };
 
 }   // namespace dryground

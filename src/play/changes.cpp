@@ -83,7 +83,7 @@ std::string Play::apply(const Changes& changes) {
     }
     std::sort(parts_->facts.begin(), parts_->facts.end());
     parts_->facts.erase(std::unique(parts_->facts.begin(), parts_->facts.end()), parts_->facts.end());
-    parts_->load(parts_->map_id);
+    load(parts_->map_id);
     return "";
 }
 
@@ -218,7 +218,7 @@ std::vector<std::string> Play::refresh(World newer) {
     parts_->solids.reset(), parts_->live.reset();   // they refer to the old world
     parts_->world = std::move(newer);
     parts_->facts = std::move(facts), parts_->tiles = std::move(tiles), parts_->fired = std::move(fired);
-    parts_->load(map);
+    load(map);
     return words;
 }
 

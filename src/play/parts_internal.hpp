@@ -27,9 +27,10 @@ struct Play::Parts {
     std::map<TileKey, Change> tiles;
     std::set<FiredKey> fired;
     std::unique_ptr<LiveMap> live;
+    const Map* now = nullptr;               // the live map's
     std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
 
-    [[nodiscard]] const Map& map() const { return live->map(); }
+    [[nodiscard]] const Map& map() const { return *now; }
     [[nodiscard]] MergeOptions merge_options() const {
         MergeOptions merging;
         merging.pieces = options.pieces, merging.facts = facts;
@@ -44,7 +45,6 @@ struct Play::Parts {
     [[nodiscard]] std::array<int, 2> data_cell(const Cell& cell) const {
         return {cell[0] - map().first_column, cell[1] - map().first_row};
     }
-    [[nodiscard]] const Layer& cell_layer(int layer) const;   // throws when it is none
 };
 
 namespace play {

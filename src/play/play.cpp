@@ -50,12 +50,13 @@ bool ground_depends_on(const World& world, const Map& map, int fact) {
 }   // namespace
 
 void Play::Parts::load(int id) {
-    Map now = world.maps()[static_cast<std::size_t>(id)];
+    Map changed = world.maps()[static_cast<std::size_t>(id)];
     for (const auto& [key, change] : tiles)
-        if (key[0] == id) put(now, key[1], key[3] - now.first_column, key[2] - now.first_row, change.after);
+        if (key[0] == id) put(changed, key[1], key[3] - changed.first_column, key[2] - changed.first_row, change.after);
     const int chunk = options.chunk_cells > 0 ? options.chunk_cells : world.merging().chunk_cells;
     solids.reset();
-    live = std::make_unique<LiveMap>(world, now, chunk, merge_options());
+    live = std::make_unique<LiveMap>(world, changed, chunk, merge_options());
+    now = &live->map();
     map_id = id;
     renew_solids();
 }
@@ -69,13 +70,6 @@ std::vector<std::size_t> Play::Parts::follow_facts() {
     return changed;
 }
 
-const Layer& Play::Parts::cell_layer(int layer) const {
-    if (layer < 0 || static_cast<std::size_t>(layer) >= map().layers.size() ||
-        map().layers[static_cast<std::size_t>(layer)].holds_objects)
-        throw std::out_of_range(fmt::format("dryground::Play: map '{}' has no layer of cells {}", map().name, layer));
-    return map().layers[static_cast<std::size_t>(layer)];
-}
-
 // Remembers a cell's tile, and forgets it where it is the world's again.
 void Play::Parts::note(const Change& change) {
     const TileKey key{change.map, change.layer, change.cell[1], change.cell[0]};
@@ -86,11 +80,18 @@ void Play::Parts::note(const Change& change) {
 
 Play::Play(World world, std::string_view map, const PlayOptions& options)
     : parts_(std::make_unique<Parts>(std::move(world), "", options)) {
-    parts_->load(map_called(parts_->world, map));
+    load(map_called(parts_->world, map));
 }
 Play::Play(const Pack& pack, std::string_view map, const PlayOptions& options)
     : parts_(std::make_unique<Parts>(pack.world(), pack.hash(), options)) {
-    parts_->load(map_called(parts_->world, map));
+    load(map_called(parts_->world, map));
+}
+void Play::load(int map) {
+    parts_->load(map);
+    now_ = parts_->now;
+}
+void Play::refuse_layer(int layer) const {
+    throw std::out_of_range(fmt::format("dryground::Play: map '{}' has no layer of cells {}", map().name, layer));
 }
 Play::~Play() = default;
 Play::Play(Play&&) noexcept = default;
@@ -98,9 +99,8 @@ Play& Play::operator=(Play&&) noexcept = default;
 
 const World& Play::world() const { return parts_->world; }
 int Play::map_id() const { return parts_->map_id; }
-const Map& Play::map() const { return parts_->map(); }
 const ChunkedMerge& Play::merge() const { return parts_->live->merge(); }
-void Play::go_to(std::string_view map) { parts_->load(map_called(parts_->world, map)); }
+void Play::go_to(std::string_view map) { load(map_called(parts_->world, map)); }
 
 // ---- places and cells ----
 
@@ -129,11 +129,6 @@ bool Play::has(const Cell& cell) const {
     return map().has(c, r);
 }
 
-const Placed& Play::tile_at(int layer, const Cell& cell) const {
-    const Layer& cells = parts_->cell_layer(layer);
-    const auto [c, r] = parts_->data_cell(cell);
-    return map().has(c, r) ? map().placed(cells, c, r) : map().palette.front();
-}
 const Tile* Play::find_tile(int layer, const Cell& cell) const {
     const Placed& placed = tile_at(layer, cell);
     return placed.tile < 0 ? nullptr : &world().tile(placed);
@@ -163,7 +158,6 @@ const Value* Play::property_at(const Cell& cell, std::string_view name, int stor
 // ---- changes ----
 
 Changed Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
-    (void)parts_->cell_layer(layer);
     const auto [c, r] = parts_->data_cell(cell);
     if (!map().has(c, r))
         throw std::out_of_range(
@@ -220,6 +214,7 @@ Changed Play::set_fact(int fact, bool holds_now) {
     change.sort = Change::Sort::fact, change.fact = fact, change.holds = holds_now, change.held = !holds_now;
     Changed changed{{change}, {}};
     if (ground_depends_on(world(), map(), fact)) changed.chunks = parts_->follow_facts();
+    now_ = parts_->now;
     return changed;
 }
 

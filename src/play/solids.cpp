@@ -28,7 +28,9 @@ Regions area_of(const Map& map, const Shape& shape, const Placed& placed) {
 void add_area(Pieces& pieces, const Regions& area, int barrier) {
     for (Ring& ring : convex_pieces(area, 64)) {
         const Bounds box = box_of(ring);
-        pieces.push_back({std::move(ring), box, barrier, OneWay::none});
+        const bool is_box = ring.size() == 4 &&
+                            twice_area(ring) == 2 * std::int64_t{box.most.x - box.least.x} * (box.most.y - box.least.y);
+        pieces.push_back({std::move(ring), box, barrier, OneWay::none, is_box});
     }
 }
 
@@ -36,7 +38,7 @@ void add_line(Pieces& pieces, const Ring& line, int barrier, OneWay one_way) {
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
         Ring segment{line[i], line[i + 1]};
         const Bounds box = box_of(segment);
-        pieces.push_back({std::move(segment), box, barrier, one_way});
+        pieces.push_back({std::move(segment), box, barrier, one_way, false});
     }
 }
 

@@ -16,6 +16,7 @@ struct Piece {
     Bounds box;
     int barrier = -1;
     OneWay one_way = OneWay::none;
+    bool is_box = false;   // its points are its box's corners
     [[nodiscard]] bool is_line() const { return points.size() == 2; }
 };
 using Pieces = std::vector<Piece>;

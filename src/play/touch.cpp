@@ -145,26 +145,42 @@ private:
         (level ? least.y : least.x) = std::min(at, depth);
         (level ? most.y : most.x) = std::max(at, depth);
         const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
-        double longest = 0;
-        const auto look = [&](auto action) {
-            each(least, most, [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
-                Vec low = least, high = most;
-                if (piece.piece->is_line()) {   // which has no inside: around the contact
-                    (level ? low.y : low.x) = at - within_;
-                    (level ? high.y : high.x) = at + within_;
-                }
-                const Span span = clipped(ring, by, low, high, level);
-                // Not what only meets the strip's edge.
-                const Span deep = piece.piece->is_line() ? Span{0, 1} : clipped(ring, by, low, high, !level);
-                if (span.length() > 0 && deep.length() > 0) action(piece, span);
-            });
+        struct Found {
+            StandingPiece piece;
+            Span span;
         };
-        look([&](const StandingPiece&, Span span) { longest = std::max(longest, span.length()); });
-        look([&](const StandingPiece& piece, Span span) {
-            if (longest > slight && span.length() <= slight) return;
-            const double p = level ? point_.x : point_.y;
-            into.add(touch_of(piece, span.length(), std::max({0.0, span.from - p, p - span.to})));
+        std::array<Found, Touches::most> found;
+        std::size_t count = 0;
+        double longest = 0;
+        each(least, most, [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
+            Vec low = least, high = most;
+            if (piece.piece->is_line()) {   // which has no inside: around the contact
+                (level ? low.y : low.x) = at - within_;
+                (level ? high.y : high.x) = at + within_;
+            }
+            const Span span = part_in(*piece.piece, ring, by, low, high, level);
+            if (span.length() <= 0 || count == found.size()) return;
+            longest = std::max(longest, span.length());
+            found[count++] = {piece, span};
         });
+        const double p = level ? point_.x : point_.y;
+        for (std::size_t i = 0; i < count; ++i) {
+            const Span span = found[i].span;
+            if (longest > slight && span.length() <= slight) continue;
+            into.add(touch_of(found[i].piece, span.length(), std::max({0.0, span.from - p, p - span.to})));
+        }
+    }
+
+    // How much of a strip a piece lies along; nothing where it only meets the strip's edge.
+    static Span part_in(const Piece& piece, std::span<const Point> ring, Vec by, Vec low, Vec high, bool level) {
+        const Vec least = vec(piece.box.least) + by, most = vec(piece.box.most) + by;
+        if (!piece.is_line() && (least.x >= high.x || low.x >= most.x || least.y >= high.y || low.y >= most.y))
+            return {};
+        if (piece.is_box)
+            return level ? Span{std::max(least.x, low.x), std::min(most.x, high.x)}
+                         : Span{std::max(least.y, low.y), std::min(most.y, high.y)};
+        const Span span = clipped(ring, by, low, high, level);
+        return piece.is_line() || clipped(ring, by, low, high, !level).length() > 0 ? span : Span{};
     }
 
     // Whose shape the way into the ground enters; of several only those that it enters first, but for what lies over

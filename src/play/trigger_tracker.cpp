@@ -23,6 +23,9 @@ bool contains(const std::vector<int>& ids, int id) { return std::find(ids.begin(
 // An object that something can set off.
 struct Sensor {
     int object;
+    int storey;
+    bool comes_and_goes;   // with facts
+    std::uint64_t by;      // movers, a bit each
     Bounds box;
     std::vector<Ring> pieces;   // convex
 };
@@ -63,7 +66,13 @@ struct TriggerTracker::Parts {
             if (!does || object.area.empty() || object.fires == Fires::bump || object.fires == Fires::defeat ||
                 object.fires == Fires::start)
                 continue;
-            sensors.push_back({static_cast<int>(o), *bounds(object.area), convex_pieces(object.area, 64)});
+            std::uint64_t by = 0;
+            for (const int mover : object.by) by |= std::uint64_t{1} << (mover % 64);
+            const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+            const bool comes_and_goes =
+                !object.when.empty() || !object.unless.empty() || !layer.when.empty() || !layer.unless.empty();
+            sensors.push_back({static_cast<int>(o), object.storey, comes_and_goes, by, *bounds(object.area),
+                               convex_pieces(object.area, 64)});
         }
         const Point least = map.least(), most = map.most();
         block_columns = (most.x - least.x) / (4 * map.cell_width * steps_per_px) + 1;
@@ -143,7 +152,8 @@ struct TriggerTracker::Parts {
         };
         placed.box = {{whole(least.x), whole(least.y)}, {whole(most.x) + 1, whole(most.y) + 1}};
         const Vec middle = steps(placed) ? placed.at : (least + most) * 0.5;
-        placed.cell = play.cell_at({middle.x / steps_per_px, middle.y / steps_per_px});
+        if (steps(placed) || any_tile || body.uses)
+            placed.cell = play.cell_at({middle.x / steps_per_px, middle.y / steps_per_px});
         return placed;
     }
     [[nodiscard]] static bool steps(const Placed& placed) { return placed.mover->moves == Moves::steps; }
@@ -184,9 +194,8 @@ struct TriggerTracker::Parts {
     void find(const BodyNow& body) {
         const Placed placed = place(body);
         each_sensor(placed.box, [&](const Sensor& sensor) {
-            const Object& object = play.map().objects[static_cast<std::size_t>(sensor.object)];
-            if (object.storey != body.storey || !contains(object.by, body.mover) || !play.is_there(sensor.object) ||
-                !overlaps(placed, sensor.pieces, {0, 0}))
+            if (sensor.storey != body.storey || (sensor.by >> (body.mover % 64) & 1) == 0 ||
+                (sensor.comes_and_goes && !play.is_there(sensor.object)) || !overlaps(placed, sensor.pieces, {0, 0}))
                 return;
             now.push_back({body.id, sensor.object, -1, {}, body.mover, 0});
         });
