@@ -23,6 +23,7 @@ struct Play::Parts {
     std::string pack;   // its hash; empty when there is none
     PlayOptions options;
     int map_id = -1;
+    int arrival = 0;   // grows whenever a map is come to, or a newer world
     Facts facts;
     std::map<TileKey, Change> tiles;
     std::set<FiredKey> fired;

@@ -88,6 +88,7 @@ Play::Play(const Pack& pack, std::string_view map, const PlayOptions& options)
 }
 void Play::load(int map) {
     parts_->load(map);
+    ++parts_->arrival;
     now_ = parts_->now;
 }
 void Play::refuse_layer(int layer) const {

@@ -53,6 +53,7 @@ const Row rows[] = {
      ""},
     {"world.toml", "[facts]", "[limits]\nmaps = 1\n[facts]", "limit at world.toml:1:1"},
     {"world.toml", "[facts]", "[limits]\nmaps = 2\ncolumns = 12\n[facts]", ""},
+    {"world.toml", "[facts]", "[limits]\ncolumns = 11\n[facts]", "limit at flat.toml:2:8"},
     {"world.toml", "[facts]", "[limits]\ncontact_bits = 4\n[facts]", "contact-bits at world.toml:1:1"},
     {"world.toml", "[facts]", "[limits]\ncontact_bits = 5\n[facts]", ""},
     // outlines

@@ -122,6 +122,8 @@ TEST_CASE("layers that do nothing, and flags that are always alike", "[rules]") 
     const Files alike = with(with(shore(), "marsh.toml", "flags = [\"climb\"]", "flags = [\"walk\", \"climb\"]"),
                              "marsh.toml", "flags = [\"walk\"]", "flags = [\"walk\", \"climb\"]");
     CHECK_THAT(of(findings(alike), Rule::flags_always_equal), Catch::Contains("flags 'walk' and 'climb'"));
+    CHECK(of(findings(with(alike, "marsh.toml", "flags = [\"walk\", \"climb\"]", "flags = [\"climb\"]")),
+             Rule::flags_always_equal) == "");   // one tile tells them apart
 }
 
 TEST_CASE("sheets, art and the shapes over it", "[rules]") {
@@ -130,6 +132,20 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
                Catch::Contains("marsh.toml:4:9") && Catch::Contains("3 px are left over across"));
     CHECK_THAT(of(with_pictures(with(with_sheet(), "marsh.toml", "art = [1, 0]", "art = [0, 0]")), Rule::art_shared),
                Catch::Contains("'peat' and 'bank'"));
+    CHECK(of(with_pictures(with_sheet()), Rule::art_shared) == "");
+    // A shape that leaves most of what the art shows bare; but not where the art fills its cell.
+    Files post = with_sheet();
+    std::string no_fault;
+    Image picture = *decode_png(post["marsh.png"], no_fault);
+    for (int y = 0; y < 16; ++y)
+        for (int x = 12; x < 16; ++x) picture.rgba[4 * static_cast<std::size_t>(y * picture.width + x) + 3] = 0;
+    const auto narrow = [](const Files& files) {
+        return with(files, "marsh.toml", "shapes = [\"cell\"]", "shapes = [{ box = [0, 0, 4, 16] }]");
+    };
+    CHECK(of(with_pictures(narrow(post)), Rule::shape_against_art) == "");   // it fills its cell still
+    post["marsh.png"] = encode_png(picture);
+    CHECK_THAT(of(with_pictures(narrow(post)), Rule::shape_against_art),
+               Catch::Contains("the shapes of 'peat' leave 128 px of its art bare, 66 % of its area"));
     CHECK(of(with_pictures(with_sheet()), Rule::shape_against_art) == "");
     // Art on its left half only: a shape on the right stands over nothing.
     Files half = with_sheet();

@@ -130,6 +130,17 @@ TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey"
     CHECK(game.at(104, 46, false, 0.1, 1) == "");   // up there nothing is
 }
 
+TEST_CASE("a newer world brings its own triggers", "[triggers]") {
+    Game game;
+    CHECK(game.at(100, 48) == "enter bell runs ring_bell");
+    // The bell is gone, and what stood behind it in the list has another number.
+    game.play.refresh(load(worlds::with(
+        worlds::shore(), "flat.toml",
+        "  { name = \"bell\", kind = \"trigger\", box = [96, 32, 16, 16], runs = \"ring_bell\" },\n", "")));
+    CHECK(game.at(100, 48) == "");
+    CHECK(game.play.map().objects.size() == 5);
+}
+
 TEST_CASE("a body that steps is in the cell that holds its position", "[triggers]") {
     worlds::Files files =
         worlds::with(worlds::shore(), "world.toml", "moves = \"side\"\njump_px = 40", "moves = \"steps\"");

@@ -1,0 +1,144 @@
+#include "sensors_internal.hpp"
+
+#include "../model/orientation_internal.hpp"
+
+namespace dryground::play {
+
+void Sensors::begin_map() {
+    sensors_.clear(), senses_.clear(), trigger_pieces_.clear();
+    any_tile_ = false;
+    const Map& map = play_.map();
+    for (std::size_t o = 0; o < map.objects.size(); ++o) {
+        const Object& object = map.objects[o];
+        const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
+        if (!does || object.area.empty() || object.fires == Fires::bump || object.fires == Fires::defeat ||
+            object.fires == Fires::start)
+            continue;
+        std::uint64_t by = 0;
+        for (const int mover : object.by) by |= std::uint64_t{1} << (mover % 64);
+        const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+        const bool comes_and_goes =
+            !object.when.empty() || !object.unless.empty() || !layer.when.empty() || !layer.unless.empty();
+        sensors_.push_back({static_cast<int>(o), object.storey, comes_and_goes, by, *bounds(object.area),
+                            convex_pieces(object.area, 64)});
+    }
+    const Point least = map.least(), most = map.most();
+    block_columns_ = (most.x - least.x) / (4 * map.cell_width * steps_per_px) + 1;
+    block_rows_ = (most.y - least.y) / (4 * map.cell_height * steps_per_px) + 1;
+    blocks_.assign(static_cast<std::size_t>(block_columns_) * static_cast<std::size_t>(block_rows_), {});
+    for (std::size_t i = 0; i < sensors_.size(); ++i) {
+        const auto [c0, r0] = block_of(sensors_[i].box.least);
+        const auto [c1, r1] = block_of(sensors_[i].box.most);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
+                        static_cast<std::size_t>(c)]
+                    .push_back(i);
+    }
+    learn_tiles();
+}
+
+void Sensors::learn_tiles() {
+    const Map& map = play_.map();
+    for (std::size_t n = senses_.size(); n < map.palette.size(); ++n) {
+        senses_.push_back(0);
+        std::vector<Ring>& pieces = trigger_pieces_.emplace_back();
+        if (map.palette[n].tile < 0) continue;
+        const Tile& tile = play_.world().tile(map.palette[n]);
+        const bool does = std::any_of(tile.reacts.begin(), tile.reacts.end(), [](const Reaction& r) {
+            return r.fires != Fires::bump && r.fires != Fires::defeat;
+        });
+        if (!does && tile.leads < 0 && tile.gives.empty()) continue;
+        senses_[n] = 1, any_tile_ = true;
+        for (const Shape& shape : tile.shapes) {
+            if (shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
+            Regions area = detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px,
+                                            map.palette[n].orientation);
+            if (shape.whole_cell)
+                area = moved(Regions{{map.cell_ring(0, 0), {}}}, {-map.box_corner(0, 0).x, -map.box_corner(0, 0).y});
+            for (Ring& ring : convex_pieces(area, 64)) pieces.push_back(std::move(ring));
+        }
+    }
+}
+
+std::array<int, 2> Sensors::block_of(Point p) const {
+    const Map& map = play_.map();
+    const auto number = [](std::int32_t value, std::int32_t least, int size, int count) {
+        return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / size, 0, count - 1));
+    };
+    const Point least = map.least();
+    return {number(p.x, least.x, 4 * map.cell_width * steps_per_px, block_columns_),
+            number(p.y, least.y, 4 * map.cell_height * steps_per_px, block_rows_)};
+}
+
+Sensors::Placed Sensors::place(const BodyNow& body, bool with_cell) const {
+    Placed placed{&play_.world().movers().at(static_cast<std::size_t>(body.mover)),
+                  {body.position.x * steps_per_px, body.position.y * steps_per_px},
+                  {},
+                  {}};
+    Vec least{1e300, 1e300}, most{-1e300, -1e300};
+    for (const Point p : placed.mover->body.front().outline) {
+        const Vec q = vec(p) + placed.at;
+        least = {std::min(least.x, q.x), std::min(least.y, q.y)}, most = {std::max(most.x, q.x), std::max(most.y, q.y)};
+    }
+    const auto whole = [](double value) {
+        return static_cast<std::int32_t>(
+            std::clamp(std::floor(value), -double{coordinate_limit}, double{coordinate_limit}));
+    };
+    placed.box = {{whole(least.x), whole(least.y)}, {whole(most.x) + 1, whole(most.y) + 1}};
+    const Vec middle = steps(placed) ? placed.at : (least + most) * 0.5;
+    if (with_cell || steps(placed) || any_tile_)
+        placed.cell = play_.cell_at({middle.x / steps_per_px, middle.y / steps_per_px});
+    return placed;
+}
+
+bool Sensors::overlaps(const Placed& placed, const std::vector<Ring>& pieces, Vec at) const {
+    if (steps(placed)) {
+        const PointPx middle = play_.middle_of(placed.cell);
+        const Vec p{middle.x * steps_per_px, middle.y * steps_per_px};
+        return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) {
+            return !inside(ring, at, p, {0, 0}, false).empty();
+        });
+    }
+    const Ring& body = placed.mover->body.front().outline;
+    return std::any_of(pieces.begin(), pieces.end(), [&](const Ring& ring) {
+        return first_overlap(body, placed.at, {0, 0}, ring, at) == 0;
+    });
+}
+
+void Sensors::find(const BodyNow& body, const Solids& solids, std::vector<Inside>& into) const {
+    const Placed placed = place(body, false);
+    each_sensor(placed.box, [&](const Sensor& sensor) {
+        if (sensor.storey != body.storey || (sensor.by >> (body.mover % 64) & 1) == 0 ||
+            (sensor.comes_and_goes && !play_.is_there(sensor.object)) || !overlaps(placed, sensor.pieces, {0, 0}))
+            return;
+        into.push_back({body.id, sensor.object, -1, {}, body.mover, 0});
+    });
+    if (any_tile_) find_tiles(body, placed, solids, into);
+}
+
+void Sensors::find_tiles(const BodyNow& body, const Placed& placed, const Solids& solids,
+                         std::vector<Inside>& into) const {
+    const Map& map = play_.map();
+    const auto [c0, r0, c1, r1] = solids.cells_near(placed.box);
+    for (std::size_t l = 0; l < map.layers.size(); ++l) {
+        const Layer& layer = map.layers[l];
+        if (layer.holds_objects || layer.decor || layer.storey != body.storey ||
+            !dryground::is_there(layer, play_.facts()))
+            continue;
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) {
+                const std::uint32_t number = map.number(layer, c, r);
+                if (number == 0 || !senses_[number]) continue;
+                const Cell cell{map.first_column + c, map.first_row + r};
+                const std::vector<Ring>& pieces = trigger_pieces_[number];
+                // Without a trigger of its own it is the cell that is entered.
+                const bool in = pieces.empty()
+                                    ? cell == placed.cell
+                                    : overlaps(placed, pieces, vec(moved(map.box_corner(c, r), layer.offset)));
+                if (in) into.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
+            }
+    }
+}
+
+}   // namespace dryground::play

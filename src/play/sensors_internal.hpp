@@ -1,0 +1,91 @@
+// Inside the play room: what bodies can get into, and which of them each is inside of.
+#pragma once
+
+#include <algorithm>
+#include <tuple>
+#include <vector>
+
+#include "dryground/triggers.hpp"
+#include "parts_internal.hpp"
+
+namespace dryground::play {
+
+// What a body is inside of: an object, or a tile of a layer.
+struct Inside {
+    std::uint64_t body = 0;
+    int object = -1, layer = -1;
+    Cell cell{};
+    int mover = -1;
+    double waits_s = 0;   // until what fires every so often fires again
+    [[nodiscard]] auto key() const { return std::tuple(body, object, layer, cell[1], cell[0]); }
+};
+
+// Objects that something can set off by blocks of the map, tiles that react by their numbers.
+class Sensors {
+public:
+    explicit Sensors(const Play& play) : play_(play) {}
+
+    void begin_map();
+    void learn_tiles();   // of the numbers that the palette has got since
+    [[nodiscard]] bool any_tile() const { return any_tile_; }
+
+    // What a body is inside of, added to a list.
+    void find(const BodyNow& body, const Solids& solids, std::vector<Inside>& into) const;
+    // The cell that holds a body's middle; of those that step their position.
+    [[nodiscard]] Cell cell_of(const BodyNow& body) const { return place(body, true).cell; }
+    // Calls action(object's number) for each whose box overlaps one.
+    template <class Action>
+    void each_in(const Bounds& box, Action action) const {
+        each_sensor(box, [&](const Sensor& sensor) { action(sensor.object); });
+    }
+
+private:
+    struct Sensor {
+        int object;
+        int storey;
+        bool comes_and_goes;   // with facts
+        std::uint64_t by;      // movers, a bit each
+        Bounds box;
+        std::vector<Ring> pieces;   // convex
+    };
+    struct Placed {
+        const Mover* mover;
+        Vec at;
+        Bounds box;
+        Cell cell;
+    };
+    [[nodiscard]] Placed place(const BodyNow& body, bool with_cell) const;
+    [[nodiscard]] static bool steps(const Placed& placed) { return placed.mover->moves == Moves::steps; }
+    [[nodiscard]] bool overlaps(const Placed& placed, const std::vector<Ring>& pieces, Vec at) const;
+    void find_tiles(const BodyNow& body, const Placed& placed, const Solids& solids, std::vector<Inside>& into) const;
+    [[nodiscard]] std::array<int, 2> block_of(Point p) const;
+
+    template <class Action>
+    void each_sensor(const Bounds& box, Action action) const {
+        if (sensors_.empty()) return;
+        const auto [c0, r0] = block_of(box.least);
+        const auto [c1, r1] = block_of(box.most);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                for (const std::size_t i :
+                     blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
+                             static_cast<std::size_t>(c)]) {
+                    const Sensor& sensor = sensors_[i];
+                    if (sensor.box.least.x >= box.most.x || box.least.x >= sensor.box.most.x ||
+                        sensor.box.least.y >= box.most.y || box.least.y >= sensor.box.most.y)
+                        continue;
+                    const auto [own_c, own_r] = block_of(sensor.box.least);
+                    if (c == std::max(c0, own_c) && r == std::max(r0, own_r)) action(sensor);
+                }
+    }
+
+    const Play& play_;
+    std::vector<Sensor> sensors_;
+    std::vector<std::vector<std::size_t>> blocks_;
+    int block_columns_ = 1, block_rows_ = 1;
+    std::vector<char> senses_;                        // by number of the palette: the tile reacts, or leads somewhere
+    std::vector<std::vector<Ring>> trigger_pieces_;   // of such a tile, from the corner of its cell's box
+    bool any_tile_ = false;
+};
+
+}   // namespace dryground::play
