@@ -12,6 +12,9 @@ void run_all(const Settings& settings, const Tell& tell) {
     measure_forms(settings, tell);
     measure_checks(settings, tell);
     measure_play(settings, tell);
+#ifdef DRYGROUND_HAS_CHIPMUNK
+    measure_physics(settings, tell);
+#endif
     measure_files(settings, tell);
 }
 

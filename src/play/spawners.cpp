@@ -110,18 +110,19 @@ SpawnReport Spawners::spawn(const Play& play) const {
                               object.storey, object.props, object.tags, static_cast<int>(o));
         ++((*make)(spawned) ? report.made : report.refused)[kind.name];
     }
-    for (const auto& [name, make] : by_kind_)
+    for (const auto& one : by_kind_)
         if (std::none_of(world.kinds().begin(), world.kinds().end(),
-                         [&](const Kind& kind) { return kind.name == name; }))
-            report.surplus.push_back(name);
-    for (const auto& [tag, make] : by_tag_) {
+                         [&](const Kind& kind) { return kind.name == one.first; }))
+            report.surplus.push_back(one.first);
+    for (const auto& one : by_tag_) {
+        const std::string& tag = one.first;
         const auto has = [&](const std::vector<std::string>& tags) {
             return std::find(tags.begin(), tags.end(), tag) != tags.end();
         };
         const bool of_kind =
             std::any_of(world.kinds().begin(), world.kinds().end(), [&](const Kind& kind) { return has(kind.tags); });
-        const bool of_object = std::any_of(world.maps().begin(), world.maps().end(), [&](const Map& one) {
-            return std::any_of(one.objects.begin(), one.objects.end(),
+        const bool of_object = std::any_of(world.maps().begin(), world.maps().end(), [&](const Map& other) {
+            return std::any_of(other.objects.begin(), other.objects.end(),
                                [&](const Object& object) { return has(object.tags); });
         });
         if (!of_kind && !of_object) report.surplus.push_back(tag);
@@ -170,10 +171,10 @@ std::vector<std::string> Events::missing(const World& world) const {
 }
 std::vector<std::string> Events::surplus(const World& world) const {
     std::vector<std::string> names;
-    for (const auto& [name, run] : runs_)
+    for (const auto& one : runs_)
         if (std::none_of(world.events().begin(), world.events().end(),
-                         [&](const NamedThing& event) { return event.name == name; }))
-            names.push_back(name);
+                         [&](const NamedThing& event) { return event.name == one.first; }))
+            names.push_back(one.first);
     return names;
 }
 

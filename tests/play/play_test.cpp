@@ -27,7 +27,7 @@ int mover(const World& world, const char* name) {
 }   // namespace
 
 TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
-    for (const std::uint64_t round : {1, 2}) {   // rooms on squares, and on diamonds
+    for (const std::uint64_t round : {std::uint64_t{1}, std::uint64_t{2}}) {   // rooms on squares, and on diamonds
         worlds::Files files = worlds::clean_world(round);
         files = worlds::with(files, "outside.toml", "size = [", "first = [-3, -5]\nsize = [");
         for (const char* key : {"cell = ["})   // objects stand where they stood in the data
