@@ -71,7 +71,7 @@ std::string Play::apply(const Changes& changes) {
     if (!parts_->tiles.empty() || !parts_->facts.empty() || !parts_->fired.empty())
         return "something has been changed already: apply to a fresh start";
     for (const Change& change : changes.changes)
-        if (const std::string fault = fault_of(world(), change); !fault.empty()) return fault;
+        if (std::string fault = fault_of(world(), change); !fault.empty()) return fault;
     for (const Change& change : changes.changes) {
         if (change.sort == Change::Sort::tile) parts_->note(change);
         if (change.sort == Change::Sort::fact && change.holds) parts_->facts.push_back(change.fact);
