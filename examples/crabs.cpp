@@ -1,14 +1,16 @@
 // A crowd of crabs on the quay: spawned from the map and by hand, they walk, and turn round when they meet each other
 // or a wall.
 //
-// usage: crabs [HOW_MANY]      (default: 12)
+// usage: crabs [HOW_MANY]      (2 to 14, which is what the quay has room for; default: 12)
 #include <chipmunk/chipmunk.h>
 #include <fmt/format.h>
 #include <dryground/chipmunk_play.hpp>
 #include <dryground/dryground.hpp>
 
+#include <algorithm>
 #include <cmath>
-#include <map>
+
+#include "in_memory.hpp"
 
 namespace dg = dryground;
 
@@ -83,10 +85,7 @@ cpBool meet(cpArbiter* arbiter, cpSpace*, cpDataPointer) {
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world("world.toml", [](const std::filesystem::path& path) {
-        const auto file = files.find(path.string());
-        return file == files.end() ? dg::FileBytes{{}, "there is no such file"} : dg::FileBytes{file->second, {}};
-    });
+    const dg::Loaded loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
@@ -112,7 +111,7 @@ int main(int argc, char** argv) {
     });
     const dg::SpawnReport report = spawners.spawn(play);
     fmt::print("{} crabs from the map\n{}", report.made.at("mud_crab"), dg::text(report));
-    const int many = argc > 1 ? std::atoi(argv[1]) : 12;
+    const int many = argc > 1 ? std::clamp(std::atoi(argv[1]), 2, 14) : 12;
     for (int i = 2; i < many; ++i)
         spawners.make(play, "mud_crab", {80.0 + 24 * i + (i > 5 ? 48 : 0), 64}, {{"speed_px", dg::Value{16.0 + i}}});
     {

@@ -10,7 +10,7 @@
 #include <dryground/chipmunk_play.hpp>
 #include <dryground/dryground.hpp>
 
-#include <map>
+#include "in_memory.hpp"
 
 namespace dg = dryground;
 
@@ -78,10 +78,7 @@ cpBool note_touches(cpArbiter* arbiter, cpSpace*, cpDataPointer data) {
 }   // namespace
 
 int main() {
-    const dg::Loaded loaded = dg::load_world("world.toml", [](const std::filesystem::path& path) {
-        const auto file = files.find(path.string());
-        return file == files.end() ? dg::FileBytes{{}, "there is no such file"} : dg::FileBytes{file->second, {}};
-    });
+    const dg::Loaded loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;

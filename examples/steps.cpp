@@ -4,7 +4,7 @@
 #include <fmt/format.h>
 #include <dryground/dryground.hpp>
 
-#include <map>
+#include "in_memory.hpp"
 
 namespace dg = dryground;
 
@@ -80,10 +80,7 @@ objects = [
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world("world.toml", [](const std::filesystem::path& path) {
-        const auto file = files.find(path.string());
-        return file == files.end() ? dg::FileBytes{{}, "there is no such file"} : dg::FileBytes{file->second, {}};
-    });
+    const dg::Loaded loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;

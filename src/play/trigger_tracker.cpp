@@ -53,7 +53,7 @@ struct TriggerTracker::Parts {
         if (!play.is_there(o) || !all_hold(object.needs) || (object.once && play.has_fired(o))) return false;
         Firing firing;
         firing.fires = fires, firing.body = body, firing.object = o, firing.event = object.runs;
-        if (object.role == Role::link) firing.link = &object.link;
+        if (object.role == Role::link && object.link.object >= 0) firing.link = &object.link;   // else it leads nowhere
         if (object.once) add(firing.changed, play.set_fired(o));
         for (const int fact : object.gives) add(firing.changed, play.set_fact(fact, true));
         firings.push_back(std::move(firing));

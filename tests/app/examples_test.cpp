@@ -96,6 +96,12 @@ TEST_CASE("key, hatch, valve: over two maps and a saved game") {
           "  arrives at slipway/doorstep\n");
 }
 
+TEST_CASE("on a broken world the doors lead nowhere, and nothing aborts") {
+    const process::Outcome outcome = example("doors demo/broken/world.toml");
+    CHECK(outcome.code == 0);
+    CHECK_THAT(outcome.out, Catch::Contains("  use 'hatch'\nsaved") && Catch::Contains("the pump runs"));
+}
+
 TEST_CASE("steps: walls, a turnstile, a lever, stairs") {
     const process::Outcome outcome = example("steps");
     CHECK(outcome.code == 0);

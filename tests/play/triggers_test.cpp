@@ -130,6 +130,12 @@ TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey"
     CHECK(game.at(104, 46, false, 0.1, 1) == "");   // up there nothing is
 }
 
+TEST_CASE("a link that leads nowhere fires, and is not handed out to be followed", "[triggers]") {
+    Game game(worlds::with(worlds::shore(), "flat.toml", "to = \"cave/mat\", fires = \"use\", needs = [\"has_key\"]",
+                           "to = \"cove/mat\", fires = \"use\""));
+    CHECK(game.at(170, 46, true) == "use door");
+}
+
 TEST_CASE("a newer world brings its own triggers", "[triggers]") {
     Game game;
     CHECK(game.at(100, 48) == "enter bell runs ring_bell");

@@ -1,0 +1,15 @@
+// A world from texts in the program, for examples that need no files.
+#pragma once
+
+#include <dryground/dryground.hpp>
+
+#include <map>
+#include <string>
+
+inline dryground::Loaded load_from(const std::map<std::string, std::string>& files) {
+    return dryground::load_world("world.toml", [&files](const std::filesystem::path& path) {
+        const auto file = files.find(path.generic_string());
+        return file == files.end() ? dryground::FileBytes{{}, "there is no such file"}
+                                   : dryground::FileBytes{file->second, {}};
+    });
+}
