@@ -30,8 +30,8 @@ struct Firing {
     int layer = -1;           // of the tile, and its cell
     Cell cell{};
     int event = -1;   // to run; -1: none
-    const Link* link =
-        nullptr;          // to follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there
+    // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.
+    const Link* link = nullptr;
     int to_storey = -1;   // of stairs: where the body is from now on
     Changed changed;      // facts that it gave, tiles that it turned into others: done already
 };

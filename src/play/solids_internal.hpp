@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "dryground/merge.hpp"
+#include "dryground/touch.hpp"
 
 namespace dryground::play {
 
@@ -21,13 +22,11 @@ struct Piece {
 };
 using Pieces = std::vector<Piece>;
 
-enum class Owner { tile, object, rim };
-
 // A piece where it stands: its points are the piece's, moved by `at`.
 struct StandingPiece {
     const Piece* piece;
     Point at;
-    Owner owner;
+    Touched sort;
     int layer, object;
     int column, row;   // counted from the data's top-left; of tiles
     int barrier;
@@ -49,7 +48,7 @@ public:
             if (is_solid_[l] && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
         if (!objects_.empty()) each_object(box, storey, action);
         for (const Piece& piece : rim_)
-            if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Owner::rim, -1, -1, 0, 0, piece.barrier});
+            if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
     }
 
     // The columns and rows, first and last, of the cells whose boxes come near a box; inside the map.
@@ -83,7 +82,7 @@ private:
                     for (const Piece& piece : object.pieces)
                         if (meets(piece.box, box))
                             action(StandingPiece{
-                                &piece, {0, 0}, Owner::object, object.layer, object.object, 0, 0, piece.barrier});
+                                &piece, {0, 0}, Touched::object, object.layer, object.object, 0, 0, piece.barrier});
                 }
     }
     [[nodiscard]] std::array<int, 2> block_of(Point p) const {
@@ -111,7 +110,7 @@ private:
                 const Point at = moved(map_.box_corner(c, r), shift);
                 for (const Piece& piece : pieces)
                     if (meets(moved_box(piece.box, at), box))
-                        action(StandingPiece{&piece, at, Owner::tile, l, -1, c, r,
+                        action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r,
                                              piece.barrier >= 0 ? piece.barrier : layer.barrier});
             }
     }

@@ -102,18 +102,14 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
         }
         const double at = play::first_overlap(body, start, way, piece.piece->points, vec(piece.at));
         using By = Blocked::By;
-        if (!take(at, piece.owner == play::Owner::tile     ? By::tile
-                      : piece.owner == play::Owner::object ? By::object
-                                                           : By::rim))
+        if (!take(at, piece.sort == Touched::tile ? By::tile : piece.sort == Touched::object ? By::object : By::rim))
             return;
         Touch& touch = result.touch;
         touch = {};
-        touch.sort = piece.owner == play::Owner::tile     ? Touched::tile
-                     : piece.owner == play::Owner::object ? Touched::object
-                                                          : Touched::rim;
+        touch.sort = piece.sort;
         touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
         touch.cell = {map().first_column + piece.column, map().first_row + piece.row};
-        if (piece.owner == play::Owner::tile)
+        if (piece.sort == Touched::tile)
             touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
         touch.side = std::abs(way.x) > std::abs(way.y) ? (way.x > 0 ? 3 : 1) : (way.y > 0 ? 0 : 2);
         result.cell = touch.cell;

@@ -116,13 +116,11 @@ private:
 
     [[nodiscard]] Touch touch_of(const StandingPiece& piece, double overlap, double distance) const {
         Touch touch;
-        touch.sort = piece.owner == Owner::tile     ? Touched::tile
-                     : piece.owner == Owner::object ? Touched::object
-                                                    : Touched::rim;
+        touch.sort = piece.sort;
         touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
         touch.overlap_px = overlap / steps_per_px, touch.distance_px = distance / steps_per_px;
         int column = piece.column, row = piece.row;
-        if (piece.owner == Owner::tile) {
+        if (piece.sort == Touched::tile) {
             touch.tile = map_.placed(map_.layers[static_cast<std::size_t>(piece.layer)], column, row);
         } else {
             const Vec behind = point_ - normal_ * steps_per_px;
