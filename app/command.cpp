@@ -94,7 +94,8 @@ Opened WorldArguments::open(double within_px) const {
     const dg::Loaded loaded = drafts.builder->build();
     if (!loaded) refuse(loaded.report());
     const dg::World& world = loaded.world();
-    return {world, loaded.report(), found.world.parent_path(), drafts.files, pick_maps(world, found.map)};
+    return {world,        loaded.report(), found.world.parent_path(), drafts.files, pick_maps(world, found.map),
+            found.tileset};
 }
 
 namespace {

@@ -1,6 +1,8 @@
 // What the commands of the command line share: opening a world, writing results, exit codes.
 #pragma once
 
+#include <fmt/format.h>
+
 #include <CLI/CLI.hpp>
 #include <filesystem>
 #include <optional>
@@ -25,6 +27,7 @@ struct Opened {
     std::filesystem::path folder;
     std::vector<std::string> files;   // that were read, from the folder
     std::vector<std::string> maps;    // to work on: those asked for, else the one whose file was given, else all
+    std::string tileset;              // whose file was given
 };
 
 // FILE and --map, which all commands on a world have.
@@ -55,6 +58,19 @@ void print(std::string_view text);                                     // to sta
 
 [[noreturn]] void stop(Exit code, std::string_view why);
 
+// The position of a thing by its name; ends the command where there is none, with the nearest there is.
+template <class Things>
+int find_named(const Things& things, const std::string& name, const char* option, const char* sort) {
+    std::vector<std::string> names;
+    for (const auto& thing : things) {
+        if (thing.name == name) return static_cast<int>(names.size());
+        names.push_back(thing.name);
+    }
+    const auto nearest = dryground::nearest_name(name, names);
+    stop(misuse, fmt::format("{}: the world has no {} '{}'{}; it has: {}", option, sort, name,
+                             nearest ? fmt::format("; did you mean '{}'?", *nearest) : "", fmt::join(names, ", ")));
+}
+
 // The small table that ends every command that makes something: what went in and what came out, by map.
 void say_figures(const dryground::World& world, const std::vector<dryground::Merge>& merges);
 
@@ -63,6 +79,7 @@ void add_check(CLI::App& app);
 void add_merge(CLI::App& app);
 void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);
+void add_probe(CLI::App& app);
 void add_list(CLI::App& app);
 void add_edit(CLI::App& app);
 void add_tiles(CLI::App& app);

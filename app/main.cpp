@@ -47,6 +47,7 @@ int run(int argc, char** argv) {
     app::add_merge(cli);
     app::add_pack(cli);
     app::add_draw(cli);
+    app::add_probe(cli);
     app::add_list(cli);
     app::add_edit(cli);
     app::add_tiles(cli);

@@ -16,7 +16,7 @@ ROOMS = ["geometry", "model", "merge", "travel", "check", "play", "files", "draw
 CORE = {"geometry", "model", "merge", "travel", "check", "play"}
 HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
-               "pack": "model", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "draw": "draw", "version": "geometry"}
+               "pack": "model", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "draw": "draw", "version": "geometry"}
 FOREIGN = re.compile(r'#include <(toml\+\+|nlohmann|png|cairo|librsvg|CLI|iostream)')
 LOUD = re.compile(r'\b(std::cout|std::cerr|printf|fprintf|puts|fmt::print|std::exit|std::abort|exit|abort)\s*\(|std::c(out|err)\b')
 

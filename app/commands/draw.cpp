@@ -1,10 +1,14 @@
-// dryground draw: pictures of maps.
+// dryground draw: pictures of maps and tile sets.
 
-#include <fmt/format.h>
+#include <sys/ioctl.h>
+#include <unistd.h>
 
+#include <algorithm>
 #include <memory>
 
 #include "../command.hpp"
+#include "../merge_words.hpp"
+#include "../watch.hpp"
 
 namespace app {
 
@@ -12,11 +16,18 @@ namespace dg = dryground;
 
 namespace {
 
+constexpr std::int64_t most_cells_told = std::int64_t{1}
+                                         << 20;   // figures of larger maps would need all of their merge
+
 struct Options {
     WorldArguments world;
-    std::vector<std::string> show;
-    std::string out;
-    int scale = 0;
+    MergeWords merging;
+    std::vector<std::string> show, layers, fade, forms;
+    std::string out, palette = "own", tileset;
+    int width = 0;
+    bool watch = false;
+    std::vector<int> area;
+    double scale = 0;
 };
 
 // Of several maps each gets a file of its own: station.png becomes station-slipway.png.
@@ -26,61 +37,244 @@ std::filesystem::path path_for(const std::filesystem::path& out, const std::stri
     return path.replace_filename(fmt::format("{}-{}{}", out.stem().string(), map, out.extension().string()));
 }
 
-void run(const Options& options) {
-    const std::filesystem::path out = options.out;
-    if (out.extension() != ".svg" && out.extension() != ".png")
-        stop(misuse, fmt::format("--out must end in .svg or .png, but is '{}'", options.out));
+dg::Thing thing_of(const std::string& name, const char* option) {
+    if (const auto thing = dg::thing_from(name)) return *thing;
+    const std::vector<std::string> names(dg::thing_names().begin(), dg::thing_names().end());
+    const auto nearest = dg::nearest_name(name, names);
+    stop(misuse, fmt::format("{}: cannot show '{}'{}; there are {}", option, name,
+                             nearest ? fmt::format(", did you mean '{}'?", *nearest) : "", fmt::join(names, ", ")));
+}
+
+// "art=0.4"
+std::pair<dg::Thing, double> faded(const std::string& words) {
+    const auto at = words.find('=');
+    const std::string number = at == std::string::npos ? "" : words.substr(at + 1);
+    char* end = nullptr;
+    const double strength = std::strtod(number.c_str(), &end);
+    if (number.empty() || *end != '\0' || !(strength >= 0 && strength <= 1))
+        stop(misuse, fmt::format("--fade: '{}' is not a thing and a number from 0 to 1, as in art=0.4", words));
+    return {thing_of(words.substr(0, at), "--fade"), strength};
+}
+
+void check_layers(const Options& options, const Opened& opened) {
+    std::vector<std::string> names;
+    for (const std::string& map : opened.maps)
+        for (const dg::Layer& layer : opened.world.map(map).layers) names.push_back(layer.name);
+    for (const std::string& layer : options.layers)
+        if (std::find(names.begin(), names.end(), layer) == names.end()) {
+            const auto nearest = dg::nearest_name(layer, names);
+            stop(misuse, fmt::format("--layer: there is no layer '{}'{}", layer,
+                                     nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+        }
+}
+
+void check_area(const dg::CellArea& area, const dg::Map& map) {
+    const auto [column, row, columns, rows] = area;
+    const bool meets = column < map.first_column + map.columns && column + columns > map.first_column &&
+                       row < map.first_row + map.rows && row + rows > map.first_row;
+    if (columns < 1 || rows < 1) stop(misuse, "--area: it must be 1 or more cells wide and high");
+    if (!meets)
+        stop(misuse, fmt::format("--area: map '{}' has the cells ({}, {}) to ({}, {}), and none of them is in it",
+                                 map.name, map.first_column, map.first_row, map.first_column + map.columns - 1,
+                                 map.first_row + map.rows - 1));
+}
+
+dg::DrawOptions draw_options(const Options& options, const Opened& opened) {
     dg::DrawOptions draw;
     draw.scale = options.scale;
-    if (!options.show.empty()) {
-        std::string unknown;
-        const auto show = dg::show_from(options.show, unknown);
-        if (!show) {
-            const auto nearest = dg::nearest_name(unknown, dg::show_names());
-            stop(misuse, fmt::format("cannot show '{}'{}; there are {}", unknown,
-                                     nearest ? fmt::format(", did you mean '{}'?", *nearest) : "",
-                                     fmt::join(dg::show_names(), ", ")));
-        }
-        draw.show = *show;
+    draw.palette = *dg::palette_from(options.palette);
+    draw.layers = options.layers;
+    check_layers(options, opened);
+    if (!options.show.empty()) draw.show.clear();
+    for (const std::string& name : options.show) draw.show.insert(thing_of(name, "--show"));
+    for (const std::string& words : options.fade) draw.fade.insert(faded(words));
+    options.merging.apply(draw.merging, opened.world);
+    const auto asks_for = [&](const char* form) {
+        return std::find(options.forms.begin(), options.forms.end(), form) != options.forms.end();
+    };
+    draw.merging.boxes = asks_for("boxes"), draw.merging.triangles = asks_for("triangles");
+    draw.merging.pieces = options.forms.empty() || asks_for("pieces");
+    if (!options.area.empty()) {
+        draw.area = dg::CellArea{options.area[0], options.area[1], options.area[2], options.area[3]};
+        for (const std::string& map : opened.maps) check_area(*draw.area, opened.world.map(map));
     }
-    const Opened opened = options.world.open();
-    const dg::Report report = draw.show.findings ? all_findings(opened) : opened.warnings;
+    if (::isatty(STDERR_FILENO) != 0)
+        draw.progress = [](std::size_t now, std::size_t all) {
+            if (all > 8) say(fmt::format("\rdrawing: {} %{}", 100 * now / all, now == all ? "\r\033[K" : ""));
+        };
+    return draw;
+}
+
+void draw_map(const Opened& opened, const dg::Map& map, const dg::Report& report, const dg::DrawOptions& draw,
+              const std::filesystem::path& path) {
+    const dg::ArtSource art{opened.folder};
+    if (path.extension() == ".svg") {
+        write_result(path.string(), dg::draw_svg(opened.world, map, report, art, draw));
+    } else {
+        const std::string fault = dg::write_file(
+            path, [&](const dg::ByteSink& sink) { return dg::draw_png(opened.world, map, report, art, draw, sink); });
+        if (!fault.empty())
+            stop(misuse, fmt::format("map '{}' cannot be drawn as '{}': {}", map.name, path.string(), fault));
+    }
+    say(fmt::format("wrote {}\n", path.string()));
+}
+
+void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawOptions& draw,
+                  const std::filesystem::path& path) {
+    const dg::World& world = opened.world;
+    const int set = find_named(world.tilesets(), name, "--tileset", "tile set");
+    std::string picture = dg::draw_svg(world, world.tilesets()[static_cast<std::size_t>(set)], {opened.folder}, draw);
+    if (path.extension() == ".png") {
+        std::string fault;
+        picture = dg::png_from_svg(picture, fault);
+        if (picture.empty()) stop(misuse, fmt::format("tile set '{}' cannot be drawn as PNG: {}", name, fault));
+    }
+    write_result(path.string(), picture);
+    say(fmt::format("wrote {}: {} tiles\n", path.string(),
+                    world.tilesets()[static_cast<std::size_t>(set)].tiles.size()));
+}
+
+void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw, const Options& options) {
+    std::vector<std::string> maps, left_out;
+    for (const std::string& name : opened.maps) {
+        const dg::Map& map = opened.world.map(name);
+        const bool fits = draw.area || std::int64_t{map.columns} * map.rows <= most_cells_told;
+        (fits ? maps : left_out).push_back(name);
+    }
+    for (const std::string& name : left_out)
+        say(fmt::format("map '{}' is too large for a page and left out: --area shows a part of it\n", name));
+    if (maps.empty()) stop(misuse, "no map is left for the page");
+    const std::string page = dg::draw_page(opened.world, maps, report, {opened.folder}, draw, options.watch);
+    write_result(options.out, page);
+    say(fmt::format("wrote {}: {} maps, {:.1f} MB; open it in a browser\n", options.out, maps.size(),
+                    static_cast<double>(page.size()) / 1e6));
+}
+
+void draw_on_terminal(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw,
+                      const Options& options) {
+    dg::CharacterOptions characters;
+    characters.colours = ::isatty(STDOUT_FILENO) != 0 && std::getenv("NO_COLOR") == nullptr;
+    winsize size{};
+    if (::isatty(STDOUT_FILENO) != 0 && ::ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) == 0 && size.ws_col >= 20)
+        characters.width = size.ws_col;
+    if (options.width > 0) characters.width = options.width;
+    std::string all;
+    for (const std::string& name : opened.maps)
+        all += (all.empty() ? "" : "\n") +
+               dg::draw_characters(opened.world, opened.world.map(name), report, {opened.folder}, draw, characters);
+    print(all);
+}
+
+void draw_once(const Options& options, const Opened& opened) {
+    const std::filesystem::path out = options.out;
+    const dg::DrawOptions draw = draw_options(options, opened);
+    const std::string& set = options.tileset.empty() ? opened.tileset : options.tileset;
+    if (!set.empty()) {
+        if (out.extension() != ".svg" && out.extension() != ".png")
+            stop(misuse, "a tile set is drawn as .svg or .png: say --out FILE");
+        draw_tileset(opened, set, draw, out);
+        return;
+    }
+    const dg::Report report = draw.show.count(dg::Thing::findings) != 0 ? all_findings(opened) : opened.warnings;
+    if (out.empty()) {
+        draw_on_terminal(opened, report, draw, options);
+        return;
+    }
+    if (out.extension() == ".html") draw_page(opened, report, draw, options);
     std::vector<dg::Merge> merges;
     for (const std::string& name : opened.maps) {
         const dg::Map& map = opened.world.map(name);
-        std::string picture = dg::draw_svg(opened.world, map, report, {opened.folder}, draw), fault;
-        if (out.extension() == ".png") {
-            picture = dg::png_from_svg(picture, fault);
-            if (picture.empty()) stop(misuse, fmt::format("map '{}' cannot be drawn as PNG: {}", name, fault));
-        }
-        const std::filesystem::path path = path_for(out, name, opened.maps.size() > 1);
-        write_result(path.string(), picture);
-        say(fmt::format("wrote {}\n", path.string()));
-        merges.push_back(dg::merge(opened.world, map));
+        if (out.extension() != ".html")
+            draw_map(opened, map, report, draw, path_for(out, name, opened.maps.size() > 1));
+        if (std::int64_t{map.columns} * map.rows <= most_cells_told)
+            merges.push_back(dg::merge(opened.world, map, draw.merging));
     }
-    say_figures(opened.world, merges);
+    options.merging.say_what_is_other(opened.world);
+    if (!merges.empty()) say_figures(opened.world, merges);
+}
+
+// Draws again whenever a file of the world is saved, until somebody ends it. What cannot be read is told, and the last
+// picture stays.
+[[noreturn]] void watch(const Options& options) {
+    Watch files;
+    const std::filesystem::path folder = options.world.find().world.parent_path();
+    for (bool first = true;; first = false) {
+        try {
+            const Opened opened = options.world.open(options.merging.within_px);
+            std::vector<std::filesystem::path> paths{options.world.find().world};
+            for (const std::string& file : opened.files) paths.push_back(folder / file);
+            files.look_at(paths);
+            draw_once(options, opened);
+        } catch (const Stop& stopped) {
+            if (first || stopped.code == misuse) throw;
+        }
+        say("dryground: waiting for somebody to save; Ctrl-C ends\n");
+        (void)files.wait();
+    }
+}
+
+void run(const Options& options) {
+    const std::string ending = std::filesystem::path(options.out).extension().string();
+    if (!options.out.empty() && ending != ".svg" && ending != ".png" && ending != ".html")
+        stop(misuse, fmt::format("--out must end in .svg, .png or .html, but is '{}'", options.out));
+    if (options.watch) {
+        if (options.out.empty()) stop(misuse, "--watch draws into a file: say --out FILE");
+        watch(options);
+    }
+    draw_once(options, options.world.open(options.merging.within_px));
 }
 
 }   // namespace
 
 void add_draw(CLI::App& app) {
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("draw", "Draw maps: art, grid, merged outlines, flags, objects, findings");
+    CLI::App* command =
+        app.add_subcommand("draw", "Draw maps and tile sets: art, grid, merged outlines, flags, objects, findings");
     options->world.add_to(*command);
+    command->add_option("--tileset", options->tileset, "Draw this tile set in place of maps")->type_name("NAME");
     command
         ->add_option("--show", options->show,
-                     "What to draw: art grid merged pieces flags objects findings (default: all but pieces and flags)")
+                     fmt::format("What to draw: {} (default: art grid merged objects links findings)",
+                                 fmt::join(dg::thing_names(), " ")))
         ->type_name("THING");
     command
+        ->add_option("--layer", options->layers,
+                     "Only the art, shapes and objects of these layers; merged ground stays whole")
+        ->type_name("NAME");
+    command->add_option("--area", options->area, "Only these cells: column, row, columns, rows")
+        ->delimiter(',')
+        ->expected(4)
+        ->type_name("C,R,W,H");
+    command->add_option("--fade", options->fade, "Draw a thing fainter: 0 to 1, as in art=0.4")->type_name("THING=N");
+    command
         ->add_option("--scale", options->scale,
-                     "Px of the picture to one px of the map, 1 to 16 (default: to fit 1300 px)")
-        ->check(CLI::Range(1, 16))
+                     "Px of the picture to one px of the map, up to 16 (default: to fit 1300 px)")
+        ->check(CLI::Range(1.0 / 256, 16.0))
         ->type_name("N");
-    command->add_option("--out", options->out, "The picture's file, .svg or .png; several maps get one each")
-        ->required()
+    command
+        ->add_option("--palette", options->palette,
+                     fmt::format("Colours of barriers: {} (default: own, those that the world names)",
+                                 fmt::join(dg::palette_names(), ", ")))
+        ->check(CLI::IsMember(std::vector<std::string>(dg::palette_names().begin(), dg::palette_names().end())))
+        ->type_name("NAME");
+    command->add_option("--as", options->forms, "What --show pieces draws: pieces, boxes, triangles (default: pieces)")
+        ->check(CLI::IsMember({"pieces", "boxes", "triangles"}))
+        ->type_name("FORM");
+    options->merging.add_to(*command);
+    command->add_option("--width", options->width, "Characters a line (default: as the terminal has, else 80)")
+        ->check(CLI::Range(20, 1000))
+        ->type_name("N");
+    command->add_flag("--watch", options->watch,
+                      "Draw again whenever a file of the world is saved; a page that is open loads itself again");
+    command
+        ->add_option("--out", options->out,
+                     "The file: .svg or .png, of several maps one each; .html, a page with all of them. Without it: in "
+                     "characters")
         ->type_name("FILE");
     command->footer(
-        "Example: dryground draw demo/world.toml --map slipway --show art merged objects --out slipway.png");
+        "Examples: dryground draw demo/world.toml --map slipway --out slipway.png\n"
+        "          dryground draw demo/world.toml --out station.html --watch\n"
+        "          dryground draw demo/tiles/marsh.tiles.toml --out marsh.png");
     command->callback([options] { run(*options); });
 }
 

@@ -7,6 +7,7 @@
 #include <memory>
 
 #include "../command.hpp"
+#include "../merge_words.hpp"
 
 namespace app {
 
@@ -16,11 +17,11 @@ namespace {
 
 struct Options {
     WorldArguments world;
-    std::vector<std::string> forms, facts;
-    std::string format = "json", unit = "px", y = "down", out, mover, corners = "round", plane = "screen";
+    MergeWords merging;
+    std::vector<std::string> forms;
+    std::string format = "json", unit = "px", y = "down", out, plane = "screen";
     std::string storey;
-    int most_vertices = 0, chunk_cells = 0;
-    double grow_px = 0, within_px = 0;
+    int chunk_cells = 0;
 };
 
 dg::MergeOutput output_of(const Options& options, const dg::World& world) {
@@ -37,32 +38,10 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     return output;
 }
 
-// The id of a mover or fact by its name; ends the command when there is none.
-template <class Things>
-int find_named(const Things& things, const std::string& name, const char* option, const char* sort) {
-    std::vector<std::string> names;
-    for (const auto& thing : things) {
-        if (thing.name == name) return static_cast<int>(names.size());
-        names.push_back(thing.name);
-    }
-    const auto nearest = dg::nearest_name(name, names);
-    stop(misuse, fmt::format("{}: the world has no {} '{}'{}; it has: {}", option, sort, name,
-                             nearest ? fmt::format("; did you mean '{}'?", *nearest) : "", fmt::join(names, ", ")));
-}
-
 dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& output, const dg::World& world) {
     dg::MergeOptions merging = dg::options_for(output);
-    merging.most_vertices = options.most_vertices;
-    if (!options.mover.empty()) merging.mover = find_named(world.movers(), options.mover, "--mover", "mover");
-    for (const std::string& fact : options.facts)
-        merging.facts.push_back(find_named(world.facts(), fact, "--facts", "fact"));
-    std::sort(merging.facts.begin(), merging.facts.end());
+    options.merging.apply(merging, world);
     merging.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
-    merging.grow = dg::to_steps(options.grow_px);
-    merging.corners = options.corners == "bevel"   ? dg::Corners::bevel
-                      : options.corners == "mitre" ? dg::Corners::mitre
-                      : options.corners == "box"   ? dg::Corners::box
-                                                   : dg::Corners::round;
     return merging;
 }
 
@@ -80,14 +59,14 @@ void run_cells(const Options& options, const Opened& opened) {
         dg::cell_ground(world, world.map(opened.maps[0]), merge_options(options, {}, world), storey);
     write_result(options.out, options.format == "csv" ? dg::csv_of(ground) : dg::png_of(ground, world));
     std::string bits;
-    for (std::size_t b = 0; b < world.barriers().size() && options.mover.empty(); ++b)
+    for (std::size_t b = 0; b < world.barriers().size() && options.merging.mover.empty(); ++b)
         bits += fmt::format("{}{} {}", bits.empty() ? "" : ", ", std::uint64_t{1} << b, world.barriers()[b].name);
     say(fmt::format("{}: {} x {} cells; numbers are {}\n", opened.maps[0], ground.columns, ground.rows,
                     bits.empty() ? "1 where the mover is stopped" : "sums of " + bits));
 }
 
 void run(const Options& options) {
-    const Opened opened = options.world.open(options.within_px);
+    const Opened opened = options.world.open(options.merging.within_px);
     const bool cells = std::find(options.forms.begin(), options.forms.end(), "cells") != options.forms.end();
     if (cells) {
         run_cells(options, opened);
@@ -121,14 +100,7 @@ void run(const Options& options) {
     for (const std::string& map : opened.maps)
         merges.push_back(dg::merge(opened.world, opened.world.map(map), merging));
     write_result(options.out, dg::merge_bytes(opened.world, merges, output));
-    if (options.most_vertices > 0 && options.most_vertices != opened.world.merging().most_vertices)
-        say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", options.most_vertices,
-                        opened.world.merging().most_vertices));
-    if (options.within_px > 0) say(fmt::format("curves within {} px for this run\n", options.within_px));
-    if (merging.grow != 0)
-        say(fmt::format("{} by {} px, corners {}\n", merging.grow > 0 ? "grown" : "shrunk", std::abs(options.grow_px),
-                        options.corners));
-    if (!options.facts.empty()) say(fmt::format("with {}\n", fmt::join(options.facts, ", ")));
+    options.merging.say_what_is_other(opened.world);
     if (merging.plane == dg::Plane::ground) say("ground plane: numbers are cells, whatever the unit\n");
     say_figures(opened.world, merges);
 }
@@ -151,24 +123,12 @@ void add_merge(CLI::App& app) {
                      "json, cbor, geojson, svg, or wkt: CSV with a column of WKT (default: json); csv or png of cells")
         ->check(CLI::IsMember({"json", "cbor", "geojson", "svg", "wkt", "csv", "png"}))
         ->type_name("FORMAT");
-    command->add_option("--facts", options->facts, "Facts that are true: layers and objects come and go with them")
-        ->type_name("NAME");
     command->add_option("--unit", options->unit, "px or m (default: px)")
         ->check(CLI::IsMember({"px", "m"}))
         ->type_name("UNIT");
     command->add_option("--y", options->y, "Which way y points: down or up (default: down)")
         ->check(CLI::IsMember({"down", "up"}))
         ->type_name("WAY");
-    command
-        ->add_option("--most-vertices", options->most_vertices,
-                     "The most vertices of a convex piece (default: as the world says)")
-        ->check(CLI::Range(3, 1000))
-        ->type_name("N");
-    command
-        ->add_option("--within-px", options->within_px,
-                     "How near curves are followed, for this run (default: as the world says)")
-        ->check(CLI::Range(1.0 / 64, 64.0))
-        ->type_name("PX");
     command->add_option("--storey", options->storey, "The storey of --as cells (default: ground)")->type_name("NAME");
     command->add_option("--chunk-cells", options->chunk_cells, "Merge in square chunks of so many cells a side")
         ->check(CLI::Range(1, 65536))
@@ -178,16 +138,7 @@ void add_merge(CLI::App& app) {
                      "screen, or ground: laid flat, each cell a unit square (default: screen)")
         ->check(CLI::IsMember({"screen", "ground"}))
         ->type_name("PLANE");
-    command->add_option("--mover", options->mover, "Merge all that stops this mover, in place of barriers")
-        ->type_name("NAME");
-    command->add_option("--grow", options->grow_px, "Grow regions by so many px, or shrink them by a negative number")
-        ->check(CLI::Range(-4096.0, 4096.0))
-        ->type_name("PX");
-    command
-        ->add_option("--corners", options->corners,
-                     "Corners of what is grown: round, bevel, mitre, box (default: round)")
-        ->check(CLI::IsMember({"round", "bevel", "mitre", "box"}))
-        ->type_name("SORT");
+    options->merging.add_to(*command);
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground merge demo/world.toml --as chains --unit m --y up --out station.json");
     command->callback([options] { run(*options); });

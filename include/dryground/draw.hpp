@@ -1,13 +1,22 @@
-// Pictures of maps: art, grid, merged outlines, flags, objects with names, findings. For people; nothing is told by
-// colour alone (hatching, letters, marks and numbers say the same).
+// Pictures for people: of maps and of tile sets, as SVG, as PNG, as characters for a terminal, and as one page for a
+// browser. Nothing is told by colour alone: hatching, dashes, letters, marks and numbers say the same.
 //
-// Units: one px of the map is `scale` px of the picture. Threads: free functions without shared state.
+//     const dg::ArtSource art{"demo"};
+//     const std::string svg = dg::draw_svg(world, world.map("slipway"), dg::check(world), art);
+//
+// Units: one px of the map is `scale` px of the picture; cells are counted as maps count them. Threads: free functions
+// without shared state. Tile sets and maps must be of the world they come with.
 #pragma once
 
 #include <filesystem>
+#include <functional>
+#include <map>
 #include <optional>
+#include <set>
+#include <span>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "dryground/files.hpp"
 #include "dryground/report.hpp"
@@ -15,16 +24,43 @@
 
 namespace dryground {
 
-struct Show {
-    bool art = true, grid = true, merged = true, pieces = false, flags = false, objects = true, findings = true;
+// What a picture can show.
+enum class Thing {
+    art,        // the pictures of tiles, kinds and movers
+    grid,       // cells, and their numbers at the edge
+    shapes,     // of each tile by itself; carves dashed
+    merged,     // outlines by barrier and trigger, their vertices, a tick on each edge's free side; one-way arrows
+    pieces,     // what the outlines are cut into: convex pieces, or boxes or triangles when those were asked for
+    flags,      // letters in cells
+    sides,      // edges of cells that are shut
+    objects,    // areas, bodies, marks by role, names
+    links,      // where links lead
+    findings,   // numbered marks, and a list
+    reach,      // where a mover's position cannot be: the asked-for mover's, else the player's
 };
-[[nodiscard]] std::optional<Show> show_from(const std::vector<std::string>& names,
-                                            std::string& unknown);   // the first unknown name
-[[nodiscard]] std::vector<std::string> show_names();
+[[nodiscard]] std::span<const std::string_view> thing_names();   // in that order
+[[nodiscard]] std::optional<Thing> thing_from(std::string_view name);
+
+enum class Palette {
+    own,      // the colours that barriers name, else spare ones
+    protan,   // for eyes that miss red, green or blue; the tests say how far apart their colours are seen
+    deutan,
+    tritan,
+    grey,   // for grey print; art too
+};
+[[nodiscard]] std::span<const std::string_view> palette_names();   // in that order
+[[nodiscard]] std::optional<Palette> palette_from(std::string_view name);
 
 struct DrawOptions {
-    Show show{};
-    int scale = 0;   // 1 to 16; 0 picks one so that the picture is about 1300 px wide
+    std::set<Thing> show{Thing::art, Thing::grid, Thing::merged, Thing::objects, Thing::links, Thing::findings};
+    std::map<Thing, double> fade{};   // how strongly a thing is drawn, 0 to 1; those not named: 1
+    std::vector<std::string>
+        layers{};                     // whose art, shapes and objects are drawn; none: all. Merged ground stays whole
+    std::optional<CellArea> area{};   // only these cells; they need not all be there
+    double scale = 0;                 // above 0, at most 16; 0 picks one so that the picture is about 1300 px wide
+    Palette palette = Palette::own;
+    MergeOptions merging{};   // for which mover, with which facts, and so on, `merged`, `pieces` and `reach` are drawn
+    std::function<void(std::size_t done, std::size_t all)> progress{};   // called now and then while a PNG is drawn
 };
 
 // Where the pictures of tiles and kinds are: the world file's folder, and how to read there. A picture that cannot be
@@ -34,9 +70,39 @@ struct ArtSource {
     FileReader reader = read_file;
 };
 
-// One map as SVG 1.1, art included as data. Of `report` the findings of this map are marked and listed.
+// One map as SVG 1.1, art included as data: a group for each thing, with its name as id. Of `report` the findings of
+// this map are marked and listed. Cost: in proportion to the cells that are shown, and merging them.
 [[nodiscard]] std::string draw_svg(const World& world, const Map& map, const Report& report, const ArtSource& art,
                                    const DrawOptions& options = {});
+// A tile set: every tile large, with its name, shapes and their vertices, flags, sides and carves; undecided ones
+// marked. Of the options `scale` and `palette` count.
+[[nodiscard]] std::string draw_svg(const World& world, const TileSet& set, const ArtSource& art,
+                                   const DrawOptions& options = {});
+
+// One map as PNG, drawn in blocks: memory in proportion to the picture's width, and to what lies in a block of 2048 by
+// 512 px. Up to 2^20 px a side. Maps of more than 2^20 cells are merged block by block, so the key then has no figures.
+// Returns why there is no picture, empty when there is one.
+[[nodiscard]] std::string draw_png(const World& world, const Map& map, const Report& report, const ArtSource& art,
+                                   const DrawOptions& options, const ByteSink& sink);
+
+// Maps as one page for a browser, which needs no network: to pan, zoom, switch things on and off, ask for what is at a
+// place in the words of `probe`, search, jump to findings, follow links from map to map and measure. `maps` are names,
+// the first is shown first. Of the options `merging`, `palette`, and what is shown at first count. A page that
+// `reloads` looks every second whether its file is another, and then loads it in place.
+// Cost: in proportion to the maps' cells; memory for the page a few times over.
+[[nodiscard]] std::string draw_page(const World& world, std::span<const std::string> maps, const Report& report,
+                                    const ArtSource& art, const DrawOptions& options = {}, bool reloads = false);
+
+// One map in characters, for a terminal: two, or one, for a cell, or one for several cells where the width asks for it.
+// What is solid has its barrier's character, objects have letters by role, findings numbers; a key and the findings
+// follow. Of the options `area`, `show`, `layers` and `merging` count.
+struct CharacterOptions {
+    int width = 80;         // characters a line, 20 or more
+    bool colours = false;   // of the art and the barriers, as escape codes with 24 bits a colour
+};
+[[nodiscard]] std::string draw_characters(const World& world, const Map& map, const Report& report,
+                                          const ArtSource& art, const DrawOptions& options = {},
+                                          const CharacterOptions& characters = {});
 
 // A picture of an SVG as PNG bytes; empty, with the reason in `fault`, when that cannot be made.
 [[nodiscard]] std::string png_from_svg(std::string_view svg, std::string& fault);

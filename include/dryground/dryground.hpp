@@ -13,6 +13,7 @@
 #include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
 #include "dryground/play.hpp"
+#include "dryground/probe.hpp"
 #include "dryground/report.hpp"
 #include "dryground/spawners.hpp"
 #include "dryground/text.hpp"

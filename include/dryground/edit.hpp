@@ -20,8 +20,7 @@
 
 namespace dryground {
 
-using CellAt = std::array<int, 2>;     // column, row
-using CellArea = std::array<int, 4>;   // column, row, columns, rows
+using CellAt = std::array<int, 2>;   // column, row
 
 // ---- cells. `layer` may be left empty where the map has but one layer of cells ----
 

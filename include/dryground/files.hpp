@@ -34,6 +34,12 @@ using FileReader = std::function<FileBytes(const std::filesystem::path&)>;
 // Writes a file whole or not at all; returns why it could not, empty when it could. "-" is nothing special here.
 [[nodiscard]] std::string write_file(const std::filesystem::path& path, std::string_view bytes);
 
+// The same for what is too large to hold: takes bytes as they come, and is false when it can take no more. Who makes
+// them returns why they could not be made, empty when they could; then the file is not written.
+using ByteSink = std::function<bool(std::string_view)>;
+using ByteMaker = std::function<std::string(const ByteSink& sink)>;
+[[nodiscard]] std::string write_file(const std::filesystem::path& path, const ByteMaker& make);
+
 struct NamedBytes {   // a file to be
     std::string file;
     std::string bytes;
@@ -78,6 +84,7 @@ struct Saved {
 struct FoundWorld {
     std::filesystem::path world;   // the world's file
     std::string map;               // the map's name when the path was a map's
+    std::string tileset;           // the tile set's, likewise
     std::string fault;             // why there is none, empty when there is
     Report report;                 // findings where the file's own content is the reason
 };

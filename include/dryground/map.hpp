@@ -8,6 +8,8 @@
 
 namespace dryground {
 
+using CellArea = std::array<int, 4>;   // a block of cells: column, row, columns, rows
+
 // A flip, then a turn clockwise (y down), about the middle of a cell.
 struct Orientation {
     bool flip_x = false, flip_y = false;

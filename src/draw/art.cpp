@@ -1,179 +1,140 @@
-// The art of tiles and kinds. Tiles are cut from their sheets and enlarged px by px, so that every renderer shows hard
-// edges.
+#include "art_internal.hpp"
+
+#include <fmt/format.h>
+#include <glib.h>
 
 #include <algorithm>
+#include <cmath>
 
-#include "page_internal.hpp"
+#include "palette_internal.hpp"
 
 namespace dryground::drawing {
 
 namespace {
 
-std::string base64(std::string_view bytes) {
-    static constexpr char digits[] = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    std::string out;
-    for (std::size_t i = 0; i < bytes.size(); i += 3) {
-        const auto byte = [&](std::size_t k) {
-            return i + k < bytes.size() ? static_cast<unsigned>(static_cast<unsigned char>(bytes[i + k])) : 0u;
-        };
-        const unsigned group = byte(0) << 16 | byte(1) << 8 | byte(2);
-        for (std::size_t k = 0; k < 4; ++k) out += i + k > bytes.size() ? '=' : digits[group >> (18 - 6 * k) & 63u];
+// Sums of the px of a picture, weighted by how much shows of them.
+struct Mean {
+    double red = 0, green = 0, blue = 0, alpha = 0, weight = 0;
+
+    void add(const Image& image, int x, int y, double part, const std::optional<Colour>& clear, bool grey) {
+        const auto at =
+            (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x)) * 4;
+        Colour colour{image.rgba[at], image.rgba[at + 1], image.rgba[at + 2]};
+        weight += part;
+        if (clear == colour) return;
+        if (grey) colour = grey_of(colour);
+        const double shows = part * image.rgba[at + 3] / 255.0;
+        red += colour.red * shows, green += colour.green * shows, blue += colour.blue * shows, alpha += shows;
     }
-    return out;
-}
-
-class Cutter {
-public:
-    Cutter(Page& page, const ArtSource& art) : page_(page), art_(art) {}
-
-    // The id of a definition that holds a part of a picture; empty when there is no such picture or part.
-    std::string define(const std::string& file, int x, int y, int width, int height,
-                       const std::optional<Colour>& clear = {}) {
-        const std::string key = fmt::format("{}:{}:{}", file, x, y);
-        if (const auto known = ids_.find(key); known != ids_.end()) return known->second;
-        std::string& id = ids_[key];
-        const Image* image = load(file);
-        if (width == 0 && image != nullptr) width = image->width, height = image->height;
-        if (image == nullptr || x < 0 || y < 0 || x + width > image->width || y + height > image->height) return id;
-        id = fmt::format("art{}", ids_.size());
-        fmt::format_to(std::back_inserter(page_.defs),
-                       "<image id=\"{}\" width=\"{}\" height=\"{}\" xlink:href=\"data:image/png;base64,{}\"/>\n", id,
-                       width * page_.scale, height * page_.scale,
-                       base64(encode_png(enlarged(*image, x, y, width, height, clear))));
-        return id;
+    // As cairo keeps it: colours times alpha.
+    [[nodiscard]] std::uint32_t argb() const {
+        const auto byte = [&](double sum) { return static_cast<std::uint32_t>(std::lround(sum / weight)); };
+        return byte(alpha * 255) << 24 | byte(red) << 16 | byte(green) << 8 | byte(blue);
     }
-
-private:
-    const Image* load(const std::string& file) {
-        if (file.empty()) return nullptr;
-        auto [known, is_new] = images_.try_emplace(file);
-        if (is_new) {
-            std::string fault;
-            const FileBytes bytes = art_.reader(art_.folder / file);
-            if (bytes.bytes) known->second = decode_png(*bytes.bytes, fault);
-        }
-        return known->second ? &*known->second : nullptr;
-    }
-
-    [[nodiscard]] Image enlarged(const Image& image, int x, int y, int width, int height,
-                                 const std::optional<Colour>& clear) const {
-        Image part{width * page_.scale, height * page_.scale, {}};
-        part.rgba.reserve(static_cast<std::size_t>(part.width) * static_cast<std::size_t>(part.height) * 4);
-        for (int row = 0; row < part.height; ++row)
-            for (int column = 0; column < part.width; ++column) {
-                const auto at =
-                    static_cast<std::size_t>((y + row / page_.scale) * image.width + x + column / page_.scale) * 4;
-                part.rgba.insert(part.rgba.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(at),
-                                 image.rgba.begin() + static_cast<std::ptrdiff_t>(at) + 4);
-                if (clear == Colour{image.rgba[at], image.rgba[at + 1], image.rgba[at + 2]}) part.rgba.back() = 0;
-            }
-        return part;
-    }
-
-    Page& page_;
-    const ArtSource& art_;
-    std::map<std::string, std::optional<Image>> images_;
-    std::map<std::string, std::string> ids_;
 };
-
-void draw_tile(Page& page, Cutter& cutter, const Placed& placed, Point corner) {
-    const TileSet& set = page.world.tilesets()[static_cast<std::size_t>(placed.tileset)];
-    const Tile& tile = page.world.tile(placed);
-    const double x = page.x(corner.x), y = page.y(corner.y);
-    const double w = set.cell_width * page.scale, h = set.cell_height * page.scale;
-    if (tile.unseen && page.map.grid == GridSort::isometric) {
-        page.put(
-            "<path d=\"M{} {}l{} {}l-{} {}l-{} -{}z\" fill=\"none\" stroke=\"#554466\" stroke-dasharray=\"3 2\"/>\n",
-            x + w / 2, y + 1, w / 2 - 2, h / 2 - 1, w / 2 - 2, h / 2 - 1, w / 2 - 2, h / 2 - 1);
-        return;
-    }
-    if (tile.unseen) {
-        page.put(
-            "<path d=\"M{0} {1}h{2}v{3}h-{2}zM{0} {1}l{2} {3}M{4} {1}l-{2} {3}\" fill=\"none\" stroke=\"#554466\" "
-            "stroke-dasharray=\"3 2\"/>\n",
-            x + 1, y + 1, w - 2, h - 2, x + w - 1);
-        return;
-    }
-    std::string id;
-    if (tile.art && set.sheet)
-        id =
-            cutter.define(set.sheet->file, set.sheet->margin[0] + (*tile.art)[0] * (set.cell_width + set.sheet->gap[0]),
-                          set.sheet->margin[1] + (*tile.art)[1] * (set.cell_height + set.sheet->gap[1]), set.cell_width,
-                          set.cell_height, set.sheet->clear);
-    if (tile.picture) id = cutter.define(tile.picture->file, 0, 0, 0, 0);
-    if (id.empty()) return;
-    const double dx = tile.picture ? tile.picture->x * page.scale : 0,
-                 dy = tile.picture ? tile.picture->y * page.scale : 0;
-    const Orientation& o = placed.orientation;
-    if (o == Orientation{})
-        page.put("<use xlink:href=\"#{}\" x=\"{}\" y=\"{}\"/>\n", id, x + dx, y + dy);
-    else
-        page.put("<use xlink:href=\"#{}\" transform=\"translate({} {}) rotate({}) scale({} {}) translate({} {})\"/>\n",
-                 id, x + w / 2, y + h / 2, o.turn, o.flip_x ? -1 : 1, o.flip_y ? -1 : 1, dx - w / 2, dy - h / 2);
-}
 
 }   // namespace
 
-void draw_art(Page& page, const ArtSource& art) {
-    Cutter cutter(page, art);
-    for (const Layer& layer : page.map.layers) {
-        if (layer.holds_objects || !is_there(layer)) continue;
-        const double opacity =
-            layer.opacity * (layer.storey > 0 ? 0.55 : 1);   // the ground shines through what is above
-        page.put("<g{}>\n", opacity < 1 ? fmt::format(" opacity=\"{}\"", opacity) : "");
-        for (int r = 0; r < page.map.rows; ++r)
-            for (int c = 0; c < page.map.columns; ++c)
-                if (const Placed& placed = page.map.placed(layer, c, r); placed.tile >= 0)
-                    draw_tile(page, cutter, placed, moved(page.map.box_corner(c, r), layer.offset));
-        page.put("</g>\n");
-    }
-    for (const Object& object : page.map.objects) {
-        const Kind& kind = page.world.kinds()[static_cast<std::size_t>(object.kind)];
-        const auto* mover =
-            kind.mover >= 0
-                ? &page.world.movers()[static_cast<std::size_t>(
-                      object.role == Role::spawn && kind.mover == page.world.player() && page.map.player >= 0
-                          ? page.map.player
-                          : kind.mover)]
-                : nullptr;
-        const auto& picture = kind.picture ? kind.picture : mover != nullptr ? mover->picture : std::nullopt;
-        if (!picture) continue;
-        const std::string id = cutter.define(picture->file, 0, 0, 0, 0);
-        if (!id.empty())
-            page.put("<use xlink:href=\"#{}\" x=\"{:.1f}\" y=\"{:.1f}\"/>\n", id,
-                     page.x(object.position.x) + picture->x * page.scale,
-                     page.y(object.position.y) + picture->y * page.scale);
-    }
+Canvas blank(int width, int height) {
+    return Canvas(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::max(width, 1), std::max(height, 1)));
 }
 
-void draw_grid(Page& page) {
-    std::string lines;
-    const auto line = [&](Point a, Point b) {
-        fmt::format_to(std::back_inserter(lines), "M{} {}L{} {}", page.x(a.x), page.y(a.y), page.x(b.x), page.y(b.y));
+std::string png_of(cairo_surface_t* surface) {
+    std::string bytes;
+    const auto append = [](void* closure, const unsigned char* data, unsigned length) {
+        static_cast<std::string*>(closure)->append(reinterpret_cast<const char*>(data), length);
+        return CAIRO_STATUS_SUCCESS;
     };
-    for (int c = 0; c <= page.map.columns; ++c) line(page.map.corner(c, 0), page.map.corner(c, page.map.rows));
-    for (int r = 0; r <= page.map.rows; ++r) line(page.map.corner(0, r), page.map.corner(page.map.columns, r));
-    page.put("<path d=\"{}\" fill=\"none\" stroke=\"#33414a\" stroke-opacity=\"0.22\" stroke-width=\"1\"/>\n", lines);
+    if (cairo_surface_write_to_png_stream(surface, append, &bytes) != CAIRO_STATUS_SUCCESS) bytes.clear();
+    return bytes;
 }
 
-void draw_cell_numbers(Page& page) {
-    const Map& map = page.map;
-    const int step = map.cell_width * page.scale >= 24 ? 1 : 5;
-    const bool diamonds = map.grid == GridSort::isometric;   // columns are told along the upper right side
-    const double rim_x = map.cell_width * page.scale, rim_y = map.cell_height * page.scale;
-    const auto middle = [&](Point a, Point b) {
-        return std::pair{(page.x(a.x) + page.x(b.x)) / 2, (page.y(a.y) + page.y(b.y)) / 2};
-    };
-    for (int c = 0; c < map.columns; c += step) {
-        const auto [x, y] = middle(map.corner(c, 0), map.corner(c + 1, 0));
-        page.label(x + (diamonds ? rim_x / 2 : 0), y - (diamonds ? rim_y / 2 : rim_y) - 4,
-                   fmt::format("{}", map.first_column + c), 9, "middle", "fill=\"#5b6a73\"");
+std::string data_address(const std::string& png) {
+    const std::unique_ptr<gchar, void (*)(gpointer)> text(
+        g_base64_encode(reinterpret_cast<const guchar*>(png.data()), png.size()), g_free);
+    return fmt::format("data:image/png;base64,{}", text.get());
+}
+
+Canvas Art::cut(const Image& image, int x, int y, int width, int height, const std::optional<Colour>& clear) const {
+    // A px more at fractions of a scale, so that no seam shows between cells.
+    const int wide = std::max(1, static_cast<int>(std::ceil(width * scale_ - 1e-6))),
+              high = std::max(1, static_cast<int>(std::ceil(height * scale_ - 1e-6)));
+    Canvas surface = blank(wide, high);
+    cairo_surface_flush(surface.get());
+    unsigned char* const data = cairo_image_surface_get_data(surface.get());
+    const int stride = cairo_image_surface_get_stride(surface.get());
+    for (int row = 0; row < high; ++row) {
+        auto* const out = reinterpret_cast<std::uint32_t*>(data + std::ptrdiff_t{row} * stride);
+        for (int column = 0; column < wide; ++column) {
+            Mean mean;
+            if (scale_ >= 1) {
+                mean.add(image, x + std::min(static_cast<int>((column + 0.5) / scale_), width - 1),
+                         y + std::min(static_cast<int>((row + 0.5) / scale_), height - 1), 1, clear, grey_);
+            } else {
+                const double left = column / scale_, right = std::min<double>((column + 1) / scale_, width),
+                             top = row / scale_, bottom = std::min<double>((row + 1) / scale_, height);
+                for (int v = static_cast<int>(top); v < bottom && v < height; ++v)
+                    for (int u = static_cast<int>(left); u < right && u < width; ++u)
+                        mean.add(image, x + u, y + v,
+                                 (std::min<double>(u + 1, right) - std::max<double>(u, left)) *
+                                     (std::min<double>(v + 1, bottom) - std::max<double>(v, top)),
+                                 clear, grey_);
+            }
+            out[column] = mean.weight > 0 ? mean.argb() : 0;
+        }
     }
-    for (int r = 0; r < map.rows; r += step) {
-        const auto [x, y] = middle(map.corner(0, r), map.corner(0, r + 1));
-        page.label(x - (diamonds ? rim_x / 2 : rim_x) - 3, y - (diamonds ? rim_y / 2 : 0) + 3,
-                   fmt::format("{}", map.first_row + r), 9, "end", "fill=\"#5b6a73\"");
+    cairo_surface_mark_dirty(surface.get());
+    return surface;
+}
+
+const Image* Art::image(const std::string& file) {
+    if (file.empty()) return nullptr;
+    auto [known, is_new] = images_.try_emplace(file);
+    if (is_new) {
+        std::string fault;
+        const FileBytes bytes = source_.reader(source_.folder / file);
+        if (bytes.bytes) known->second = decode_png(*bytes.bytes, fault);
     }
+    return known->second ? &*known->second : nullptr;
+}
+
+cairo_surface_t* Art::picture(const std::string& file) {
+    auto [known, is_new] = pictures_.try_emplace(file);
+    if (is_new)
+        if (const Image* whole = image(file)) known->second = cut(*whole, 0, 0, whole->width, whole->height, {});
+    return known->second.get();
+}
+
+cairo_surface_t* Art::tile(int tileset, int tile) {
+    auto [known, is_new] = tiles_.try_emplace({tileset, tile});
+    if (!is_new) return known->second.get();
+    const TileSet& set = world_.tilesets()[static_cast<std::size_t>(tileset)];
+    const Tile& said = set.tiles[static_cast<std::size_t>(tile)];
+    if (said.picture) {
+        if (const Image* whole = image(said.picture->file))
+            known->second = cut(*whole, 0, 0, whole->width, whole->height, {});
+    } else if (said.art && set.sheet) {
+        const Image* sheet = image(set.sheet->file);
+        const int x = set.sheet->margin[0] + (*said.art)[0] * (set.cell_width + set.sheet->gap[0]),
+                  y = set.sheet->margin[1] + (*said.art)[1] * (set.cell_height + set.sheet->gap[1]);
+        if (sheet != nullptr && x >= 0 && y >= 0 && x + set.cell_width <= sheet->width &&
+            y + set.cell_height <= sheet->height)
+            known->second = cut(*sheet, x, y, set.cell_width, set.cell_height, set.sheet->clear);
+    }
+    return known->second.get();
+}
+
+double Art::reach(const Map& map) const {
+    double most = 0;
+    for (const int id : map.tilesets) {
+        const TileSet& set = world_.tilesets()[static_cast<std::size_t>(id)];
+        for (const Tile& tile : set.tiles)
+            if (tile.picture)
+                most = std::max({most, std::abs(tile.picture->x), std::abs(tile.picture->y),
+                                 tile.picture->x + tile.picture->width - set.cell_width,
+                                 tile.picture->y + tile.picture->height - set.cell_height});
+    }
+    return most * scale_;
 }
 
 }   // namespace dryground::drawing

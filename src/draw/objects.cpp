@@ -1,96 +1,161 @@
-// Objects: what they cover, where they stand, their names; each role has a mark of its own.
+// Objects: what they cover, where they stand, their names, where links lead; each role has a sign of its own.
 
 #include <algorithm>
+#include <cmath>
 
-#include "page_internal.hpp"
+#include "picture_internal.hpp"
 
 namespace dryground::drawing {
 
 namespace {
 
-constexpr std::array<const char*, 5> role_colours{"#1f5f8b", "#8a5a00", "#5b2a86", "#5a3d2b", "#2e6b34"};
+constexpr double label_size = 12;
+
+// Where an object is in the picture: its area, else its body, else its position.
+Box box_of(const MapPicture& picture, const Object& object) {
+    if (!object.area.empty()) return picture.box(*bounds(object.area));
+    if (const Mover* mover = mover_of(picture.world, picture.map(), object))
+        return picture.box(*bounds(moved(mover->body, object.position)));
+    return Box{picture.x(object.position.x), picture.y(object.position.y), 0, 0}.wider(6);
+}
+
+bool is_drawn(const MapPicture& picture, const Object& object) {
+    return is_there(picture.map(), object, picture.options.merging.facts) &&
+           picture.shows(picture.map().layers[static_cast<std::size_t>(object.layer)]);
+}
+
+bool lies_in(const Box& inner, const Box& outer) {
+    return inner.x >= outer.x && inner.y >= outer.y && inner.x + inner.width <= outer.x + outer.width &&
+           inner.y + inner.height <= outer.y + outer.height;
+}
+
+// The first free place for a label: above or below what it names, then further off, then beside it.
+void place_label(MapPicture& picture, Taken& taken, const Object& object) {
+    const std::string text =
+        name_for_people(picture.world, object) +
+        (picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty() ? " → " + object.link.to
+                                                                                             : "");
+    const Box of = box_of(picture, object);
+    if (!of.meets(picture.frame)) return;
+    const bool needed = !object.name.empty() || object.role == Role::link;
+    const double wide = text_width(text, label_size) + 4, high = label_size + 3, middle = of.x + of.width / 2;
+    std::vector<Box> places;
+    for (int row = 0; row < (needed ? 4 : 1); ++row)
+        for (const double shift : {0.0, -wide / 2, wide / 2}) {
+            places.push_back({middle - wide / 2 + shift, of.y - 4 - high * (row + 1), wide, high});
+            places.push_back({middle - wide / 2 + shift, of.y + of.height + 3 + high * row, wide, high});
+            if (!needed) break;
+        }
+    if (needed) {
+        places.push_back({of.x + of.width + 4, of.y + of.height / 2 - high / 2, wide, high});
+        places.push_back({of.x - 4 - wide, of.y + of.height / 2 - high / 2, wide, high});
+    }
+    const auto found = std::find_if(places.begin(), places.end(),
+                                    [&](const Box& box) { return lies_in(box, picture.frame) && taken.is_free(box); });
+    if (found == places.end()) {
+        picture.labels_left_out += needed;
+        return;
+    }
+    taken.take(*found);
+    const double off = std::max({of.y - found->y - found->height, found->y - of.y - of.height, 0.0});
+    picture.labels.push_back({*found, text, {middle, found->y < of.y ? of.y : of.y + of.height}, off > high});
+}
+
+}   // namespace
+
+const Mover* mover_of(const World& world, const Map& map, const Object& object) {
+    int mover = world.kinds()[static_cast<std::size_t>(object.kind)].mover;
+    if (object.role == Role::spawn && mover == world.player() && map.player >= 0) mover = map.player;
+    return mover >= 0 ? &world.movers()[static_cast<std::size_t>(mover)] : nullptr;
+}
+
+std::string name_for_people(const World& world, const Object& object) {
+    return object.name.empty() ? fmt::format("({})", world.kinds()[static_cast<std::size_t>(object.kind)].name)
+                               : object.name;
+}
 
 // spawn: a flag; trigger: a diamond; link: an arrow; solid: a square; entity: a circle.
 std::string mark_path(Role role, double x, double y) {
     switch (role) {
         case Role::spawn:
-            return fmt::format("M{0} {1}v-14l9 4l-9 4", x, y);
+            return fmt::format("M{:.1f} {:.1f}v-14l9 4l-9 4", x, y);
         case Role::trigger:
-            return fmt::format("M{0} {2}l6 6l-6 6l-6 -6z", x, y, y - 6);
+            return fmt::format("M{:.1f} {:.1f}l6 6l-6 6l-6 -6z", x, y - 6);
         case Role::link:
-            return fmt::format("M{} {}h7v-4l7 6l-7 6v-4h-7z", x - 7, y - 2);
+            return fmt::format("M{:.1f} {:.1f}h7v-4l7 6l-7 6v-4h-7z", x - 7, y - 2);
         case Role::solid:
-            return fmt::format("M{} {}h8v8h-8z", x - 4, y - 4);
+            return fmt::format("M{:.1f} {:.1f}h8v8h-8z", x - 4, y - 4);
         case Role::entity:
             break;
     }
-    return fmt::format("M{} {}a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z", x - 5, y);
+    return fmt::format("M{:.1f} {:.1f}a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z", x - 5, y);
 }
 
-const Mover* mover_of(const Page& page, const Object& object) {
-    const Kind& kind = page.world.kinds()[static_cast<std::size_t>(object.kind)];
-    int mover = kind.mover;
-    if (object.role == Role::spawn && mover == page.world.player() && page.map.player >= 0) mover = page.map.player;
-    return mover >= 0 ? &page.world.movers()[static_cast<std::size_t>(mover)] : nullptr;
+void place_objects(MapPicture& picture, Taken& taken) {
+    // Those that somebody named come first.
+    for (const bool named : {true, false})
+        for (const Object& object : picture.map().objects)
+            if (object.name.empty() != named && is_drawn(picture, object)) place_label(picture, taken, object);
 }
 
-void draw_name(Page& page, const Object& object) {
-    std::string text = object.name.empty()
-                           ? fmt::format("({})", page.world.kinds()[static_cast<std::size_t>(object.kind)].name)
-                           : object.name;
-    if (object.role == Role::link && !object.link.to.empty()) text += " → " + object.link.to;
-    double reach = 8, at_y = page.y(object.position.y);
-    const Mover* mover = mover_of(page, object);
-    if (!object.area.empty() || mover != nullptr) {
-        const Bounds box = *bounds(object.area.empty() ? moved(mover->body, object.position) : object.area);
-        at_y = (page.y(box.least.y) + page.y(box.most.y)) / 2;
-        reach = (page.y(box.most.y) - page.y(box.least.y)) / 2 + (object.area.empty() ? 4 : 2);
-    }
-    page.label_near(page.x(object.position.x), at_y, reach, text, !object.name.empty() || object.role == Role::link);
-}
-
-}   // namespace
-
-void draw_objects(Page& page) {
-    for (const Object& object : page.map.objects) {
-        const char* colour = role_colours[static_cast<std::size_t>(object.role)];
+void draw_objects(MapPicture& picture) {
+    const Map& map = picture.map();
+    for (const Object& object : map.objects) {
+        if (!is_drawn(picture, object) || !box_of(picture, object).wider(20).meets(picture.window)) continue;
+        const std::string& colour = picture.inks.roles[static_cast<std::size_t>(object.role)];
+        picture.put("<g class=\"{}\" data-name=\"{}\">\n", name_of(object.role), escaped(object.name));
         if (!object.area.empty())
-            page.put(
+            picture.put(
                 "<path d=\"{}\" fill=\"{}\" fill-opacity=\"0.16\" stroke=\"{}\" stroke-width=\"1.5\" "
                 "stroke-dasharray=\"5 3\"/>\n",
-                page.path(object.area), colour, colour);
-        if (const Mover* mover = mover_of(page, object))
-            page.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
-                     page.path(moved(mover->body, object.position)), colour);
-        page.put("<path d=\"{}\" fill=\"{}\" stroke=\"#fffdf5\" stroke-width=\"1\"/>\n",
-                 mark_path(object.role, page.x(object.position.x), page.y(object.position.y)), colour);
+                picture.path(object.area), colour, colour);
+        if (!object.line.empty())
+            picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n",
+                        picture.path(object.line, false), colour);
+        if (const Mover* mover = mover_of(picture.world, map, object))
+            picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
+                        picture.path(moved(mover->body, object.position)), colour);
+        picture.put("<path d=\"{}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"1\"/>\n",
+                    mark_path(object.role, picture.x(object.position.x), picture.y(object.position.y)), colour,
+                    picture.inks.paper);
+        picture.close();
     }
-    // Names last, over everything; those that somebody gave first.
-    for (const bool named : {true, false})
-        for (const Object& object : page.map.objects)
-            if (object.name.empty() != named) draw_name(page, object);
 }
 
-void draw_mark(Page& page, double x, double y, int number, Severity severity) {
-    const bool is_error = severity == Severity::error;
-    // An error is a pointed sign, a warning a square, a note a circle.
-    if (is_error)
-        page.put("<path d=\"M{} {}l14 24h-28z\" fill=\"#b3261e\" stroke=\"#fffdf5\" stroke-width=\"2\"/>\n", x, y - 16);
-    else if (severity == Severity::warning)
-        page.put(
-            "<rect x=\"{}\" y=\"{}\" width=\"20\" height=\"20\" rx=\"3\" fill=\"#8a5a00\" stroke=\"#fffdf5\" "
-            "stroke-width=\"2\"/>\n",
-            x - 10, y - 12);
-    else
-        page.put("<circle cx=\"{}\" cy=\"{}\" r=\"11\" fill=\"#1f5f8b\" stroke=\"#fffdf5\" stroke-width=\"2\"/>\n", x,
-                 y - 2);
-    page.label(x, y + (is_error ? 6 : 3), fmt::format("{}", number), 12, "middle",
-               "fill=\"#ffffff\" font-weight=\"bold\"");
+// To another object of this map: a curved arrow. To another map the label says it.
+void draw_links(MapPicture& picture) {
+    const Map& map = picture.map();
+    const std::string& colour = picture.inks.roles[static_cast<std::size_t>(Role::link)];
+    picture.define(
+        "<marker id=\"arrow\" viewBox=\"0 0 8 8\" refX=\"7\" refY=\"4\" markerWidth=\"7\" markerHeight=\"7\" "
+        "orient=\"auto\"><path d=\"M0 0L8 4L0 8z\" fill=\"{}\"/></marker>\n",
+        colour);
+    for (const Object& object : map.objects) {
+        if (object.role != Role::link || object.link.object < 0 || !is_drawn(picture, object)) continue;
+        if (picture.world.maps()[static_cast<std::size_t>(object.link.map)].name != map.name) continue;
+        const Point to = map.objects[static_cast<std::size_t>(object.link.object)].position;
+        const double x1 = picture.x(object.position.x), y1 = picture.y(object.position.y), x2 = picture.x(to.x),
+                     y2 = picture.y(to.y), bend = std::hypot(x2 - x1, y2 - y1) / 5;
+        picture.put(
+            "<path class=\"link\" d=\"M{:.1f} {:.1f}Q{:.1f} {:.1f} {:.1f} {:.1f}\" fill=\"none\" stroke=\"{}\" "
+            "stroke-width=\"2\" stroke-dasharray=\"6 4\" marker-end=\"url(#arrow)\"/>\n",
+            x1, y1, (x1 + x2) / 2, (y1 + y2) / 2 - bend, x2, y2, colour);
+    }
 }
 
-void draw_marks(Page& page, const std::vector<Mark>& marks, const std::vector<const Finding*>& findings) {
-    for (const Mark& mark : marks)
-        draw_mark(page, mark.x, mark.y, mark.number, findings[static_cast<std::size_t>(mark.number - 1)]->severity);
+void draw_labels(MapPicture& picture) {
+    for (const Label& label : picture.labels) {
+        if (!label.box.wider(60).meets(picture.window)) continue;
+        const double x = label.box.x + label.box.width / 2, y = label.box.y;
+        if (label.leads)
+            picture.put("<path d=\"M{:.1f} {:.1f}L{:.1f} {:.1f}\" stroke=\"{}\" stroke-width=\"1\"/>\n", x,
+                        label.of[1] < y ? y : y + label.box.height, label.of[0], label.of[1], picture.inks.soft);
+        picture.put(
+            "<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" rx=\"3\" fill=\"{}\" "
+            "fill-opacity=\"0.88\"/>\n",
+            label.box.x, y, label.box.width, label.box.height, picture.inks.paper);
+        picture.text(x, y + label_size - 1, label.text, label_size, picture.inks.text, "middle");
+    }
 }
 
 }   // namespace dryground::drawing

@@ -38,13 +38,17 @@ FileBytes read_file(const fs::path& path) {
 namespace {
 
 // Writes and closes; why it could not, empty when it could.
-std::string write_through(const fs::path& path, std::string_view bytes, bool to_disk) {
+std::string write_through(const fs::path& path, const ByteMaker& make, bool to_disk) {
     std::FILE* out = std::fopen(path.c_str(), "wb");
     if (out == nullptr) return std::strerror(errno);
-    bool good = std::fwrite(bytes.data(), 1, bytes.size(), out) == bytes.size();
-    good = std::fflush(out) == 0 && good;
-    if (to_disk) good = ::fsync(::fileno(out)) == 0 && good;
-    std::string why = good ? "" : std::strerror(errno);
+    std::string why;
+    std::string why_not_made = make([&](std::string_view bytes) {
+        if (std::fwrite(bytes.data(), 1, bytes.size(), out) != bytes.size() && why.empty()) why = std::strerror(errno);
+        return why.empty();
+    });
+    if (std::fflush(out) != 0 && why.empty()) why = std::strerror(errno);
+    if (to_disk && ::fsync(::fileno(out)) != 0 && why.empty()) why = std::strerror(errno);
+    if (why.empty()) why = std::move(why_not_made);
     if (std::fclose(out) != 0 && why.empty()) why = std::strerror(errno);
     return why;
 }
@@ -53,23 +57,30 @@ std::string write_through(const fs::path& path, std::string_view bytes, bool to_
 
 namespace {
 
+ByteMaker all_at_once(std::string_view bytes) {
+    return [bytes](const ByteSink& sink) {
+        sink(bytes);
+        return std::string();
+    };
+}
+
 // A file that stands beside its place until all are written.
 struct Staged {
     fs::path path, beside;
 };
 
 // Why it could not be; empty when it could.
-std::string stage(const fs::path& wanted, std::string_view bytes, std::vector<Staged>& staged) {
+std::string stage(const fs::path& wanted, const ByteMaker& make, std::vector<Staged>& staged) {
     std::error_code error;
     const fs::file_status status = fs::status(wanted, error);
     if (fs::is_directory(status)) return "it is a directory";
     // A device or a pipe has no old content to keep, and must not be replaced by a file.
-    if (fs::exists(status) && !fs::is_regular_file(status)) return write_through(wanted, bytes, false);
+    if (fs::exists(status) && !fs::is_regular_file(status)) return write_through(wanted, make, false);
     const fs::path path = fs::exists(status) ? fs::canonical(wanted, error) : wanted;   // a link stays a link
     fs::path beside = path;
     beside += fmt::format(".{}.part", ::getpid());
     staged.push_back({path, beside});
-    return write_through(beside, bytes, true);
+    return write_through(beside, make, true);
 }
 
 std::string take_places(const std::vector<Staged>& staged) {
@@ -89,8 +100,12 @@ void clear_away(const std::vector<Staged>& staged) {
 }   // namespace
 
 std::string write_file(const fs::path& wanted, std::string_view bytes) {
+    return write_file(wanted, all_at_once(bytes));
+}
+
+std::string write_file(const fs::path& wanted, const ByteMaker& make) {
     std::vector<Staged> staged;
-    std::string why = stage(wanted, bytes, staged);
+    std::string why = stage(wanted, make, staged);
     if (why.empty()) why = take_places(staged);
     if (!why.empty()) clear_away(staged);
     return why;
@@ -103,7 +118,7 @@ std::string write_files(const std::vector<NamedBytes>& files) {
         std::error_code error;
         const fs::path folder = fs::path(file.file).parent_path();
         if (!folder.empty()) fs::create_directories(folder, error);
-        why = error ? error.message() : stage(file.file, file.bytes, staged);
+        why = error ? error.message() : stage(file.file, all_at_once(file.bytes), staged);
         if (!why.empty()) {
             why = fmt::format("'{}': {}", file.file, why);
             break;

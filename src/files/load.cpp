@@ -302,6 +302,7 @@ FoundWorld find_world(const fs::path& path) {
     if (file.sort == "world") result.world = path;
     if (!result.fault.empty() || file.sort == "world" || file.sort.empty()) return result;
     if (file.sort == "map") result.map = file.name;
+    if (file.sort == "tiles") result.tileset = file.name;
     std::error_code error;
     fs::path folder = fs::absolute(path, error).parent_path();
     for (;; folder = folder.parent_path()) {

@@ -1,6 +1,10 @@
 // Inside the files room: one place that says how we include the TOML parser.
 #pragma once
 
+#include <cstdint>
+#include <string>
+#include <string_view>
+
 #define TOML_EXCEPTIONS 0
 #define TOML_ENABLE_FORMATTERS 0
 // The parser's own assertions would abort on damaged input in a debug build, and mislead the optimiser in a release by

@@ -1,0 +1,24 @@
+// The words that say how to merge, which all commands that show or write merged ground have.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "command.hpp"
+
+namespace app {
+
+struct MergeWords {
+    std::vector<std::string> facts;
+    std::string mover, corners = "round";
+    int most_vertices = 0;
+    double grow_px = 0, within_px = 0;
+
+    void add_to(CLI::App& command);
+    // Puts them into options; ends the command where a name is none.
+    void apply(dryground::MergeOptions& merging, const dryground::World& world) const;
+    // Tells on standard error what of it is other than the world's files say.
+    void say_what_is_other(const dryground::World& world) const;
+};
+
+}   // namespace app

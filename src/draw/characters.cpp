@@ -1,0 +1,308 @@
+// A map in characters. Each character stands for a half cell, a cell, or a block of cells: which barrier fills half of
+// it or more, what stands there, which finding is there. Digits are findings and nothing else.
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "art_internal.hpp"
+#include "picture_internal.hpp"
+
+namespace dryground {
+
+namespace drawing {
+
+namespace {
+
+constexpr std::string_view role_letters = "STLOE";   // by Role
+constexpr int samples = 8;                           // a side, of each half of a cell
+constexpr std::size_t most_findings = 99;
+
+struct Glyph {
+    char character = ' ';
+    std::optional<Colour> ground{};   // of the art
+    bool is_finding = false, is_object = false;
+};
+
+class Characters {
+public:
+    Characters(const World& world, const Map& whole, const Report& report, const ArtSource& art,
+               const DrawOptions& options, const CharacterOptions& characters)
+        : world_(world),
+          map_(options.area ? cropped(whole, *options.area) : whole),
+          options_(options),
+          colours_(characters.colours),
+          art_(world, art, 1, false) {
+        const int margin = shows(Thing::grid) ? number_width() + 1 : 0;
+        const int room = std::max(characters.width, 20) - margin;
+        per_cell_ = map_.columns * 2 <= room ? 2 : 1;
+        if (map_.columns > room) block_ = (map_.columns + room - 1) / room;
+        wide_ = block_ == 1 ? map_.columns * per_cell_ : (map_.columns + block_ - 1) / block_;
+        rows_per_line_ = block_ == 1 ? 1 : 2 * block_;   // a character is about twice as high as wide
+        high_ = (map_.rows + rows_per_line_ - 1) / rows_per_line_;
+        glyphs_.resize(static_cast<std::size_t>(wide_) * static_cast<std::size_t>(high_));
+        if (shows(Thing::art)) put_tiles();
+        if (shows(Thing::merged)) put_ground();
+        if (shows(Thing::objects)) put_objects();
+        if (shows(Thing::findings)) put_findings(report);
+    }
+
+    std::string text() {
+        std::string all = fmt::format("{}: {} x {} cells from ({}, {})", map_.title.empty() ? map_.name : map_.title,
+                                      map_.columns, map_.rows, map_.first_column, map_.first_row);
+        if (block_ > 1) all += fmt::format(", {} x {} to a character", block_, rows_per_line_);
+        all += map_.grid == GridSort::isometric ? "; columns run to the right, rows down\n" : "\n";
+        if (shows(Thing::grid)) all += numbers_above();
+        for (int line = 0; line < high_; ++line) {
+            if (shows(Thing::grid))
+                all += fmt::format("{:>{}} ", map_.first_row + line * rows_per_line_, number_width());
+            all += line_of(line) + "\n";
+        }
+        return all + key();
+    }
+
+private:
+    [[nodiscard]] bool shows(Thing thing) const { return options_.show.count(thing) != 0; }
+    [[nodiscard]] bool shows(const Layer& layer) const {
+        return is_there(layer, options_.merging.facts) &&
+               (options_.layers.empty() ||
+                std::find(options_.layers.begin(), options_.layers.end(), layer.name) != options_.layers.end());
+    }
+    [[nodiscard]] int number_width() const {
+        return static_cast<int>(std::max(fmt::format("{}", map_.first_row).size(),
+                                         fmt::format("{}", map_.first_row + map_.rows - 1).size()));
+    }
+    [[nodiscard]] Glyph& glyph(int column, int row, int half = 0) {
+        const int x = block_ == 1 ? column * per_cell_ + half : column / block_;
+        return glyphs_[static_cast<std::size_t>(row / rows_per_line_) * static_cast<std::size_t>(wide_) +
+                       static_cast<std::size_t>(x)];
+    }
+
+    // The mean colour of a tile's picture.
+    std::optional<Colour> colour_of(const Placed& placed) {
+        auto [known, is_new] = colour_of_.try_emplace({placed.tileset, placed.tile});
+        if (!is_new) return known->second;
+        cairo_surface_t* const art = art_.tile(placed.tileset, placed.tile);
+        if (art == nullptr) return std::nullopt;
+        std::array<double, 4> sums{};
+        const int width = cairo_image_surface_get_width(art), height = cairo_image_surface_get_height(art);
+        for (int y = 0; y < height; ++y) {
+            const auto* const row = reinterpret_cast<const std::uint32_t*>(
+                cairo_image_surface_get_data(art) + std::ptrdiff_t{y} * cairo_image_surface_get_stride(art));
+            for (int x = 0; x < width; ++x)
+                for (std::size_t k = 0; k < 4; ++k) sums[k] += row[x] >> (8 * k) & 255;
+        }
+        if (sums[3] < 0.3 * 255 * width * height) return std::nullopt;   // hardly anything
+        const auto byte = [&](std::size_t k) {
+            return static_cast<std::uint8_t>(std::min(255L, std::lround(255 * sums[k] / sums[3])));
+        };
+        return known->second = Colour{byte(2), byte(1), byte(0)};
+    }
+
+    void put_tiles() {
+        for (const Layer& layer : map_.layers) {
+            if (layer.holds_objects || !shows(layer)) continue;
+            for (int r = 0; r < map_.rows; ++r)
+                for (int c = 0; c < map_.columns; ++c) {
+                    const Placed& placed = map_.placed(layer, c, r);
+                    if (placed.tile < 0) continue;
+                    const auto colour = colours_ ? colour_of(placed) : std::nullopt;
+                    for (int half = 0; half < per_cell_; ++half) {
+                        Glyph& one = glyph(c, r, half);
+                        one.character = '.';
+                        if (colour) one.ground = colour;
+                    }
+                }
+        }
+    }
+
+    // Of the parts of a cell's box, which number of samples a group holds: the left half, the right half.
+    static std::array<int, 2> covered(const Group& group, const Bounds& box) {
+        std::array<int, 2> held{};
+        const std::int32_t w = (box.most.x - box.least.x) / (2 * samples), h = (box.most.y - box.least.y) / samples;
+        for (int u = 0; u < 2 * samples; ++u)
+            for (int v = 0; v < samples; ++v)
+                held[static_cast<std::size_t>(u / samples)] +=
+                    locate(group.regions, {box.least.x + u * w + w / 2, box.least.y + v * h + h / 2}) != Side::outside;
+        return held;
+    }
+
+    void put_ground() {
+        MergeOptions merging = options_.merging;
+        merging.chains = merging.pieces = merging.boxes = merging.triangles = false;
+        const ChunkedMerge merged = merge_chunks(world_, map_, 1, merging);
+        std::map<std::array<int, 2>, std::map<char, int>> blocks;   // where a character is for several cells
+        for (const Chunk& chunk : merged.chunks) {
+            const int c = chunk.chunk[0] - map_.first_column, r = chunk.chunk[1] - map_.first_row;
+            if (!map_.has(c, r)) continue;
+            for (const Group& group : chunk.groups) {
+                const char letter = letter_of(group);
+                if (!group.lines.empty() && block_ == 1)
+                    for (int half = 0; half < per_cell_; ++half) put_letter(c, r, half, letter_of_line(group));
+                if (group.regions.empty()) continue;
+                const auto [left, right] = covered(group, map_.cell_box(c, r));
+                if (block_ > 1) {
+                    blocks[{c / block_, r / rows_per_line_}][letter] += left + right;
+                } else if (per_cell_ == 1) {
+                    if (left + right > samples * samples) put_letter(c, r, 0, letter);
+                } else {
+                    if (2 * left > samples * samples) put_letter(c, r, 0, letter);
+                    if (2 * right > samples * samples) put_letter(c, r, 1, letter);
+                }
+            }
+        }
+        for (const auto& [block, letters] : blocks)
+            for (const auto& [letter, held] : letters)
+                if (held >= block_ * rows_per_line_ * samples * samples)   // half of all samples
+                    put_letter(block[0] * block_, block[1] * rows_per_line_, 0, letter);
+    }
+    void put_letter(int c, int r, int half, char letter) {
+        char& there = glyph(c, r, half).character;
+        if (letter == ':' && there != ' ' && there != '.') return;   // what senses is told where nothing stops
+        there = letter;
+    }
+    [[nodiscard]] char letter_of(const Group& group) {
+        if (!group.trigger.empty()) {
+            key_[':'] = "senses";
+            return ':';
+        }
+        const char letter = group.barrier_id < 0 ? '#' : look_of(world_, group.barrier_id, 0, Palette::own).letter;
+        key_[letter] = group.barrier_id < 0 ? "what stops " + group.mover : group.barrier;
+        return letter;
+    }
+    char letter_of_line(const Group& group) {
+        const char letter = group.one_way == OneWay::none ? '|' : '^';
+        key_[letter] = group.one_way == OneWay::none ? "a line" : "a line, passed one way";
+        return letter;
+    }
+
+    // Of its area or body: feet stand on the border of the cell below.
+    [[nodiscard]] Point middle_of(const Object& object) const {
+        const Mover* mover = mover_of(world_, map_, object);
+        if (object.area.empty() && mover == nullptr) return object.position;
+        const Bounds box = *bounds(object.area.empty() ? moved(mover->body, object.position) : object.area);
+        return {(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
+    }
+
+    void put_objects() {
+        for (const Object& object : map_.objects) {
+            const auto [c, r] = map_.cell_at(middle_of(object));
+            const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
+            if (!map_.has(c, r) || !shows(layer) || !is_there(map_, object, options_.merging.facts)) continue;
+            Glyph& one = glyph(c, r);
+            one.character = role_letters[static_cast<std::size_t>(object.role)];
+            one.is_object = true;
+            key_[one.character] = std::string(name_of(object.role));
+        }
+    }
+
+    void put_findings(const Report& report) {
+        for (const Finding& finding : report.findings()) {
+            if (finding.map != map_.name) continue;
+            const auto at = cell_of(finding);
+            if (options_.area && !at) continue;
+            findings_.push_back(&finding);
+            if (!at) continue;
+            const std::string number =
+                findings_.size() <= most_findings ? fmt::format("{}", findings_.size()) : std::string("*");
+            if (block_ == 1 && per_cell_ == 2) {
+                for (std::size_t i = 0; i < std::min<std::size_t>(number.size(), 2); ++i)
+                    mark(glyph((*at)[0], (*at)[1], static_cast<int>(i)), number[i]);
+            } else {
+                mark(glyph((*at)[0], (*at)[1]), number.size() == 1 ? number[0] : '*');
+            }
+        }
+    }
+    static void mark(Glyph& one, char character) {
+        one.character = character;
+        one.is_finding = true;
+    }
+    [[nodiscard]] std::optional<std::array<int, 2>> cell_of(const Finding& finding) const {
+        std::array<int, 2> cell{};
+        const int object = finding.object.empty() ? -1 : map_.find_object(finding.object);
+        if (object >= 0)
+            cell = map_.cell_at(middle_of(map_.objects[static_cast<std::size_t>(object)]));
+        else if (finding.cell)
+            cell = {(*finding.cell)[0] - map_.first_column, (*finding.cell)[1] - map_.first_row};
+        else if (!finding.cells.empty())
+            cell = {finding.cells.front()[0] - map_.first_column, finding.cells.front()[1] - map_.first_row};
+        else
+            return std::nullopt;
+        if (!map_.has(cell[0], cell[1])) return std::nullopt;
+        return cell;
+    }
+
+    [[nodiscard]] std::string numbers_above() const {
+        std::string line(static_cast<std::size_t>(number_width() + 1), ' ');
+        const std::size_t start = line.size();
+        const int step = block_ > 1 ? 10 * block_ : per_cell_ == 2 ? 5 : 10;
+        const int first = map_.first_column;
+        for (int c = (step - (first % step + step) % step) % step; c < map_.columns; c += step) {
+            const std::size_t at = start + static_cast<std::size_t>(block_ == 1 ? c * per_cell_ : c / block_);
+            if (line.size() < at) line.resize(at, ' ');
+            line += fmt::format("{}", first + c);
+        }
+        return line + "\n";
+    }
+
+    [[nodiscard]] std::string line_of(int line) const {
+        std::string all, last;
+        for (int x = 0; x < wide_; ++x) {
+            const Glyph& one =
+                glyphs_[static_cast<std::size_t>(line) * static_cast<std::size_t>(wide_) + static_cast<std::size_t>(x)];
+            const std::string paint = colours_ ? paint_of(one) : "";
+            if (paint != last) all += paint;
+            last = paint;
+            all += one.character;
+        }
+        if (colours_) return all + "\033[0m";
+        all.erase(all.find_last_not_of(' ') + 1);
+        return all;
+    }
+    [[nodiscard]] static std::string paint_of(const Glyph& one) {
+        if (one.is_finding) return "\033[0;1;97;41m";
+        std::string paint = one.is_object ? "\033[0;1" : "\033[0";
+        if (!one.ground) return paint + "m";
+        const Colour& c = *one.ground;
+        const bool dark = grey_of(c).red < 140;
+        return paint + fmt::format(";38;2;{0};{0};{0};48;2;{1};{2};{3}m", dark ? 245 : 10, c.red, c.green, c.blue);
+    }
+
+    [[nodiscard]] std::string key() const {
+        std::string all;
+        for (const auto& [letter, means] : key_) all += fmt::format("{}{} {}", all.empty() ? "" : "   ", letter, means);
+        if (shows(Thing::art)) all += fmt::format("{}. a tile that stops nobody", all.empty() ? "" : "   ");
+        if (!all.empty()) all += "\n";
+        for (std::size_t i = 0; i < findings_.size(); ++i) {
+            const Finding& one = *findings_[i];
+            all += fmt::format(
+                "{:>2}  {}: {} [{}]\n    {}{}\n", i + 1, name_of(one.severity), message(one), rule_text(one.rule).name,
+                dryground::text(one.place),
+                one.hint ? fmt::format("; {}{}", one.hint->text, one.hint->set.empty() ? "" : ": " + one.hint->set)
+                         : "");
+        }
+        return all;
+    }
+
+    const World& world_;
+    Map map_;
+    const DrawOptions& options_;
+    bool colours_;
+    Art art_;
+    int per_cell_ = 2, block_ = 1, rows_per_line_ = 1, wide_ = 0, high_ = 0;
+    std::vector<Glyph> glyphs_;
+    std::map<std::pair<int, int>, std::optional<Colour>> colour_of_;
+    std::map<char, std::string> key_;
+    std::vector<const Finding*> findings_;
+};
+
+}   // namespace
+
+}   // namespace drawing
+
+std::string draw_characters(const World& world, const Map& map, const Report& report, const ArtSource& art,
+                            const DrawOptions& options, const CharacterOptions& characters) {
+    return drawing::Characters(world, map, report, art, options, characters).text();
+}
+
+}   // namespace dryground

@@ -1,0 +1,99 @@
+// Findings: a numbered sign where each one is, and what each says in the key below the map.
+
+#include <algorithm>
+
+#include "picture_internal.hpp"
+
+namespace dryground::drawing {
+
+bool Taken::is_free(const Box& box) const {
+    for (int bx = static_cast<int>(box.x / bucket); bx <= static_cast<int>((box.x + box.width) / bucket); ++bx)
+        for (int by = static_cast<int>(box.y / bucket); by <= static_cast<int>((box.y + box.height) / bucket); ++by)
+            if (const auto found = boxes_.find({bx, by}); found != boxes_.end())
+                for (const Box& other : found->second)
+                    if (other.meets(box)) return false;
+    return true;
+}
+
+void Taken::take(const Box& box) {
+    for (int bx = static_cast<int>(box.x / bucket); bx <= static_cast<int>((box.x + box.width) / bucket); ++bx)
+        for (int by = static_cast<int>(box.y / bucket); by <= static_cast<int>((box.y + box.height) / bucket); ++by)
+            boxes_[{bx, by}].push_back(box);
+}
+
+namespace {
+
+constexpr double sign = 24;   // px that a sign is wide and high
+
+// At its object, its cell, or the first of its cells; nothing where it is about none.
+std::optional<std::array<double, 2>> place_of(const MapPicture& picture, const Finding& finding) {
+    const Map& map = picture.whole();
+    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
+    if (object >= 0) {
+        const Point at = map.objects[static_cast<std::size_t>(object)].position;
+        return {{picture.x(at.x), picture.y(at.y)}};
+    }
+    if (!finding.cell && finding.cells.empty()) return std::nullopt;
+    const std::array<int, 2> cell = finding.cell ? *finding.cell : finding.cells.front();
+    const Box box = picture.box(map.cell_box(cell[0] - map.first_column, cell[1] - map.first_row));
+    return {{box.x + box.width / 2, box.y + box.height / 2}};
+}
+
+// Beside what is there already, further and further to the right, then a row down; nothing where all is full.
+std::optional<Box> free_place(const Taken& taken, Box box) {
+    const double x = box.x;
+    for (int row = 0; row < 4; ++row, box.y += sign + 2)
+        for (int column = 0; column < 4; ++column) {
+            box.x = x + column * (sign + 2);
+            if (taken.is_free(box)) return box;
+        }
+    return std::nullopt;
+}
+
+}   // namespace
+
+void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
+    for (const Finding& finding : report.findings()) {
+        if (finding.map != picture.whole().name) continue;
+        const auto at = place_of(picture, finding);
+        const Box& frame = picture.frame;
+        const bool outside = at && !Box{(*at)[0], (*at)[1], 0.1, 0.1}.meets(frame.wider(40));
+        if (picture.options.area && (!at || outside)) continue;   // of the shown cells only
+        picture.findings.push_back(&finding);
+        if (!at) continue;
+        // what lies outside is marked at the picture's edge
+        Box box{std::clamp((*at)[0], frame.x + sign / 2, frame.x + frame.width - sign / 2) - sign / 2,
+                std::clamp((*at)[1], frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, sign, sign};
+        const auto free = free_place(taken, box);
+        picture.marks_left_out += !free;
+        if (!free) continue;
+        taken.take(*free);
+        picture.marks.push_back({free->x + sign / 2, free->y + sign / 2 + 2, picture.findings.size() - 1});
+    }
+}
+
+void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t number, Severity severity) {
+    // An error is a pointed sign, a warning a square, a note a circle.
+    if (severity == Severity::error)
+        sheet.put("<path d=\"M{:.1f} {:.1f}l14 24h-28z\" fill=\"{}\" stroke=\"{}\" stroke-width=\"2\"/>\n", x, y - 16,
+                  inks.error, inks.paper);
+    else if (severity == Severity::warning)
+        sheet.put(
+            "<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"20\" height=\"20\" rx=\"3\" fill=\"{}\" stroke=\"{}\" "
+            "stroke-width=\"2\"/>\n",
+            x - 10, y - 12, inks.warning, inks.paper);
+    else
+        sheet.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"11\" fill=\"{}\" stroke=\"{}\" stroke-width=\"2\"/>\n", x,
+                  y - 2, inks.note, inks.paper);
+    sheet.text(x, y + (severity == Severity::error ? 6 : 3), fmt::format("{}", number), number > 99 ? 9 : 12,
+               inks.sign_text, "middle", "font-weight=\"bold\"");
+}
+
+void draw_findings(MapPicture& picture) {
+    for (const Mark& mark : picture.marks)
+        if (Box{mark.x - sign, mark.y - sign, 2 * sign, 2 * sign}.meets(picture.window))
+            draw_sign(picture, picture.inks, mark.x, mark.y, mark.finding + 1,
+                      picture.findings[mark.finding]->severity);
+}
+
+}   // namespace dryground::drawing

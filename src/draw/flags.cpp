@@ -1,0 +1,71 @@
+// Passability: a letter for each flag that a cell grants, and the sides of cells that are shut.
+
+#include <algorithm>
+
+#include "picture_internal.hpp"
+
+namespace dryground::drawing {
+
+namespace {
+
+constexpr double least_cell = 8;   // px of the picture: letters in smaller cells cannot be read
+
+std::string halo(const Inks& inks) {
+    return fmt::format("stroke=\"{}\" stroke-width=\"3\" paint-order=\"stroke\"", inks.paper);
+}
+
+}   // namespace
+
+std::vector<std::string> letters_of_flags(const World& world) {
+    std::vector<std::string> result;
+    for (const NamedThing& flag : world.flags()) {
+        std::string letter = fmt::format("{}", result.size());
+        for (const char c : flag.name)
+            if (std::find(result.begin(), result.end(), std::string(1, c)) == result.end()) {
+                letter = std::string(1, c);
+                break;
+            }
+        result.push_back(letter);
+    }
+    return result;
+}
+
+void draw_flags(MapPicture& picture) {
+    if (picture.cell_height() < least_cell) return;
+    const std::vector<std::string> letters = letters_of_flags(picture.world);
+    const double size = std::clamp(picture.cell_height() / 2.4, 7.0, 14.0);
+    picture.each_cell(size, [&](int column, int row) {
+        const CellSay say = passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
+        if (say.flags_layer < 0) return;
+        std::string text;
+        for (std::size_t f = 0; f < letters.size(); ++f)
+            if ((say.flags >> f & 1) != 0) text += letters[f];
+        const Box box = picture.box(picture.map().cell_box(column, row));
+        picture.text(box.x + box.width / 2, box.y + box.height / 2 + size / 3, text.empty() ? "×" : text, size,
+                     picture.inks.text, "middle", halo(picture.inks));
+    });
+}
+
+void draw_sides(MapPicture& picture) {
+    const bool told = picture.cell_height() >= 2 * least_cell;
+    picture.each_cell(9, [&](int column, int row) {
+        const CellSay say = passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
+        if (say.sides_layer < 0) return;
+        const Ring ring = picture.map().cell_ring(column, row);
+        for (std::size_t side = 0; side < 4; ++side) {
+            const Passage passage = say.sides.of[side];
+            if (passage == Passage::open) continue;
+            const double x1 = picture.x(ring[side].x), y1 = picture.y(ring[side].y),
+                         x2 = picture.x(ring[(side + 1) % 4].x), y2 = picture.y(ring[(side + 1) % 4].y);
+            picture.put(
+                "<path class=\"side\" d=\"M{:.1f} {:.1f}L{:.1f} {:.1f}\" stroke=\"{}\" stroke-width=\"3\" "
+                "stroke-dasharray=\"{}\"/>\n",
+                x1, y1, x2, y2, picture.inks.side, passage == Passage::shut ? "none" : "5 3");
+            if (told)
+                picture.text((x1 + x2) / 2, (y1 + y2) / 2 + 3, name_of(passage), 9, picture.inks.side, "middle",
+                             halo(picture.inks));
+        }
+    });
+}
+
+}   // namespace dryground::drawing

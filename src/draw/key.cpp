@@ -1,0 +1,143 @@
+// The key below the map: what each hatching, sign and letter means, with figures, and the findings in words.
+
+#include <algorithm>
+
+#include "picture_internal.hpp"
+
+namespace dryground::drawing {
+
+namespace {
+
+constexpr std::size_t most_findings = 200;   // told in words below one picture
+
+std::string plural(std::size_t n, const char* word) { return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s"); }
+
+// Lines of the key, one below the other; only drawn when asked for.
+class Key {
+public:
+    Key(MapPicture& picture, bool draws) : picture_(picture), draws_(draws), y_(picture.key_top) {}
+
+    [[nodiscard]] double height() const { return y_ - picture_.key_top; }
+
+    void group(std::size_t number, const std::string& words) {
+        if (draws_) {
+            const Look look = picture_.look_of(number);
+            picture_.hatching(fmt::format("key{}", number), look, picture_.inks);
+            picture_.put(
+                "<rect x=\"16\" y=\"{:.1f}\" width=\"34\" height=\"15\" fill=\"url(#key{})\" stroke=\"{}\" "
+                "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
+                y_, number, look.colour, look.dash);
+            picture_.text(58, y_ + 12, words, 13, picture_.inks.text);
+        }
+        y_ += 22;
+    }
+    void words(const std::string& words) {
+        if (draws_) picture_.text(16, y_ + 11, words, 12, picture_.inks.lines);
+        y_ += 18;
+    }
+    void role(double& x, Role role) {
+        if (draws_) {
+            picture_.put("<path d=\"{}\" fill=\"{}\"/>\n", mark_path(role, x + 7, y_ + (role == Role::spawn ? 13 : 7)),
+                         picture_.inks.roles[static_cast<std::size_t>(role)]);
+            picture_.text(x + 22, y_ + 11, name_of(role), 12, picture_.inks.lines);
+        }
+        x += 34 + text_width(name_of(role), 12);
+    }
+    void roles() {
+        double x = 16;
+        for (const Role one : {Role::spawn, Role::trigger, Role::link, Role::solid, Role::entity}) role(x, one);
+        if (draws_) picture_.text(x + 6, y_ + 11, "dashed: area; thin line: body", 12, picture_.inks.lines);
+        y_ += 20;
+    }
+    void finding(std::size_t number) {
+        const Finding& finding = *picture_.findings[number];
+        if (draws_) {
+            draw_sign(picture_, picture_.inks, 30, y_ + 16, number + 1, finding.severity);
+            picture_.text(
+                52, y_ + 13,
+                fmt::format("{}: {} [{}]", name_of(finding.severity), message(finding), rule_text(finding.rule).name),
+                13, picture_.inks.text);
+            std::string more = text(finding.place);
+            if (finding.hint)
+                more += " · " + finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set);
+            picture_.text(52, y_ + 28, more, 11, picture_.inks.soft);
+        }
+        y_ += 36;
+    }
+
+private:
+    MapPicture& picture_;
+    bool draws_;
+    double y_;
+};
+
+std::string figures(const Group& group, bool whole) {
+    std::string name = !group.trigger.empty() ? fmt::format("trigger {}", group.trigger)
+                       : !group.mover.empty() ? fmt::format("what stops {}", group.mover)
+                                              : group.barrier;
+    name += ", " + group.storey;
+    if (group.regions.empty()) {
+        name += whole ? ": " + plural(group.lines.size(), "line") : ": lines";
+        return name + (group.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(group.one_way)));
+    }
+    if (!whole) return name;
+    std::size_t vertices = 0;
+    for (const Chain& chain : group.chains) vertices += chain.points.size();
+    return fmt::format("{}: {}, {}, {} vertices, {}", name, plural(group.regions.size(), "region"),
+                       plural(group.chains.size(), "chain"), vertices, plural(group.pieces.size(), "convex piece"));
+}
+
+void tell_ground(MapPicture& picture, Key& key) {
+    if (!picture.merges_at_once()) {   // then nobody knows what comes
+        for (std::size_t b = 0; b < picture.world.barriers().size(); ++b)
+            key.group(b, picture.world.barriers()[b].name);
+        for (std::size_t t = 0; t < picture.triggers.size(); ++t)
+            key.group(picture.world.barriers().size() + 1 + t, "trigger " + picture.triggers[t]);
+        return;
+    }
+    for (const Group& group : picture.merged().groups)
+        key.group(picture.number_of(group), figures(group, picture.whole_merge));
+}
+
+void tell_flags(const MapPicture& picture, Key& key) {
+    const std::vector<std::string> letters = letters_of_flags(picture.world);
+    std::string words = "flags: × = none granted";
+    for (std::size_t f = 0; f < letters.size(); ++f)
+        words += fmt::format(", {} = {}", letters[f], picture.world.flags()[f].name);
+    key.words(words);
+    if (picture.cell_height() < 8) key.words("flags cannot be read at this scale: --area or --scale shows them");
+}
+
+// Layers that players never see, which a picture must not pass off as art.
+void tell_helpers(const MapPicture& picture, Key& key) {
+    std::string names;
+    for (const Layer& layer : picture.map().layers)
+        if (!layer.shown && !layer.holds_objects && picture.shows(layer))
+            names += (names.empty() ? "" : ", ") + layer.name;
+    if (!names.empty()) key.words(fmt::format("crossed boxes: never shown to players (layer {})", names));
+}
+
+}   // namespace
+
+double draw_key(MapPicture& picture, bool draws) {
+    Key key(picture, draws);
+    if (picture.shows(Thing::merged) || picture.shows(Thing::pieces)) tell_ground(picture, key);
+    if (picture.shows(Thing::shapes)) key.words("thin outlines: the shapes of tiles; dotted: what a tile carves away");
+    if (picture.shows(Thing::reach)) key.words("dotted ground: where the mover's position cannot be");
+    if (picture.shows(Thing::flags)) tell_flags(picture, key);
+    if (picture.shows(Thing::sides)) key.words("thick edges: sides that are shut; dashed: passable one way");
+    if (picture.shows(Thing::art)) tell_helpers(picture, key);
+    if (picture.shows(Thing::objects)) key.roles();
+    if (picture.labels_left_out > 0)
+        key.words(fmt::format("{} had no room: --area or --scale shows more", plural(picture.labels_left_out, "name")));
+    if (picture.marks_left_out > 0)
+        key.words(fmt::format("{} had no room for a mark: --area or --scale shows more",
+                              plural(picture.marks_left_out, "finding")));
+    const std::size_t told = std::min(picture.findings.size(), most_findings);
+    for (std::size_t i = 0; i < told; ++i) key.finding(i);
+    if (told < picture.findings.size())
+        key.words(fmt::format("and {} more: `dryground check` tells all of them", picture.findings.size() - told));
+    return key.height();
+}
+
+}   // namespace dryground::drawing

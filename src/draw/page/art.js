@@ -1,0 +1,157 @@
+// Art: painted px by px into square blocks, at the whole scale below what is shown, so that large maps cost no more than
+// the blocks that are seen. A block is painted once and kept; painting stops after some milliseconds and goes on later.
+
+const blockPx = 512, mostBlocks = 160;
+const pictures = [];   // { width, height, px }: 32 bits a px, as ImageData has them
+const blocks = new Map();
+let scaled = new Map();
+
+async function loadPictures() {
+  await Promise.all(data.pictures.map(async (address, i) => {
+    const image = new Image();
+    image.src = address;
+    await image.decode();
+    const sheet = new OffscreenCanvas(image.width, image.height), pen = sheet.getContext("2d");
+    pen.drawImage(image, 0, 0);
+    pictures[i] = { image, width: image.width, height: image.height,
+      px: new Uint32Array(pen.getImageData(0, 0, image.width, image.height).data.buffer) };
+  }));
+}
+
+// A tile's picture flipped and turned about its cell's middle, 2^level times smaller by averages.
+function tilePicture(map, palette, level) {
+  const key = `${map.cell[0]}x${map.cell[1]}:${palette.join(",")}:${level}`;
+  if (scaled.has(key)) return scaled.get(key);
+  const [number, flipX, flipY, turns] = palette, tile = data.tiles[number], picture = pictures[tile.picture];
+  let result = null;
+  if (picture) {
+    const [w, h] = map.cell, at = tile.at || [0, 0];
+    // px of the picture, counted from the middle of the cell, where they come to lie
+    const place = (x, y) => {
+      let u = x + at[0] + 0.5 - w / 2, v = y + at[1] + 0.5 - h / 2;
+      if (flipX) u = -u;
+      if (flipY) v = -v;
+      for (let t = 0; t < turns; ++t) [u, v] = [-v, u];
+      return [Math.floor(u + w / 2), Math.floor(v + h / 2)];
+    };
+    const corners = [place(0, 0), place(picture.width - 1, picture.height - 1)];
+    const left = Math.min(corners[0][0], corners[1][0]), top = Math.min(corners[0][1], corners[1][1]);
+    const wide = Math.abs(corners[0][0] - corners[1][0]) + 1, high = Math.abs(corners[0][1] - corners[1][1]) + 1;
+    const whole = new Uint32Array(wide * high);
+    for (let y = 0; y < picture.height; ++y)
+      for (let x = 0; x < picture.width; ++x) {
+        const [u, v] = place(x, y);
+        whole[(v - top) * wide + u - left] = picture.px[y * picture.width + x];
+      }
+    result = smaller({ left, top, wide, high, px: whole }, level);
+  }
+  scaled.set(key, result);
+  return result;
+}
+function smaller(from, level) {
+  if (level === 0) return from;
+  const size = 1 << level, wide = Math.max(1, Math.ceil(from.wide / size)), high = Math.max(1, Math.ceil(from.high / size));
+  const px = new Uint32Array(wide * high);
+  for (let y = 0; y < high; ++y)
+    for (let x = 0; x < wide; ++x) {
+      let r = 0, g = 0, b = 0, a = 0, n = 0;
+      for (let v = y * size; v < Math.min((y + 1) * size, from.high); ++v)
+        for (let u = x * size; u < Math.min((x + 1) * size, from.wide); ++u, ++n) {
+          const c = from.px[v * from.wide + u], alpha = c >>> 24;
+          r += (c & 255) * alpha, g += (c >> 8 & 255) * alpha, b += (c >> 16 & 255) * alpha, a += alpha;
+        }
+      if (a > 0) px[y * wide + x] = (Math.round(a / n) << 24 | Math.round(b / a) << 16 | Math.round(g / a) << 8 | Math.round(r / a)) >>> 0;
+    }
+  return { left: from.left, top: from.top, wide, high, px };
+}
+
+// One px over another.
+function over(below, above, opacity) {
+  const a = (above >>> 24) * opacity / 255, b = (below >>> 24) / 255, all = a + b * (1 - a);
+  if (all === 0) return 0;
+  const mix = shift => Math.round(((above >> shift & 255) * a + (below >> shift & 255) * b * (1 - a)) / all);
+  return (Math.round(all * 255) << 24 | mix(16) << 16 | mix(8) << 8 | mix(0)) >>> 0;
+}
+
+function paintTile(target, tile, x, y, opacity) {
+  for (let v = Math.max(0, -y); v < tile.high && y + v < blockPx; ++v)
+    for (let u = Math.max(0, -x); u < tile.wide && x + u < blockPx; ++u) {
+      const px = tile.px[v * tile.wide + u];
+      if (px >>> 24 === 0) continue;
+      const at = (y + v) * blockPx + x + u;
+      target[at] = opacity === 1 && px >>> 24 === 255 ? px : over(target[at], px, opacity);
+    }
+}
+
+// How far pictures reach out of their cells, px.
+function artReach(map) {
+  if (map.artReach === undefined) {
+    map.artReach = 0;
+    for (const [number] of map.palette) {
+      const tile = number === undefined ? null : data.tiles[number], picture = tile && pictures[tile.picture];
+      if (picture && tile.at)
+        map.artReach = Math.max(map.artReach, Math.abs(tile.at[0]) + picture.width, Math.abs(tile.at[1]) + picture.height);
+    }
+    for (const layer of map.layers)
+      if (layer.offset) map.artReach = Math.max(map.artReach, Math.abs(layer.offset[0]), Math.abs(layer.offset[1]));
+  }
+  return map.artReach;
+}
+
+function paintBlock(map, level, column, row) {
+  const size = blockPx << level, scale = 1 / (1 << level);
+  const image = new ImageData(blockPx, blockPx), target = new Uint32Array(image.data.buffer);
+  const reach = artReach(map) + 1, left = column * size, top = row * size;
+  const box = [left - reach, top - reach, left + size + reach, top + size + reach];
+  for (const layer of map.layers) {
+    if (!layer.numbers || !layer.there || hidden.has(layer.name) || layer.opacity === 0) continue;
+    const dx = layer.offset ? layer.offset[0] : 0, dy = layer.offset ? layer.offset[1] : 0;
+    for (let r = 0; r < map.size[1]; ++r) {
+      const [first, last] = columnsIn(map, r, box);
+      for (let c = first; c <= last; ++c) {
+        const palette = map.palette[layer.numbers[r * map.size[0] + c]];
+        if (palette.length === 0) continue;
+        const tile = tilePicture(map, palette, level);
+        if (!tile) continue;
+        const [x, y] = cellCorner(map, c, r);
+        paintTile(target, tile, Math.round((x + dx + tile.left - left) * scale), Math.round((y + dy + tile.top - top) * scale), layer.opacity);
+      }
+    }
+  }
+  const block = new OffscreenCanvas(blockPx, blockPx);
+  block.getContext("2d").putImageData(image, 0, 0);
+  return block;
+}
+
+function forgetArt() {
+  blocks.clear();
+}
+
+// Draws what is seen of the art; returns whether something is still to be painted. The pen is in px of the map.
+function drawArt(pen, map, box, patience) {
+  const ratio = window.devicePixelRatio || 1, level = Math.max(0, Math.min(8, Math.floor(-Math.log2(view.zoom * ratio) + 0.01)));
+  const size = blockPx << level, end = performance.now() + patience;
+  let missing = false;
+  pen.imageSmoothingEnabled = view.zoom * ratio < 1;
+  for (let row = Math.floor(box[1] / size); row * size < box[3]; ++row)
+    for (let column = Math.floor(box[0] / size); column * size < box[2]; ++column) {
+      const outside = (column + 1) * size < map.box[0] - artReach(map) || column * size > map.box[2] + artReach(map) ||
+        (row + 1) * size < map.box[1] - artReach(map) || row * size > map.box[3] + artReach(map);
+      if (outside) continue;
+      const key = `${map.name}:${level}:${column}:${row}`;
+      let block = blocks.get(key);
+      if (!block) {
+        if (performance.now() > end) {
+          missing = true;
+          continue;
+        }
+        block = paintBlock(map, level, column, row);
+        if (blocks.size >= mostBlocks) blocks.delete(blocks.keys().next().value);
+      } else {
+        blocks.delete(key);   // it is the youngest again
+      }
+      blocks.set(key, block);
+      pen.drawImage(block, column * size, row * size, size, size);
+    }
+  return missing;
+}

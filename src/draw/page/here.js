@@ -1,0 +1,99 @@
+// What is at a place, in the words of `probe`: what holds for the cell, the ground at the very point, objects, findings.
+
+const areaHolds = (path, x, y) => path && context.isPointInPath(path, x, y, "evenodd");
+
+function inMapPx(call) {   // paths are in px of the map, and the pen may be anywhere
+  context.save();
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  const result = call();
+  context.restore();
+  return result;
+}
+
+function solidsAt(map, x, y) {
+  return inMapPx(() => [...new Set(map.pieces.filter(piece => meets(piece.box, [x, y, x, y]) && areaHolds(piece.fill, x, y))
+    .map(piece => map.groups[piece.group].name))]);
+}
+function objectsAt(map, x, y) {
+  const near = 8 / Math.min(1, view.zoom);
+  return inMapPx(() => map.objects.filter(object => drawn(map, object) && (Math.hypot(object.at[0] - x, object.at[1] - y) <= near ||
+    areaHolds(object.areaPath, x, y) || areaHolds(object.bodyPath, x, y))));
+}
+function findingsAt(map, c, r) {
+  return map.findings.filter(finding => finding.at && cellAt(map, ...finding.at).join() === `${c},${r}`);
+}
+
+// { place, parts: [[title, lines]] }
+function here(map, x, y) {
+  const [c, r] = cellAt(map, x, y), inside = has(map, c, r);
+  const one = n => String(Math.round(n * 10) / 10);
+  const place = `(${one(x)}, ${one(y)}) px, cell (${map.first[0] + c}, ${map.first[1] + r})${inside ? "" : ", outside of the map"}`;
+  const words = inside ? map.words[map.stack[r * map.size[0] + c]] : { tiles: [], flags: [] };
+  const parts = [["tiles, from the top", words.tiles.length ? words.tiles : ["no tile"]]];
+  if (words.flags.length) parts.push(["passability", words.flags]);
+  const solids = solidsAt(map, x, y);
+  parts.push(["solid here", solids.length ? solids : ["nothing"]]);
+  const objects = objectsAt(map, x, y);
+  if (objects.length) parts.push(["objects here", objects.map(object => object.words.join("; "))]);
+  const findings = findingsAt(map, c, r);
+  if (findings.length) parts.push(["findings", findings.map(finding => `${finding.severity}: ${finding.message} [${finding.rule}]`)]);
+  return { place, parts };
+}
+
+function line(text, className) {
+  const p = document.createElement("p");
+  p.textContent = text;
+  if (className) p.className = className;
+  return p;
+}
+
+// In the panel, which is read out loud: only where somebody chose a cell.
+function tellHere(x, y) {
+  const { place, parts } = here(view.map, x, y), panel = element("here");
+  panel.replaceChildren(line(place, "title"));
+  for (const [title, lines] of parts) panel.append(line(title, "part"), ...lines.map(text => line(text)));
+  const link = objectsAt(view.map, x, y).find(object => object.to);
+  if (link) panel.append(linkButton(link));
+}
+function linkButton(object) {
+  const button = document.createElement("button");
+  button.textContent = `Follow to ${object.to}`;
+  button.onclick = () => follow(object);
+  return button;
+}
+
+// Beside the pointer: the gist of it.
+function tellTip(event) {
+  const tip = element("tip"), [x, y] = toMap(event.offsetX, event.offsetY);
+  const { place, parts } = here(view.map, x, y);
+  element("where").textContent = place;
+  if (!has(view.map, ...cellAt(view.map, x, y))) {
+    tip.hidden = true;
+    return;
+  }
+  const rows = [place, ...parts.flatMap(([title, lines]) => lines.filter(text => !text.includes("no tile says a flag"))
+    .map(text => title === "solid here" ? `solid here: ${text}` : text))];
+  tip.replaceChildren(...rows.map(text => {
+    const row = document.createElement("div");
+    row.textContent = text;
+    return row;
+  }));
+  tip.hidden = false;
+  const stage = element("stage");
+  tip.style.left = Math.max(4, Math.min(event.offsetX + 16, stage.clientWidth - tip.offsetWidth - 4)) + "px";
+  tip.style.top = (event.offsetY + 20 + tip.offsetHeight < stage.clientHeight ? event.offsetY + 16
+    : Math.max(4, event.offsetY - tip.offsetHeight - 12)) + "px";
+}
+
+// The way that a link leads: to the object, on its map.
+function follow(object) {
+  const [name, target] = object.to.split("/"), map = data.maps.find(other => other.name === name);
+  if (!map) return say(`Map ${name} is not on this page`);
+  goTo(map);
+  const found = map.objects.find(other => other.name === target);
+  if (!found) return say(`Map ${name} has no object ${target}`);
+  jump(...found.at);
+}
+function say(text) {
+  element("here").replaceChildren(line(text));
+}

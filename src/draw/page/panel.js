@@ -1,0 +1,151 @@
+// The panel: findings, search, what is shown, the key.
+
+const words = (...texts) => texts.filter(Boolean).join(" · ");
+
+function item(label, more, act, sign) {
+  const row = document.createElement("li"), button = document.createElement("button");
+  if (sign) {
+    const mark = document.createElement("span");
+    mark.className = `sign ${sign.severity}`;
+    mark.textContent = sign.number;
+    mark.setAttribute("aria-label", `${sign.severity} ${sign.number}`);
+    button.append(mark);
+  }
+  button.append(label);
+  if (more) {
+    const small = document.createElement("small");
+    small.textContent = more;
+    button.append(small);
+  }
+  button.onclick = act;
+  row.append(button);
+  return row;
+}
+
+const mostTold = 200;   // findings in the list; the search finds the others
+
+function tellFindings() {
+  const list = element("findings"), map = view.map;
+  const rows = map.findings.slice(0, mostTold).map((finding, i) => item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint),
+    () => finding.at ? jump(...finding.at) : say(finding.message), { severity: finding.severity, number: i + 1 }));
+  if (map.findings.length > mostTold)
+    rows.push(item(`and ${map.findings.length - mostTold} more: search for a rule, or press N on the map`, "", () => element("search").focus()));
+  for (const finding of data.general)
+    rows.push(item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint), () => say(finding.message),
+      { severity: finding.severity, number: "–" }));
+  for (const other of data.maps)
+    if (other !== map && other.findings.length)
+      rows.push(item(`${other.findings.length} more on map ${other.name}`, "", () => goTo(other)));
+  list.replaceChildren(...rows);
+  if (rows.length === 0) {
+    const none = document.createElement("li");
+    none.className = "none";
+    none.textContent = "none";
+    list.append(none);
+  }
+}
+
+// ---- search ----
+
+const mostFound = 60;
+
+// The first cell of a map that holds a tile of the page's list, and how many do.
+function cellsOf(map, number) {
+  let count = 0, first = null;
+  for (const layer of map.layers) {
+    if (!layer.numbers) continue;
+    const asked = map.palette.map(palette => palette[0] === number);
+    layer.numbers.forEach((n, i) => {
+      if (!asked[n]) return;
+      first = first ?? i, ++count;
+    });
+  }
+  return { count, at: first === null ? null : [first % map.size[0], Math.floor(first / map.size[0])] };
+}
+
+function find(text) {
+  const asked = text.trim().toLowerCase(), rows = [];
+  if (asked === "") return rows;
+  const fits = (...names) => names.some(name => name && name.toLowerCase().includes(asked));
+  for (const map of data.maps)
+    for (const object of map.objects)
+      if (fits(object.name, object.kind))
+        rows.push([object.name || `(${object.kind})`, words(`${object.kind} on ${map.name}`, object.to && `→ ${object.to}`), () => (goTo(map), jump(...object.at))]);
+  for (const map of data.maps)
+    map.findings.forEach((finding, i) => {
+      if (fits(finding.rule, finding.message))
+        rows.push([`finding ${i + 1}: ${finding.rule}`, words(map.name, finding.message), () => (goTo(map), finding.at && jump(...finding.at))]);
+    });
+  data.tiles.forEach((tile, number) => {
+    if (!fits(tile.name)) return;
+    for (const map of data.maps) {
+      const { count, at } = cellsOf(ready(map), number);
+      if (count > 0) rows.push([tile.name, `${count} cells of ${map.name}`, () => (goTo(map), jumpToCell(...at))]);
+    }
+  });
+  return rows;
+}
+
+function tellFound() {
+  const text = element("search").value, rows = find(text);
+  element("found").replaceChildren(...rows.slice(0, mostFound).map(row => item(...row)));
+  element("found_count").textContent = text.trim() === "" ? "" : rows.length > mostFound ? `${rows.length} found, the first ${mostFound} of them:`
+    : rows.length === 0 ? "nothing has that in its name" : `${rows.length} found`;
+}
+
+// ---- what is shown ----
+
+function choice(label, checked, act) {
+  const row = document.createElement("label"), box = document.createElement("input");
+  box.type = "checkbox", box.checked = checked;
+  box.onchange = () => act(box.checked);
+  row.append(box, label);
+  return row;
+}
+
+function tellChoices() {
+  element("things").replaceChildren(...Object.keys(show)
+    .filter(thing => thing !== "reach" || view.map.reachPath)
+    .map(thing => choice(thing === "reach" ? `reach of ${view.map.reaches}` : thing, show[thing], on => {
+      show[thing] = on;
+      changed();
+    })));
+  element("layers").replaceChildren(...view.map.layers.map(layer => choice(
+    layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)"), !hidden.has(layer.name), on => {
+      on ? hidden.delete(layer.name) : hidden.add(layer.name);
+      forgetArt();
+      changed();
+    })));
+}
+
+function tellKey() {
+  const rows = view.map.groups.map(group => {
+    const row = document.createElement("li"), sample = document.createElement("canvas");
+    sample.width = 34, sample.height = 16;
+    const pen = sample.getContext("2d"), pattern = hatching(group);
+    pattern.setTransform(new DOMMatrix());
+    pen.fillStyle = pattern, pen.fillRect(1, 1, 32, 14);
+    pen.strokeStyle = group.colour, pen.lineWidth = 2, pen.setLineDash(dashOf(group.dash, 1));
+    pen.strokeRect(1, 1, 32, 14);
+    row.append(sample, `${group.name}, ${group.storey}${group.way ? `, passed going ${group.way}` : ""}`);
+    return row;
+  });
+  ["spawn", "trigger", "link", "solid", "entity"].forEach((role, i) => {
+    const row = document.createElement("li"), sample = document.createElement("canvas");
+    sample.width = 34, sample.height = 18;
+    const pen = sample.getContext("2d"), path = new Path2D();
+    signs[i](path, 16, i === 0 ? 16 : 9);
+    pen.fillStyle = data.inks.roles[i], pen.fill(path);
+    row.append(sample, role);
+    rows.push(row);
+  });
+  element("key").replaceChildren(...rows);
+}
+
+function tellAll() {
+  document.title = `${view.map.title} – ${data.world}`;
+  canvas.setAttribute("aria-label", `${view.map.title}, ${view.map.size[0]} x ${view.map.size[1]} cells`);
+  tellFindings();
+  tellChoices();
+  tellKey();
+}

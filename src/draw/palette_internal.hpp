@@ -1,0 +1,32 @@
+// Inside the draw room: the colours of a picture, and how barriers are told apart.
+#pragma once
+
+#include <array>
+#include <string>
+
+#include "dryground/draw.hpp"
+
+namespace dryground::drawing {
+
+// How a group is told apart: a hatching, a dash and a colour.
+struct Look {
+    std::string colour, dash, hatch;   // SVG: a colour, a list of dashes, a path in a square of 8 by 8
+    char letter = '#';                 // of its ground in a picture of characters
+};
+
+// Every colour that is no barrier's, by what it is for. Texts stand on `paper`, `ground` or `rim` with a contrast of at
+// least 4.5 : 1, signs on `sign_text` likewise.
+struct Inks {
+    std::string text = "#10243a", soft = "#4a5963", paper = "#fffdf5", ground = "#eef4f5", rim = "#dfe6e8",
+                lines = "#33414a", error = "#b3261e", warning = "#8a5a00", note = "#1f5f8b", sign_text = "#ffffff",
+                side = "#b3261e", helper = "#554466", reach = "#5b2a86";
+    std::array<std::string, 5> roles{"#1f5f8b", "#8a5a00", "#5b2a86", "#5a3d2b", "#2e6b34"};   // by Role
+};
+[[nodiscard]] Inks inks_of(Palette palette);
+
+// Of a barrier by its id; of what has none (triggers, a mover's ground) by counting on from the barriers.
+[[nodiscard]] Look look_of(const World& world, int barrier, std::size_t otherwise, Palette palette);
+
+[[nodiscard]] Colour grey_of(Colour colour);   // as light as it is seen
+
+}   // namespace dryground::drawing

@@ -1,0 +1,224 @@
+// A map's picture laid out: which part of the map is shown where, and what of it lies in a window.
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "picture_internal.hpp"
+
+namespace dryground::drawing {
+
+namespace {
+
+constexpr std::int64_t most_cells_merged_at_once = std::int64_t{1} << 20;
+constexpr int surroundings = 8;   // cells about a window: farther than shapes reach out of their cell, and than the rim
+
+std::int64_t cells_of(const Map& map) { return std::int64_t{map.columns} * map.rows; }
+
+CellArea all_of(const Map& map) { return {map.first_column, map.first_row, map.columns, map.rows}; }
+
+CellArea wider(CellArea area, int by) { return {area[0] - by, area[1] - by, area[2] + 2 * by, area[3] + 2 * by}; }
+
+// The cells whose boxes meet a box of steps.
+CellArea cells_about(const Map& map, const Bounds& box) {
+    int least_c = std::numeric_limits<int>::max(), least_r = least_c, most_c = -least_c, most_r = -least_c;
+    for (const Point p : {box.least, Point{box.most.x, box.least.y}, box.most, Point{box.least.x, box.most.y}}) {
+        const auto [c, r] = map.cell_at(p);
+        least_c = std::min(least_c, c), most_c = std::max(most_c, c);
+        least_r = std::min(least_r, r), most_r = std::max(most_r, r);
+    }
+    return {map.first_column + least_c, map.first_row + least_r, most_c - least_c + 1, most_r - least_r + 1};
+}
+
+// What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
+Bounds view_of(const Map& map, const DrawOptions& options) {
+    if (!options.area) {
+        const Point ring{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
+        return {{map.least().x - ring.x, map.least().y - ring.y}, {map.most().x + ring.x, map.most().y + ring.y}};
+    }
+    const CellArea& area = *options.area;
+    return *bounds(
+        Regions{{map.block_ring(area[0] - map.first_column, area[1] - map.first_row, area[2], area[3]), {}}});
+}
+
+// About 1300 px wide: whole numbers of px to a px; below 1 the greatest by which cells are whole px still.
+double fitting_scale(const Map& map, double px_wide) {
+    const double fit = 1300 / px_wide;
+    if (fit >= 0.75) return std::clamp(std::round(fit), 1.0, 8.0);
+    const double cell = std::max(1.0, std::floor(fit * map.cell_width));
+    return cell / map.cell_width;
+}
+
+// The names of all triggers that tiles and layers may make here, sorted.
+std::vector<std::string> triggers_of(const World& world, const Map& map) {
+    std::set<std::string> names;
+    for (const Layer& layer : map.layers)
+        if (!layer.trigger.empty()) names.insert(layer.trigger);
+    for (const int set : map.tilesets)
+        for (const Tile& tile : world.tilesets()[static_cast<std::size_t>(set)].tiles)
+            for (const Shape& shape : tile.shapes)
+                if (!shape.trigger.empty()) names.insert(shape.trigger);
+    return {names.begin(), names.end()};
+}
+
+}   // namespace
+
+Map cropped(const Map& map, const CellArea& area) {
+    const int left = std::clamp(area[0] - map.first_column, 0, map.columns - 1),
+              top = std::clamp(area[1] - map.first_row, 0, map.rows - 1),
+              right = std::clamp(area[0] - map.first_column + area[2], left + 1, map.columns),
+              bottom = std::clamp(area[1] - map.first_row + area[3], top + 1, map.rows);
+    Map result = map;
+    result.first_column += left, result.first_row += top;
+    result.columns = right - left, result.rows = bottom - top;
+    for (std::size_t l = 0; l < map.layers.size(); ++l) {
+        const Layer& from = map.layers[l];
+        Layer& layer = result.layers[l];
+        layer.rows.clear(), layer.characters.clear(), layer.counts.clear();
+        if (from.cells.empty()) continue;
+        layer.cells.clear();
+        layer.cells.reserve(static_cast<std::size_t>(result.columns) * static_cast<std::size_t>(result.rows));
+        for (int r = top; r < bottom; ++r) {
+            const auto row = from.cells.begin() + std::ptrdiff_t{r} * map.columns;
+            layer.cells.insert(layer.cells.end(), row + left, row + right);
+        }
+        for (const std::uint32_t cell : layer.cells) {
+            if (layer.counts.size() <= cell) layer.counts.resize(cell + std::size_t{1}, 0);
+            ++layer.counts[cell];
+        }
+    }
+    return result;
+}
+
+MapPicture::MapPicture(const World& world_in, const Map& whole, const Report& report, const DrawOptions& options_in)
+    : world(world_in),
+      options(options_in),
+      inks(inks_of(options_in.palette)),
+      view(view_of(whole, options_in)),
+      whole_(whole) {
+    const double px_wide = to_px(view.most.x - view.least.x);
+    scale = options.scale > 0 ? options.scale : fitting_scale(whole, px_wide);
+    if (options.area) {
+        base_ = std::make_unique<Map>(cropped(whole, wider(*options.area, surroundings)));
+        whole_merge = false;
+    }
+    triggers = triggers_of(world, map());
+    lay_out();
+    window = page;
+    Taken taken;
+    if (shows(Thing::findings)) place_findings(*this, report, taken);
+    if (shows(Thing::objects)) place_objects(*this, taken);
+    page.height = key_top + draw_key(*this, false) + 12;
+    window = page;
+}
+
+void MapPicture::lay_out() {
+    const bool numbered = shows(Thing::grid);
+    const int digits = static_cast<int>(
+        std::max(fmt::format("{}", whole_.first_row + whole_.rows).size(), fmt::format("{}", whole_.first_row).size()));
+    frame = {16.0 + (numbered ? 6 * digits + 4 : 0), numbered ? 56.0 : 40.0,
+             std::ceil(to_px(view.most.x - view.least.x) * scale),
+             std::ceil(to_px(view.most.y - view.least.y) * scale)};
+    key_top = frame.y + frame.height + 14;
+    page = {0, 0, std::max(frame.x + frame.width + 16, 640.0), key_top};
+    if (!merges_at_once()) whole_merge = false;
+}
+
+void MapPicture::look_at(const Box& at) {
+    window = at;
+    defs.clear(), body.clear();
+    const Map& base = base_ ? *base_ : whole_;
+    if (merges_at_once()) return;
+    merge_.reset();
+    const auto steps_x = [&](double px) {
+        return view.least.x + to_steps(std::clamp(px - frame.x, 0.0, frame.width) / scale);
+    };
+    const auto steps_y = [&](double px) {
+        return view.least.y + to_steps(std::clamp(px - frame.y, 0.0, frame.height) / scale);
+    };
+    const Bounds seen{{steps_x(at.x), steps_y(at.y)}, {steps_x(at.x + at.width), steps_y(at.y + at.height)}};
+    const CellArea cells = wider(cells_about(base, seen), surroundings);
+    const CellArea all = all_of(base);
+    const bool is_all = cells[0] <= all[0] && cells[1] <= all[1] && cells[0] + cells[2] >= all[0] + all[2] &&
+                        cells[1] + cells[3] >= all[1] + all[3];
+    near_.reset();
+    if (!is_all) near_ = std::make_unique<Map>(cropped(base, cells));
+}
+
+bool MapPicture::merges_at_once() const { return cells_of(base_ ? *base_ : whole_) <= most_cells_merged_at_once; }
+
+const Merge& MapPicture::merged() {
+    if (!merge_) {
+        MergeOptions merging = options.merging;
+        merging.chains = true;
+        merging.pieces = merging.pieces && (shows(Thing::pieces) || whole_merge);
+        merge_ = std::make_unique<Merge>(merge(world, map(), merging));
+    }
+    return *merge_;
+}
+
+std::size_t MapPicture::number_of(const Group& group) const {
+    if (group.barrier_id >= 0) return static_cast<std::size_t>(group.barrier_id);
+    const auto trigger = std::find(triggers.begin(), triggers.end(), group.trigger);
+    return world.barriers().size() +
+           (trigger == triggers.end() ? 0 : static_cast<std::size_t>(trigger - triggers.begin()) + 1);
+}
+
+Look MapPicture::look_of(std::size_t number) const {
+    const std::size_t barriers = world.barriers().size();
+    return drawing::look_of(world, number < barriers ? static_cast<int>(number) : -1,
+                            number < barriers ? 0 : number - barriers, options.palette);
+}
+
+bool MapPicture::shows(const Layer& layer) const {
+    return is_there(layer, options.merging.facts) &&
+           (options.layers.empty() ||
+            std::find(options.layers.begin(), options.layers.end(), layer.name) != options.layers.end());
+}
+
+Box MapPicture::box(const Bounds& steps) const {
+    return {x(steps.least.x), y(steps.least.y), to_px(steps.most.x - steps.least.x) * scale,
+            to_px(steps.most.y - steps.least.y) * scale};
+}
+
+std::array<int, 2> MapPicture::columns_in_window(int row, double margin) const {
+    const Map& here = map();
+    const Box seen = window.wider(margin);
+    const double w = cell_width(), h = cell_height();
+    double first = 0, last = here.columns - 1.0;
+    const auto narrow = [&](double from, double to) { first = std::max(first, from), last = std::min(last, to); };
+    const Box start = box(here.cell_box(0, row));
+    if (here.grid == GridSort::isometric) {   // each column lies half a cell further right and down
+        narrow(std::ceil((seen.x - w - start.x) / (w / 2)), std::floor((seen.x + seen.width - start.x) / (w / 2)));
+        narrow(std::ceil((seen.y - h - start.y) / (h / 2)), std::floor((seen.y + seen.height - start.y) / (h / 2)));
+    } else {
+        if (start.y > seen.y + seen.height || start.y + h < seen.y) return {0, -1};
+        narrow(std::floor((seen.x - start.x) / w), std::floor((seen.x + seen.width - start.x) / w));
+    }
+    return {static_cast<int>(first), static_cast<int>(last)};
+}
+
+std::string MapPicture::path(const Ring& ring, bool closed) const {
+    std::string result;
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        fmt::format_to(std::back_inserter(result), "{}{:.2f} {:.2f}", i == 0 ? "M" : "L", x(ring[i].x), y(ring[i].y));
+    return closed ? result + "Z" : result;
+}
+
+std::string MapPicture::path(const Regions& regions) const {
+    std::string result;
+    for (const Region& region : regions) {
+        if (!sees(*bounds(std::span(&region, 1)))) continue;
+        result += path(region.outline);
+        for (const Ring& hole : region.holes) result += path(hole);
+    }
+    return result;
+}
+
+void MapPicture::open(Thing thing) {
+    const auto fade = options.fade.find(thing);
+    put("<g id=\"{}\"{}>\n", thing_names()[static_cast<std::size_t>(thing)],
+        fade == options.fade.end() ? "" : fmt::format(" opacity=\"{:g}\"", fade->second));
+}
+
+}   // namespace dryground::drawing

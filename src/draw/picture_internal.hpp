@@ -1,0 +1,168 @@
+// Inside the draw room: a picture of a map in the making, and its parts. A picture is laid out once, then drawn whole
+// or window by window; each part draws what lies in the window.
+#pragma once
+
+#include <fmt/format.h>
+
+#include <array>
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "dryground/draw.hpp"
+#include "dryground/merge.hpp"
+#include "palette_internal.hpp"
+
+namespace dryground::drawing {
+
+struct Box {   // px of the picture
+    double x = 0, y = 0, width = 0, height = 0;
+
+    [[nodiscard]] bool meets(const Box& other) const {
+        return x < other.x + other.width && other.x < x + width && y < other.y + other.height && other.y < y + height;
+    }
+    [[nodiscard]] Box wider(double by) const { return {x - by, y - by, width + 2 * by, height + 2 * by}; }
+};
+
+// What labels and marks cover already.
+class Taken {
+public:
+    [[nodiscard]] bool is_free(const Box& box) const;
+    void take(const Box& box);
+
+private:
+    static constexpr double bucket = 128;
+    std::map<std::array<int, 2>, std::vector<Box>> boxes_;
+};
+
+class Art;
+
+struct Mark {   // a finding on the map
+    double x = 0, y = 0;
+    std::size_t finding = 0;
+};
+
+struct Label {
+    Box box;
+    std::string text;
+    std::array<double, 2> of{};   // where the thing is that it names
+    bool leads = false;           // it stands so far off that a line leads to it
+};
+
+[[nodiscard]] std::string escaped(std::string_view text);
+[[nodiscard]] double text_width(std::string_view text, double size);
+
+// SVG in the making.
+struct Sheet {
+    std::string defs, body;
+
+    template <class... Args>
+    void put(fmt::format_string<Args...> format, Args&&... args) {
+        fmt::format_to(std::back_inserter(body), format, std::forward<Args>(args)...);
+    }
+    template <class... Args>
+    void define(fmt::format_string<Args...> format, Args&&... args) {
+        fmt::format_to(std::back_inserter(defs), format, std::forward<Args>(args)...);
+    }
+    void text(double x, double y, std::string_view words, double size, std::string_view ink,
+              std::string_view anchor = "start", std::string_view more = "");
+    void hatching(const std::string& id, const Look& look, const Inks& inks);
+    // All of it, as a document that shows a window.
+    [[nodiscard]] std::string document(const Box& window, std::string_view title, const Inks& inks) const;
+};
+
+class MapPicture : public Sheet {
+public:
+    MapPicture(const World& world, const Map& whole, const Report& report, const DrawOptions& options);
+
+    const World& world;
+    const DrawOptions& options;
+    const Inks inks;
+    double scale = 1;
+    Bounds view;               // steps: what is shown of the map
+    Box frame;                 // where it is shown
+    Box window;                // what is being drawn
+    Box page;                  // all of the picture
+    double key_top = 0;        // where the key begins
+    bool whole_merge = true;   // the merge is that of the whole map, so its figures mean something
+    std::vector<const Finding*> findings;
+    std::vector<Mark> marks;
+    std::vector<Label> labels;
+    std::vector<std::string> triggers;                     // that can be here
+    std::size_t labels_left_out = 0, marks_left_out = 0;   // for want of room
+
+    // The map, or what of it lies about the window.
+    [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }
+    [[nodiscard]] const Map& whole() const { return whole_; }
+    [[nodiscard]] const Merge& merged();         // of map()
+    [[nodiscard]] bool merges_at_once() const;   // not window by window
+    void look_at(const Box& window);
+
+    // Barriers by their ids, then what a mover is stopped by, then triggers: each with a look of its own.
+    [[nodiscard]] std::size_t number_of(const Group& group) const;
+    [[nodiscard]] Look look_of(std::size_t number) const;
+
+    [[nodiscard]] bool shows(Thing thing) const { return options.show.count(thing) != 0; }
+    [[nodiscard]] bool shows(const Layer& layer) const;
+    [[nodiscard]] double x(std::int32_t steps) const { return frame.x + to_px(steps - view.least.x) * scale; }
+    [[nodiscard]] double y(std::int32_t steps) const { return frame.y + to_px(steps - view.least.y) * scale; }
+    [[nodiscard]] double cell_width() const { return whole_.cell_width * scale; }
+    [[nodiscard]] double cell_height() const { return whole_.cell_height * scale; }
+    [[nodiscard]] Box box(const Bounds& steps) const;
+    [[nodiscard]] bool sees(const Bounds& steps) const { return box(steps).wider(2).meets(window); }
+    [[nodiscard]] std::string path(const Regions& regions) const;
+    [[nodiscard]] std::string path(const Ring& ring, bool closed = true) const;
+    // Calls with column and row of each cell of map() whose box, made wider by a margin of px of the picture, lies in
+    // the window.
+    template <class Call>
+    void each_cell(double margin, const Call& call) const {
+        for (int row = 0; row < map().rows; ++row) {
+            const auto [first, last] = columns_in_window(row, margin);
+            for (int column = first; column <= last; ++column) call(column, row);
+        }
+    }
+    void open(Thing thing);   // a group of its own
+    void close() { body += "</g>\n"; }
+
+private:
+    void lay_out();
+    [[nodiscard]] std::array<int, 2> columns_in_window(int row, double margin) const;
+
+    const Map& whole_;
+    std::unique_ptr<Map> base_, near_;   // cut to the area; cut to the window
+    std::unique_ptr<Merge> merge_;
+};
+
+// A map's cells in a block, and all its objects; what lies outside is cut off.
+[[nodiscard]] Map cropped(const Map& map, const CellArea& area);
+
+// Labels and marks, laid out before anything is drawn.
+void place_findings(MapPicture& picture, const Report& report, Taken& taken);
+void place_objects(MapPicture& picture, Taken& taken);
+
+void draw_art(MapPicture& picture, Art& art);
+void draw_grid(MapPicture& picture);
+void draw_cell_numbers(MapPicture& picture);
+void draw_shapes(MapPicture& picture);
+void draw_merged(MapPicture& picture);
+void draw_pieces(MapPicture& picture);
+void draw_reach(MapPicture& picture);
+void draw_flags(MapPicture& picture);
+void draw_sides(MapPicture& picture);
+void draw_objects(MapPicture& picture);
+void draw_links(MapPicture& picture);
+void draw_labels(MapPicture& picture);
+void draw_findings(MapPicture& picture);
+
+// The key below the map: draws it, or only tells how high it is.
+double draw_key(MapPicture& picture, bool draws);
+
+// The letter that stands for each flag: its first one that no earlier flag has, else a digit.
+[[nodiscard]] std::vector<std::string> letters_of_flags(const World& world);
+[[nodiscard]] std::string mark_path(Role role, double x, double y);   // each role's own sign
+void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t number, Severity severity);
+[[nodiscard]] const Mover* mover_of(const World& world, const Map& map, const Object& object);
+[[nodiscard]] std::string name_for_people(const World& world, const Object& object);   // its name, else (its kind)
+
+}   // namespace dryground::drawing

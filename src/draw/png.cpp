@@ -1,0 +1,151 @@
+// PNG: SVG rendered by librsvg, block by block where a picture is large, and written row by row, so that memory holds
+// one row of blocks.
+
+#include <librsvg/rsvg.h>
+#include <png.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "art_internal.hpp"
+#include "draw_map_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+using namespace drawing;
+
+constexpr int block_width = 2048, block_height = 512;
+constexpr double most_px = 1 << 20;   // a side
+
+struct FreeHandle {
+    void operator()(RsvgHandle* handle) const { g_object_unref(handle); }
+};
+
+// The whole document on a surface of its own size; null, with the reason in `fault`, when it cannot be drawn.
+Canvas rendered(std::string_view svg, std::string& fault) {
+    GError* error = nullptr;
+    const auto fail = [&](const char* otherwise) {
+        fault = error != nullptr ? error->message : otherwise;
+        if (error != nullptr) g_error_free(error);
+        return Canvas();
+    };
+    // Art may be larger than the parser's own limits, which are for documents of strangers.
+    const std::unique_ptr<GInputStream, void (*)(gpointer)> bytes(
+        g_memory_input_stream_new_from_data(svg.data(), static_cast<gssize>(svg.size()), nullptr), g_object_unref);
+    const std::unique_ptr<RsvgHandle, FreeHandle> handle(
+        rsvg_handle_new_from_stream_sync(bytes.get(), nullptr, RSVG_HANDLE_FLAG_UNLIMITED, nullptr, &error));
+    if (!handle) return fail("it is no SVG");
+    double width = 0, height = 0;
+    if (!rsvg_handle_get_intrinsic_size_in_pixels(handle.get(), &width, &height)) return fail("it has no size");
+    if (width > 32000 || height > 32000) return fail("it is larger than 32,000 px; a smaller --scale may help");
+    Canvas surface = blank(static_cast<int>(std::ceil(width)), static_cast<int>(std::ceil(height)));
+    const Context context(cairo_create(surface.get()));
+    const RsvgRectangle view{0, 0, width, height};
+    if (!rsvg_handle_render_document(handle.get(), context.get(), &view, &error)) return fail("it cannot be drawn");
+    cairo_surface_flush(surface.get());
+    return surface;
+}
+
+// A PNG without alpha, row by row into a sink. The library below jumps out of its errors: nothing with a destructor
+// lives in between.
+class RowWriter {
+public:
+    RowWriter(int width, int height, const ByteSink& sink) : sink_(sink) {
+        png_ = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, nullptr);
+        info_ = png_ != nullptr ? png_create_info_struct(png_) : nullptr;
+        if (info_ == nullptr || setjmp(png_jmpbuf(png_)) != 0) {
+            failed_ = true;
+            return;
+        }
+        png_set_write_fn(png_, this, write, nullptr);
+        png_set_user_limits(png_, 1u << 20, 1u << 20);
+        png_set_IHDR(png_, info_, static_cast<png_uint_32>(width), static_cast<png_uint_32>(height), 8,
+                     PNG_COLOR_TYPE_RGB, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
+        png_write_info(png_, info_);
+    }
+    ~RowWriter() { png_destroy_write_struct(&png_, &info_); }
+    RowWriter(const RowWriter&) = delete;
+    RowWriter& operator=(const RowWriter&) = delete;
+
+    [[nodiscard]] bool row(const unsigned char* rgb) {
+        if (failed_ || setjmp(png_jmpbuf(png_)) != 0) return false;
+        png_write_row(png_, rgb);
+        return !failed_;
+    }
+    [[nodiscard]] bool end() {
+        if (failed_ || setjmp(png_jmpbuf(png_)) != 0) return false;
+        png_write_end(png_, info_);
+        return !failed_;
+    }
+
+private:
+    static void write(png_structp png, png_bytep data, std::size_t length) {
+        auto* const self = static_cast<RowWriter*>(png_get_io_ptr(png));
+        if (!self->failed_ && !self->sink_({reinterpret_cast<const char*>(data), length})) self->failed_ = true;
+    }
+
+    const ByteSink& sink_;
+    png_structp png_ = nullptr;
+    png_infop info_ = nullptr;
+    bool failed_ = false;
+};
+
+// Copies a surface into rows of RGB bytes, from a column on.
+void copy_rows(cairo_surface_t* surface, int column, int width, int height, std::vector<unsigned char>& rows,
+               std::size_t row_bytes) {
+    const unsigned char* const data = cairo_image_surface_get_data(surface);
+    const int stride = cairo_image_surface_get_stride(surface);
+    for (int y = 0; y < height; ++y) {
+        const auto* const from = reinterpret_cast<const std::uint32_t*>(data + std::ptrdiff_t{y} * stride);
+        unsigned char* to =
+            rows.data() + static_cast<std::size_t>(y) * row_bytes + static_cast<std::size_t>(column) * 3;
+        for (int x = 0; x < width; ++x, to += 3) {
+            to[0] = static_cast<unsigned char>(from[x] >> 16 & 255);
+            to[1] = static_cast<unsigned char>(from[x] >> 8 & 255);
+            to[2] = static_cast<unsigned char>(from[x] & 255);
+        }
+    }
+}
+
+}   // namespace
+
+std::string draw_png(const World& world, const Map& map, const Report& report, const ArtSource& source,
+                     const DrawOptions& options, const ByteSink& sink) {
+    MapPicture picture(world, map, report, options);
+    Art art(world, source, picture.scale, options.palette == Palette::grey);
+    if (picture.page.width > most_px || picture.page.height > most_px)
+        return "it is larger than 2^20 px a side; a smaller scale, or an area of it, may help";
+    const int width = static_cast<int>(std::ceil(picture.page.width)),
+              height = static_cast<int>(std::ceil(picture.page.height));
+    const std::size_t row_bytes = static_cast<std::size_t>(width) * 3;
+    const int across = (width + block_width - 1) / block_width, down = (height + block_height - 1) / block_height;
+    RowWriter writer(width, height, sink);
+    std::vector<unsigned char> rows(row_bytes * static_cast<std::size_t>(std::min(height, block_height)));
+    std::string fault;
+    for (int block = 0; block < across * down; ++block) {
+        const int left = block % across * block_width, top = block / across * block_height;
+        const int wide = std::min(block_width, width - left), high = std::min(block_height, height - top);
+        const Box window{static_cast<double>(left), static_cast<double>(top), static_cast<double>(wide),
+                         static_cast<double>(high)};
+        const Canvas surface = rendered(draw_window(picture, art, window), fault);
+        if (!surface) return fault;
+        copy_rows(surface.get(), left, wide, high, rows, row_bytes);
+        if (left + wide == width)
+            for (int y = 0; y < high; ++y)
+                if (!writer.row(rows.data() + static_cast<std::size_t>(y) * row_bytes)) return "it cannot be written";
+        if (options.progress)
+            options.progress(static_cast<std::size_t>(block) + 1, static_cast<std::size_t>(across * down));
+    }
+    return writer.end() ? "" : "it cannot be written";
+}
+
+std::string png_from_svg(std::string_view svg, std::string& fault) {
+    const Canvas surface = rendered(svg, fault);
+    std::string bytes = surface ? png_of(surface.get()) : "";
+    if (surface && bytes.empty()) fault = "the picture cannot be made";
+    return bytes;
+}
+
+}   // namespace dryground

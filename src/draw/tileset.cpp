@@ -1,0 +1,287 @@
+// A tile set's picture: a card for each tile, with its art half faded below its shapes, their vertices in px, and what
+// there is to say of it in words.
+
+#include <algorithm>
+#include <cmath>
+
+#include "art_internal.hpp"
+#include "picture_internal.hpp"
+
+namespace dryground {
+
+namespace drawing {
+
+namespace {
+
+constexpr double page_width = 1280, card_width = 408, gap = 12, line = 14, text_size = 11.5;
+constexpr std::size_t most_labels = 12;   // of more vertices (curves) the words tell
+
+// Text broken into lines that fit a width.
+std::vector<std::string> wrapped(const std::string& text, double width, double size) {
+    std::vector<std::string> lines(1);
+    for (std::size_t at = 0; at < text.size();) {
+        const std::size_t end = std::min(text.find(' ', at), text.size());
+        const std::string word = text.substr(at, end - at);
+        if (!lines.back().empty() && text_width(lines.back() + " " + word, size) > width) lines.emplace_back();
+        lines.back() += (lines.back().empty() ? "" : " ") + word;
+        at = end + 1;
+    }
+    return lines;
+}
+
+std::string flag_names(const World& world, FlagSet flags) {
+    std::string all;
+    for (std::size_t f = 0; f < world.flags().size(); ++f)
+        if ((flags >> f & 1) != 0) all += (all.empty() ? "" : " ") + world.flags()[f].name;
+    return all.empty() ? "none" : all;
+}
+
+class TileSetPicture : public Sheet {
+public:
+    TileSetPicture(const World& world, const TileSet& set, const ArtSource& source, const DrawOptions& options)
+        : world_(world),
+          set_(set),
+          options_(options),
+          inks_(inks_of(options.palette)),
+          scale_(scale_for(set, options)),
+          art_(world, source, scale_, options.palette == Palette::grey) {
+        for (const Map& map : world.maps())
+            if (map.grid == GridSort::isometric &&
+                std::find(map.tilesets.begin(), map.tilesets.end(), id()) != map.tilesets.end())
+                diamonds_ = true;
+        wide_ = set.cell_width * scale_, high_ = set.cell_height * scale_;
+        // as many px around as the farthest shape reaches out of its cell, and room for the numbers of vertices
+        double out = 0;
+        for (const Tile& tile : set.tiles)
+            for (const Shape& shape : tile.shapes)
+                if (const auto box = bounds(shape.area))
+                    out = std::max({out, to_px(-box->least.x), to_px(-box->least.y),
+                                    to_px(box->most.x) - set.cell_width, to_px(box->most.y) - set.cell_height});
+        margin_ = 24 + std::min(out * scale_, 64.0);
+    }
+
+    std::string draw() {
+        text(16, 28, fmt::format("Tile set {}", set_.name), 18, inks_.text, "start", "font-weight=\"bold\"");
+        text(page_width - 16, 26,
+             fmt::format("{} tiles of {} x {} px, at scale {:.4g}", set_.tiles.size(), set_.cell_width,
+                         set_.cell_height, scale_),
+             12, inks_.lines, "end");
+        define_hatchings();
+        const auto columns = static_cast<std::size_t>((page_width - 32 + gap) / (card_width + gap));
+        double y = 48;
+        for (std::size_t first = 0; first < set_.tiles.size(); first += columns) {
+            const std::size_t last = std::min(first + columns, set_.tiles.size());
+            double high = high_ + 2 * margin_;
+            for (std::size_t t = first; t < last; ++t)
+                high = std::max(high, 34 + line * static_cast<double>(words(set_.tiles[t]).size()));
+            for (std::size_t t = first; t < last; ++t)
+                card({16 + static_cast<double>(t - first) * (card_width + gap), y, card_width, high}, t);
+            y += high + gap;
+        }
+        key(y);
+        return document({0, 0, page_width, y + 32}, "Tile set " + set_.name, inks_);
+    }
+
+private:
+    static double scale_for(const TileSet& set, const DrawOptions& options) {
+        if (options.scale > 0) return options.scale;
+        const double fit = 128.0 / std::max(set.cell_width, set.cell_height);
+        return fit >= 1 ? std::clamp(std::round(fit), 1.0, 16.0) : fit;
+    }
+    [[nodiscard]] int id() const { return static_cast<int>(&set_ - world_.tilesets().data()); }
+    [[nodiscard]] Look look(int barrier) const { return look_of(world_, barrier, 1, options_.palette); }
+    [[nodiscard]] static std::string hatch(int barrier) {
+        return barrier < 0 ? "hatch_trigger" : fmt::format("hatch{}", barrier);
+    }
+    void define_hatchings() {
+        for (int b = -1; b < static_cast<int>(world_.barriers().size()); ++b) hatching(hatch(b), look(b), inks_);
+    }
+
+    [[nodiscard]] std::string barrier_of(const Shape& shape) const {
+        if (!shape.trigger.empty()) return "senses " + shape.trigger;
+        return shape.barrier < 0 ? "its layer's barrier"
+                                 : world_.barriers()[static_cast<std::size_t>(shape.barrier)].name;
+    }
+
+    // What there is to say of a tile, a line each.
+    [[nodiscard]] std::vector<std::string> words(const Tile& tile) const {
+        std::vector<std::string> all;
+        const auto add = [&](const std::string& words) {
+            for (std::string& one : wrapped(words, card_width - wide_ - 2 * margin_ - 22, text_size))
+                all.push_back(std::move(one));
+        };
+        if (!tile.decided) add("undecided: nobody has said whether it is solid");
+        if (tile.decided && tile.shapes.empty()) add("no shapes");
+        for (const Shape& shape : tile.shapes)
+            add(fmt::format(
+                "{}: {}{}{}", barrier_of(shape), shape.words,
+                shape.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(shape.one_way)),
+                shape.fault == ShapeFault::none ? "" : " (an error: it is left out)"));
+        for (const Carve& carve : tile.carves)
+            add(fmt::format("carves {}: {}", world_.barriers()[static_cast<std::size_t>(carve.barrier)].name,
+                            carve.shape.words));
+        if (tile.flags) add("grants: " + flag_names(world_, *tile.flags));
+        if (tile.sides) {
+            static constexpr std::array<const char*, 4> names{"top", "right", "bottom", "left"};
+            std::string shut;
+            for (std::size_t side = 0; side < 4; ++side)
+                if (tile.sides->of[side] != Passage::open)
+                    shut +=
+                        fmt::format("{}{} {}", shut.empty() ? "" : ", ", names[side], name_of(tile.sides->of[side]));
+            add("sides: " + (shut.empty() ? "all open" : shut));
+        }
+        for (const Reaction& reaction : tile.reacts) add(fmt::format("reacts to {}", name_of(reaction.fires)));
+        if (tile.unseen) add("unseen: it has no art");
+        if (!tile.tags.empty()) add(fmt::format("tags: {}", fmt::join(tile.tags, ", ")));
+        for (const auto& [name, value] : tile.props)
+            if (const auto field = set_.fields.find(name);
+                field == set_.fields.end() || field->second.standard != value)
+                add(fmt::format("{} = {}", name, dryground::text(value)));
+        return all;
+    }
+
+    void card(const Box& box, std::size_t t) {
+        const Tile& tile = set_.tiles[t];
+        put("<g class=\"tile\" data-name=\"{}\">\n", escaped(tile.name));
+        put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" rx=\"4\" fill=\"{}\"/>\n", box.x, box.y,
+            box.width, box.height, inks_.ground);
+        left_ = box.x + margin_, top_ = box.y + margin_;
+        draw_art(tile, t);
+        for (const Shape& shape : tile.shapes) draw_shape(shape);
+        for (const Carve& carve : tile.carves)
+            put("<path class=\"carve\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" "
+                "stroke-dasharray=\"2 4\"/>\n",
+                path(area_of(carve.shape)), look(carve.barrier).colour);
+        if (tile.sides) draw_sides(*tile.sides);
+        for (const Shape& shape : tile.shapes) draw_vertices(shape);
+        const double x = left_ + wide_ + margin_ + 14;
+        text(x, box.y + 20, tile.name, 13.5, inks_.text, "start", "font-weight=\"bold\"");
+        if (!tile.decided) {
+            put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"24\" height=\"24\" rx=\"3\" fill=\"{}\"/>\n", box.x + 4,
+                box.y + 4, inks_.warning);
+            text(box.x + 16, box.y + 22, "?", 17, inks_.sign_text, "middle", "font-weight=\"bold\"");
+        }
+        double y = box.y + 20;
+        for (const std::string& one : words(tile)) text(x, y += line, one, text_size, inks_.soft);
+        body += "</g>\n";
+    }
+
+    void draw_art(const Tile& tile, std::size_t t) {
+        if (cairo_surface_t* const art = art_.tile(id(), static_cast<int>(t)); art != nullptr) {
+            const double dx = tile.picture ? tile.picture->x * scale_ : 0,
+                         dy = tile.picture ? tile.picture->y * scale_ : 0;
+            put("<image x=\"{:.1f}\" y=\"{:.1f}\" width=\"{}\" height=\"{}\" opacity=\"0.5\" xlink:href=\"{}\"/>\n",
+                left_ + dx, top_ + dy, cairo_image_surface_get_width(art), cairo_image_surface_get_height(art),
+                data_address(png_of(art)));
+        }
+        const Ring cell = path_of_cell();
+        put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-opacity=\"0.5\"{}/>\n", path(Regions{{cell, {}}}),
+            inks_.lines, tile.unseen ? " stroke-dasharray=\"3 2\"" : "");
+    }
+
+    [[nodiscard]] Ring path_of_cell() const {
+        const std::int32_t w = set_.cell_width * steps_per_px, h = set_.cell_height * steps_per_px;
+        if (diamonds_) return {{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}};
+        return box_ring({0, 0}, {w, h});
+    }
+    [[nodiscard]] Regions area_of(const Shape& shape) const {
+        return shape.whole_cell ? Regions{{path_of_cell(), {}}} : shape.area;
+    }
+
+    void draw_shape(const Shape& shape) {
+        const Look here = look(shape.trigger.empty() ? shape.barrier : -1);
+        if (!shape.line.empty()) {
+            std::string way;
+            for (const Point p : shape.line) way += fmt::format("{}{:.1f} {:.1f}", way.empty() ? "M" : "L", x(p), y(p));
+            put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"4\"/>\n", way, here.colour);
+            return;
+        }
+        put("<path class=\"shape\" d=\"{}\" fill=\"url(#{})\" fill-opacity=\"0.6\" stroke=\"{}\" stroke-width=\"2\" "
+            "stroke-dasharray=\"{}\"/>\n",
+            path(area_of(shape)), hatch(shape.trigger.empty() ? shape.barrier : -1), here.colour, here.dash);
+    }
+
+    // Each vertex with its place, on the side away from the shape's middle.
+    void draw_vertices(const Shape& shape) {
+        Ring all = shape.line;
+        for (const Region& region : area_of(shape)) {
+            all.insert(all.end(), region.outline.begin(), region.outline.end());
+            for (const Ring& hole : region.holes) all.insert(all.end(), hole.begin(), hole.end());
+        }
+        if (all.empty()) return;
+        double middle_x = 0, middle_y = 0;
+        for (const Point p : all) middle_x += x(p), middle_y += y(p);
+        middle_x /= static_cast<double>(all.size()), middle_y /= static_cast<double>(all.size());
+        for (const Point p : all) {
+            put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"5\" height=\"5\" fill=\"{}\" stroke=\"{}\"/>\n", x(p) - 2.5,
+                y(p) - 2.5, inks_.paper, look(shape.trigger.empty() ? shape.barrier : -1).colour);
+            if (all.size() <= most_labels)
+                text(x(p) + (x(p) < middle_x ? -4 : 4), y(p) + (y(p) < middle_y ? -5 : 12),
+                     fmt::format("{:g},{:g}", to_px(p.x), to_px(p.y)), 9, inks_.text, x(p) < middle_x ? "end" : "start",
+                     fmt::format("stroke=\"{}\" stroke-width=\"2.5\" paint-order=\"stroke\"", inks_.ground));
+        }
+    }
+
+    void draw_sides(const Sides& sides) {
+        const Ring ring = path_of_cell();
+        for (std::size_t side = 0; side < 4; ++side) {
+            if (sides.of[side] == Passage::open) continue;
+            const Point a = ring[side], b = ring[(side + 1) % 4];
+            put("<path class=\"side\" d=\"M{:.1f} {:.1f}L{:.1f} {:.1f}\" stroke=\"{}\" stroke-width=\"5\" "
+                "stroke-dasharray=\"{}\"/>\n",
+                x(a), y(a), x(b), y(b), inks_.side, sides.of[side] == Passage::shut ? "none" : "8 4");
+            text((x(a) + x(b)) / 2, (y(a) + y(b)) / 2 + 4, name_of(sides.of[side]), 11, inks_.side, "middle",
+                 fmt::format("stroke=\"{}\" stroke-width=\"3\" paint-order=\"stroke\"", inks_.paper));
+        }
+    }
+
+    void key(double y) {
+        double at = 16;
+        const auto one = [&](int barrier, const std::string& name) {
+            put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"28\" height=\"14\" fill=\"url(#{})\" stroke=\"{}\" "
+                "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
+                at, y, hatch(barrier), look(barrier).colour, look(barrier).dash);
+            text(at + 36, y + 11, name, 12, inks_.lines);
+            at += 56 + text_width(name, 12);
+        };
+        for (std::size_t b = 0; b < world_.barriers().size(); ++b) one(static_cast<int>(b), world_.barriers()[b].name);
+        one(-1, "trigger, or its layer's barrier");
+        text(at, y + 11, "dotted: carved away; thick edge: a side that is shut; numbers: px from the cell's corner", 12,
+             inks_.lines);
+    }
+
+    [[nodiscard]] double x(Point p) const { return left_ + to_px(p.x) * scale_; }
+    [[nodiscard]] double y(Point p) const { return top_ + to_px(p.y) * scale_; }
+    [[nodiscard]] std::string path(const Regions& regions) const {
+        std::string all;
+        const auto add = [&](const Ring& ring) {
+            for (std::size_t i = 0; i < ring.size(); ++i)
+                all += fmt::format("{}{:.2f} {:.2f}", i == 0 ? "M" : "L", x(ring[i]), y(ring[i]));
+            all += "Z";
+        };
+        for (const Region& region : regions) {
+            add(region.outline);
+            for (const Ring& hole : region.holes) add(hole);
+        }
+        return all;
+    }
+
+    const World& world_;
+    const TileSet& set_;
+    const DrawOptions& options_;
+    const Inks inks_;
+    double scale_;
+    Art art_;
+    bool diamonds_ = false;
+    double wide_ = 0, high_ = 0, margin_ = 0, left_ = 0, top_ = 0;
+};
+
+}   // namespace
+
+}   // namespace drawing
+
+std::string draw_svg(const World& world, const TileSet& set, const ArtSource& art, const DrawOptions& options) {
+    return drawing::TileSetPicture(world, set, art, options).draw();
+}
+
+}   // namespace dryground

@@ -1,0 +1,252 @@
+// What is at a point: from the pieces that stand there, so that what is carved away is told as gone, and by whom.
+
+#include "dryground/probe.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "dryground/play.hpp"
+#include "probe_internal.hpp"
+#include "solids_internal.hpp"
+
+namespace dryground {
+
+struct Prober::Parts {
+    const World& world;
+    const Map& map;
+    Facts facts;
+    play::Solids solids;
+
+    Parts(const World& w, const Map& m, const Facts& f) : world(w), map(m), facts(f), solids(w, m, facts) {}
+
+    [[nodiscard]] const std::string& barrier(int id) const {
+        static const std::string none = "no barrier";
+        return id < 0 ? none : world.barriers()[static_cast<std::size_t>(id)].name;
+    }
+    [[nodiscard]] const Object& object(int id) const { return map.objects[static_cast<std::size_t>(id)]; }
+    [[nodiscard]] const Layer& layer(int id) const { return map.layers[static_cast<std::size_t>(id)]; }
+    [[nodiscard]] std::string of(Touched sort, int layer_id, int object_id, const Placed& placed) const {
+        if (sort == Touched::rim) return "the map's rim";
+        if (sort == Touched::object) return "object " + play::object_name(world, object(object_id));
+        return fmt::format("{} in layer {}", play::tile_name(world, placed), layer(layer_id).name);
+    }
+    [[nodiscard]] std::string of(const play::StandingPiece& piece) const {
+        return of(piece.sort, piece.layer, piece.object,
+                  piece.sort == Touched::tile ? map.placed(layer(piece.layer), piece.column, piece.row) : Placed{});
+    }
+    [[nodiscard]] std::string on(int storey) const {   // said where there is more than one
+        return play::storeys_of(map).size() < 2 ? "" : world.storeys()[static_cast<std::size_t>(storey)].name + ": ";
+    }
+    void tell_tiles(int column, int row, std::vector<std::string>& lines) const;
+    void tell_flags(int column, int row, std::vector<std::string>& lines) const;
+    void tell_solids(Point p, std::vector<std::string>& lines) const;
+    void tell_carved(Point p, int column, int row, std::vector<std::string>& lines) const;
+    void tell_objects(Point p, std::vector<std::string>& lines) const;
+    void tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const;
+    void tell_mover(Point p, int mover, std::vector<std::string>& lines) const;
+};
+
+namespace {
+
+void add_once(std::vector<std::string>& lines, std::string line) {
+    if (std::find(lines.begin(), lines.end(), line) == lines.end()) lines.push_back(std::move(line));
+}
+
+// Whether a standing piece holds a point; a line, whether it passes within half a px.
+bool holds(const play::StandingPiece& piece, Point p) {
+    Ring ring = piece.piece->points;
+    for (Point& q : ring) q = moved(q, piece.at);
+    if (!piece.piece->is_line()) return locate(Regions{{ring, {}}}, p) == Side::inside;
+    const double dx = ring[1].x - ring[0].x, dy = ring[1].y - ring[0].y, length = std::hypot(dx, dy);
+    const double along = ((p.x - ring[0].x) * dx + (p.y - ring[0].y) * dy) / (length * length);
+    const double off = std::abs((p.x - ring[0].x) * dy - (p.y - ring[0].y) * dx) / length;
+    return along >= 0 && along <= 1 && off <= steps_per_px / 2.0;
+}
+
+}   // namespace
+
+void Prober::Parts::tell_tiles(int column, int row, std::vector<std::string>& lines) const {
+    for (std::size_t l = map.layers.size(); l-- > 0;)
+        if (const Layer& one = map.layers[l]; !one.holds_objects)
+            if (const Placed& placed = map.placed(one, column, row); placed.tile >= 0)
+                lines.push_back(play::tile_line(world, one, placed, facts));
+}
+
+void Prober::Parts::tell_flags(int column, int row, std::vector<std::string>& lines) const {
+    if (world.flags().empty()) return;
+    for (const int storey : play::storeys_of(map)) {
+        const CellSay say = passability(world, map, column, row, storey, facts);
+        if (storey == 0 || say.flags_layer >= 0 || say.sides_layer >= 0)
+            lines.push_back(on(storey) + play::flags_line(world, map, column, row, say));
+    }
+}
+
+void Prober::Parts::tell_solids(Point p, std::vector<std::string>& lines) const {
+    const Bounds near{{p.x - steps_per_px, p.y - steps_per_px}, {p.x + steps_per_px, p.y + steps_per_px}};
+    for (std::size_t storey = 0; storey < world.storeys().size(); ++storey)
+        solids.each_near(near, static_cast<int>(storey), [&](const play::StandingPiece& piece) {
+            if (!holds(piece, p)) return;
+            const OneWay way = piece.piece->one_way;
+            add_once(lines, fmt::format("{}{}{}, of {}", on(static_cast<int>(storey)), barrier(piece.barrier),
+                                        !piece.piece->is_line() ? ""
+                                        : way == OneWay::none   ? ", a line"
+                                                                : fmt::format(", a line passed going {}", name_of(way)),
+                                        of(piece)));
+        });
+}
+
+// Shapes of this cell that would be here, had nobody above carved them away.
+void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::string>& lines) const {
+    struct Shaped {
+        std::size_t layer;
+        int barrier;
+    };
+    std::vector<Shaped> shaped;
+    const auto is_here = [&](const Layer& one, const Shape& shape) {
+        return shape.line.empty() && locate(placed_area(map, one, shape, column, row), p) == Side::inside;
+    };
+    for (std::size_t l = 0; l < map.layers.size(); ++l) {
+        const Layer& one = map.layers[l];
+        if (one.holds_objects || one.decor || !is_there(one, facts)) continue;
+        const Placed& placed = map.placed(one, column, row);
+        if (placed.tile < 0) continue;
+        const Tile& tile = world.tile(placed);
+        for (const Carve& carve : tile.carves)
+            for (const Shaped& below : shaped)
+                if (below.barrier == carve.barrier && map.layers[below.layer].storey == one.storey &&
+                    is_here(one, carve.shape))
+                    add_once(lines, fmt::format("no {} of layer {} here: {} in layer {} carves it away",
+                                                barrier(below.barrier), map.layers[below.layer].name,
+                                                play::tile_name(world, placed), one.name));
+        for (const Shape& shape : tile.shapes)
+            if (shape.trigger.empty() && one.trigger.empty() && is_here(one, shape))
+                shaped.push_back({l, shape.barrier >= 0 ? shape.barrier : one.barrier});
+    }
+}
+
+void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const {
+    for (const Object& one : map.objects) {
+        const bool covers = !one.area.empty() && locate(one.area, p) != Side::outside;
+        const double off = std::hypot(p.x - one.position.x, p.y - one.position.y) / steps_per_px;
+        if (!covers && off > 8) continue;
+        const std::vector<std::string> words = play::object_lines(world, map, one, facts);
+        lines.push_back(fmt::format("{}", fmt::join(words, "; ")) +
+                        (covers ? "" : fmt::format("; {:.3g} px from here", off)));
+    }
+}
+
+void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const {
+    static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
+        diamond{"top right", "bottom right", "bottom left", "top left"};
+    Play play(world, map.name);
+    for (const int fact : facts) play.set_fact(fact, true);
+    for (const int storey : play::storeys_of(map))
+        for (const Touch& touch : play.touched({.point = p, .normal = normal, .storey = storey}))
+            lines.push_back(fmt::format(
+                "{}{}, of {} at cell ({}, {}){}", on(storey), barrier(touch.barrier),
+                of(touch.sort, touch.layer, touch.object, touch.tile), touch.cell[0], touch.cell[1],
+                touch.sort == Touched::rim
+                    ? ""
+                    : fmt::format(
+                          ", its {} side",
+                          (map.grid == GridSort::square ? square : diamond)[static_cast<std::size_t>(touch.side)])));
+    if (lines.empty()) lines.emplace_back("nothing lies within 1 px on that side");
+}
+
+void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines) const {
+    const Mover& mover = world.movers()[static_cast<std::size_t>(id)];
+    const auto meets = [&](const Regions& a, const Regions& b) { return !intersect(a, b).empty(); };
+    const auto each_solid = [&](const Regions& area, const std::vector<int>& barriers, auto action) {
+        solids.each_near(*bounds(area), 0, [&](const play::StandingPiece& piece) {
+            if (piece.piece->is_line() || !std::binary_search(barriers.begin(), barriers.end(), piece.barrier)) return;
+            if (meets(moved(Regions{{piece.piece->points, {}}}, piece.at), area)) action(piece);
+        });
+    };
+    const Regions body = moved(mover.body, p);
+    each_solid(body, mover.stopped_by, [&](const play::StandingPiece& piece) {
+        add_once(lines, fmt::format("overlaps {} of {}", barrier(piece.barrier), of(piece)));
+    });
+    if (lines.empty()) lines.emplace_back("its body fits here");
+    const auto [column, row] = map.cell_at(p);
+    if (mover.needs != 0 && map.has(column, row)) {
+        const CellSay say = passability(world, map, column, row, 0, facts);
+        std::string needed;
+        for (std::size_t f = 0; f < world.flags().size(); ++f)
+            if ((mover.needs >> f & 1) != 0) needed += (needed.empty() ? "" : " or ") + world.flags()[f].name;
+        lines.push_back((say.flags & mover.needs) != 0
+                            ? fmt::format("the cell grants what it needs: {}", needed)
+                            : fmt::format("the cell does not grant {}, which it needs", needed));
+    }
+    for (const Object& one : map.objects)
+        if ((one.role == Role::trigger || one.role == Role::link) && is_there(map, one, facts) && !one.area.empty() &&
+            std::find(one.by.begin(), one.by.end(), id) != one.by.end() && meets(one.area, body))
+            lines.push_back(fmt::format("is inside {} {}, which fires on {}", name_of(one.role),
+                                        play::object_name(world, one), name_of(one.fires)));
+    for (const Feeler& feeler : mover.feelers)
+        each_solid(moved(feeler.area, p), feeler.senses, [&](const play::StandingPiece& piece) {
+            add_once(lines, fmt::format("feeler {} senses {} of {}", feeler.name, barrier(piece.barrier), of(piece)));
+        });
+}
+
+Prober::Prober(const World& world, const Map& map, const Facts& facts)
+    : parts_(std::make_unique<Parts>(world, map, facts)) {}
+Prober::~Prober() = default;
+Prober::Prober(Prober&&) noexcept = default;
+Prober& Prober::operator=(Prober&&) noexcept = default;
+
+Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
+    const Map& map = parts_->map;
+    const Point p{to_steps(place.x), to_steps(place.y)};
+    const auto [column, row] = map.cell_at(p);
+    Probe probe;
+    probe.place =
+        fmt::format("{} at ({:g}, {:g}) px, cell ({}, {}){}", map.name, place.x, place.y, map.first_column + column,
+                    map.first_row + row, map.has(column, row) ? "" : ", outside of the map");
+    if (map.has(column, row)) {
+        parts_->tell_tiles(column, row, probe.tiles);
+        parts_->tell_flags(column, row, probe.flags);
+    }
+    parts_->tell_solids(p, probe.solids);
+    if (map.has(column, row)) parts_->tell_carved(p, column, row, probe.solids);
+    parts_->tell_objects(p, probe.objects);
+    if (question.normal) parts_->tell_contact(place, *question.normal, probe.contact);
+    if (question.mover >= 0) parts_->tell_mover(p, question.mover, probe.mover);
+    return probe;
+}
+
+std::vector<std::string> Prober::tiles_of(const std::array<int, 2>& cell) const {
+    std::vector<std::string> lines;
+    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, lines);
+    return lines;
+}
+
+std::vector<std::string> Prober::flags_of(const std::array<int, 2>& cell) const {
+    std::vector<std::string> lines;
+    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, lines);
+    return lines;
+}
+
+std::vector<std::string> Prober::object(std::size_t object) const {
+    return play::object_lines(parts_->world, parts_->map, parts_->map.objects[object], parts_->facts);
+}
+
+std::string text(const Probe& probe) {
+    std::string all = probe.place + "\n";
+    const auto part = [&](const char* title, const std::vector<std::string>& lines, const char* otherwise) {
+        if (lines.empty() && *otherwise == '\0') return;
+        all += fmt::format("{}\n", title);
+        if (lines.empty()) all += fmt::format("  {}\n", otherwise);
+        for (const std::string& line : lines) all += fmt::format("  {}\n", line);
+    };
+    part("tiles, from the top", probe.tiles, "none");
+    part("passability", probe.flags, "");
+    part("solid here", probe.solids, "nothing");
+    part("objects here", probe.objects, "none");
+    part("such a contact means", probe.contact, "");
+    part("the mover", probe.mover, "");
+    return all;
+}
+
+}   // namespace dryground

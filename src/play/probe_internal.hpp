@@ -1,0 +1,22 @@
+// Inside the play room: what a probe says of single things, in the words of the files.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "dryground/merge.hpp"
+
+namespace dryground::play {
+
+[[nodiscard]] std::string tile_name(const World& world, const Placed& placed);   // set/tile
+// "ground: marsh/bank flipped left to right, [[0, 16], [16, 0], [16, 16]] of earth; grants walk"
+[[nodiscard]] std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts);
+// What a cell grants, which sides are shut, and who decides it.
+[[nodiscard]] std::string flags_line(const World& world, const Map& map, int column, int row, const CellSay& say);
+[[nodiscard]] std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object,
+                                                    const Facts& facts);
+[[nodiscard]] std::string object_name(const World& world, const Object& object);   // 'landing', else a mud_crab
+// The storeys that layers with a say are on, the lowest first.
+[[nodiscard]] std::vector<int> storeys_of(const Map& map);
+
+}   // namespace dryground::play

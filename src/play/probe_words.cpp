@@ -1,0 +1,141 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "../model/orientation_internal.hpp"
+#include "probe_internal.hpp"
+
+namespace dryground::play {
+
+namespace {
+
+template <class Things>
+std::string names(const std::vector<int>& ids, const Things& things) {
+    std::string all;
+    for (const int id : ids) all += (all.empty() ? "" : ", ") + things[static_cast<std::size_t>(id)].name;
+    return all;
+}
+
+std::string flag_names(const World& world, FlagSet flags) {
+    std::string all;
+    for (std::size_t f = 0; f < world.flags().size(); ++f)
+        if ((flags >> f & 1) != 0) all += (all.empty() ? "" : ", ") + world.flags()[f].name;
+    return all.empty() ? "nothing" : all;
+}
+
+std::string properties(const Properties& props) {
+    std::string all;
+    for (const auto& [name, value] : props) all += fmt::format("{}{} = {}", all.empty() ? "" : ", ", name, text(value));
+    return all;
+}
+
+std::string turned(const Orientation& o) {
+    std::string words;
+    if (o.flip_x) words += " flipped left to right";
+    if (o.flip_y) words += o.flip_x ? " and top to bottom" : " flipped top to bottom";
+    if (o.turn != 0) words += fmt::format(" turned {} degrees", o.turn);
+    return words;
+}
+
+std::string shape_words(const World& world, const Layer& layer, const Shape& shape) {
+    if (const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger; !trigger.empty())
+        return fmt::format("{} senses {}", shape.words, trigger);
+    const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
+    std::string words = fmt::format(
+        "{} of {}", shape.words, barrier < 0 ? "no barrier" : world.barriers()[static_cast<std::size_t>(barrier)].name);
+    const OneWay way = shape.one_way == OneWay::none ? layer.one_way : shape.one_way;
+    if (!shape.line.empty() && way != OneWay::none) words += fmt::format(", passed going {}", name_of(way));
+    return words;
+}
+
+}   // namespace
+
+std::string tile_name(const World& world, const Placed& placed) {
+    return fmt::format("{}/{}", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name,
+                       world.tile(placed).name);
+}
+
+std::string object_name(const World& world, const Object& object) {
+    return object.name.empty() ? "a " + world.kinds()[static_cast<std::size_t>(object.kind)].name
+                               : fmt::format("'{}'", object.name);
+}
+
+std::vector<int> storeys_of(const Map& map) {
+    std::vector<int> storeys;
+    for (const Layer& layer : map.layers)
+        if (!layer.decor) storeys.push_back(layer.storey);
+    std::sort(storeys.begin(), storeys.end());
+    storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
+    return storeys;
+}
+
+std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts) {
+    const Tile& tile = world.tile(placed);
+    std::string line = fmt::format("{}: {}{}", layer.name, tile_name(world, placed), turned(placed.orientation));
+    if (!is_there(layer, facts)) return line + "; the layer is not there as facts are";
+    if (layer.decor) return line + "; decor, which neither stops nor grants";
+    const auto add = [&](const std::string& words) { line += "; " + words; };
+    if (!layer.shown) add("players never see it");
+    if (!tile.decided) add("nobody has said whether it is solid");
+    for (const Shape& shape : tile.shapes) add(shape_words(world, layer, shape));
+    if (tile.decided && tile.shapes.empty()) add("no shapes");
+    for (const Carve& carve : tile.carves)
+        add(fmt::format("carves {}: {}", world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
+                        carve.shape.words));
+    if (const auto& flags = tile.flags ? tile.flags : layer.flags) add("grants " + flag_names(world, *flags));
+    if (!tile.needs.empty()) add("solid until " + names(tile.needs, world.facts()));
+    for (const Reaction& reaction : tile.reacts)
+        add(fmt::format(
+            "reacts to {}{}", name_of(reaction.fires),
+            reaction.runs < 0 ? "" : ", runs " + world.events()[static_cast<std::size_t>(reaction.runs)].name));
+    if (tile.leads >= 0) add("leads to " + world.storeys()[static_cast<std::size_t>(tile.leads)].name);
+    if (!tile.props.empty()) add(properties(tile.props));
+    return line;
+}
+
+std::string flags_line(const World& world, const Map& map, int column, int row, const CellSay& say) {
+    static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
+        diamond{"top right", "bottom right", "bottom left", "top left"};
+    const auto by = [&](int layer) {
+        const Layer& decides = map.layers[static_cast<std::size_t>(layer)];
+        return fmt::format(" (says {} in layer {})", tile_name(world, map.placed(decides, column, row)), decides.name);
+    };
+    std::string line = say.flags_layer < 0 ? "no tile says a flag: nothing is granted"
+                                           : "grants " + flag_names(world, say.flags) + by(say.flags_layer);
+    std::string shut;
+    for (std::size_t side = 0; side < 4; ++side)
+        if (say.sides.of[side] != Passage::open)
+            shut += fmt::format("{}{} {}", shut.empty() ? "" : ", ",
+                                (map.grid == GridSort::square ? square : diamond)[side], name_of(say.sides.of[side]));
+    return line + (shut.empty() ? "; all sides open" : "; sides: " + shut + by(say.sides_layer));
+}
+
+std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object, const Facts& facts) {
+    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+    std::vector<std::string> lines{fmt::format(
+        "{}: {}, at [{:g}, {:g}] in layer {}", object.name.empty() ? "(no name)" : object.name,
+        kind.name == name_of(object.role) ? kind.name : fmt::format("{}, {}", kind.name, name_of(object.role)),
+        to_px(object.position.x), to_px(object.position.y), map.layers[static_cast<std::size_t>(object.layer)].name)};
+    const auto add = [&](const std::string& label, const std::string& words) {
+        if (!words.empty()) lines.push_back(label + words);
+    };
+    if (!is_there(map, object, facts)) lines.emplace_back("not there as facts are");
+    if (object.role == Role::solid && object.barrier >= 0)
+        add("solid: ", world.barriers()[static_cast<std::size_t>(object.barrier)].name);
+    for (const auto& [barrier, area] : object.carves)
+        add("carves ", world.barriers()[static_cast<std::size_t>(barrier)].name);
+    if (object.role == Role::trigger || object.role == Role::link)
+        add("fires on ", fmt::format("{}{}{}", name_of(object.fires), object.once ? ", once" : "",
+                                     object.by.empty() ? "" : ", by " + names(object.by, world.movers())));
+    add("leads to ", object.link.to);
+    add("needs ", names(object.needs, world.facts()));
+    add("gives ", names(object.gives, world.facts()));
+    if (object.runs >= 0) add("runs ", world.events()[static_cast<std::size_t>(object.runs)].name);
+    add("there when ", names(object.when, world.facts()));
+    add("there unless ", names(object.unless, world.facts()));
+    add("tags: ", fmt::format("{}", fmt::join(object.tags, ", ")));
+    add("", properties(object.props));
+    return lines;
+}
+
+}   // namespace dryground::play
