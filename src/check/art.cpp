@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <array>
 
+#include "../model/set_cell_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -130,11 +131,16 @@ std::optional<Art> art_of(const TileSet& set, const Tile& tile, const LookAt& lo
 }
 
 // Counted px by px, at their middles.
-void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look, Findings& findings) {
+void check_against_art(const World& world, const TileSet& set, const Tile& tile, const LookAt& look,
+                       Findings& findings) {
     Regions solid;
-    for (const Shape& shape : tile.shapes)
-        if (shape.trigger.empty() && shape.fault == ShapeFault::none)
+    for (const Shape& shape : tile.shapes) {
+        if (!shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
+        if (shape.whole_cell)
+            solid.push_back({detail::set_cell(world, set), {}});
+        else
             solid.insert(solid.end(), shape.area.begin(), shape.area.end());
+    }
     if (solid.empty()) return;
     // What reaches out of its cell is told as that.
     const Regions cell{box_region({0, 0}, {set.cell_width * steps_per_px, set.cell_height * steps_per_px})};
@@ -155,7 +161,8 @@ void check_against_art(const TileSet& set, const Tile& tile, const LookAt& look,
         for (int x = art->x; x < art->x + art->width; ++x) shown += art->shows(x, y);
     if (covered == 0 || shown == 0) return;
     // Art that fills its cell has the ground painted around the thing: what is bare of it cannot be told.
-    const bool fills = 100 * shown > 95 * set.cell_width * set.cell_height;
+    // So it is with what stands up from a diamond.
+    const bool fills = 100 * shown > 95 * set.cell_width * set.cell_height || detail::has_diamonds(world, set);
     const int left = fills ? 0 : shown - hit;
     const bool over = 100 * bare > 40 * covered;
     if (!over && 100 * left <= 60 * shown) return;
@@ -179,7 +186,7 @@ void check_art(const World& world, const LookAt& look, Findings& findings) {
         check_cut(set, findings);
         check_shared(set, findings);
         check_sizes(set, findings);
-        for (const Tile& tile : set.tiles) check_against_art(set, tile, look, findings);
+        for (const Tile& tile : set.tiles) check_against_art(world, set, tile, look, findings);
     }
 }
 

@@ -56,7 +56,9 @@ public:
         for (int line = 0; line < high_; ++line) {
             if (shows(Thing::grid))
                 all += fmt::format("{:>{}} ", map_.first_row + line * rows_per_line_, number_width());
-            all += line_of(line) + "\n";
+            all += line_of(line);
+            all.erase(all.find_last_not_of(' ') + 1);
+            all += "\n";
         }
         return all + key();
     }
@@ -116,14 +118,19 @@ private:
         }
     }
 
-    // Of the parts of a cell's box, which number of samples a group holds: the left half, the right half.
-    static std::array<int, 2> covered(const Group& group, const Bounds& box) {
+    // How many samples of a cell a group holds: of its left half, of its right half.
+    [[nodiscard]] std::array<int, 2> covered(const Group& group, int column, int row) const {
+        const Point from = map_.corner(column, row), right = map_.corner(column + 1, row),
+                    down = map_.corner(column, row + 1);
         std::array<int, 2> held{};
-        const std::int32_t w = (box.most.x - box.least.x) / (2 * samples), h = (box.most.y - box.least.y) / samples;
+        const auto between = [](std::int32_t start, std::int32_t a, int u, std::int32_t b, int v) {
+            return start + (a - start) * (2 * u + 1) / (4 * samples) + (b - start) * (2 * v + 1) / (2 * samples);
+        };
         for (int u = 0; u < 2 * samples; ++u)
             for (int v = 0; v < samples; ++v)
                 held[static_cast<std::size_t>(u / samples)] +=
-                    locate(group.regions, {box.least.x + u * w + w / 2, box.least.y + v * h + h / 2}) != Side::outside;
+                    locate(group.regions, {between(from.x, right.x, u, down.x, v),
+                                           between(from.y, right.y, u, down.y, v)}) != Side::outside;
         return held;
     }
 
@@ -140,7 +147,7 @@ private:
                 if (!group.lines.empty() && block_ == 1)
                     for (int half = 0; half < per_cell_; ++half) put_letter(c, r, half, letter_of_line(group));
                 if (group.regions.empty()) continue;
-                const auto [left, right] = covered(group, map_.cell_box(c, r));
+                const auto [left, right] = covered(group, c, r);
                 if (block_ > 1) {
                     blocks[{c / block_, r / rows_per_line_}][letter] += left + right;
                 } else if (per_cell_ == 1) {
@@ -255,9 +262,7 @@ private:
             last = paint;
             all += one.character;
         }
-        if (colours_) return all + "\033[0m";
-        all.erase(all.find_last_not_of(' ') + 1);
-        return all;
+        return colours_ ? all + "\033[0m" : all;
     }
     [[nodiscard]] static std::string paint_of(const Glyph& one) {
         if (one.is_finding) return "\033[0;1;97;41m";

@@ -64,6 +64,10 @@ void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
         // what lies outside is marked at the picture's edge
         Box box{std::clamp((*at)[0], frame.x + sign / 2, frame.x + frame.width - sign / 2) - sign / 2,
                 std::clamp((*at)[1], frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, sign, sign};
+        if (picture.findings.size() > most_findings_told) {   // the list does not tell it: a dot
+            picture.marks.push_back({box.x + sign / 2, box.y + sign / 2, picture.findings.size() - 1});
+            continue;
+        }
         const auto free = free_place(taken, box);
         picture.marks_left_out += !free;
         if (!free) continue;
@@ -91,7 +95,12 @@ void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t n
 
 void draw_findings(MapPicture& picture) {
     for (const Mark& mark : picture.marks)
-        if (Box{mark.x - sign, mark.y - sign, 2 * sign, 2 * sign}.meets(picture.window))
+        if (!Box{mark.x - sign, mark.y - sign, 2 * sign, 2 * sign}.meets(picture.window)) {
+            continue;
+        } else if (mark.finding >= most_findings_told) {
+            picture.put("<circle class=\"dot\" cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"3\" fill=\"{}\" stroke=\"{}\"/>\n",
+                        mark.x, mark.y, picture.inks.error, picture.inks.paper);
+        } else
             draw_sign(picture, picture.inks, mark.x, mark.y, mark.finding + 1,
                       picture.findings[mark.finding]->severity);
 }

@@ -110,14 +110,19 @@ void draw_pieces(MapPicture& picture) {
     }
 }
 
+const Mover* mover_for_reach(const MapPicture& picture) {
+    const int player = picture.map().player >= 0 ? picture.map().player : picture.world.player();
+    const int mover = picture.options.merging.mover >= 0 ? picture.options.merging.mover : player;
+    return mover < 0 ? nullptr : &picture.world.movers()[static_cast<std::size_t>(mover)];
+}
+
 void draw_reach(MapPicture& picture) {
-    const Map& map = picture.map();
-    const int mover = picture.options.merging.mover >= 0 ? picture.options.merging.mover
-                      : map.player >= 0                  ? map.player
-                                                         : picture.world.player();
-    if (mover < 0) return;
-    const Regions blocked = blocked_area(picture.world, map, mover, 0, picture.options.merging.facts);
-    const Regions area = reach(blocked, picture.world.movers()[static_cast<std::size_t>(mover)].body.front().outline);
+    const Mover* mover = mover_for_reach(picture);
+    if (mover == nullptr) return;
+    const Regions blocked =
+        blocked_area(picture.world, picture.map(), static_cast<int>(mover - picture.world.movers().data()), 0,
+                     picture.options.merging.facts);
+    const Regions area = reach(blocked, mover->body.front().outline);
     picture.define(
         "<pattern id=\"reach\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\"><path d=\"M1 1h1.6M4 4h1.6\" "
         "stroke=\"{}\" stroke-width=\"1.6\"/></pattern>\n",

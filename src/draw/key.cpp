@@ -8,8 +8,6 @@ namespace dryground::drawing {
 
 namespace {
 
-constexpr std::size_t most_findings = 200;   // told in words below one picture
-
 std::string plural(std::size_t n, const char* word) { return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s"); }
 
 // Lines of the key, one below the other; only drawn when asked for.
@@ -108,6 +106,11 @@ void tell_flags(const MapPicture& picture, Key& key) {
     if (picture.cell_height() < 8) key.words("flags cannot be read at this scale: --area or --scale shows them");
 }
 
+void tell_reach(const MapPicture& picture, Key& key) {
+    if (const Mover* mover = mover_for_reach(picture))
+        key.words(fmt::format("dotted ground: where the position of {} cannot be", mover->name));
+}
+
 // Layers that players never see, which a picture must not pass off as art.
 void tell_helpers(const MapPicture& picture, Key& key) {
     std::string names;
@@ -123,7 +126,7 @@ double draw_key(MapPicture& picture, bool draws) {
     Key key(picture, draws);
     if (picture.shows(Thing::merged) || picture.shows(Thing::pieces)) tell_ground(picture, key);
     if (picture.shows(Thing::shapes)) key.words("thin outlines: the shapes of tiles; dotted: what a tile carves away");
-    if (picture.shows(Thing::reach)) key.words("dotted ground: where the mover's position cannot be");
+    if (picture.shows(Thing::reach)) tell_reach(picture, key);
     if (picture.shows(Thing::flags)) tell_flags(picture, key);
     if (picture.shows(Thing::sides)) key.words("thick edges: sides that are shut; dashed: passable one way");
     if (picture.shows(Thing::art)) tell_helpers(picture, key);
@@ -133,10 +136,11 @@ double draw_key(MapPicture& picture, bool draws) {
     if (picture.marks_left_out > 0)
         key.words(fmt::format("{} had no room for a mark: --area or --scale shows more",
                               plural(picture.marks_left_out, "finding")));
-    const std::size_t told = std::min(picture.findings.size(), most_findings);
+    const std::size_t told = std::min(picture.findings.size(), most_findings_told);
     for (std::size_t i = 0; i < told; ++i) key.finding(i);
     if (told < picture.findings.size())
-        key.words(fmt::format("and {} more: `dryground check` tells all of them", picture.findings.size() - told));
+        key.words(fmt::format("and {} more, marked by dots: `dryground check` tells all of them",
+                              picture.findings.size() - told));
     return key.height();
 }
 

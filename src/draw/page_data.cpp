@@ -86,9 +86,14 @@ public:
         for (const Finding& finding : report_.findings())
             if (finding.map.empty()) json["general"].push_back(finding_data(finding, nullptr));
         std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
-        for (std::size_t at = text.find("</"); at != std::string::npos; at = text.find("</", at + 2))
-            text.replace(at, 2, "<\\/");   // it stands inside a script element
-        return text;
+        std::string safe;   // it stands inside a script element, which some texts would end or turn around
+        safe.reserve(text.size());
+        for (const char c : text)
+            if (c == '<')
+                safe += "\\u003c";
+            else
+                safe += c;
+        return safe;
     }
 
 private:

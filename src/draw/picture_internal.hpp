@@ -158,6 +158,11 @@ void draw_findings(MapPicture& picture);
 // The key below the map: draws it, or only tells how high it is.
 double draw_key(MapPicture& picture, bool draws);
 
+constexpr std::size_t most_findings_told = 200;   // in words below one picture; the others are dots
+
+// The asked-for mover, else the player; null where there is neither.
+[[nodiscard]] const Mover* mover_for_reach(const MapPicture& picture);
+
 // The letter that stands for each flag: its first one that no earlier flag has, else a digit.
 [[nodiscard]] std::vector<std::string> letters_of_flags(const World& world);
 [[nodiscard]] std::string mark_path(Role role, double x, double y);   // each role's own sign

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../model/set_cell_internal.hpp"
 #include "art_internal.hpp"
 #include "picture_internal.hpp"
 
@@ -14,7 +15,7 @@ namespace drawing {
 namespace {
 
 constexpr double page_width = 1280, card_width = 408, gap = 12, line = 14, text_size = 11.5;
-constexpr std::size_t most_labels = 12;   // of more vertices (curves) the words tell
+constexpr std::size_t most_labels = 8;   // of more vertices (curves) the words tell
 
 // Text broken into lines that fit a width.
 std::vector<std::string> wrapped(const std::string& text, double width, double size) {
@@ -45,19 +46,19 @@ public:
           inks_(inks_of(options.palette)),
           scale_(scale_for(set, options)),
           art_(world, source, scale_, options.palette == Palette::grey) {
-        for (const Map& map : world.maps())
-            if (map.grid == GridSort::isometric &&
-                std::find(map.tilesets.begin(), map.tilesets.end(), id()) != map.tilesets.end())
-                diamonds_ = true;
         wide_ = set.cell_width * scale_, high_ = set.cell_height * scale_;
         // as many px around as the farthest shape reaches out of its cell, and room for the numbers of vertices
         double out = 0;
-        for (const Tile& tile : set.tiles)
+        const auto reach = [&](double left, double top, double right, double bottom) {
+            out = std::max({out, -left, -top, right - set.cell_width, bottom - set.cell_height});
+        };
+        for (const Tile& tile : set.tiles) {
+            if (const auto& own = tile.picture) reach(own->x, own->y, own->x + own->width, own->y + own->height);
             for (const Shape& shape : tile.shapes)
                 if (const auto box = bounds(shape.area))
-                    out = std::max({out, to_px(-box->least.x), to_px(-box->least.y),
-                                    to_px(box->most.x) - set.cell_width, to_px(box->most.y) - set.cell_height});
-        margin_ = 24 + std::min(out * scale_, 64.0);
+                    reach(to_px(box->least.x), to_px(box->least.y), to_px(box->most.x), to_px(box->most.y));
+        }
+        margin_ = 24 + std::min(out * scale_, 128.0);
     }
 
     std::string draw() {
@@ -179,11 +180,7 @@ private:
             inks_.lines, tile.unseen ? " stroke-dasharray=\"3 2\"" : "");
     }
 
-    [[nodiscard]] Ring path_of_cell() const {
-        const std::int32_t w = set_.cell_width * steps_per_px, h = set_.cell_height * steps_per_px;
-        if (diamonds_) return {{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}};
-        return box_ring({0, 0}, {w, h});
-    }
+    [[nodiscard]] Ring path_of_cell() const { return detail::set_cell(world_, set_); }
     [[nodiscard]] Regions area_of(const Shape& shape) const {
         return shape.whole_cell ? Regions{{path_of_cell(), {}}} : shape.area;
     }
@@ -217,7 +214,8 @@ private:
                 y(p) - 2.5, inks_.paper, look(shape.trigger.empty() ? shape.barrier : -1).colour);
             if (all.size() <= most_labels)
                 text(x(p) + (x(p) < middle_x ? -4 : 4), y(p) + (y(p) < middle_y ? -5 : 12),
-                     fmt::format("{:g},{:g}", to_px(p.x), to_px(p.y)), 9, inks_.text, x(p) < middle_x ? "end" : "start",
+                     fmt::format("{:.4g},{:.4g}", to_px(p.x), to_px(p.y)), 9, inks_.text,
+                     x(p) < middle_x ? "end" : "start",
                      fmt::format("stroke=\"{}\" stroke-width=\"2.5\" paint-order=\"stroke\"", inks_.ground));
         }
     }
@@ -272,7 +270,6 @@ private:
     const Inks inks_;
     double scale_;
     Art art_;
-    bool diamonds_ = false;
     double wide_ = 0, high_ = 0, margin_ = 0, left_ = 0, top_ = 0;
 };
 

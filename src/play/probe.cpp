@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "dryground/play.hpp"
 #include "probe_internal.hpp"
@@ -54,16 +55,26 @@ void add_once(std::vector<std::string>& lines, std::string line) {
     if (std::find(lines.begin(), lines.end(), line) == lines.end()) lines.push_back(std::move(line));
 }
 
-// Whether a standing piece holds a point; a line, whether it passes within half a px.
-bool holds(const play::StandingPiece& piece, Point p) {
-    Ring ring = piece.piece->points;
-    for (Point& q : ring) q = moved(q, piece.at);
-    if (!piece.piece->is_line()) return locate(Regions{{ring, {}}}, p) == Side::inside;
-    const double dx = ring[1].x - ring[0].x, dy = ring[1].y - ring[0].y, length = std::hypot(dx, dy);
-    const double along = ((p.x - ring[0].x) * dx + (p.y - ring[0].y) * dy) / (length * length);
-    const double off = std::abs((p.x - ring[0].x) * dy - (p.y - ring[0].y) * dx) / length;
+Region standing(const play::StandingPiece& piece) {
+    Region region{piece.piece->points, {}};
+    for (Point& q : region.outline) q = moved(q, piece.at);
+    return region;
+}
+
+// Whether a line passes within half a px of a point.
+bool passes(const play::StandingPiece& piece, Point p) {
+    const Ring line = standing(piece).outline;
+    const double dx = line[1].x - line[0].x, dy = line[1].y - line[0].y, length = std::hypot(dx, dy);
+    const double along = ((p.x - line[0].x) * dx + (p.y - line[0].y) * dy) / (length * length);
+    const double off = std::abs((p.x - line[0].x) * dy - (p.y - line[0].y) * dx) / length;
     return along >= 0 && along <= 1 && off <= steps_per_px / 2.0;
 }
+
+// Pieces of a barrier that hold a point, and those whose edge it lies on: where these close around it, it is inside.
+struct HeldBy {
+    std::vector<std::string> inside, edge;
+    Regions edges;
+};
 
 }   // namespace
 
@@ -85,16 +96,32 @@ void Prober::Parts::tell_flags(int column, int row, std::vector<std::string>& li
 
 void Prober::Parts::tell_solids(Point p, std::vector<std::string>& lines) const {
     const Bounds near{{p.x - steps_per_px, p.y - steps_per_px}, {p.x + steps_per_px, p.y + steps_per_px}};
-    for (std::size_t storey = 0; storey < world.storeys().size(); ++storey)
+    for (std::size_t storey = 0; storey < world.storeys().size(); ++storey) {
+        std::map<int, HeldBy> barriers;
         solids.each_near(near, static_cast<int>(storey), [&](const play::StandingPiece& piece) {
-            if (!holds(piece, p)) return;
-            const OneWay way = piece.piece->one_way;
-            add_once(lines, fmt::format("{}{}{}, of {}", on(static_cast<int>(storey)), barrier(piece.barrier),
-                                        !piece.piece->is_line() ? ""
-                                        : way == OneWay::none   ? ", a line"
-                                                                : fmt::format(", a line passed going {}", name_of(way)),
-                                        of(piece)));
+            const std::string start = on(static_cast<int>(storey)) + barrier(piece.barrier);
+            if (piece.piece->is_line()) {
+                const OneWay way = piece.piece->one_way;
+                if (passes(piece, p))
+                    add_once(lines,
+                             fmt::format("{}, a line{}, of {}", start,
+                                         way == OneWay::none ? "" : fmt::format(" passed going {}", name_of(way)),
+                                         of(piece)));
+                return;
+            }
+            const Region region = standing(piece);
+            const Side side = locate(std::span(&region, 1), p);
+            HeldBy& held = barriers[piece.barrier];
+            if (side == Side::inside) add_once(held.inside, fmt::format("{}, of {}", start, of(piece)));
+            if (side != Side::edge) return;
+            add_once(held.edge, fmt::format("{}, of {}", start, of(piece)));
+            held.edges.push_back(region);
         });
+        for (const auto& [id, held] : barriers) {
+            const bool closed = held.inside.empty() && locate(unite(held.edges), p) == Side::inside;
+            for (const std::string& line : closed ? held.edge : held.inside) add_once(lines, line);
+        }
+    }
 }
 
 // Shapes of this cell that would be here, had nobody above carved them away.

@@ -1,98 +1,228 @@
 #include <catch2/catch.hpp>
 
-#include <set>
+#include <cmath>
 
-#include "dryground/draw.hpp"
-#include "worlds.hpp"
+#include "clean_worlds.hpp"
+#include "pictures.hpp"
 
 using namespace dryground;
+using namespace pictures;
 
 namespace {
 
-struct Drawn {
-    std::string svg;
-    Image image;
-};
-
-Drawn draw(const worlds::Files& files, const DrawOptions& options = {}) {
-    const Loaded loaded = worlds::load(files);
-    REQUIRE(loaded);
-    Drawn result;
-    result.svg = draw_svg(loaded.world(), loaded.world().map("flat"), check(loaded.world()),
-                          {"",
-                           [](const auto&) {
-                               return FileBytes{{}, "none"};
-                           }},
-                          options);
-    std::string fault;
-    const std::string png = png_from_svg(result.svg, fault);
+std::string png_of(const World& world, const DrawOptions& options, const std::string& map = "flat") {
+    std::string bytes;
+    const std::string fault =
+        draw_png(world, world.map(map), check(world), no_art, options, [&](std::string_view more) {
+            bytes += more;
+            return true;
+        });
     INFO(fault);
-    REQUIRE_FALSE(png.empty());
-    result.image = *decode_png(png, fault);
-    return result;
+    REQUIRE(fault.empty());
+    return bytes;
 }
 
-std::size_t count(const std::string& text, const std::string& part) {
-    std::size_t n = 0;
-    for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++n;
-    return n;
-}
-
-std::array<int, 3> colour_at(const Image& image, int x, int y) {
-    const auto at = static_cast<std::size_t>(y * image.width + x) * 4;
-    return {image.rgba[at], image.rgba[at + 1], image.rgba[at + 2]};
+worlds::Files with_boardwalk() {
+    return worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"boardwalk\"");
 }
 
 }   // namespace
 
 TEST_CASE("a picture shows outlines where the ground is, names, and a key in words") {
-    const Drawn drawn = draw(worlds::small_world(), {.scale = 4});
-    CHECK(count(drawn.svg, ">landing<") == 1);
-    CHECK(count(drawn.svg, ">crab_a<") == 1);
-    CHECK(count(drawn.svg, "earth, ground: 1 region") == 1);
+    const World world = world_of(worlds::small_world());
+    DrawOptions options;
+    options.scale = 4;
+    const std::string svg = svg_of(world, options);
+    const Document document(svg);
+    CHECK(document.has_text("landing"));
+    CHECK(document.has_text("crab_a"));
+    CHECK(document.has_text("earth, ground: 1 region"));
     // the ground's upper edge runs at y = 48 px: its colour there, the map's pale ground above
-    const int left = 16 + 16 * 4, top = 56 + 16 * 4;
-    std::set<std::array<int, 3>> on_edge, above;
+    std::string fault;
+    const Image image = image_of(png_from_svg(svg, fault));
+    const int left = 26 + 16 * 4, top = 56 + 16 * 4;
+    bool on_edge = false, above = false;
     for (int x = left + 40; x < left + 200; ++x) {
-        on_edge.insert(colour_at(drawn.image, x, top + 48 * 4));
-        above.insert(colour_at(drawn.image, x, top + 8 * 4 + 2));
+        on_edge = on_edge || colour_at(image, x, top + 48 * 4) == Colour{0x7a, 0x3f, 0x6d};   // the first spare colour
+        above = above || colour_at(image, x, top + 8 * 4 + 2) == Colour{0x7a, 0x3f, 0x6d};
     }
-    CHECK(on_edge.count({0x7a, 0x3f, 0x6d}) == 1);   // the first spare colour: the barrier names none
-    CHECK(above.count({0x7a, 0x3f, 0x6d}) == 0);
+    CHECK(on_edge);
+    CHECK_FALSE(above);
+}
+
+TEST_CASE("each thing is a group of its own, there when it is asked for and only then") {
+    const World world = world_of(with_boardwalk());
+    for (const std::string_view name : thing_names()) {
+        const Document document(svg_of(world, only({*thing_from(name)})));
+        CAPTURE(name);
+        for (const std::string_view other : thing_names())
+            CHECK(document.count("//g[@id='" + std::string(other) + "']") == (other == name ? 1 : 0));
+    }
+}
+
+TEST_CASE("things are faded by what is said") {
+    DrawOptions options;
+    options.fade[Thing::merged] = 0.25;
+    const Document document(svg_of(world_of(worlds::small_world()), options));
+    CHECK(document.attribute("//g[@id='merged']", "opacity") == "0.25");
+    CHECK(document.attribute("//g[@id='objects']", "opacity").empty());
 }
 
 TEST_CASE("findings are marked, numbered and told in words") {
-    const Drawn drawn = draw(worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", "at = [24, 50]"));
-    CHECK(count(drawn.svg, "error: &apos;landing&apos;") +
-              count(drawn.svg, "error: 'landing' stands 2 px inside solid ground [spawn-blocked]") ==
-          1);
-    CHECK(count(drawn.svg, "nearest free place: at = [24, 48]") == 1);
+    const Document document(
+        svg_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", "at = [24, 50]"))));
+    CHECK(document.has_text("error: 'landing' stands 2 px inside solid ground [spawn-blocked]"));
+    CHECK(document.has_text("nearest free place: at = [24, 48]"));
+    CHECK(document.count("//g[@id='findings']/text[.='1']") == 1);
 }
 
-TEST_CASE("only what is asked for is drawn") {
-    std::string unknown;
-    const auto only_grid = show_from({"grid"}, unknown);
-    REQUIRE(only_grid);
-    const Drawn drawn = draw(worlds::small_world(), {.show = *only_grid});
-    CHECK(count(drawn.svg, ">landing<") == 0);
-    CHECK(count(drawn.svg, "url(#hatch") == 0);
-    CHECK_FALSE(show_from({"grid", "gird"}, unknown));
-    CHECK(unknown == "gird");
-    for (const std::string& name : show_names()) CHECK(show_from({name}, unknown));
+TEST_CASE("flags are letters that the key explains, carves dashes, in their cell") {
+    DrawOptions options = only({Thing::flags, Thing::shapes});
+    options.scale = 2;
+    const World world = world_of(with_boardwalk());
+    const Document document(svg_of(world, options));
+    CHECK(document.count("//g[@id='flags']/text[.='w']") == 1);
+    CHECK(document.has_text("w = walk"));
+    CHECK(document.count("//g[@id='shapes']/path[@class='carves']") == 1);
+    CHECK(document.count("//g[@id='shapes']/path[@class='areas']") >= 1);
 }
 
-TEST_CASE("flags are letters that the key explains") {
-    std::string unknown;
-    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"boardwalk\"");
-    const Drawn drawn = draw(files, {.show = *show_from({"flags"}, unknown)});
-    CHECK(count(drawn.svg, ">w<") == 1);
-    CHECK(count(drawn.svg, "w = walk") == 1);
+// On each tick's far end there is no ground, on the other side of its edge there is.
+TEST_CASE("ticks stand on the free side of edges") {
+    for (std::uint64_t round = 0; round < 6; ++round) {
+        const World world = world_of(worlds::clean_world(round));
+        const Map& map = world.maps().front();
+        DrawOptions options = only({Thing::merged});
+        options.scale = 4;
+        const Merge merged = merge(world, map);
+        const Document document(draw_svg(world, map, {}, no_art, options));
+        std::size_t ticks = 0;
+        for (const pugi::xpath_node& group : document.xml.select_nodes("//g[@data-barrier != '']")) {
+            const Group& ground = merged.group(group.node().attribute("data-barrier").value(),
+                                               group.node().attribute("data-storey").value());
+            const std::string path = group.node().select_node("path[@class='ticks']").node().attribute("d").value();
+            for (std::size_t at = path.find('M'); at != std::string::npos; at = path.find('M', at + 1)) {
+                double x = 0, y = 0, dx = 0, dy = 0;
+                REQUIRE(std::sscanf(path.c_str() + at, "M%lf %lfl%lf %lf", &x, &y, &dx, &dy) == 4);
+                const auto place = [&](double times) {   // from the frame's corner, a cell outside of the map
+                    return Point{map.least().x + to_steps((x + times * dx - 16) / 4) - map.cell_width * steps_per_px,
+                                 map.least().y + to_steps((y + times * dy - 40) / 4) - map.cell_height * steps_per_px};
+                };
+                ++ticks;
+                CHECK(locate(ground.regions, place(0.6)) != Side::inside);
+                CHECK(locate(ground.regions, place(-0.6)) != Side::outside);
+            }
+        }
+        CHECK(ticks > 0);
+    }
+}
+
+TEST_CASE("an area shows just its cells, and says which") {
+    const World world = world_of(worlds::small_world());
+    DrawOptions options;
+    options.area = CellArea{1, 1, 4, 3};
+    options.scale = 4;
+    const Document document(svg_of(world, options));
+    CHECK(document.has_text("of them 4 x 3 from (1, 1)"));
+    CHECK(document.attribute("//clipPath/rect", "width") == "258");   // 4 cells of 16 px at scale 4, and a px around
+    CHECK(document.attribute("//clipPath/rect", "height") == "194");
+}
+
+TEST_CASE("only the asked-for layers show art, shapes and objects; merged ground stays whole") {
+    const World world = world_of(worlds::small_world());
+    DrawOptions options;
+    options.show.insert(Thing::shapes);
+    options.layers = {"nothing_there"};
+    const Document document(svg_of(world, options));
+    CHECK_FALSE(document.has_text("landing"));
+    CHECK(document.count("//g[@id='shapes']/path") == 0);
+    CHECK(document.has_text("earth, ground: 1 region"));
+}
+
+TEST_CASE("reach is drawn for the asked-for mover, else for the player") {
+    const World world = world_of(worlds::small_world());
+    CHECK(Document(svg_of(world, only({Thing::reach}))).has_text("where the position of warden cannot be"));
+}
+
+TEST_CASE("pieces are drawn as what they were asked for") {
+    const World world = world_of(worlds::small_world());
+    DrawOptions options = only({Thing::pieces});
+    const auto rings = [&] {
+        const std::string path = Document(svg_of(world, options)).attribute("//g[@id='pieces']/path[1]", "d");
+        return static_cast<std::size_t>(std::count(path.begin(), path.end(), 'Z'));
+    };
+    const Merge merged = merge(world, world.map("flat"), {.boxes = true, .triangles = true});
+    const Group& first = merged.groups.front();
+    CHECK(rings() == first.pieces.size());
+    options.merging.pieces = false, options.merging.triangles = true;
+    CHECK(rings() == first.triangles.triangles.size());
+    options.merging.triangles = false, options.merging.boxes = true;
+    CHECK(rings() == first.boxes.boxes.size() + first.boxes.rests.size());
+}
+
+TEST_CASE("every clean world, on squares and on diamonds, is a well-formed picture with all its names") {
+    for (std::uint64_t round = 0; round < 12; ++round) {
+        const World world = world_of(worlds::clean_world(round));
+        for (const Map& map : world.maps()) {
+            DrawOptions options;
+            for (const std::string_view name : thing_names()) options.show.insert(*thing_from(name));
+            const Document document(draw_svg(world, map, {}, no_art, options));
+            for (const Object& object : map.objects)
+                if (!object.name.empty()) {
+                    INFO(object.name);
+                    CHECK(document.count("//g[@data-name='" + object.name + "']") == 1);
+                }
+        }
+    }
+}
+
+// Blocks meet without seams: a PNG that is drawn block by block is the picture that is drawn at once.
+TEST_CASE("a picture in blocks is the whole picture, px for px") {
+    const World world = world_of(worlds::clean_world(0));
+    DrawOptions options;
+    options.scale = 8;
+    const std::string map = world.maps().front().name;
+    std::string fault;
+    const Image whole = image_of(png_from_svg(svg_of(world, options, map), fault)),
+                blocks = image_of(png_of(world, options, map));
+    REQUIRE(whole.width == blocks.width);
+    REQUIRE(whole.height == blocks.height);
+    REQUIRE((whole.width > 2048 || whole.height > 512));   // more than one block
+    std::size_t differ = 0;
+    for (int y = 0; y < whole.height; ++y)
+        for (int x = 0; x < whole.width; ++x) {
+            const Colour a = colour_at(whole, x, y), b = colour_at(blocks, x, y);
+            differ += std::abs(a.red - b.red) + std::abs(a.green - b.green) + std::abs(a.blue - b.blue) > 24;
+        }
+    CHECK(differ == 0);
+}
+
+TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") {
+    const World world = world_of(worlds::small_world());
+    DrawOptions options;
+    std::size_t last = 0, all = 0;
+    options.progress = [&](std::size_t done, std::size_t of) { last = done, all = of; };
+    (void)png_of(world, options);
+    CHECK(last == all);
+    CHECK(all >= 1);
+    CHECK_FALSE(
+        draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return false; }).empty());
+}
+
+TEST_CASE("a picture that would be too large says so") {
+    const World world = world_of(
+        worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]", "first = [-30000, 0]\ncell = [16, 16]"));
+    DrawOptions options;
+    options.area = CellArea{-30000, 0, 70000, 4};
+    options.scale = 16;
+    CHECK(draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return true; }).find("2^20") !=
+          std::string::npos);
 }
 
 TEST_CASE("titles may hold any text") {
-    const Drawn drawn = draw(worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]",
-                                          "title = \"<&> \\\"Mud\\\" \\u0001\"\ncell = [16, 16]"));
-    CHECK(count(drawn.svg, "&lt;&amp;&gt; &quot;Mud&quot;") >= 1);
+    const Document document(svg_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]",
+                                                         "title = \"<&> \\\"Mud\\\" \\u0001\"\ncell = [16, 16]"))));
+    CHECK(document.has_text("<&> \"Mud\""));
 }
 
 TEST_CASE("what is no SVG gives a reason, not a picture") {

@@ -334,11 +334,11 @@ function paintLetters(pen, map, box) {
   });
 }
 
-// Numbers of columns and rows along the stage's upper and left edge; of diamonds none: their edges slant.
+// Numbers of columns and rows: along the stage's upper and left edge, or the two upper sides of the great diamond.
 const numbersRoom = map => map.grid === "isometric" ? [0, 0] : [30, 15];   // px of the screen, to the left and above
 function paintNumbers(pen, map) {
   const [aside, above] = numbersRoom(map);
-  if (aside === 0) return;
+  if (aside === 0) return paintSlantingNumbers(pen, map);
   const [w, h] = map.cell, across = every(w * view.zoom, 30), down = every(h * view.zoom, 16);
   pen.font = '10px "DejaVu Sans", system-ui, sans-serif';
   const strip = (x, y, wide, high) => (pen.fillStyle = data.inks.paper, pen.globalAlpha = 0.85, pen.fillRect(x, y, wide, high), pen.globalAlpha = 1);
@@ -353,6 +353,23 @@ function paintNumbers(pen, map) {
     const y = toScreen(0, (map.first[1] + r + 0.5) * h)[1];
     if ((map.first[1] + r) % down === 0 && y > 22 && y < canvas.clientHeight) pen.fillText(map.first[1] + r, 27, y + 4);
   }
+}
+
+function paintSlantingNumbers(pen, map) {
+  const step = every(map.cell[0] * view.zoom / 2, 22), [w, h] = map.cell;
+  pen.font = '10px "DejaVu Sans", system-ui, sans-serif', pen.fillStyle = data.inks.soft;
+  const along = (first, count, align, place) => {
+    pen.textAlign = align;
+    for (let n = 0; n < count; ++n) if ((first + n) % step === 0) pen.fillText(first + n, ...place(n));
+  };
+  along(map.first[0], map.size[0], "left", c => {
+    const [x, y] = toScreen(...cellRing(map, c, 0)[0].map((n, i) => n + [w, h][i] / 4));
+    return [x + 5, y - 5];
+  });
+  along(map.first[1], map.size[1], "right", r => {
+    const [x, y] = toScreen(...cellRing(map, 0, r)[0].map((n, i) => n + [-w, h][i] / 4));
+    return [x - 5, y - 5];
+  });
 }
 
 function paintCursor(pen, map) {

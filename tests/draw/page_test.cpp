@@ -1,0 +1,132 @@
+// What a page knows: that it is all there, and harms nobody. What it does is tested in a browser (tests/npm/page.mjs).
+#include <catch2/catch.hpp>
+
+#include <nlohmann/json.hpp>
+
+#include "clean_worlds.hpp"
+#include "dryground/probe.hpp"
+#include "pictures.hpp"
+
+using namespace dryground;
+using namespace pictures;
+using Json = nlohmann::json;
+
+namespace {
+
+std::string page_of(const World& world, const DrawOptions& options = {}, bool reloads = false) {
+    std::vector<std::string> maps;
+    for (const Map& map : world.maps()) maps.push_back(map.name);
+    return draw_page(world, maps, check(world), no_art, options, reloads);
+}
+
+Json data_of(const std::string& page) {
+    const std::string mark = "<script type=\"application/json\" id=\"data\">";
+    const std::size_t from = page.find(mark) + mark.size(), to = page.find("</script>", from);
+    REQUIRE(to != std::string::npos);
+    return Json::parse(page.substr(from, to - from));
+}
+
+std::string bytes_of(const std::string& base64) {
+    static const std::string digits = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+    std::string out;
+    unsigned held = 0;
+    int bits = 0;
+    for (const char c : base64) {
+        if (c == '=') break;
+        held = held << 6 | static_cast<unsigned>(digits.find(c));
+        if ((bits += 6) >= 8) out += static_cast<char>(held >> (bits -= 8) & 255);
+    }
+    return out;
+}
+
+// 16 bits each where the length says so.
+std::vector<std::uint32_t> counts_of(const std::string& base64, std::size_t count) {
+    const std::string bytes = bytes_of(base64);
+    const std::size_t wide = bytes.size() / count;
+    REQUIRE((wide == 2 || wide == 4));
+    std::vector<std::uint32_t> list;
+    for (std::size_t i = 0; i < count; ++i) {
+        std::uint32_t n = 0;
+        for (std::size_t k = wide; k-- > 0;) n = n << 8 | static_cast<unsigned char>(bytes[i * wide + k]);
+        list.push_back(n);
+    }
+    return list;
+}
+
+}   // namespace
+
+TEST_CASE("a page holds every cell, object and finding of its maps, and says of each cell what probe says") {
+    for (std::uint64_t round = 0; round < 6; ++round) {
+        const World world = world_of(worlds::clean_world(round));
+        const Json data = data_of(page_of(world));
+        REQUIRE(data["maps"].size() == world.maps().size());
+        for (std::size_t m = 0; m < world.maps().size(); ++m) {
+            const Map& map = world.maps()[m];
+            const Json& told = data["maps"][m];
+            CHECK(told["name"] == map.name);
+            CHECK(told["objects"].size() == map.objects.size());
+            const auto cells = static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
+            for (std::size_t l = 0; l < map.layers.size(); ++l)
+                if (!map.layers[l].holds_objects)
+                    CHECK(counts_of(told["layers"][l]["cells"], cells) == map.layers[l].cells);
+            const std::vector<std::uint32_t> stacks = counts_of(told["stacks"], cells);
+            const Prober prober(world, map);
+            for (std::size_t i = 0; i < cells; ++i) {
+                const std::array<int, 2> cell{map.first_column + static_cast<int>(i) % map.columns,
+                                              map.first_row + static_cast<int>(i) / map.columns};
+                const Json& words = told["words"][stacks[i]];
+                CHECK(words["tiles"] == Json(prober.tiles_of(cell)));
+                CHECK(words["flags"] == Json(prober.flags_of(cell)));
+            }
+        }
+    }
+}
+
+TEST_CASE("findings stand in the page with their rule, place and hint; those of no map apart") {
+    const Json data =
+        data_of(page_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", "at = [24, 50]"))));
+    REQUIRE(data["maps"][0]["findings"].size() == 1);
+    const Json& finding = data["maps"][0]["findings"][0];
+    CHECK(finding["rule"] == "spawn-blocked");
+    CHECK(finding["at"] == Json({24.0, 50.0}));
+    CHECK(finding["hint"] == "nearest free place: at = [24, 48]");
+    CHECK(data["general"].empty());
+}
+
+TEST_CASE("a page is one file: it names no address of a network") {
+    const std::string page = page_of(world_of(worlds::small_world()));
+    CHECK(page.find("http:") == std::string::npos);
+    CHECK(page.find("https:") == std::string::npos);
+    CHECK(page.find("src=\"") == std::string::npos);
+    CHECK(page.find("<!--") == std::string::npos);   // no mark was left
+}
+
+TEST_CASE("text that would end the script does not") {
+    const std::string page =
+        page_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]",
+                                      "title = \"</script><script>alert(1)</script><!--data-->\"\ncell = [16, 16]")));
+    CHECK(page.find("<script>alert") == std::string::npos);
+    CHECK(page.find("</script><script>alert") == std::string::npos);
+    CHECK(data_of(page)["maps"][0]["title"] == "</script><script>alert(1)</script><!--data-->");
+}
+
+TEST_CASE("the stamp is another when the world is, and only then") {
+    const auto stamp = [](const std::string& page) {
+        const std::size_t at = page.find("stamp: \"");
+        return page.substr(at, 26);
+    };
+    const World world = world_of(worlds::small_world());
+    CHECK(stamp(page_of(world)) == stamp(page_of(world)));
+    CHECK(stamp(page_of(world)) !=
+          stamp(page_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "at = [40, 48]", "at = [42, 48]")))));
+    CHECK(page_of(world).find("reloads: false") != std::string::npos);
+    CHECK(page_of(world, {}, true).find("reloads: true") != std::string::npos);
+}
+
+TEST_CASE("a page of an area holds just that area") {
+    DrawOptions options;
+    options.area = CellArea{2, 1, 3, 3};
+    const Json data = data_of(page_of(world_of(worlds::small_world()), options));
+    CHECK(data["maps"][0]["size"] == Json({3, 3}));
+    CHECK(data["maps"][0]["first"] == Json({2, 1}));
+}
