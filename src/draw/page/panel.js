@@ -108,13 +108,13 @@ function tellChoices() {
     .filter(thing => thing !== "reach" || view.map.reachPath)
     .map(thing => choice(thing === "reach" ? `reach of ${view.map.reaches}` : thing, show[thing], on => {
       show[thing] = on;
-      changed();
+      changed(), remember();
     })));
   element("layers").replaceChildren(...view.map.layers.map(layer => choice(
     layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)"), !hidden.has(layer.name), on => {
       on ? hidden.delete(layer.name) : hidden.add(layer.name);
       forgetArt();
-      changed();
+      changed(), remember();
     })));
 }
 

@@ -1,7 +1,7 @@
 // The view: what is drawn when, how it is moved, and how a page keeps its place when it is loaded again.
 
 const leastZoom = 1 / 64, mostZoom = 32;
-let pending = false, missingArt = false, slow = false, settle = 0, picture = null;
+let pending = false, missingArt = false, slow = false, moving = false, settle = 0, picture = null;
 
 function changed() {
   if (!pending) requestAnimationFrame(draw);
@@ -10,11 +10,10 @@ function changed() {
 
 // While the view moves and a whole picture takes long, the last one is moved along; the next is drawn when it rests.
 function moved() {
-  if (slow) {
+  if (slow && picture) {
+    moving = true;
     clearTimeout(settle);
-    settle = setTimeout(() => (picture = null, changed()), 90);
-  } else {
-    picture = null;
+    settle = setTimeout(() => (moving = false, changed()), 90);
   }
   changed();
   remember();
@@ -22,10 +21,10 @@ function moved() {
 
 function draw() {
   pending = false;
+  if (!view.map) return;
   const ratio = window.devicePixelRatio || 1, wide = Math.round(canvas.clientWidth * ratio), high = Math.round(canvas.clientHeight * ratio);
-  if (canvas.width !== wide || canvas.height !== high) canvas.width = wide, canvas.height = high, picture = null;
-  const start = performance.now();
-  if (picture && !missingArt) {
+  if (canvas.width !== wide || canvas.height !== high) canvas.width = wide, canvas.height = high, moving = false;
+  if (moving) {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.fillStyle = data.inks.rim, context.fillRect(0, 0, wide, high);
     const scale = view.zoom / picture.zoom, [x, y] = toScreen(picture.x, picture.y);
@@ -33,19 +32,20 @@ function draw() {
     context.imageSmoothingEnabled = true;
     context.drawImage(picture.canvas, 0, 0);
   } else {
+    const start = performance.now();
     drawMap(ratio, wide, high);
     slow = performance.now() - start > 14;
-    if (slow) {
-      const copy = new OffscreenCanvas(wide, high);
-      copy.getContext("2d").drawImage(canvas, 0, 0);
-      picture = { canvas: copy, x: view.x, y: view.y, zoom: view.zoom };
-    } else {
-      picture = null;
-    }
+    if (slow) keepPicture(wide, high);
   }
   drawSigns(ratio);
-  document.documentElement.dataset.drawn = missingArt ? "partly" : "whole";
-  if (missingArt) picture = null, changed();
+  document.documentElement.dataset.drawn = missingArt || moving ? "partly" : "whole";
+  if (missingArt && !moving) changed();
+}
+function keepPicture(wide, high) {
+  if (!picture || picture.canvas.width !== wide || picture.canvas.height !== high)
+    picture = { canvas: new OffscreenCanvas(wide, high) };
+  picture.canvas.getContext("2d").drawImage(canvas, 0, 0);
+  picture.x = view.x, picture.y = view.y, picture.zoom = view.zoom;
 }
 
 function drawMap(ratio, wide, high) {
@@ -104,7 +104,6 @@ function fit() {   // beside the numbers along the edge
   view.zoom = Math.max(leastZoom, Math.min(8, (canvas.clientWidth - aside) / (right - left + 2.4 * view.map.cell[0]),
     (canvas.clientHeight - above) / (bottom - top + 2.4 * view.map.cell[1])));
   view.x = (left + right - aside / view.zoom) / 2, view.y = (top + bottom - above / view.zoom) / 2;
-  picture = null;
   moved();
 }
 function goTo(map) {
@@ -119,7 +118,6 @@ function goTo(map) {
 function jump(x, y) {
   view.x = x, view.y = y;
   view.zoom = Math.max(view.zoom, Math.min(4, 40 / view.map.cell[1]));
-  picture = null;
   choose(x, y);
 }
 function jumpToCell(c, r) {
@@ -239,7 +237,7 @@ element("fit").onclick = fit;
 element("ruler").onclick = toggleRuler;
 element("search").oninput = tellFound;
 element("maps").onchange = event => goTo(data.maps.find(map => map.name === event.target.value));
-new ResizeObserver(() => (picture = null, changed())).observe(element("stage"));
+new ResizeObserver(changed).observe(element("stage"));
 
 // ---- keeping one's place ----
 
@@ -249,7 +247,7 @@ function remember() {
   remembering = setTimeout(keepPlace, 150);
 }
 function keepPlace() {
-  const place = new URLSearchParams({ map: view.map.name, x: view.x.toFixed(2), y: view.y.toFixed(2), zoom: view.zoom.toFixed(4),
+  const place = new URLSearchParams({ map: view.map.name, x: view.x, y: view.y, zoom: view.zoom,
     show: Object.keys(show).filter(thing => show[thing]).join(" "), hidden: [...hidden].join(" ") });
   if (cursor) place.set("cell", cursor.join(","));
   try {

@@ -1,0 +1,293 @@
+// A page in a browser, by real clicks and keys: `node page.mjs TOOL SOURCE`. Prints what fails; exit code 1 when
+// something does. Needs Chromium; without it nothing is tested, and it says so.
+
+import { execFileSync, spawn } from "node:child_process";
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "playwright-core";
+
+const [tool, source] = process.argv.slice(2);
+const browserPath = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find(existsSync);
+if (!browserPath) {
+  console.log("page: there is no Chromium: nothing was tested");
+  process.exit(0);
+}
+
+const folder = mkdtempSync(join(tmpdir(), "dryground-page-"));
+const run = (...words) => execFileSync(tool, words, { cwd: source, encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] });
+const make = (world, name, ...words) => {
+  const out = join(folder, name);
+  run("draw", world, "--out", out, ...words);
+  return out;
+};
+
+let failures = 0;
+const check = (right, what) => {
+  if (right) return;
+  ++failures;
+  console.log(`FAILED: ${what}`);
+};
+const equal = (a, b, what) => check(JSON.stringify(a) === JSON.stringify(b), `${what}: ${JSON.stringify(a)} is not ${JSON.stringify(b)}`);
+const near = (a, b, what, within = 0.6) => check(Math.abs(a - b) <= within, `${what}: ${a} is not ${b}`);
+
+const browser = await chromium.launch({ executablePath: browserPath, args: ["--no-sandbox"] });
+
+async function open(file, more = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...more });
+  const page = await context.newPage();
+  page.on("pageerror", error => check(false, `the page's script fails: ${error.message}`));
+  page.on("request", request => check(/^(file|data|blob):/.test(request.url()), `the page asks for ${request.url()}`));
+  await page.goto("file://" + file);
+  await drawn(page);
+  return page;
+}
+const drawn = page => page.waitForFunction(() => document.documentElement.dataset.drawn === "whole");
+const rest = async page => {   // until it has drawn, and written down where it is
+  await page.waitForTimeout(250);
+  await drawn(page);
+};
+const here = page => page.locator("#here").innerText();
+const place = page => page.evaluate(() => Object.fromEntries(new URLSearchParams(location.hash.slice(1))));
+// Where a place of the map is on the screen.
+async function onScreen(page, x, y) {
+  const { x: u, y: v, zoom } = await place(page), box = await page.locator("#map").boundingBox();
+  return [(x - u) * zoom + box.x + box.width / 2, (y - v) * zoom + box.y + box.height / 2];
+}
+const picture = page => page.evaluate(() => {
+  const all = document.getElementById("map"), px = all.getContext("2d").getImageData(0, 0, all.width, all.height).data;
+  let hash = 0;
+  const colours = new Set();
+  for (let i = 0; i < px.length; i += 4) {
+    const colour = px[i] << 16 | px[i + 1] << 8 | px[i + 2];
+    hash = hash * 31 + colour | 0;
+    colours.add(colour);
+  }
+  return { hash, colours: colours.size };
+});
+
+async function test(name, body) {
+  try {
+    await body();
+  } catch (error) {
+    check(false, `${name}: ${error.message}`);
+  }
+}
+
+const demo = make("demo/world.toml", "demo.html"), broken = make("demo/broken/world.toml", "broken.html");
+
+await test("it shows the map, and says where the pointer is and what is there", async () => {
+  const page = await open(demo);
+  await rest(page);
+  check((await picture(page)).colours > 50, "there is a picture");
+  await page.mouse.move(...await onScreen(page, 200, 132));
+  const tip = await page.locator("#tip").innerText();
+  check(tip.includes("marsh/peat_top") && tip.includes("solid here: earth"), `the tip tells the tile and what is solid: ${tip}`);
+  check((await page.locator("#where").innerText()).includes("cell (12, 8)"), "the heading tells the cell");
+  await page.mouse.click(...await onScreen(page, 200, 132));
+  check((await here(page)).includes("cell (12, 8)"), "a click tells it in the panel");
+  await page.context().close();
+});
+
+await test("it says of cells what probe says", async () => {
+  const page = await open(demo);
+  await page.selectOption("#maps", "pump_house");
+  await rest(page);
+  for (const [column, row] of [[9, 6], [10, 4], [13, 7], [15, 3], [14, 1], [1, 6]]) {
+    await page.mouse.click(...await onScreen(page, column * 16 + 8, row * 16 + 8));
+    const told = await here(page), lines = run("probe", "demo/world.toml", "--map", "pump_house", "--cell", `${column},${row}`)
+      .split("\n").filter(line => line.startsWith("  ") && /: |grants/.test(line) && !/, of |carves it away$/.test(line)).map(line => line.trim());
+    check(lines.length > 0, "probe says something");
+    for (const line of lines) check(told.replaceAll("\n", " ").includes(line), `cell (${column}, ${row}): '${line}' is not in: ${told}`);
+  }
+  await page.context().close();
+});
+
+await test("keys move from cell to cell, zoom, follow links and are told in words", async () => {
+  const page = await open(demo);
+  await rest(page);
+  await page.locator("#map").focus();
+  await page.keyboard.press("ArrowRight");
+  const first = (await here(page)).match(/cell \((\d+), (\d+)\)/).slice(1).map(Number);
+  for (const key of ["ArrowRight", "ArrowRight", "ArrowDown"]) await page.keyboard.press(key);
+  equal((await here(page)).match(/cell \((\d+), (\d+)\)/).slice(1).map(Number), [first[0] + 2, first[1] + 1], "the cell after three arrows");
+  equal(await page.locator("#here").getAttribute("aria-live"), "polite", "what is here is read out");
+  await rest(page);
+  const before = await place(page);
+  await page.keyboard.press("+");
+  await rest(page);
+  check((await place(page)).zoom > before.zoom, "+ goes closer");
+  await page.keyboard.press("0");
+  await rest(page);
+  near((await place(page)).zoom, before.zoom, "0 shows all again", 0.01);
+  await page.keyboard.press("Shift+ArrowRight");
+  await rest(page);
+  check((await place(page)).x > before.x, "Shift and an arrow move the view");
+  await page.mouse.click(...await onScreen(page, 37 * 16 + 8, 4 * 16 + 8));
+  await page.keyboard.press("Enter");
+  await rest(page);
+  equal((await place(page)).map, "pump_house", "Enter follows the hatch to the other map");
+  check((await here(page)).includes("mat: entity"), "and tells the mat, where it leads");
+  await page.context().close();
+});
+
+await test("the wheel zooms where the pointer is, dragging moves", async () => {
+  const page = await open(demo);
+  await rest(page);
+  const at = [300, 300], box = await page.locator("#map").boundingBox();
+  const under = async () => {
+    const { x, y, zoom } = await place(page);
+    return [(at[0] - box.x - box.width / 2) / zoom + Number(x), (at[1] - box.y - box.height / 2) / zoom + Number(y)];
+  };
+  const before = await under(), zoom = (await place(page)).zoom;
+  await page.mouse.move(...at);
+  for (let i = 0; i < 4; ++i) await page.mouse.wheel(0, -120);
+  await rest(page);
+  check((await place(page)).zoom > zoom * 1.5, "the wheel goes closer");
+  const after = await under();
+  near(after[0], before[0], "the place under the pointer stays (x)"), near(after[1], before[1], "the place under the pointer stays (y)");
+  const start = await place(page);
+  await page.mouse.down();
+  await page.mouse.move(at[0] + 90, at[1] + 40, { steps: 4 });
+  await page.mouse.up();
+  await rest(page);
+  near((await place(page)).x, start.x - 90 / start.zoom, "dragging moves the map along (x)");
+  near((await place(page)).y, start.y - 40 / start.zoom, "dragging moves the map along (y)");
+  await page.context().close();
+});
+
+await test("findings are listed as check tells them, and jump to their place", async () => {
+  const page = await open(broken);
+  await rest(page);
+  let told = "";
+  try {
+    run("check", "demo/broken/world.toml", "--format", "json", "--map", "slipway");
+  } catch (findings) {
+    told = findings.stdout;
+  }
+  const all = JSON.parse(told).findings.filter(finding => finding.map === "slipway");
+  check(all.length > 3, "check finds something");
+  for (const finding of all) check((await page.locator("#findings").innerText()).includes(finding.message), `'${finding.message}' is listed`);
+  await page.locator("#findings button", { hasText: "spawn-blocked" }).click();
+  await rest(page);
+  check((await here(page)).includes("spawn-blocked"), "its place is chosen");
+  const at = await place(page);
+  near(at.x, 232, "the view is at it", 40);
+  await page.locator("#map").focus();
+  await page.keyboard.press("n");
+  check((await here(page)).includes("findings"), "N goes to a finding");
+  await page.context().close();
+});
+
+await test("the search finds tiles, objects and rules, on all maps", async () => {
+  const page = await open(broken);
+  await page.keyboard.press("/");
+  await page.keyboard.type("brine_top");
+  check((await page.locator("#found_count").innerText()).includes("1 found"), "a tile is found");
+  await page.locator("#found button").first().click();
+  await rest(page);
+  check((await here(page)).includes("marsh/brine_top"), "and shown where it stands");
+  await page.fill("#search", "crab");
+  check((await page.locator("#found li").count()) >= 2, "objects are found by name and kind");
+  await page.fill("#search", "trigger-empty");
+  await page.locator("#found button").first().click();
+  check((await here(page)).includes("trigger-empty"), "rules are found");
+  await page.fill("#search", "no such thing");
+  check((await page.locator("#found_count").innerText()).includes("nothing"), "nothing is told as that");
+  await page.keyboard.press("Escape");
+  equal(await page.inputValue("#search"), "", "Escape puts the search away");
+  await page.context().close();
+});
+
+await test("things and layers are switched on and off, and stay so", async () => {
+  const page = await open(demo);
+  await rest(page);
+  for (const name of ["art", "grid", "merged", "shapes", "pieces", "objects"]) {
+    const before = await picture(page), box = page.locator("#things").getByLabel(name, { exact: true });
+    await box.click();
+    await rest(page);
+    check((await picture(page)).hash !== before.hash, `${name} changes the picture`);
+    await box.click();
+    await rest(page);
+    equal((await picture(page)).hash, before.hash, `${name} twice is the picture as it was`);
+  }
+  const before = await picture(page);
+  await page.locator("#layers").getByLabel("ground", { exact: true }).uncheck();
+  await rest(page);
+  check((await picture(page)).hash !== before.hash, "a layer goes");
+  const now = await picture(page);
+  await page.reload();
+  await rest(page);
+  equal((await picture(page)).hash, now.hash, "the page loaded again shows the same");
+  await page.context().close();
+});
+
+await test("the ruler measures in px and cells", async () => {
+  const page = await open(demo);
+  await rest(page);
+  await page.getByRole("button", { name: "Ruler" }).click();
+  await page.mouse.click(...await onScreen(page, 160, 48));
+  const before = await picture(page);
+  await page.mouse.click(...await onScreen(page, 224, 96));
+  await rest(page);
+  check((await picture(page)).hash !== before.hash, "a line is drawn");
+  equal(await page.getByRole("button", { name: "Ruler" }).getAttribute("aria-pressed"), "true", "the button says that it is on");
+  await page.keyboard.press("Escape");
+  equal(await page.getByRole("button", { name: "Ruler" }).getAttribute("aria-pressed"), "false", "Escape puts it away");
+  await page.context().close();
+});
+
+await test("everything that can be used has a name", async () => {
+  const page = await open(broken);
+  const nameless = await page.evaluate(() => [...document.querySelectorAll("button, input, select, canvas[tabindex]")].filter(one =>
+    !(one.getAttribute("aria-label") || one.textContent.trim() || one.title || (one.labels && [...one.labels].some(label => label.textContent.trim())))).length);
+  equal(nameless, 0, "controls without a name");
+  const seen = new Set();
+  for (let i = 0; i < 40; ++i) {
+    await page.keyboard.press("Tab");
+    seen.add(await page.evaluate(() => document.activeElement.id || document.activeElement.tagName));
+  }
+  for (const id of ["maps", "closer", "map", "search"]) check(seen.has(id), `Tab comes to ${id}`);
+  await page.context().close();
+});
+
+await test("a tap tells what is there, on a small screen too", async () => {
+  const page = await open(demo, { hasTouch: true, viewport: { width: 420, height: 800 } });
+  await rest(page);
+  await page.touchscreen.tap(...await onScreen(page, 200, 132));
+  check((await here(page)).includes("marsh/peat_top"), "a tap tells the tile");
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  check(wide <= 420, `nothing sticks out to the right: ${wide} px`);
+  await page.context().close();
+});
+
+await test("a watched page loads itself again in place when a file is saved", async () => {
+  const copy = join(folder, "copy"), out = join(folder, "watched.html");
+  cpSync(join(source, "demo"), copy, { recursive: true });
+  const watch = spawn(tool, ["draw", join(copy, "world.toml"), "--out", out, "--watch"], { stdio: "ignore" });
+  try {
+    for (let i = 0; i < 100 && !existsSync(out); ++i) await new Promise(go => setTimeout(go, 100));
+    const page = await open(out);
+    await page.locator("#map").focus();
+    for (const key of ["+", "+", "Shift+ArrowRight"]) await page.keyboard.press(key);
+    await rest(page);
+    const before = await place(page), file = join(copy, "maps", "slipway.map.toml");
+    await page.evaluate(() => window.old = true);
+    writeFileSync(file, readFileSync(file, "utf8").replaceAll('"doorstep"', '"threshold"'));
+    await page.waitForFunction(() => window.old === undefined, null, { timeout: 20000 });
+    await drawn(page);
+    equal(await place(page), before, "it is where it was");
+    await page.fill("#search", "threshold");
+    check((await page.locator("#found li").count()) > 0, "it knows the new name");
+    await page.waitForTimeout(2500);
+    check(await page.inputValue("#search") === "threshold", "it does not load again when nothing is saved");
+    await page.context().close();
+  } finally {
+    watch.kill();
+  }
+});
+
+await browser.close();
+rmSync(folder, { recursive: true, force: true });
+console.log(failures === 0 ? "the page does what it should" : `${failures} failures`);
+process.exit(failures === 0 ? 0 : 1);
