@@ -39,10 +39,7 @@ std::string joined(const std::vector<int>& ids, const Things& things) {
 }
 
 std::string flags_of(const dg::World& world, dg::FlagSet set) {
-    std::vector<std::string> names;
-    for (std::size_t f = 0; f < world.flags().size(); ++f)
-        if ((set >> f & 1) != 0) names.push_back(world.flags()[f].name);
-    return fmt::format("{}", fmt::join(names, " "));
+    return fmt::format("{}", fmt::join(dg::flag_names(world, set), " "));
 }
 
 std::size_t cells_with(const dg::World& world, std::size_t set, std::size_t tile) {

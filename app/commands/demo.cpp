@@ -74,15 +74,23 @@ std::string indented(const std::string& text) {
 
 void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, const fs::path& folder,
           const fs::path& file) {
-    const std::string svg = dg::draw_svg(world, map, report, {folder});
-    std::string fault;
-    const std::string png = dg::png_from_svg(svg, fault);
-    if (png.empty()) stop(misuse, fmt::format("cannot draw: {}", fault));
-    write_result(file.string() + ".svg", svg);
-    write_result(file.string() + ".png", png);
+    const dg::ArtSource art{folder};
+    const std::string fault = dg::write_file(file.string() + ".png", [&](const dg::ByteSink& sink) {
+        return dg::draw_png(world, map, report, art, {}, sink);
+    });
+    if (!fault.empty()) stop(misuse, fmt::format("cannot draw '{}.png': {}", file.string(), fault));
+    write_result(file.string() + ".svg", dg::draw_svg(world, map, report, art));
     print(fmt::format("        {0}.png and .svg: {1}, {2} findings marked\n", file.string(), map.title,
                       std::count_if(report.findings().begin(), report.findings().end(),
                                     [&](const dg::Finding& f) { return f.map == map.name; })));
+}
+
+// All maps of a world as one page.
+void draw_page(const dg::World& world, const dg::Report& report, const fs::path& folder, const fs::path& file) {
+    std::vector<std::string> maps;
+    for (const dg::Map& map : world.maps()) maps.push_back(map.name);
+    write_result(file.string(), dg::draw_page(world, maps, report, {folder}));
+    print(fmt::format("        {}: a page for a browser, to look around, ask and search\n", file.string()));
 }
 
 void run(const Options& options) {
@@ -112,6 +120,7 @@ void run(const Options& options) {
 
     print("draw    art, grid, merged outlines, objects\n");
     for (const dg::Map& map : world.maps()) draw(world, map, report, folder, out / map.name);
+    draw_page(world, report, folder, out / "station.html");
 
     const auto [broken, mistakes] = read(folder / "broken" / "world.toml");
     const dg::Counts counts = mistakes.counts();
@@ -120,7 +129,8 @@ void run(const Options& options) {
     for (std::size_t i = 0; i < std::min<std::size_t>(mistakes.findings().size(), 3); ++i)
         print(indented(dg::text(mistakes.findings()[i])));
     draw(broken, broken.maps().front(), mistakes, folder / "broken", out / "broken");
-    print(fmt::format("next    open {}, then try: dryground check {}\n", (out / "broken.png").string(),
+    draw_page(broken, mistakes, folder / "broken", out / "broken.html");
+    print(fmt::format("next    open {} in a browser, then try: dryground check {}\n", (out / "broken.html").string(),
                       (folder / "broken" / "world.toml").string()));
 }
 

@@ -128,7 +128,8 @@ private:
     Report report_;
 };
 
-[[nodiscard]] std::string_view name_of(OneWay one_way);   // "" for none
+[[nodiscard]] std::vector<std::string> flag_names(const World& world, FlagSet flags);   // in the world's order
+[[nodiscard]] std::string_view name_of(OneWay one_way);                                 // "" for none
 [[nodiscard]] std::string_view name_of(Role role);
 [[nodiscard]] std::string_view name_of(FieldType type);
 [[nodiscard]] std::string_view name_of(Fires fires);

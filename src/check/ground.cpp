@@ -352,10 +352,8 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
     };
     if (!tiles.empty()) result.details.push_back(fmt::format("in the way: {}", listed(tiles)));
     if (!closed.empty()) {
-        std::vector<std::string> flags;
-        for (std::size_t f = 0; f < world.flags().size(); ++f)
-            if ((mover.needs >> f & 1) != 0) flags.push_back(world.flags()[f].name);
-        result.details.push_back(fmt::format("cells without {}: {}", fmt::join(flags, " or "), listed(closed)));
+        result.details.push_back(
+            fmt::format("cells without {}: {}", fmt::join(flag_names(world, mover.needs), " or "), listed(closed)));
     }
     result.in_the_way = !tiles.empty()    ? "solid ground"
                         : !closed.empty() ? "cells that are closed to it"

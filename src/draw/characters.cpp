@@ -65,11 +65,6 @@ public:
 
 private:
     [[nodiscard]] bool shows(Thing thing) const { return options_.show.count(thing) != 0; }
-    [[nodiscard]] bool shows(const Layer& layer) const {
-        return is_there(layer, options_.merging.facts) &&
-               (options_.layers.empty() ||
-                std::find(options_.layers.begin(), options_.layers.end(), layer.name) != options_.layers.end());
-    }
     [[nodiscard]] int number_width() const {
         return static_cast<int>(std::max(fmt::format("{}", map_.first_row).size(),
                                          fmt::format("{}", map_.first_row + map_.rows - 1).size()));
@@ -103,7 +98,7 @@ private:
 
     void put_tiles() {
         for (const Layer& layer : map_.layers) {
-            if (layer.holds_objects || !shows(layer)) continue;
+            if (layer.holds_objects || !is_shown(layer, options_)) continue;
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) {
                     const Placed& placed = map_.placed(layer, c, r);
@@ -151,10 +146,10 @@ private:
                 if (block_ > 1) {
                     blocks[{c / block_, r / rows_per_line_}][letter] += left + right;
                 } else if (per_cell_ == 1) {
-                    if (left + right > samples * samples) put_letter(c, r, 0, letter);
+                    put_share(c, r, 0, left + right, 2, letter);
                 } else {
-                    if (2 * left > samples * samples) put_letter(c, r, 0, letter);
-                    if (2 * right > samples * samples) put_letter(c, r, 1, letter);
+                    put_share(c, r, 0, left, 1, letter);
+                    put_share(c, r, 1, right, 1, letter);
                 }
             }
         }
@@ -163,9 +158,18 @@ private:
                 if (held >= block_ * rows_per_line_ * samples * samples)   // half of all samples
                     put_letter(block[0] * block_, block[1] * rows_per_line_, 0, letter);
     }
+    // More than half of a character's samples: the letter; an eighth or more: that it is partly solid.
+    void put_share(int c, int r, int half, int held, int halves, char letter) {
+        const int all = halves * samples * samples;
+        if (2 * held > all) put_letter(c, r, half, letter);
+        if (2 * held > all || 8 * held < all || letter == ':') return;
+        key_['-'] = "partly solid";
+        put_letter(c, r, half, '-');
+    }
     void put_letter(int c, int r, int half, char letter) {
         char& there = glyph(c, r, half).character;
-        if (letter == ':' && there != ' ' && there != '.') return;   // what senses is told where nothing stops
+        const auto weak = [](char one) { return one == ':' || one == '-'; };
+        if (weak(letter) && there != ' ' && there != '.' && !weak(there)) return;   // more is told there already
         there = letter;
     }
     [[nodiscard]] char letter_of(const Group& group) {
@@ -185,17 +189,16 @@ private:
 
     // Of its area or body: feet stand on the border of the cell below.
     [[nodiscard]] Point middle_of(const Object& object) const {
-        const Mover* mover = mover_of(world_, map_, object);
-        if (object.area.empty() && mover == nullptr) return object.position;
-        const Bounds box = *bounds(object.area.empty() ? moved(mover->body, object.position) : object.area);
-        return {(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
+        const auto box = bounds_of(world_, map_, object);
+        return box ? Point{(box->least.x + box->most.x) / 2, (box->least.y + box->most.y) / 2} : object.position;
     }
 
     void put_objects() {
         for (const Object& object : map_.objects) {
             const auto [c, r] = map_.cell_at(middle_of(object));
             const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
-            if (!map_.has(c, r) || !shows(layer) || !is_there(map_, object, options_.merging.facts)) continue;
+            if (!map_.has(c, r) || !is_shown(layer, options_) || !is_there(map_, object, options_.merging.facts))
+                continue;
             Glyph& one = glyph(c, r);
             one.character = role_letters[static_cast<std::size_t>(object.role)];
             one.is_object = true;
@@ -225,16 +228,11 @@ private:
         one.is_finding = true;
     }
     [[nodiscard]] std::optional<std::array<int, 2>> cell_of(const Finding& finding) const {
-        std::array<int, 2> cell{};
         const int object = finding.object.empty() ? -1 : map_.find_object(finding.object);
-        if (object >= 0)
-            cell = map_.cell_at(middle_of(map_.objects[static_cast<std::size_t>(object)]));
-        else if (finding.cell)
-            cell = {(*finding.cell)[0] - map_.first_column, (*finding.cell)[1] - map_.first_row};
-        else if (!finding.cells.empty())
-            cell = {finding.cells.front()[0] - map_.first_column, finding.cells.front()[1] - map_.first_row};
-        else
-            return std::nullopt;
+        const auto place =
+            object >= 0 ? middle_of(map_.objects[static_cast<std::size_t>(object)]) : place_of(map_, finding);
+        if (!place) return std::nullopt;
+        const std::array<int, 2> cell = map_.cell_at(*place);
         if (!map_.has(cell[0], cell[1])) return std::nullopt;
         return cell;
     }

@@ -25,20 +25,6 @@ namespace {
 
 constexpr double sign = 24;   // px that a sign is wide and high
 
-// At its object, its cell, or the first of its cells; nothing where it is about none.
-std::optional<std::array<double, 2>> place_of(const MapPicture& picture, const Finding& finding) {
-    const Map& map = picture.whole();
-    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
-    if (object >= 0) {
-        const Point at = map.objects[static_cast<std::size_t>(object)].position;
-        return {{picture.x(at.x), picture.y(at.y)}};
-    }
-    if (!finding.cell && finding.cells.empty()) return std::nullopt;
-    const std::array<int, 2> cell = finding.cell ? *finding.cell : finding.cells.front();
-    const Box box = picture.box(map.cell_box(cell[0] - map.first_column, cell[1] - map.first_row));
-    return {{box.x + box.width / 2, box.y + box.height / 2}};
-}
-
 // Beside what is there already, further and further to the right, then a row down; nothing where all is full.
 std::optional<Box> free_place(const Taken& taken, Box box) {
     const double x = box.x;
@@ -52,18 +38,28 @@ std::optional<Box> free_place(const Taken& taken, Box box) {
 
 }   // namespace
 
+std::optional<Point> place_of(const Map& map, const Finding& finding) {
+    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
+    if (object >= 0) return map.objects[static_cast<std::size_t>(object)].position;
+    if (!finding.cell && finding.cells.empty()) return std::nullopt;
+    const std::array<int, 2> cell = finding.cell ? *finding.cell : finding.cells.front();
+    const Bounds box = map.cell_box(cell[0] - map.first_column, cell[1] - map.first_row);
+    return Point{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
+}
+
 void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
     for (const Finding& finding : report.findings()) {
         if (finding.map != picture.whole().name) continue;
-        const auto at = place_of(picture, finding);
+        const auto place = place_of(picture.whole(), finding);
+        const double x = place ? picture.x(place->x) : 0, y = place ? picture.y(place->y) : 0;
         const Box& frame = picture.frame;
-        const bool outside = at && !Box{(*at)[0], (*at)[1], 0.1, 0.1}.meets(frame.wider(40));
-        if (picture.options.area && (!at || outside)) continue;   // of the shown cells only
+        const bool outside = place && !Box{x, y, 0.1, 0.1}.meets(frame.wider(40));
+        if (picture.options.area && (!place || outside)) continue;   // of the shown cells only
         picture.findings.push_back(&finding);
-        if (!at) continue;
+        if (!place) continue;
         // what lies outside is marked at the picture's edge
-        Box box{std::clamp((*at)[0], frame.x + sign / 2, frame.x + frame.width - sign / 2) - sign / 2,
-                std::clamp((*at)[1], frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, sign, sign};
+        Box box{std::clamp(x, frame.x + sign / 2, frame.x + frame.width - sign / 2) - sign / 2,
+                std::clamp(y, frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, sign, sign};
         if (picture.findings.size() > most_findings_told) {   // the list does not tell it: a dot
             picture.marks.push_back({box.x + sign / 2, box.y + sign / 2, picture.findings.size() - 1});
             continue;

@@ -110,14 +110,14 @@ void draw_pieces(MapPicture& picture) {
     }
 }
 
-const Mover* mover_for_reach(const MapPicture& picture) {
-    const int player = picture.map().player >= 0 ? picture.map().player : picture.world.player();
-    const int mover = picture.options.merging.mover >= 0 ? picture.options.merging.mover : player;
-    return mover < 0 ? nullptr : &picture.world.movers()[static_cast<std::size_t>(mover)];
+const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options) {
+    const int player = map.player >= 0 ? map.player : world.player();
+    const int mover = options.merging.mover >= 0 ? options.merging.mover : player;
+    return mover < 0 ? nullptr : &world.movers()[static_cast<std::size_t>(mover)];
 }
 
 void draw_reach(MapPicture& picture) {
-    const Mover* mover = mover_for_reach(picture);
+    const Mover* mover = mover_for_reach(picture.world, picture.map(), picture.options);
     if (mover == nullptr) return;
     const Regions blocked =
         blocked_area(picture.world, picture.map(), static_cast<int>(mover - picture.world.movers().data()), 0,

@@ -85,6 +85,17 @@ std::string figures(const Group& group, bool whole) {
                        plural(group.chains.size(), "chain"), vertices, plural(group.pieces.size(), "convex piece"));
 }
 
+// Of an area more is merged than is shown.
+bool is_seen(const MapPicture& picture, const Group& group) {
+    const auto meets = [&](const Ring& ring) {
+        const Region region{ring, {}};
+        return picture.box(*bounds(std::span(&region, 1))).meets(picture.frame);
+    };
+    return picture.whole_merge || std::any_of(group.lines.begin(), group.lines.end(), meets) ||
+           std::any_of(group.regions.begin(), group.regions.end(),
+                       [&](const Region& region) { return meets(region.outline); });
+}
+
 void tell_ground(MapPicture& picture, Key& key) {
     if (!picture.merges_at_once()) {   // then nobody knows what comes
         for (std::size_t b = 0; b < picture.world.barriers().size(); ++b)
@@ -94,7 +105,7 @@ void tell_ground(MapPicture& picture, Key& key) {
         return;
     }
     for (const Group& group : picture.merged().groups)
-        key.group(picture.number_of(group), figures(group, picture.whole_merge));
+        if (is_seen(picture, group)) key.group(picture.number_of(group), figures(group, picture.whole_merge));
 }
 
 void tell_flags(const MapPicture& picture, Key& key) {
@@ -107,7 +118,7 @@ void tell_flags(const MapPicture& picture, Key& key) {
 }
 
 void tell_reach(const MapPicture& picture, Key& key) {
-    if (const Mover* mover = mover_for_reach(picture))
+    if (const Mover* mover = mover_for_reach(picture.world, picture.map(), picture.options))
         key.words(fmt::format("dotted ground: where the position of {} cannot be", mover->name));
 }
 

@@ -11,11 +11,8 @@ namespace {
 
 constexpr double label_size = 12;
 
-// Where an object is in the picture: its area, else its body, else its position.
 Box box_of(const MapPicture& picture, const Object& object) {
-    if (!object.area.empty()) return picture.box(*bounds(object.area));
-    if (const Mover* mover = mover_of(picture.world, picture.map(), object))
-        return picture.box(*bounds(moved(mover->body, object.position)));
+    if (const auto box = bounds_of(picture.world, picture.map(), object)) return picture.box(*box);
     return Box{picture.x(object.position.x), picture.y(object.position.y), 0, 0}.wider(6);
 }
 
@@ -67,6 +64,12 @@ const Mover* mover_of(const World& world, const Map& map, const Object& object) 
     int mover = world.kinds()[static_cast<std::size_t>(object.kind)].mover;
     if (object.role == Role::spawn && mover == world.player() && map.player >= 0) mover = map.player;
     return mover >= 0 ? &world.movers()[static_cast<std::size_t>(mover)] : nullptr;
+}
+
+std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object) {
+    if (!object.area.empty()) return bounds(object.area);
+    const Mover* mover = mover_of(world, map, object);
+    return mover == nullptr ? std::nullopt : bounds(moved(mover->body, object.position));
 }
 
 std::string name_for_people(const World& world, const Object& object) {

@@ -2,8 +2,8 @@
 
 #include <fmt/format.h>
 
-#include "dryground/page_parts.hpp"
 #include "page_internal.hpp"
+#include "page_parts.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground {

@@ -1,68 +1,20 @@
 // What a page knows, as JSON: of each map its cells, what is said of each stack of tiles that stands in one, ground in
 // chunks, objects and findings; of the world the pictures. Long lists of numbers are base64 of little-endian integers.
 
-#include <glib.h>
-
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "art_internal.hpp"
 #include "dryground/probe.hpp"
 #include "page_internal.hpp"
+#include "page_numbers_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
-
-constexpr int chunk_cells = 32;
-constexpr std::int64_t most_cells_with_pieces = 1 << 16;   // above it a page would be twice as large for them
-
-std::string base64(const void* data, std::size_t bytes) {
-    const std::unique_ptr<gchar, void (*)(gpointer)> text(g_base64_encode(static_cast<const guchar*>(data), bytes),
-                                                          g_free);
-    return text.get();
-}
-template <class Number>
-Json numbers(const std::vector<Number>& list) {
-    return base64(list.data(), list.size() * sizeof(Number));
-}
-// As 16 bits where that is enough; the page tells by the length.
-Json small_numbers(const std::vector<std::uint32_t>& list) {
-    if (std::all_of(list.begin(), list.end(), [](std::uint32_t n) { return n < 65536; }))
-        return numbers(std::vector<std::uint16_t>(list.begin(), list.end()));
-    return numbers(list);
-}
-
 Json px(Point p) { return {to_px(p.x), to_px(p.y)}; }
 Json box(const Bounds& b) { return {to_px(b.least.x), to_px(b.least.y), to_px(b.most.x), to_px(b.most.y)}; }
-
-// Each ring as its number of points, then their steps.
-void add_ring(std::vector<std::int32_t>& list, const Ring& ring) {
-    list.push_back(static_cast<std::int32_t>(ring.size()));
-    for (const Point p : ring) list.push_back(p.x), list.push_back(p.y);
-}
-std::vector<std::int32_t> rings_of(const Regions& regions) {
-    std::vector<std::int32_t> list;
-    for (const Region& region : regions) {
-        add_ring(list, region.outline);
-        for (const Ring& hole : region.holes) add_ring(list, hole);
-    }
-    return list;
-}
-
-// 1: closed, 2: two-sided; 4, 8: it only goes straight on in another chunk before its first, after its last point.
-std::int32_t flags_of(const Chain& chain) {
-    const Ring& points = chain.points;
-    const auto straight = [&](const std::optional<Point>& beyond, Point end, Point inner) {
-        return beyond && turn(*beyond, end, inner) == Turn::straight;
-    };
-    return (chain.closed ? 1 : 0) | (chain.two_sided ? 2 : 0) |
-           (straight(chain.before, points.front(), points[1]) ? 4 : 0) |
-           (straight(chain.after, points.back(), points[points.size() - 2]) ? 8 : 0);
-}
 
 class WorldData {
 public:
@@ -106,17 +58,7 @@ private:
             {"hint",
              !finding.hint ? "" : finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set)}};
         if (map == nullptr) return json;
-        const int object = finding.object.empty() ? -1 : map->find_object(finding.object);
-        const auto middle = [&](const std::array<int, 2>& cell) {
-            const Bounds b = map->cell_box(cell[0] - map->first_column, cell[1] - map->first_row);
-            return Json{(to_px(b.least.x) + to_px(b.most.x)) / 2, (to_px(b.least.y) + to_px(b.most.y)) / 2};
-        };
-        if (object >= 0)
-            json["at"] = px(map->objects[static_cast<std::size_t>(object)].position);
-        else if (finding.cell)
-            json["at"] = middle(*finding.cell);
-        else if (!finding.cells.empty())
-            json["at"] = middle(finding.cells.front());
+        if (const auto at = place_of(*map, finding)) json["at"] = px(*at);
         return json;
     }
 
@@ -217,52 +159,6 @@ private:
         json["words"] = std::move(words);
     }
 
-    void add_ground(Json& json, const Map& map) const {
-        MergeOptions merging = options_.merging;
-        merging.boxes = merging.triangles = false;
-        merging.pieces = std::int64_t{map.columns} * map.rows <= most_cells_with_pieces;
-        merging.grow = 0;
-        const ChunkedMerge merged = merge_chunks(world_, map, chunk_cells, merging);
-        std::map<std::tuple<int, int, std::string, OneWay>, std::size_t> known;
-        std::vector<std::string> triggers;
-        Json groups = Json::array(), chunks = Json::array();
-        for (const Chunk& chunk : merged.chunks)
-            for (const Group& group : chunk.groups) {
-                const auto [at, is_new] =
-                    known.try_emplace({group.storey_id, group.barrier_id, group.trigger, group.one_way}, known.size());
-                if (is_new) groups.push_back(group_data(group, triggers));
-                std::vector<std::int32_t> chains, lines, pieces;
-                for (const Chain& chain : group.chains) {
-                    chains.push_back(flags_of(chain));
-                    add_ring(chains, chain.points);
-                }
-                for (const Ring& line : group.lines) add_ring(lines, line);
-                for (const Ring& piece : group.pieces) add_ring(pieces, piece);
-                chunks.push_back(
-                    {at->second, numbers(rings_of(group.regions)), numbers(chains), numbers(lines), numbers(pieces)});
-            }
-        json["groups"] = std::move(groups);
-        json["chunks"] = std::move(chunks);
-    }
-    Json group_data(const Group& group, std::vector<std::string>& triggers) const {
-        std::size_t otherwise = 0;
-        if (!group.trigger.empty()) {
-            const auto found = std::find(triggers.begin(), triggers.end(), group.trigger);
-            otherwise = 1 + static_cast<std::size_t>(found - triggers.begin());
-            if (found == triggers.end()) triggers.push_back(group.trigger);
-        }
-        const Look look = look_of(world_, group.barrier_id, otherwise, options_.palette);
-        return {{"name", !group.trigger.empty() ? "trigger " + group.trigger
-                         : !group.mover.empty() ? "what stops " + group.mover
-                                                : group.barrier},
-                {"storey", group.storey},
-                {"senses", !group.trigger.empty()},
-                {"way", name_of(group.one_way)},
-                {"colour", look.colour},
-                {"dash", look.dash},
-                {"hatch", look.hatch}};
-    }
-
     Json objects_of(const Map& map, const Prober& prober) {
         Json objects = Json::array();
         for (std::size_t o = 0; o < map.objects.size(); ++o) {
@@ -294,17 +190,6 @@ private:
         return objects;
     }
 
-    void add_reach(Json& json, const Map& map) const {
-        const int mover = options_.merging.mover >= 0 ? options_.merging.mover
-                          : map.player >= 0           ? map.player
-                                                      : world_.player();
-        if (mover < 0 || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
-        const Mover& one = world_.movers()[static_cast<std::size_t>(mover)];
-        json["reach"] = numbers(
-            rings_of(reach(blocked_area(world_, map, mover, 0, options_.merging.facts), one.body.front().outline)));
-        json["reaches"] = one.name;
-    }
-
     Json map_data(const Map& whole) {
         const Map map = options_.area ? cropped(whole, *options_.area) : whole;
         const Prober prober(world_, map, options_.merging.facts);
@@ -327,8 +212,7 @@ private:
                 {tile(placed.tileset, placed.tile), o.flip_x ? 1 : 0, o.flip_y ? 1 : 0, o.turn / 90});
         }
         add_stacks(json, map, prober);
-        add_ground(json, map);
-        add_reach(json, map);
+        add_page_ground(json, world_, map, options_);
         json["objects"] = objects_of(map, prober);
         json["findings"] = Json::array();
         for (const Finding& finding : report_.findings())

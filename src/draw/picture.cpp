@@ -63,6 +63,12 @@ std::vector<std::string> triggers_of(const World& world, const Map& map) {
 
 }   // namespace
 
+bool is_shown(const Layer& layer, const DrawOptions& options) {
+    return is_there(layer, options.merging.facts) &&
+           (options.layers.empty() ||
+            std::find(options.layers.begin(), options.layers.end(), layer.name) != options.layers.end());
+}
+
 Map cropped(const Map& map, const CellArea& area) {
     const int left = std::clamp(area[0] - map.first_column, 0, map.columns - 1),
               top = std::clamp(area[1] - map.first_row, 0, map.rows - 1),
@@ -168,12 +174,6 @@ Look MapPicture::look_of(std::size_t number) const {
     const std::size_t barriers = world.barriers().size();
     return drawing::look_of(world, number < barriers ? static_cast<int>(number) : -1,
                             number < barriers ? 0 : number - barriers, options.palette);
-}
-
-bool MapPicture::shows(const Layer& layer) const {
-    return is_there(layer, options.merging.facts) &&
-           (options.layers.empty() ||
-            std::find(options.layers.begin(), options.layers.end(), layer.name) != options.layers.end());
 }
 
 Box MapPicture::box(const Bounds& steps) const {

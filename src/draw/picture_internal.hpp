@@ -53,6 +53,8 @@ struct Label {
 [[nodiscard]] std::string escaped(std::string_view text);
 [[nodiscard]] double text_width(std::string_view text, double size);
 
+[[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);   // it is there, and among those asked for
+
 // SVG in the making.
 struct Sheet {
     std::string defs, body;
@@ -104,7 +106,7 @@ public:
     [[nodiscard]] Look look_of(std::size_t number) const;
 
     [[nodiscard]] bool shows(Thing thing) const { return options.show.count(thing) != 0; }
-    [[nodiscard]] bool shows(const Layer& layer) const;
+    [[nodiscard]] bool shows(const Layer& layer) const { return is_shown(layer, options); }
     [[nodiscard]] double x(std::int32_t steps) const { return frame.x + to_px(steps - view.least.x) * scale; }
     [[nodiscard]] double y(std::int32_t steps) const { return frame.y + to_px(steps - view.least.y) * scale; }
     [[nodiscard]] double cell_width() const { return whole_.cell_width * scale; }
@@ -161,7 +163,11 @@ double draw_key(MapPicture& picture, bool draws);
 constexpr std::size_t most_findings_told = 200;   // in words below one picture; the others are dots
 
 // The asked-for mover, else the player; null where there is neither.
-[[nodiscard]] const Mover* mover_for_reach(const MapPicture& picture);
+[[nodiscard]] const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
+// Where a finding is: at its object, its cell, or the first of its cells; nothing where it is about none.
+[[nodiscard]] std::optional<Point> place_of(const Map& map, const Finding& finding);
+// The box around an object's area, else around its body; nothing where it is a point.
+[[nodiscard]] std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object);
 
 // The letter that stands for each flag: its first one that no earlier flag has, else a digit.
 [[nodiscard]] std::vector<std::string> letters_of_flags(const World& world);

@@ -30,13 +30,6 @@ std::vector<std::string> wrapped(const std::string& text, double width, double s
     return lines;
 }
 
-std::string flag_names(const World& world, FlagSet flags) {
-    std::string all;
-    for (std::size_t f = 0; f < world.flags().size(); ++f)
-        if ((flags >> f & 1) != 0) all += (all.empty() ? "" : " ") + world.flags()[f].name;
-    return all.empty() ? "none" : all;
-}
-
 class TileSetPicture : public Sheet {
 public:
     TileSetPicture(const World& world, const TileSet& set, const ArtSource& source, const DrawOptions& options)
@@ -121,7 +114,10 @@ private:
         for (const Carve& carve : tile.carves)
             add(fmt::format("carves {}: {}", world_.barriers()[static_cast<std::size_t>(carve.barrier)].name,
                             carve.shape.words));
-        if (tile.flags) add("grants: " + flag_names(world_, *tile.flags));
+        if (tile.flags)
+            add(fmt::format("grants: {}", *tile.flags == 0
+                                              ? "none"
+                                              : fmt::format("{}", fmt::join(flag_names(world_, *tile.flags), " "))));
         if (tile.sides) {
             static constexpr std::array<const char*, 4> names{"top", "right", "bottom", "left"};
             std::string shut;

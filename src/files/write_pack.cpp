@@ -9,12 +9,7 @@ namespace dryground {
 
 namespace files {
 
-Json flags_json(const World& world, FlagSet flags) {
-    Json names = Json::array();
-    for (std::size_t f = 0; f < world.flags().size(); ++f)
-        if ((flags >> f & 1) != 0) names.push_back(world.flags()[f].name);
-    return names;
-}
+Json flags_json(const World& world, FlagSet flags) { return flag_names(world, flags); }
 
 Json point_json(Point p) { return Json::array({to_px(p.x), to_px(p.y)}); }
 

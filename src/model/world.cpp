@@ -88,6 +88,13 @@ std::string_view name_of(Fires fires) {
     return names[static_cast<int>(fires)];
 }
 
+std::vector<std::string> flag_names(const World& world, FlagSet flags) {
+    std::vector<std::string> names;
+    for (std::size_t f = 0; f < world.flags().size(); ++f)
+        if ((flags >> f & 1) != 0) names.push_back(world.flags()[f].name);
+    return names;
+}
+
 std::string_view name_of(Passage passage) {
     static constexpr std::string_view names[] = {"open", "shut", "in", "out"};
     return names[static_cast<int>(passage)];

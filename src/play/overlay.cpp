@@ -41,9 +41,7 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
                 line(map().corner(c, r), map().corner(c, r + 1), "grid");
             }
             if (!show.flags) continue;
-            std::string text;
-            for (std::size_t f = 0; f < world().flags().size(); ++f)
-                if ((says(cell).flags >> f & 1) != 0) text += (text.empty() ? "" : " ") + world().flags()[f].name;
+            std::string text = fmt::format("{}", fmt::join(flag_names(world(), says(cell).flags), " "));
             if (!text.empty()) all.labels.push_back({middle_of(cell), std::move(text)});
         }
     for (std::size_t o = 0; show.objects && o < map().objects.size(); ++o) {

@@ -199,9 +199,7 @@ void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines)
     const auto [column, row] = map.cell_at(p);
     if (mover.needs != 0 && map.has(column, row)) {
         const CellSay say = passability(world, map, column, row, 0, facts);
-        std::string needed;
-        for (std::size_t f = 0; f < world.flags().size(); ++f)
-            if ((mover.needs >> f & 1) != 0) needed += (needed.empty() ? "" : " or ") + world.flags()[f].name;
+        const std::string needed = fmt::format("{}", fmt::join(flag_names(world, mover.needs), " or "));
         lines.push_back((say.flags & mover.needs) != 0
                             ? fmt::format("the cell grants what it needs: {}", needed)
                             : fmt::format("the cell does not grant {}, which it needs", needed));

@@ -16,11 +16,8 @@ std::string names(const std::vector<int>& ids, const Things& things) {
     return all;
 }
 
-std::string flag_names(const World& world, FlagSet flags) {
-    std::string all;
-    for (std::size_t f = 0; f < world.flags().size(); ++f)
-        if ((flags >> f & 1) != 0) all += (all.empty() ? "" : ", ") + world.flags()[f].name;
-    return all.empty() ? "nothing" : all;
+std::string granted(const World& world, FlagSet flags) {
+    return flags == 0 ? "nothing" : fmt::format("{}", fmt::join(flag_names(world, flags), ", "));
 }
 
 std::string properties(const Properties& props) {
@@ -82,7 +79,7 @@ std::string tile_line(const World& world, const Layer& layer, const Placed& plac
     for (const Carve& carve : tile.carves)
         add(fmt::format("carves {}: {}", world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
                         carve.shape.words));
-    if (const auto& flags = tile.flags ? tile.flags : layer.flags) add("grants " + flag_names(world, *flags));
+    if (const auto& flags = tile.flags ? tile.flags : layer.flags) add("grants " + granted(world, *flags));
     if (!tile.needs.empty()) add("solid until " + names(tile.needs, world.facts()));
     for (const Reaction& reaction : tile.reacts)
         add(fmt::format(
@@ -101,7 +98,7 @@ std::string flags_line(const World& world, const Map& map, int column, int row, 
         return fmt::format(" (says {} in layer {})", tile_name(world, map.placed(decides, column, row)), decides.name);
     };
     std::string line = say.flags_layer < 0 ? "no tile says a flag: nothing is granted"
-                                           : "grants " + flag_names(world, say.flags) + by(say.flags_layer);
+                                           : "grants " + granted(world, say.flags) + by(say.flags_layer);
     std::string shut;
     for (std::size_t side = 0; side < 4; ++side)
         if (say.sides.of[side] != Passage::open)

@@ -3,24 +3,12 @@
 
 #include <set>
 
+#include "approved.hpp"
 #include "dryground/dryground.hpp"
-#include "process.hpp"
 
 using process::Outcome;
 using process::tool;
 namespace fs = std::filesystem;
-
-namespace {
-
-// Whole outputs are held by approved files; `scripts/approve` accepts a change on purpose.
-void check_approved(const std::string& name, const std::string& text) {
-    const fs::path path = fs::path(DRYGROUND_SOURCE) / "tests" / "app" / "approved" / name;
-    if (std::getenv("DRYGROUND_APPROVE") != nullptr) std::ofstream(path, std::ios::binary) << text;
-    INFO("approved file " << name);
-    CHECK(process::slurp(path) == text);
-}
-
-}   // namespace
 
 TEST_CASE("the demo world checks clean") {
     const Outcome outcome = tool("check demo/world.toml --fail-on note");
@@ -32,10 +20,10 @@ TEST_CASE("the demo world checks clean") {
 TEST_CASE("the broken worlds are told in full") {
     const Outcome broken = tool("check demo/broken/world.toml");
     CHECK(broken.code == 1);
-    check_approved("broken.txt", broken.out);
+    approved::check("broken.txt", broken.out);
     const Outcome reading = tool("check demo/broken/reading/world.toml");
     CHECK(reading.code == 1);
-    check_approved("reading.txt", reading.out);
+    approved::check("reading.txt", reading.out);
 }
 
 TEST_CASE("each mistake that the broken demo marks is found in that file, and nothing else is") {
@@ -78,7 +66,7 @@ TEST_CASE("check can be narrowed to rules and maps, and fail at other severities
 TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     const Outcome outcome = tool("merge demo/world.toml --map pump_house --as regions chains pieces");
     CHECK(outcome.code == 0);
-    check_approved("merge-pump_house.json", outcome.out);
+    approved::check("merge-pump_house.json", outcome.out);
     CHECK(outcome.err.find("shapes in") != std::string::npos);
     const Outcome metres = tool("merge demo/maps/slipway.map.toml --as chains --unit m --y up");
     CHECK(metres.code == 0);
@@ -116,7 +104,7 @@ TEST_CASE("list tells what designers keep on paper") {
         CHECK(outcome.code == 0);
         all += fmt::format("== {}\n{}", what, outcome.out);
     }
-    check_approved("lists.txt", all);
+    approved::check("lists.txt", all);
     CHECK(tool("list demo/world.toml objects --kind mud_crab --format csv").out ==
           "map,object,kind,role,at,layer,gives,needs,props\r\nslipway,crab_a,mud_crab,spawn,\"440,128\",people,,,"
           "\"mood=\"\"cross\"\" patrol_px=48\"\r\n");
@@ -150,7 +138,8 @@ TEST_CASE("the demo walks through the whole job") {
     CHECK(outcome.code == 0);
     for (const char* step : {"read ", "check ", "merge ", "draw ", "broken ", "next "})
         CHECK(outcome.out.find(step) != std::string::npos);
-    for (const char* file : {"merge.json", "slipway.png", "pump_house.svg", "broken.png"})
+    for (const char* file :
+         {"merge.json", "slipway.png", "pump_house.svg", "broken.png", "station.html", "broken.html"})
         CHECK(fs::file_size(folder.path / file) > 1000);
     CHECK(tool(fmt::format("demo --world {} --out {}", folder.path.string(), folder.path.string())).code == 2);
 }
@@ -172,10 +161,13 @@ TEST_CASE("a bad command line is told with the mend, and ends with 2") {
 
 TEST_CASE("help and version are there, with an example for each command") {
     CHECK(tool("--version").out.find("dryground ") == 0);
-    for (const char* command : {"check", "merge", "draw", "list", "demo"}) {
+    for (const char* command : {"check", "merge", "pack", "draw", "probe", "list", "edit", "tiles", "new", "demo"}) {
         const Outcome outcome = tool(fmt::format("{} --help", command));
+        INFO(command);
         CHECK(outcome.code == 0);
-        CHECK(outcome.out.find("Example: dryground ") != std::string::npos);
+        CHECK(outcome.out.find("Example") != std::string::npos);
+        CHECK(outcome.out.find(fmt::format("dryground {} ", command), outcome.out.find("Example")) !=
+              std::string::npos);
     }
 }
 

@@ -1,7 +1,9 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
+#include <random>
 
+#include "chance.hpp"
 #include "clean_worlds.hpp"
 #include "pictures.hpp"
 
@@ -195,6 +197,38 @@ TEST_CASE("a picture in blocks is the whole picture, px for px") {
             differ += std::abs(a.red - b.red) + std::abs(a.green - b.green) + std::abs(a.blue - b.blue) > 24;
         }
     CHECK(differ == 0);
+}
+
+// Large maps are cut into blocks that are merged by themselves.
+TEST_CASE("a large map in blocks is the map drawn at once, but for hardly a px") {
+    std::mt19937_64 dice(chance::seed());
+    std::string rows;
+    for (int r = 0; r < 1030; ++r) {
+        for (int c = 0; c < 1030; ++c) rows += dice() % 3 == 0 ? '#' : '.';
+        rows += '\n';
+    }
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]", "size = [1030, 1030]");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", rows);
+    files = worlds::with(files, "flat.toml", ", \"/\" = \"bank\"", "");
+    const World world = world_of(files);
+    DrawOptions options = only({Thing::merged, Thing::grid});
+    options.scale = 1.0 / 8;
+    std::string fault, bytes;
+    const Image whole = image_of(png_from_svg(draw_svg(world, world.map("flat"), {}, no_art, options), fault));
+    REQUIRE(draw_png(world, world.map("flat"), {}, no_art, options, [&](std::string_view more) {
+                bytes += more;
+                return true;
+            }).empty());
+    const Image blocks = image_of(bytes);
+    REQUIRE(whole.width == blocks.width);
+    REQUIRE(whole.height == blocks.height);
+    std::size_t differ = 0;
+    for (int y = 0; y < whole.height; ++y)
+        for (int x = 0; x < whole.width; ++x) {
+            const Colour a = colour_at(whole, x, y), b = colour_at(blocks, x, y);
+            differ += std::abs(a.red - b.red) + std::abs(a.green - b.green) + std::abs(a.blue - b.blue) > 60;
+        }
+    CHECK(differ < static_cast<std::size_t>(whole.width));
 }
 
 TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") {

@@ -1,0 +1,116 @@
+// The ground of a page: merged in chunks, so that it can draw just those that are seen.
+
+#include <glib.h>
+
+#include <algorithm>
+#include <memory>
+#include <tuple>
+
+#include "page_numbers_internal.hpp"
+#include "picture_internal.hpp"
+
+namespace dryground::drawing {
+
+std::string base64(const void* data, std::size_t bytes) {
+    const std::unique_ptr<gchar, void (*)(gpointer)> text(g_base64_encode(static_cast<const guchar*>(data), bytes),
+                                                          g_free);
+    return text.get();
+}
+Json small_numbers(const std::vector<std::uint32_t>& list) {
+    if (std::all_of(list.begin(), list.end(), [](std::uint32_t n) { return n < 65536; }))
+        return numbers(std::vector<std::uint16_t>(list.begin(), list.end()));
+    return numbers(list);
+}
+
+void add_ring(std::vector<std::int32_t>& list, const Ring& ring) {
+    list.push_back(static_cast<std::int32_t>(ring.size()));
+    for (const Point p : ring) list.push_back(p.x), list.push_back(p.y);
+}
+std::vector<std::int32_t> rings_of(const Regions& regions) {
+    std::vector<std::int32_t> list;
+    for (const Region& region : regions) {
+        add_ring(list, region.outline);
+        for (const Ring& hole : region.holes) add_ring(list, hole);
+    }
+    return list;
+}
+
+namespace {
+
+constexpr int chunk_cells = 32;
+constexpr std::int64_t most_cells_with_pieces = 1 << 16;   // above it a page would be twice as large for them
+
+// 1: closed, 2: two-sided; 4, 8: it only goes straight on in another chunk before its first, after its last point.
+std::int32_t flags_of(const Chain& chain) {
+    const Ring& points = chain.points;
+    const auto straight = [&](const std::optional<Point>& beyond, Point end, Point inner) {
+        return beyond && turn(*beyond, end, inner) == Turn::straight;
+    };
+    return (chain.closed ? 1 : 0) | (chain.two_sided ? 2 : 0) |
+           (straight(chain.before, points.front(), points[1]) ? 4 : 0) |
+           (straight(chain.after, points.back(), points[points.size() - 2]) ? 8 : 0);
+}
+
+Json group_data(const Group& group, std::vector<std::string>& triggers, const World& world, Palette palette) {
+    std::size_t otherwise = 0;
+    if (!group.trigger.empty()) {
+        const auto found = std::find(triggers.begin(), triggers.end(), group.trigger);
+        otherwise = 1 + static_cast<std::size_t>(found - triggers.begin());
+        if (found == triggers.end()) triggers.push_back(group.trigger);
+    }
+    const Look look = look_of(world, group.barrier_id, otherwise, palette);
+    return {{"name", !group.trigger.empty() ? "trigger " + group.trigger
+                     : !group.mover.empty() ? "what stops " + group.mover
+                                            : group.barrier},
+            {"storey", group.storey},
+            {"senses", !group.trigger.empty()},
+            {"way", name_of(group.one_way)},
+            {"colour", look.colour},
+            {"dash", look.dash},
+            {"hatch", look.hatch}};
+}
+
+void add_chunks(Json& json, const World& world, const Map& map, const DrawOptions& options) {
+    MergeOptions merging = options.merging;
+    merging.boxes = merging.triangles = false;
+    merging.pieces = std::int64_t{map.columns} * map.rows <= most_cells_with_pieces;
+    merging.grow = 0;
+    const ChunkedMerge merged = merge_chunks(world, map, chunk_cells, merging);
+    std::map<std::tuple<int, int, std::string, OneWay>, std::size_t> known;
+    std::vector<std::string> triggers;
+    Json groups = Json::array(), chunks = Json::array();
+    for (const Chunk& chunk : merged.chunks)
+        for (const Group& group : chunk.groups) {
+            const auto [at, is_new] =
+                known.try_emplace({group.storey_id, group.barrier_id, group.trigger, group.one_way}, known.size());
+            if (is_new) groups.push_back(group_data(group, triggers, world, options.palette));
+            std::vector<std::int32_t> chains, lines, pieces;
+            for (const Chain& chain : group.chains) {
+                chains.push_back(flags_of(chain));
+                add_ring(chains, chain.points);
+            }
+            for (const Ring& line : group.lines) add_ring(lines, line);
+            for (const Ring& piece : group.pieces) add_ring(pieces, piece);
+            chunks.push_back(
+                {at->second, numbers(rings_of(group.regions)), numbers(chains), numbers(lines), numbers(pieces)});
+        }
+    json["groups"] = std::move(groups);
+    json["chunks"] = std::move(chunks);
+}
+void add_reach(Json& json, const World& world, const Map& map, const DrawOptions& options) {
+    const Mover* mover = mover_for_reach(world, map, options);
+    if (mover == nullptr || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
+    const Regions blocked =
+        blocked_area(world, map, static_cast<int>(mover - world.movers().data()), 0, options.merging.facts);
+    json["reach"] = numbers(rings_of(reach(blocked, mover->body.front().outline)));
+    json["reaches"] = mover->name;
+}
+
+}   // namespace
+
+void add_page_ground(Json& json, const World& world, const Map& map, const DrawOptions& options) {
+    add_chunks(json, world, map, options);
+    add_reach(json, world, map, options);
+}
+
+}   // namespace dryground::drawing
