@@ -182,8 +182,9 @@ private:
         return letter;
     }
     char letter_of_line(const Group& group) {
-        const char letter = group.one_way == OneWay::none ? '|' : '^';
-        key_[letter] = group.one_way == OneWay::none ? "a line" : "a line, passed one way";
+        const char letter = "|^v<>"[static_cast<std::size_t>(group.one_way)];
+        key_[letter] =
+            group.one_way == OneWay::none ? "a line" : fmt::format("a line, passed going {}", name_of(group.one_way));
         return letter;
     }
 

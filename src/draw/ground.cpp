@@ -12,25 +12,39 @@ namespace {
 
 constexpr double least_cell = 5;   // px of the picture: of smaller cells vertices and ticks would cover the ground
 
+constexpr double arrow_every = 96;   // px of the picture along a one-way line
+
+// An arrow the way that movers pass, with its middle at a place.
+std::string arrow(double x, double y, OneWay way) {
+    static constexpr std::array<std::array<int, 2>, 5> ways{{{0, 0}, {0, -1}, {0, 1}, {-1, 0}, {1, 0}}};
+    const auto [dx, dy] = ways[static_cast<std::size_t>(way)];
+    return fmt::format("M{:.1f} {:.1f}L{:.1f} {:.1f}M{:.1f} {:.1f}L{:.1f} {:.1f}L{:.1f} {:.1f}", x - 9 * dx, y - 9 * dy,
+                       x + 9 * dx, y + 9 * dy, x + 4 * dx - 4 * dy, y + 4 * dy - 4 * dx, x + 9 * dx, y + 9 * dy,
+                       x + 4 * dx + 4 * dy, y + 4 * dy + 4 * dx);
+}
+
 // Open lines; of one-way ones arrows tell the way that movers pass.
 void draw_lines(MapPicture& picture, const Group& group, const Look& look) {
-    static constexpr std::array<std::array<int, 2>, 5> ways{{{0, 0}, {0, -1}, {0, 1}, {-1, 0}, {1, 0}}};
-    const auto [dx, dy] = ways[static_cast<std::size_t>(group.one_way)];
+    std::string lines, arrows;
     for (const Ring& line : group.lines) {
-        const std::string path = picture.path(line, false);
-        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"6\"/>\n", path, picture.inks.paper);
-        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"3\"/>\n", path, look.colour);
-        if (group.one_way == OneWay::none) continue;
-        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-            const double x = (picture.x(line[i].x) + picture.x(line[i + 1].x)) / 2,
-                         y = (picture.y(line[i].y) + picture.y(line[i + 1].y)) / 2;
-            picture.put(
-                "<path class=\"one-way\" d=\"M{:.1f} {:.1f}L{:.1f} {:.1f}M{:.1f} {:.1f}L{:.1f} {:.1f}L{:.1f} {:.1f}\" "
-                "fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n",
-                x - 9 * dx, y - 9 * dy, x + 9 * dx, y + 9 * dy, x + 4 * dx - 4 * dy, y + 4 * dy - 4 * dx, x + 9 * dx,
-                y + 9 * dy, x + 4 * dx + 4 * dy, y + 4 * dy + 4 * dx, look.colour);
+        lines += picture.path(line, false);
+        for (std::size_t i = 0; group.one_way != OneWay::none && i + 1 < line.size(); ++i) {
+            const double x = picture.x(line[i].x), y = picture.y(line[i].y), dx = picture.x(line[i + 1].x) - x,
+                         dy = picture.y(line[i + 1].y) - y;
+            const int count = std::max(1, static_cast<int>(std::hypot(dx, dy) / arrow_every));
+            for (int k = 0; k < count; ++k)
+                arrows += arrow(x + dx * (k + 0.5) / count, y + dy * (k + 0.5) / count, group.one_way);
         }
     }
+    const auto stroke = [&](const char* sort, const std::string& path, double width) {   // with a pale edge
+        if (path.empty()) return;
+        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"{:g}\"/>\n", path, picture.inks.paper,
+                    width + 3);
+        picture.put("<path class=\"{}\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"{:g}\"/>\n", sort, path,
+                    look.colour, width);
+    };
+    stroke("lines", lines, 3);
+    stroke("one-way", arrows, 2);
 }
 
 // Vertices of the chains (a straight run has none), and in the middle of each edge a tick to the side that bodies are

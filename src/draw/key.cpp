@@ -29,6 +29,14 @@ public:
         }
         y_ += 22;
     }
+    void line(std::size_t number, const std::string& words) {
+        if (draws_) {
+            picture_.put("<path d=\"M16 {0:.1f}h34\" stroke=\"{1}\" stroke-width=\"3\"/>\n", y_ + 8,
+                         picture_.look_of(number).colour);
+            picture_.text(58, y_ + 12, words, 13, picture_.inks.text);
+        }
+        y_ += 22;
+    }
     void words(const std::string& words) {
         if (draws_) picture_.text(16, y_ + 11, words, 12, picture_.inks.lines);
         y_ += 18;
@@ -105,7 +113,11 @@ void tell_ground(MapPicture& picture, Key& key) {
         return;
     }
     for (const Group& group : picture.merged().groups)
-        if (is_seen(picture, group)) key.group(picture.number_of(group), figures(group, picture.whole_merge));
+        if (is_seen(picture, group)) {
+            const std::string words = figures(group, picture.whole_merge);
+            group.regions.empty() ? key.line(picture.number_of(group), words)
+                                  : key.group(picture.number_of(group), words);
+        }
 }
 
 void tell_flags(const MapPicture& picture, Key& key) {

@@ -26,16 +26,9 @@ bool lies_in(const Box& inner, const Box& outer) {
            inner.y + inner.height <= outer.y + outer.height;
 }
 
-// The first free place for a label: above or below what it names, then further off, then beside it.
-void place_label(MapPicture& picture, Taken& taken, const Object& object) {
-    const std::string text =
-        name_for_people(picture.world, object) +
-        (picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty() ? " → " + object.link.to
-                                                                                             : "");
-    const Box of = box_of(picture, object);
-    if (!of.meets(picture.frame)) return;
-    const bool needed = !object.name.empty() || object.role == Role::link;
-    const double wide = text_width(text, label_size) + 4, high = label_size + 3, middle = of.x + of.width / 2;
+// Places for a label of a size: above and below what it names; of a needed one also further off and beside it.
+std::vector<Box> places_for(const Box& of, double wide, double high, bool needed) {
+    const double middle = of.x + of.width / 2;
     std::vector<Box> places;
     for (int row = 0; row < (needed ? 4 : 1); ++row)
         for (const double shift : {0.0, -wide / 2, wide / 2}) {
@@ -47,15 +40,39 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
         places.push_back({of.x + of.width + 4, of.y + of.height / 2 - high / 2, wide, high});
         places.push_back({of.x - 4 - wide, of.y + of.height / 2 - high / 2, wide, high});
     }
-    const auto found = std::find_if(places.begin(), places.end(),
-                                    [&](const Box& box) { return lies_in(box, picture.frame) && taken.is_free(box); });
-    if (found == places.end()) {
-        picture.labels_left_out += needed;
+    return places;
+}
+
+// In the first place that is free, if there is one.
+bool place_text(MapPicture& picture, Taken& taken, const Box& of, const std::string& text, bool needed) {
+    const double high = label_size + 3;
+    for (const Box& box : places_for(of, text_width(text, label_size) + 4, high, needed)) {
+        if (!lies_in(box, picture.frame) || !taken.is_free(box)) continue;
+        taken.take(box);
+        const double off = std::max({of.y - box.y - box.height, box.y - of.y - of.height, 0.0});
+        picture.labels.push_back(
+            {box, text, {of.x + of.width / 2, box.y < of.y ? of.y : of.y + of.height}, off > high});
+        return true;
+    }
+    return false;
+}
+
+// Name and kind where there is room, else the name alone; of what has no name the kind, if there is room.
+void place_label(MapPicture& picture, Taken& taken, const Object& object) {
+    const Box of = box_of(picture, object);
+    if (!of.meets(picture.frame)) return;
+    const std::string& kind = picture.world.kinds()[static_cast<std::size_t>(object.kind)].name;
+    const bool leads = picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty();
+    const std::string end = leads ? " → " + object.link.to : "";
+    if (object.name.empty() || kind == name_of(object.role)) {
+        const bool needed = !object.name.empty() || leads;
+        const std::string text = (object.name.empty() ? fmt::format("({})", kind) : object.name) + end;
+        picture.labels_left_out += !place_text(picture, taken, of, text, needed) && needed;
         return;
     }
-    taken.take(*found);
-    const double off = std::max({of.y - found->y - found->height, found->y - of.y - of.height, 0.0});
-    picture.labels.push_back({*found, text, {middle, found->y < of.y ? of.y : of.y + of.height}, off > high});
+    if (!place_text(picture, taken, of, fmt::format("{} ({}){}", object.name, kind, end), false) &&
+        !place_text(picture, taken, of, object.name + end, true))
+        ++picture.labels_left_out;
 }
 
 }   // namespace
@@ -70,11 +87,6 @@ std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object
     if (!object.area.empty()) return bounds(object.area);
     const Mover* mover = mover_of(world, map, object);
     return mover == nullptr ? std::nullopt : bounds(moved(mover->body, object.position));
-}
-
-std::string name_for_people(const World& world, const Object& object) {
-    return object.name.empty() ? fmt::format("({})", world.kinds()[static_cast<std::size_t>(object.kind)].name)
-                               : object.name;
 }
 
 // spawn: a flag; trigger: a diamond; link: an arrow; solid: a square; entity: a circle.
@@ -138,11 +150,12 @@ void draw_links(MapPicture& picture) {
         if (picture.world.maps()[static_cast<std::size_t>(object.link.map)].name != map.name) continue;
         const Point to = map.objects[static_cast<std::size_t>(object.link.object)].position;
         const double x1 = picture.x(object.position.x), y1 = picture.y(object.position.y), x2 = picture.x(to.x),
-                     y2 = picture.y(to.y), bend = std::hypot(x2 - x1, y2 - y1) / 5;
+                     y2 = picture.y(to.y);
         picture.put(
             "<path class=\"link\" d=\"M{:.1f} {:.1f}Q{:.1f} {:.1f} {:.1f} {:.1f}\" fill=\"none\" stroke=\"{}\" "
             "stroke-width=\"2\" stroke-dasharray=\"6 4\" marker-end=\"url(#arrow)\"/>\n",
-            x1, y1, (x1 + x2) / 2, (y1 + y2) / 2 - bend, x2, y2, colour);
+            x1, y1, (x1 + x2) / 2 + (y2 - y1) / 5, (y1 + y2) / 2 - (x2 - x1) / 5, x2, y2,
+            colour);   // to the left, so that the way back is another
     }
 }
 

@@ -174,6 +174,5 @@ constexpr std::size_t most_findings_told = 200;   // in words below one picture;
 [[nodiscard]] std::string mark_path(Role role, double x, double y);   // each role's own sign
 void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t number, Severity severity);
 [[nodiscard]] const Mover* mover_of(const World& world, const Map& map, const Object& object);
-[[nodiscard]] std::string name_for_people(const World& world, const Object& object);   // its name, else (its kind)
 
 }   // namespace dryground::drawing

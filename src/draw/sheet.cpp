@@ -1,6 +1,6 @@
 // SVG in the making: texts, hatchings, the document.
 
-#include "../model/utf8_internal.hpp"
+#include "art_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -24,7 +24,15 @@ std::string escaped(std::string_view text) {
     return result;
 }
 
-double text_width(std::string_view text, double size) { return static_cast<double>(utf8::count(text)) * size * 0.62; }
+double text_width(std::string_view text, double size) {
+    thread_local const Canvas canvas = blank(1, 1);
+    thread_local const Context context(cairo_create(canvas.get()));
+    cairo_select_font_face(context.get(), "DejaVu Sans", CAIRO_FONT_SLANT_NORMAL, CAIRO_FONT_WEIGHT_NORMAL);
+    cairo_set_font_size(context.get(), size);
+    cairo_text_extents_t extents{};
+    cairo_text_extents(context.get(), std::string(text).c_str(), &extents);
+    return extents.x_advance;
+}
 
 void Sheet::text(double x, double y, std::string_view words, double size, std::string_view ink, std::string_view anchor,
                  std::string_view more) {

@@ -236,7 +236,7 @@ private:
                 "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
                 at, y, hatch(barrier), look(barrier).colour, look(barrier).dash);
             text(at + 36, y + 11, name, 12, inks_.lines);
-            at += 56 + text_width(name, 12);
+            at += 54 + text_width(name, 12);
         };
         for (std::size_t b = 0; b < world_.barriers().size(); ++b) one(static_cast<int>(b), world_.barriers()[b].name);
         one(-1, "trigger, or its layer's barrier");

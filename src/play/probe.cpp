@@ -160,7 +160,7 @@ void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const
         if (!covers && off > 8) continue;
         const std::vector<std::string> words = play::object_lines(world, map, one, facts);
         lines.push_back(fmt::format("{}", fmt::join(words, "; ")) +
-                        (covers ? "" : fmt::format("; {:.3g} px from here", off)));
+                        (covers || off == 0 ? "" : fmt::format("; {:.3g} px from here", off)));
     }
 }
 

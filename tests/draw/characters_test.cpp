@@ -114,7 +114,7 @@ TEST_CASE("characters are the ground that fills half a cell or more") {
                 const auto at = static_cast<std::size_t>(2 * c);
                 const std::string two = line.size() > at ? line.substr(at, 2) : "";
                 if (full) CHECK((two.size() == 2 && two.find_first_of(" .:-") == std::string::npos));
-                if (none) CHECK(two.find_first_not_of(" :^|") == std::string::npos);
+                if (none) CHECK(two.find_first_not_of(" :^v<>|") == std::string::npos);
             }
         }
     }

@@ -119,6 +119,34 @@ TEST_CASE("ticks stand on the free side of edges") {
     }
 }
 
+TEST_CASE("one-way lines bear arrows the way that they are passed, and the key says it") {
+    const World world = world_of(worlds::with(worlds::small_world(), "marsh.toml",
+                                              "shapes = [{ polygon = [[0, 16], [16, 0], [16, 16]] }]",
+                                              "shapes = [{ line = [[0, 0], [16, 0]], one_way = \"up\" }]"));
+    DrawOptions options = only({Thing::merged});
+    options.scale = 4;
+    const Document document(svg_of(world, options));
+    CHECK(document.has_text("earth, ground: 1 line, passed going up"));
+    const std::string arrow = document.attribute("//path[@class='one-way']", "d");
+    double from_x = 0, from_y = 0, to_x = 0, to_y = 0;
+    REQUIRE(std::sscanf(arrow.c_str(), "M%lf %lfL%lf %lf", &from_x, &from_y, &to_x, &to_y) == 4);
+    CHECK(from_x == to_x);
+    CHECK(to_y < from_y);
+    CHECK(std::count(arrow.begin(), arrow.end(), 'M') == 2);   // one arrow: its shaft and its head
+}
+
+TEST_CASE("a link to an object of its own map is an arrow from one to the other; names tell their kind") {
+    const World world = world_of(worlds::with(worlds::small_world(), "flat.toml", "objects = [",
+                                              "objects = [\n  { name = \"gate\", kind = \"link\", box = [60, 16, 8, "
+                                              "8], to = \"flat/landing\", one_way = true },"));
+    DrawOptions options;
+    options.scale = 8;
+    const Document document(svg_of(world, options));
+    CHECK(document.count("//path[@class='link']") == 1);
+    CHECK(document.has_text("gate → flat/landing"));
+    CHECK(document.has_text("crab_a (crab)"));
+}
+
 TEST_CASE("an area shows just its cells, and says which") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;

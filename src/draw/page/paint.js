@@ -44,8 +44,7 @@ function paintGround(pen, map, box) {
     pen.setLineDash(dashOf(group.dash, unit));
     pen.stroke(edges);
     pen.setLineDash([]);
-    pen.lineWidth = 3 * unit;
-    pen.stroke(lines);
+    edged(pen, lines, group.colour, 3 * unit, unit);
     if (group.way) for (const piece of seen) paintWay(pen, piece.lineList, group, unit);
     if (close) paintCorners(pen, seen, group, unit, box);
   });
@@ -70,20 +69,27 @@ function paintCorners(pen, seen, group, unit, box) {
   pen.stroke(corners);
 }
 
-// Arrows on one-way lines, the way that movers pass.
+// Arrows on one-way lines, the way that movers pass, with a pale edge.
 function paintWay(pen, list, group, unit) {
-  const [dx, dy] = { up: [0, -1], down: [0, 1], left: [-1, 0], right: [1, 0] }[group.way];
-  const arrows = new Path2D();
+  const [dx, dy] = { up: [0, -1], down: [0, 1], left: [-1, 0], right: [1, 0] }[group.way], arrows = new Path2D();
   eachRing(list, (all, at, count) => {
     for (let i = 0; i + 1 < count; ++i) {
-      const x = (all[at + 2 * i] + all[at + 2 * i + 2]) / 2 / stepsPerPx, y = (all[at + 2 * i + 1] + all[at + 2 * i + 3]) / 2 / stepsPerPx;
-      const to = (a, b) => [x + (a * dx - b * dy) * unit, y + (a * dy + b * dx) * unit];
-      arrows.moveTo(...to(-9, 0)), arrows.lineTo(...to(9, 0));
-      arrows.moveTo(...to(4, -4)), arrows.lineTo(...to(9, 0)), arrows.lineTo(...to(4, 4));
+      const [x, y, u, v] = [0, 1, 2, 3].map(k => all[at + 2 * i + k] / stepsPerPx);
+      const times = Math.max(1, Math.floor(Math.hypot(u - x, v - y) / (96 * unit)));
+      for (let k = 0; k < times; ++k) {
+        const part = (k + 0.5) / times, to = (a, b) => [x + (u - x) * part + (a * dx - b * dy) * unit, y + (v - y) * part + (a * dy + b * dx) * unit];
+        arrows.moveTo(...to(-9, 0)), arrows.lineTo(...to(9, 0));
+        arrows.moveTo(...to(4, -4)), arrows.lineTo(...to(9, 0)), arrows.lineTo(...to(4, 4));
+      }
     }
   });
-  pen.lineWidth = 2 * unit;
-  pen.stroke(arrows);
+  edged(pen, arrows, group.colour, 2 * unit, unit);
+}
+function edged(pen, path, colour, width, unit) {
+  pen.strokeStyle = data.inks.paper, pen.lineWidth = width + 3 * unit;
+  pen.stroke(path);
+  pen.strokeStyle = colour, pen.lineWidth = width;
+  pen.stroke(path);
 }
 
 function paintPieces(pen, map, box) {

@@ -130,7 +130,7 @@ function tellKey() {
     row.append(sample, `${group.name}, ${group.storey}${group.way ? `, passed going ${group.way}` : ""}`);
     return row;
   });
-  ["spawn", "trigger", "link", "solid", "entity"].forEach((role, i) => {
+  roles.forEach((role, i) => {
     const row = document.createElement("li"), sample = document.createElement("canvas");
     sample.width = 34, sample.height = 18;
     const pen = sample.getContext("2d"), path = new Path2D();

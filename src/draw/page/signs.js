@@ -1,6 +1,7 @@
 // What is drawn in px of the screen, so that it is as large at every zoom: signs of objects, names, links, findings,
 // letters of flags, numbers, the chosen cell and the ruler.
 
+const roles = ["spawn", "trigger", "link", "solid", "entity"];   // kinds of these names say no more than their sign
 const signs = [   // each role's own, of the screen's px
   (p, x, y) => (p.moveTo(x, y), p.lineTo(x, y - 14), p.lineTo(x + 9, y - 10), p.lineTo(x, y - 6)),
   (p, x, y) => (p.moveTo(x, y - 6), p.lineTo(x + 6, y), p.lineTo(x, y + 6), p.lineTo(x - 6, y), p.closePath()),
@@ -41,12 +42,14 @@ function paintSigns(pen, map, write) {
       pen.fillStyle = data.inks.roles[object.role], pen.strokeStyle = data.inks.paper, pen.lineWidth = 1;
       pen.fill(path), pen.stroke(path);
     }
-    for (const named of [true, false])
+    for (const isNamed of [true, false])
       for (const object of objects) {
         const [x, y] = toScreen(...object.at);
-        if ((object.name !== "") !== named || !seen([x, y]) || (!named && view.zoom * map.cell[1] < 24)) continue;
-        const text = (object.name || `(${object.kind})`) + (show.links && object.to ? ` → ${object.to}` : "");
-        for (const dy of [-16, 20, -30, 34]) if (write(text, x, y + dy)) break;
+        if ((object.name !== "") !== isNamed || !seen([x, y]) || (!isNamed && view.zoom * map.cell[1] < 24)) continue;
+        const end = show.links && object.to ? ` → ${object.to}` : "", named = object.name || `(${object.kind})`;
+        const kind = object.name && !roles.includes(object.kind) ? ` (${object.kind})` : "";
+        if (kind && write(named + kind + end, x, y - 16)) continue;
+        for (const dy of [-16, 20, -30, 34]) if (write(named + end, x, y + dy)) break;
       }
   }
   if (show.findings) paintFindings(pen, map, seen);
@@ -85,12 +88,13 @@ function paintLink(pen, map, object) {
   if (!object.to || !object.to.startsWith(map.name + "/")) return;
   const target = map.objects.find(other => other.name === object.to.slice(map.name.length + 1));
   if (!target) return;
-  const [x, y] = toScreen(...object.at), [u, v] = toScreen(...target.at), bend = Math.hypot(u - x, v - y) / 5;
-  const angle = Math.atan2(v - ((y + v) / 2 - bend), u - (x + u) / 2);
+  const [x, y] = toScreen(...object.at), [u, v] = toScreen(...target.at);
+  const over = [(x + u) / 2 + (v - y) / 5, (y + v) / 2 - (u - x) / 5];   // to the left, so that the way back is another
+  const angle = Math.atan2(v - over[1], u - over[0]);
   pen.strokeStyle = pen.fillStyle = data.inks.roles[2], pen.lineWidth = 2;
   pen.setLineDash([6, 4]);
   pen.beginPath();
-  pen.moveTo(x, y), pen.quadraticCurveTo((x + u) / 2, (y + v) / 2 - bend, u, v);
+  pen.moveTo(x, y), pen.quadraticCurveTo(...over, u, v);
   pen.stroke();
   pen.setLineDash([]);
   pen.beginPath();
