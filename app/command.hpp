@@ -85,5 +85,6 @@ void add_edit(CLI::App& app);
 void add_tiles(CLI::App& app);
 void add_new(CLI::App& app);
 void add_demo(CLI::App& app);
+void add_self(CLI::App& app);
 
 }   // namespace app

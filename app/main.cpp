@@ -26,9 +26,11 @@ public:
 // A command that is none, told with the nearest that is.
 void check_command(const CLI::App& cli, const char* word) {
     std::vector<std::string> names;
-    for (const CLI::App* command : cli.get_subcommands([](const CLI::App*) { return true; }))
-        names.push_back(command->get_name());
-    if (word[0] == '-' || std::find(names.begin(), names.end(), word) != names.end()) return;
+    for (const CLI::App* command : cli.get_subcommands([](const CLI::App*) { return true; })) {
+        if (command->get_name() == word) return;
+        if (!command->get_group().empty()) names.push_back(command->get_name());
+    }
+    if (word[0] == '-') return;
     const auto nearest = dryground::nearest_name(word, names);
     app::stop(app::misuse, fmt::format("there is no command '{}'; {}", word,
                                        nearest ? fmt::format("did you mean '{}'?", *nearest)
@@ -53,6 +55,7 @@ int run(int argc, char** argv) {
     app::add_tiles(cli);
     app::add_new(cli);
     app::add_demo(cli);
+    app::add_self(cli);
     try {
         if (argc > 1) check_command(cli, argv[1]);
         cli.parse(argc, argv);

@@ -64,7 +64,7 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
     const std::string& kind = picture.world.kinds()[static_cast<std::size_t>(object.kind)].name;
     const bool leads = picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty();
     const std::string end = leads ? " → " + object.link.to : "";
-    if (object.name.empty() || kind == name_of(object.role)) {
+    if (object.name.empty() || kind == name_of(object.role) || kind == object.name) {
         const bool needed = !object.name.empty() || leads;
         const std::string text = (object.name.empty() ? fmt::format("({})", kind) : object.name) + end;
         picture.labels_left_out += !place_text(picture, taken, of, text, needed) && needed;

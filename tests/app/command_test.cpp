@@ -171,6 +171,29 @@ TEST_CASE("help and version are there, with an example for each command") {
     }
 }
 
+TEST_CASE("bash completes commands, options and their choices; the man page has every command") {
+    const process::Folder folder;
+    const std::string script = (folder.path / "completion").string();
+    std::ofstream(script) << tool("self bash").out;
+    const auto completed = [&](const std::string& words) {   // the last of them is the one to complete
+        std::ofstream(folder.path / "ask") << fmt::format(
+            "source {}; COMP_WORDS=({}); COMP_CWORD=$((${{#COMP_WORDS[@]}} - 1)); _dryground; echo "
+            "\"${{COMPREPLY[@]}}\"\n",
+            script, words);
+        return process::run(fmt::format("bash {}", (folder.path / "ask").string())).out;
+    };
+    CHECK(completed("dryground dr") == "draw\n");
+    CHECK(completed("dryground draw demo/world.toml --pal") == "--palette\n");
+    CHECK(completed("dryground draw demo/world.toml --palette d") == "deutan\n");
+    CHECK(completed("dryground edit demo/maps/slipway.map.toml object m") == "move\n");
+    CHECK(completed("dryground check demo/wor") == "\n");   // files, by bash itself
+    const std::string page = tool("self man").out;
+    for (const char* command : {"check", "merge", "pack", "draw", "probe", "list", "edit", "tiles", "new", "demo"})
+        CHECK(page.find(fmt::format("\n.SH {}\n", command)) != std::string::npos);
+    CHECK(page.find(".SH self") == std::string::npos);
+    CHECK(tool("--help").out.find("self") == std::string::npos);
+}
+
 TEST_CASE("odd files give an error each, and no crash") {
     const process::Folder folder;
     const auto write = [&](const std::string& bytes) {

@@ -47,7 +47,7 @@ function paintSigns(pen, map, write) {
         const [x, y] = toScreen(...object.at);
         if ((object.name !== "") !== isNamed || !seen([x, y]) || (!isNamed && view.zoom * map.cell[1] < 24)) continue;
         const end = show.links && object.to ? ` → ${object.to}` : "", named = object.name || `(${object.kind})`;
-        const kind = object.name && !roles.includes(object.kind) ? ` (${object.kind})` : "";
+        const kind = object.name && object.name !== object.kind && !roles.includes(object.kind) ? ` (${object.kind})` : "";
         if (kind && write(named + kind + end, x, y - 16)) continue;
         for (const dy of [-16, 20, -30, 34]) if (write(named + end, x, y + dy)) break;
       }
