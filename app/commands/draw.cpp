@@ -69,7 +69,8 @@ void check_layers(const Options& options, const Opened& opened) {
 }
 
 void check_area(const dg::CellArea& area, const dg::Map& map) {
-    const auto [column, row, columns, rows] = area;
+    const std::array<std::int64_t, 4> wide{area[0], area[1], area[2], area[3]};
+    const auto [column, row, columns, rows] = wide;
     const bool meets = column < map.first_column + map.columns && column + columns > map.first_column &&
                        row < map.first_row + map.rows && row + rows > map.first_row;
     if (columns < 1 || rows < 1) stop(misuse, "--area: it must be 1 or more cells wide and high");

@@ -30,13 +30,26 @@ CellArea cells_about(const Map& map, const Bounds& box) {
     return {map.first_column + least_c, map.first_row + least_r, most_c - least_c + 1, most_r - least_r + 1};
 }
 
+// An area, but for what lies farther from the map than anybody wants to see; at least a cell.
+CellArea clipped(const Map& map, const CellArea& area) {
+    constexpr std::int64_t beyond = 64;   // cells
+    const auto clip = [](std::int64_t from, std::int64_t count, std::int64_t first, std::int64_t all) {
+        const std::int64_t least = std::clamp(from, first - beyond, first + all + beyond - 1),
+                           most = std::clamp(from + count, least + 1, first + all + beyond);
+        return std::array<int, 2>{static_cast<int>(least), static_cast<int>(most - least)};
+    };
+    const auto [column, columns] = clip(area[0], area[2], map.first_column, map.columns);
+    const auto [row, rows] = clip(area[1], area[3], map.first_row, map.rows);
+    return {column, row, columns, rows};
+}
+
 // What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
 Bounds view_of(const Map& map, const DrawOptions& options) {
     if (!options.area) {
         const Point ring{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
         return {{map.least().x - ring.x, map.least().y - ring.y}, {map.most().x + ring.x, map.most().y + ring.y}};
     }
-    const CellArea& area = *options.area;
+    const CellArea area = clipped(map, *options.area);
     return *bounds(
         Regions{{map.block_ring(area[0] - map.first_column, area[1] - map.first_row, area[2], area[3]), {}}});
 }
@@ -69,7 +82,8 @@ bool is_shown(const Layer& layer, const DrawOptions& options) {
             std::find(options.layers.begin(), options.layers.end(), layer.name) != options.layers.end());
 }
 
-Map cropped(const Map& map, const CellArea& area) {
+Map cropped(const Map& map, const CellArea& wanted) {
+    const CellArea area = clipped(map, wanted);
     const int left = std::clamp(area[0] - map.first_column, 0, map.columns - 1),
               top = std::clamp(area[1] - map.first_row, 0, map.rows - 1),
               right = std::clamp(area[0] - map.first_column + area[2], left + 1, map.columns),
@@ -105,7 +119,7 @@ MapPicture::MapPicture(const World& world_in, const Map& whole, const Report& re
     const double px_wide = to_px(view.most.x - view.least.x);
     scale = options.scale > 0 ? options.scale : fitting_scale(whole, px_wide);
     if (options.area) {
-        base_ = std::make_unique<Map>(cropped(whole, wider(*options.area, surroundings)));
+        base_ = std::make_unique<Map>(cropped(whole, wider(clipped(whole, *options.area), surroundings)));
         whole_merge = false;
     }
     triggers = triggers_of(world, map());

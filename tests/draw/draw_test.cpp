@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
+#include <limits>
 #include <random>
 
 #include "chance.hpp"
@@ -272,13 +273,29 @@ TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") 
 }
 
 TEST_CASE("a picture that would be too large says so") {
-    const World world = world_of(
-        worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]", "first = [-30000, 0]\ncell = [16, 16]"));
-    DrawOptions options;
-    options.area = CellArea{-30000, 0, 70000, 4};
-    options.scale = 16;
+    const std::string row(60'000, '.');
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]", "size = [60000, 1]");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", row + "\n");
+    files = worlds::with(files, "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }\n", "");
+    const World world = world_of(files);
+    DrawOptions options = only({Thing::grid});
+    options.scale = 2;
     CHECK(draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return true; }).find("2^20") !=
           std::string::npos);
+}
+
+TEST_CASE("areas of any size and place give a picture of what is there") {
+    const World world = world_of(worlds::small_world());
+    constexpr int most = std::numeric_limits<int>::max(), least = std::numeric_limits<int>::min();
+    for (const CellArea& area : {CellArea{0, 0, most, most}, CellArea{least, least, most, most},
+                                 CellArea{most, 0, 1, 1}, CellArea{-3, -3, 20, 20}, CellArea{2, 2, -5, 0}}) {
+        DrawOptions options;
+        options.area = area;
+        options.scale = 1;
+        const Document document(svg_of(world, options));
+        CHECK(document.count("//g[@id='merged']") == 1);
+        CHECK_FALSE(draw_characters(world, world.map("flat"), {}, no_art, options).empty());
+    }
 }
 
 TEST_CASE("titles may hold any text") {
