@@ -1,6 +1,7 @@
 // Rules that take more than a line to trip: gaps, rooms, metres, layers, art.
 #include <catch2/catch.hpp>
 
+#include "clean_worlds.hpp"
 #include "shore.hpp"
 #include "tripped.hpp"
 
@@ -180,4 +181,22 @@ TEST_CASE("solids and the art that they belong to", "[rules]") {
     CHECK(of(with_pictures(rock("[0, 32, 192, 64]")), Rule::art_without_solid) == "");
     CHECK_THAT(of(with_pictures(rock("[0, 32, 176, 64]")), Rule::art_without_solid),
                Catch::Contains("layer 'ground' is solid almost everywhere, but not in 3 cells"));
+}
+
+TEST_CASE("the cell of a set that only diamonds use is a diamond to its art too") {
+    Image diamond{32, 16, std::vector<unsigned char>(std::size_t{4} * 32 * 16, 200)};
+    for (int y = 0; y < 16; ++y)
+        for (int x = 0; x < 32; ++x)
+            if (std::abs(2 * x - 31) + 2 * std::abs(2 * y - 15) > 32)
+                diamond.rgba[4 * static_cast<std::size_t>(y * 32 + x) + 3] = 0;
+    Files files = with(worlds::clean_world(2), "marsh.toml", "[tiles.peat]",
+                       "[tiles.peat]\nunseen = false\npicture = { file = \"peat.png\" }");
+    files["peat.png"] = encode_png(diamond);
+    REQUIRE(worlds::load(files).world().maps().front().grid == GridSort::isometric);
+    CHECK(of(with_pictures(files), Rule::shape_against_art) == "");
+    // half of it bare of art: told, as on squares
+    for (int y = 0; y < 16; ++y)
+        for (int x = 0; x < 16; ++x) diamond.rgba[4 * static_cast<std::size_t>(y * 32 + x) + 3] = 0;
+    files["peat.png"] = encode_png(diamond);
+    CHECK_THAT(of(with_pictures(files), Rule::shape_against_art), Catch::Contains("of nothing, 50 %"));
 }

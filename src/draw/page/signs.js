@@ -9,12 +9,14 @@ const signs = [   // each role's own, of the screen's px
   (p, x, y) => p.rect(x - 4, y - 4, 8, 8),
   (p, x, y) => p.arc(x, y, 5, 0, 2 * Math.PI)];
 
-// Texts that would lie over one another are left out; signs never.
+// Texts that would lie over one another are left out, and none sticks out; signs never.
 function writer(pen) {
   const taken = [];
   return (text, x, y, { bold = false, ground = true, always = false, size = 12 } = {}) => {
     pen.font = `${bold ? "bold " : ""}${size}px "DejaVu Sans", system-ui, sans-serif`;
-    const wide = pen.measureText(text).width, box = [x - wide / 2 - 2, y - size, x + wide / 2 + 2, y + 4];
+    const wide = pen.measureText(text).width, [aside] = numbersRoom(view.map);
+    if (wide + aside + 8 < canvas.clientWidth) x = Math.max(aside + wide / 2 + 4, Math.min(canvas.clientWidth - wide / 2 - 4, x));
+    const box = [x - wide / 2 - 2, y - size, x + wide / 2 + 2, y + 4];
     if (!always && taken.some(other => meets(other, box))) return false;
     taken.push(box);
     if (ground) {
@@ -30,7 +32,7 @@ function writer(pen) {
 
 function paintSigns(pen, map, write) {
   const [wide, high] = [canvas.clientWidth, canvas.clientHeight];
-  const seen = ([x, y]) => x > -40 && y > -40 && x < wide + 40 && y < high + 40;
+  const seen = ([x, y], beyond = 40) => x > -beyond && y > -beyond && x < wide + beyond && y < high + beyond;
   const objects = map.objects.filter(object => drawn(map, object));
   if (show.links) for (const object of objects) paintLink(pen, map, object);
   if (show.objects) {
@@ -45,7 +47,7 @@ function paintSigns(pen, map, write) {
     for (const isNamed of [true, false])
       for (const object of objects) {
         const [x, y] = toScreen(...object.at);
-        if ((object.name !== "") !== isNamed || !seen([x, y]) || (!isNamed && view.zoom * map.cell[1] < 24)) continue;
+        if ((object.name !== "") !== isNamed || !seen([x, y], 0) || (!isNamed && view.zoom * map.cell[1] < 24)) continue;
         const end = show.links && object.to ? ` → ${object.to}` : "", named = object.name || `(${object.kind})`;
         const kind = object.name && object.name !== object.kind && !roles.includes(object.kind) ? ` (${object.kind})` : "";
         if (kind && write(named + kind + end, x, y - 16)) continue;
