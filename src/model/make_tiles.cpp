@@ -116,6 +116,10 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
         set.tiles.push_back(make_tile(draft, settled(draft, *tile, index), index, set.fields));
         make_waivers(tile->waive, fmt::format("tile set '{}', tile '{}'", set.name, tile->name.value));
     }
+    const bool has_art = std::any_of(set.tiles.begin(), set.tiles.end(), [](const Tile& tile) { return tile.art; });
+    if (has_art && !set.sheet && !draft.place.file.empty())
+        add(Rule::missing_key, set.place, {fmt::format("tile set '{}'", set.name), "sheet"},
+            Hint{"tiles with 'art' are cut from a sheet", "sheet = { file = \"…\" }"});
     make_waivers(draft.waive, fmt::format("tile set '{}'", set.name));
     parts_.tilesets.push_back(std::move(set));
     make_patterns(draft);
@@ -135,9 +139,6 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     if (!tile.art && !tile.picture && !tile.unseen)
         add(Rule::missing_key, tile.place, {words, "art"},
             Hint{"say where it is in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
-    if (tile.art && !set.sheet && !set.place.file.empty())
-        add(Rule::missing_key, set.name.place, {fmt::format("tile set '{}'", set.name.value), "sheet"},
-            Hint{"tiles with 'art' are cut from a sheet", "sheet = { file = \"…\" }"});
     const int barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : -1;
     tile.decided = draft.shapes.has_value();
     if (draft.shapes)

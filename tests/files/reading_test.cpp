@@ -111,6 +111,15 @@ TEST_CASE("each reading mistake is one finding, at its place, with its mend") {
     CHECK(report.findings().size() <= 3);   // no flood: what follows from a mistake is not told again and again
 }
 
+TEST_CASE("a tile set without its sheet is told once, however many tiles it has") {
+    worlds::Files files = worlds::small_world();
+    std::string& tiles = files.at("marsh.toml");
+    for (std::size_t at = 0; (at = tiles.find("unseen = true", at)) != std::string::npos;)
+        tiles.replace(at, 13, "art = [0, 0]");
+    CHECK(worlds::rules_and_places(worlds::all_findings(files)) ==
+          std::vector<std::string>{"missing-key at marsh.toml:2:8"});
+}
+
 TEST_CASE("a name that two tile sets have must say which") {
     Files files = worlds::small_world();
     files["fen.toml"] =
