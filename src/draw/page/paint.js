@@ -207,10 +207,11 @@ function paintSides(pen, map, box) {
 
 const drawn = (map, object) => object.there && !hidden.has(map.layers[object.layer].name);
 
-function paintObjects(pen, map) {
+function paintObjects(pen, map, box) {
   const unit = 1 / view.zoom;
   for (const object of map.objects) {
-    if (!drawn(map, object)) continue;
+    const [x, y] = object.at, { reach } = object;
+    if (!drawn(map, object) || !meets([x - reach, y - reach, x + reach, y + reach], box) || reach < 3 * unit) continue;
     const picture = pictures[object.picture];
     if (picture && show.art) {
       pen.imageSmoothingEnabled = view.zoom < 1;

@@ -33,28 +33,41 @@ function writer(pen) {
 function paintSigns(pen, map, write) {
   const [wide, high] = [canvas.clientWidth, canvas.clientHeight];
   const seen = ([x, y], beyond = 40) => x > -beyond && y > -beyond && x < wide + beyond && y < high + beyond;
-  const objects = map.objects.filter(object => drawn(map, object));
-  if (show.links) for (const object of objects) paintLink(pen, map, object);
+  if (show.links) for (const object of map.objects) if (drawn(map, object)) paintLink(pen, map, object);
   if (show.objects) {
-    for (const object of objects) {
-      const at = toScreen(...object.at);
-      if (!seen(at)) continue;
-      const path = new Path2D();
-      signs[object.role](path, ...at);
-      pen.fillStyle = data.inks.roles[object.role], pen.strokeStyle = data.inks.paper, pen.lineWidth = 1;
-      pen.fill(path), pen.stroke(path);
-    }
-    for (const isNamed of [true, false])
-      for (const object of objects) {
-        const [x, y] = toScreen(...object.at);
-        if ((object.name !== "") !== isNamed || !seen([x, y], 0) || (!isNamed && view.zoom * map.cell[1] < 24)) continue;
-        const end = show.links && object.to ? ` → ${object.to}` : "", named = object.name || `(${object.kind})`;
-        const kind = object.name && object.name !== object.kind && !roles.includes(object.kind) ? ` (${object.kind})` : "";
-        if (kind && write(named + kind + end, x, y - 16)) continue;
-        for (const dy of [-16, 20, -30, 34]) if (write(named + end, x, y + dy)) break;
-      }
+    const objects = map.objects.filter(object => drawn(map, object) && seen(toScreen(...object.at), 0));
+    paintMarks(pen, objects);
+    if (objects.length <= mostNamed) for (const named of [true, false]) paintNames(map, objects.filter(object => (object.name !== "") === named), write);
   }
   if (show.findings) paintFindings(pen, map, seen);
+}
+
+const mostNamed = 400, mostSigned = 1500;   // of objects that are seen; of more the signs would cover the map
+
+function paintMarks(pen, objects) {
+  roles.forEach((_, role) => {
+    const path = new Path2D();
+    for (const object of objects) {
+      if (object.role !== role) continue;
+      const [x, y] = toScreen(...object.at);
+      if (objects.length > mostSigned) path.rect(x - 1, y - 1, 3, 3);
+      else path.moveTo(x + 5, y), signs[role](path, x, y);
+    }
+    pen.fillStyle = data.inks.roles[role], pen.strokeStyle = data.inks.paper, pen.lineWidth = 1;
+    pen.fill(path);
+    if (objects.length <= mostSigned) pen.stroke(path);
+  });
+}
+
+function paintNames(map, objects, write) {
+  for (const object of objects) {
+    const [x, y] = toScreen(...object.at);
+    if (object.name === "" && view.zoom * map.cell[1] < 24) continue;
+    const end = show.links && object.to ? ` → ${object.to}` : "", name = object.name || `(${object.kind})`;
+    const kind = object.name && object.name !== object.kind && !roles.includes(object.kind) ? ` (${object.kind})` : "";
+    if (kind && write(name + kind + end, x, y - 16)) continue;
+    for (const dy of [-16, 20, -30, 34]) if (write(name + end, x, y + dy)) break;
+  }
 }
 
 // Those that would lie over one another are told as one, with how many they are and the worst of them.

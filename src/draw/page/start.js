@@ -46,11 +46,23 @@ function ready(map) {
     if (object.area) object.areaPath = ringsInto(new Path2D(), object.area);
     if (object.body) object.bodyPath = ringsInto(new Path2D(), object.body);
     if (object.line) object.linePath = ringsInto(new Path2D(), object.line, false);
+    object.reach = Math.max(8, ...[object.area, object.body, object.line].filter(Boolean).map(list => reachOf(list, object.at)),
+      object.from ? 64 : 0);
   }
   map.pieces = map.chunks.map(([group, regions, chains, lines, pieces]) =>
     groundOf(group, intsOf(regions), intsOf(chains), intsOf(lines), intsOf(pieces)));
   if (map.reach) map.reachPath = ringsInto(new Path2D(), intsOf(map.reach));
   return map;
+}
+
+// How far from a place rings reach, px.
+function reachOf(list, [x, y]) {
+  let reach = 0;
+  eachRing(list, (all, at, count) => {
+    for (let i = at; i < at + 2 * count; i += 2)
+      reach = Math.max(reach, Math.abs(all[i] / stepsPerPx - x), Math.abs(all[i + 1] / stepsPerPx - y));
+  });
+  return reach;
 }
 
 // A chunk's ground of one group, with paths in px and the box around them.

@@ -24,6 +24,7 @@ function draw() {
   if (!view.map) return;
   const ratio = window.devicePixelRatio || 1, wide = Math.round(canvas.clientWidth * ratio), high = Math.round(canvas.clientHeight * ratio);
   if (canvas.width !== wide || canvas.height !== high) canvas.width = wide, canvas.height = high, moving = false;
+  const write = writer(context);
   if (moving) {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.fillStyle = data.inks.rim, context.fillRect(0, 0, wide, high);
@@ -34,10 +35,14 @@ function draw() {
   } else {
     const start = performance.now();
     drawMap(ratio, wide, high);
+    paintSigns(context, view.map, write);
     slow = performance.now() - start > 14;
     if (slow) keepPicture(wide, high);
   }
-  drawSigns(ratio);
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  paintCursor(context, view.map);
+  paintRuler(context, view.map, write);
+  if (show.grid) paintNumbers(context, view.map);
   document.documentElement.dataset.drawn = missingArt || moving ? "partly" : "whole";
   if (missingArt && !moving) changed();
 }
@@ -68,7 +73,7 @@ function drawMap(ratio, wide, high) {
   if (show.pieces) paintPieces(context, map, box);
   if (show.shapes) paintShapes(context, map, box);
   if (show.sides) paintSides(context, map, box);
-  paintObjects(context, map);
+  paintObjects(context, map, box);
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   if (show.flags) paintLetters(context, map, box);
 }
@@ -79,15 +84,6 @@ function paintReach(map) {
   context.lineWidth = 1.5 / view.zoom, context.setLineDash([1 / view.zoom, 3 / view.zoom]);
   context.stroke(map.reachPath);
   context.setLineDash([]);
-}
-
-function drawSigns(ratio) {
-  context.setTransform(ratio, 0, 0, ratio, 0, 0);
-  const write = writer(context);
-  paintSigns(context, view.map, write);
-  paintCursor(context, view.map);
-  paintRuler(context, view.map, write);
-  if (show.grid) paintNumbers(context, view.map);
 }
 
 // ---- moving ----
