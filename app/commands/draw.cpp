@@ -206,8 +206,8 @@ void draw_once(const Options& options, const Opened& opened) {
             for (const std::string& file : opened.files) paths.push_back(folder / file);
             files.look_at(paths);
             draw_once(options, opened);
-        } catch (const Stop& stopped) {
-            if (first || stopped.code == misuse) throw;
+        } catch (const Stop&) {   // it has said why
+            if (first) throw;
         }
         say("dryground: waiting for somebody to save; Ctrl-C ends\n");
         (void)files.wait();

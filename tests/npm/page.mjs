@@ -281,6 +281,16 @@ await test("a watched page loads itself again in place when a file is saved", as
     check((await page.locator("#found li").count()) > 0, "it knows the new name");
     await page.waitForTimeout(2500);
     check(await page.inputValue("#search") === "threshold", "it does not load again when nothing is saved");
+    const good = readFileSync(file, "utf8");
+    writeFileSync(file, good.replace("[[layers]]", "[[layers"));   // somebody saves in the middle of a word
+    await page.waitForTimeout(1500);
+    check(await page.inputValue("#search") === "threshold", "what cannot be read leaves the last page");
+    await page.evaluate(() => window.old = true);
+    writeFileSync(file, good.replaceAll('"threshold"', '"sill"'));
+    await page.waitForFunction(() => window.old === undefined, null, { timeout: 20000 });
+    await drawn(page);
+    await page.fill("#search", "sill");
+    check((await page.locator("#found li").count()) > 0, "mended, it is drawn again");
     await page.context().close();
   } finally {
     watch.kill();
