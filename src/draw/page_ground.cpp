@@ -70,33 +70,41 @@ Json group_data(const Group& group, std::vector<std::string>& triggers, const Wo
             {"hatch", look.hatch}};
 }
 
-void add_chunks(Json& json, const World& world, const Map& map, const DrawOptions& options) {
+Json ground_data(std::size_t group_number, const Group& group) {
+    std::vector<std::int32_t> chains, lines, pieces;
+    for (const Chain& chain : group.chains) {
+        chains.push_back(flags_of(chain));
+        add_ring(chains, chain.points);
+    }
+    for (const Ring& line : group.lines) add_ring(lines, line);
+    for (const Ring& piece : group.pieces) add_ring(pieces, piece);
+    return {group_number, numbers(rings_of(group.regions)), numbers(chains), numbers(lines), numbers(pieces)};
+}
+
+// In chunks; but what is grown reaches into other chunks, so it is one.
+std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptions& options) {
     MergeOptions merging = options.merging;
     merging.boxes = merging.triangles = false;
     merging.pieces = std::int64_t{map.columns} * map.rows <= most_cells_with_pieces;
-    merging.grow = 0;
-    const ChunkedMerge merged = merge_chunks(world, map, chunk_cells, merging);
+    if (merging.grow != 0) return {{{}, merge(world, map, merging).groups}};
+    return merge_chunks(world, map, chunk_cells, merging).chunks;
+}
+
+void add_chunks(Json& json, const World& world, const Map& map, const DrawOptions& options) {
     std::map<std::tuple<int, int, std::string, OneWay>, std::size_t> known;
     std::vector<std::string> triggers;
     Json groups = Json::array(), chunks = Json::array();
-    for (const Chunk& chunk : merged.chunks)
+    for (const Chunk& chunk : chunks_of(world, map, options))
         for (const Group& group : chunk.groups) {
             const auto [at, is_new] =
                 known.try_emplace({group.storey_id, group.barrier_id, group.trigger, group.one_way}, known.size());
             if (is_new) groups.push_back(group_data(group, triggers, world, options.palette));
-            std::vector<std::int32_t> chains, lines, pieces;
-            for (const Chain& chain : group.chains) {
-                chains.push_back(flags_of(chain));
-                add_ring(chains, chain.points);
-            }
-            for (const Ring& line : group.lines) add_ring(lines, line);
-            for (const Ring& piece : group.pieces) add_ring(pieces, piece);
-            chunks.push_back(
-                {at->second, numbers(rings_of(group.regions)), numbers(chains), numbers(lines), numbers(pieces)});
+            chunks.push_back(ground_data(at->second, group));
         }
     json["groups"] = std::move(groups);
     json["chunks"] = std::move(chunks);
 }
+
 void add_reach(Json& json, const World& world, const Map& map, const DrawOptions& options) {
     const Mover* mover = mover_for_reach(world, map, options);
     if (mover == nullptr || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;

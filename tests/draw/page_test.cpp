@@ -1,6 +1,7 @@
 // What a page knows: that it is all there, and harms nobody. What it does is tested in a browser (tests/npm/page.mjs).
 #include <catch2/catch.hpp>
 
+#include <cstring>
 #include <nlohmann/json.hpp>
 
 #include "clean_worlds.hpp"
@@ -129,4 +130,34 @@ TEST_CASE("a page of an area holds just that area") {
     const Json data = data_of(page_of(world_of(worlds::small_world()), options));
     CHECK(data["maps"][0]["size"] == Json({3, 3}));
     CHECK(data["maps"][0]["first"] == Json({2, 1}));
+}
+
+// Each chunk's first list: rings, each its number of points and then their steps.
+TEST_CASE("a page's ground is the merged ground, grown where that was asked for") {
+    for (const std::int32_t grow : {0, 2 * steps_per_px})
+        for (std::uint64_t round = 0; round < 6; ++round) {
+            const World world = world_of(worlds::clean_world(round));
+            DrawOptions options;
+            options.merging.grow = grow;
+            const Json data = data_of(page_of(world, options));
+            for (std::size_t m = 0; m < world.maps().size(); ++m) {
+                const Json& told = data["maps"][m];
+                std::int64_t area = 0, merged = 0;
+                for (const Json& chunk : told["chunks"]) {
+                    const std::string bytes = bytes_of(chunk[1]);
+                    std::vector<std::int32_t> list(bytes.size() / 4);
+                    std::memcpy(list.data(), bytes.data(), bytes.size());
+                    for (std::size_t at = 0; at < list.size();) {
+                        Ring ring;
+                        for (int n = list[at++]; n > 0; --n, at += 2) ring.push_back({list[at], list[at + 1]});
+                        area += twice_area(ring);   // of a hole it is negative
+                    }
+                }
+                MergeOptions merging;
+                merging.grow = grow;
+                for (const Group& group : merge(world, world.maps()[m], merging).groups)
+                    merged += twice_area(group.regions);
+                CHECK(area == merged);
+            }
+        }
 }
