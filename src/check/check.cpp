@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../model/report_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground {
@@ -58,6 +59,14 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 }
 
 }   // namespace
+
+Report Findings::take() {
+    std::stable_sort(findings_.begin(), findings_.end(), detail::comes_first);
+    Report report;
+    for (Finding& finding : findings_) report.add(std::move(finding));   // each at the end
+    findings_.clear();
+    return report;
+}
 
 Report waived(const World& world, const Findings& findings, const Report& all) {
     Report rest;

@@ -18,12 +18,13 @@ public:
     // A finding of a rule at a place, with the world's severity; fill in the rest, then `add` it. `thing` names what is
     // meant, for worlds without files.
     [[nodiscard]] Finding start(Rule rule, Place place, std::string thing, std::vector<std::string> arguments) const;
-    void add(Finding finding) { report_.add(std::move(finding)); }
-    [[nodiscard]] Report take() { return std::move(report_); }
+    void add(Finding finding) { findings_.push_back(std::move(finding)); }
+    // All of them, in order: sorted once, for there may be very many.
+    [[nodiscard]] Report take();
 
 private:
     const World& world_;
-    Report report_;
+    std::vector<Finding> findings_;
 };
 
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.

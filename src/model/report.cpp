@@ -7,6 +7,8 @@
 #include <numeric>
 #include <tuple>
 
+#include "report_internal.hpp"
+
 namespace dryground {
 
 std::string message(const Finding& finding) {
@@ -15,9 +17,7 @@ std::string message(const Finding& finding) {
     return fmt::vformat(rule_text(finding.rule).sentence, arguments);
 }
 
-namespace {
-
-bool comes_first(const Finding& a, const Finding& b) {
+bool detail::comes_first(const Finding& a, const Finding& b) {
     const auto key = [](const Finding& f) {
         return std::tie(f.place.file, f.place.line, f.place.column, f.place.thing);
     };
@@ -25,16 +25,17 @@ bool comes_first(const Finding& a, const Finding& b) {
     return std::pair(rule_text(a.rule).name, message(a)) < std::pair(rule_text(b.rule).name, message(b));
 }
 
-}   // namespace
-
 void Report::add(Finding finding) {
     if (finding.severity == Severity::off) return;
-    const auto where = std::upper_bound(findings_.begin(), findings_.end(), finding, comes_first);
+    const auto where = std::upper_bound(findings_.begin(), findings_.end(), finding, detail::comes_first);
     findings_.insert(where, std::move(finding));
 }
 
 void Report::add(const Report& other) {
-    for (const Finding& finding : other.findings()) add(finding);
+    if (&other == this) return add(Report(other));
+    const auto own = static_cast<std::ptrdiff_t>(findings_.size());
+    findings_.insert(findings_.end(), other.findings_.begin(), other.findings_.end());
+    std::inplace_merge(findings_.begin(), findings_.begin() + own, findings_.end(), detail::comes_first);
     waived_ += other.waived_;
 }
 

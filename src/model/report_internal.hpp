@@ -1,0 +1,10 @@
+// The order of findings in a report: by file, line, column, rule, then what they say.
+#pragma once
+
+#include "dryground/report.hpp"
+
+namespace dryground::detail {
+
+[[nodiscard]] bool comes_first(const Finding& a, const Finding& b);
+
+}   // namespace dryground::detail
