@@ -52,6 +52,9 @@ namespace play {
 
 [[nodiscard]] Vec direction(OneWay one_way);   // (0, 0) for none
 
+// Adds what a contact is with, unsorted.
+void add_touched(const World& world, const Map& map, const Solids& solids, const Contact& contact, Touches& into);
+
 }   // namespace play
 
 }   // namespace dryground

@@ -8,9 +8,8 @@
 #include <cmath>
 #include <map>
 
-#include "dryground/play.hpp"
+#include "parts_internal.hpp"
 #include "probe_internal.hpp"
-#include "solids_internal.hpp"
 
 namespace dryground {
 
@@ -167,10 +166,11 @@ void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const
 void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
-    Play play(world, map.name);
-    for (const int fact : facts) play.set_fact(fact, true);
-    for (const int storey : play::storeys_of(map))
-        for (const Touch& touch : play.touched({.point = p, .normal = normal, .storey = storey}))
+    for (const int storey : play::storeys_of(map)) {
+        Touches touches;
+        play::add_touched(world, map, solids, {.point = p, .normal = normal, .storey = storey}, touches);
+        touches.sort();
+        for (const Touch& touch : touches)
             lines.push_back(fmt::format(
                 "{}{}, of {} at cell ({}, {}){}", on(storey), barrier(touch.barrier),
                 of(touch.sort, touch.layer, touch.object, touch.tile), touch.cell[0], touch.cell[1],
@@ -179,6 +179,7 @@ void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::str
                     : fmt::format(
                           ", its {} side",
                           (map.grid == GridSort::square ? square : diamond)[static_cast<std::size_t>(touch.side)])));
+    }
     if (lines.empty()) lines.emplace_back("nothing lies within 1 px on that side");
 }
 
@@ -193,9 +194,9 @@ void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines)
     };
     const Regions body = moved(mover.body, p);
     each_solid(body, mover.stopped_by, [&](const play::StandingPiece& piece) {
-        add_once(lines, fmt::format("overlaps {} of {}", barrier(piece.barrier), of(piece)));
+        add_once(lines, fmt::format("{} overlaps {} of {}", mover.name, barrier(piece.barrier), of(piece)));
     });
-    if (lines.empty()) lines.emplace_back("its body fits here");
+    if (lines.empty()) lines.push_back(mover.name + " fits here");
     const auto [column, row] = map.cell_at(p);
     if (mover.needs != 0 && map.has(column, row)) {
         const CellSay say = passability(world, map, column, row, 0, facts);

@@ -221,17 +221,19 @@ private:
 
 }   // namespace
 
+void add_touched(const World& world, const Map& map, const Solids& solids, const Contact& contact, Touches& into) {
+    Touches own;
+    Toucher(world, map, solids, contact).run(own);
+    for (const Touch& touch : own) into.add(touch);
+}
+
 }   // namespace play
 
 Touches Play::touched(const Contact& contact) const { return touched(std::span(&contact, 1)); }
 
 Touches Play::touched(std::span<const Contact> contacts) const {
     Touches touches;
-    for (const Contact& contact : contacts) {
-        Touches own;
-        play::Toucher(parts_->world, map(), *parts_->solids, contact).run(own);
-        for (const Touch& touch : own) touches.add(touch);
-    }
+    for (const Contact& contact : contacts) play::add_touched(parts_->world, map(), *parts_->solids, contact, touches);
     touches.sort();
     return touches;
 }

@@ -4,6 +4,7 @@
 
 #include "chance.hpp"
 #include "clean_worlds.hpp"
+#include "dryground/play.hpp"
 #include "dryground/probe.hpp"
 
 using namespace dryground;
@@ -83,9 +84,9 @@ TEST_CASE("probe tells what a mover would meet") {
     const Prober prober(world, world.map("flat"));
     ProbeQuestion warden;
     warden.mover = 0;
-    CHECK(prober.at({24, 48}, warden).mover == std::vector<std::string>{"its body fits here"});
+    CHECK(prober.at({24, 48}, warden).mover == std::vector<std::string>{"warden fits here"});
     CHECK(prober.at({24, 52}, warden).mover ==
-          std::vector<std::string>{"overlaps earth of marsh/peat in layer ground"});
+          std::vector<std::string>{"warden overlaps earth of marsh/peat in layer ground"});
 }
 
 TEST_CASE("probe says of a place outside that it is outside") {
@@ -123,6 +124,94 @@ TEST_CASE("at any point probe tells just the barriers that are merged there") {
                     CHECK(told == (side == Side::inside));
                 }
             }
+        }
+    }
+}
+
+TEST_CASE("probe tells what comes and goes with facts, and what is never more than decor") {
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "name = \"ground\"",
+                                       "name = \"ground\"\nwhen = [\"has_key\"]");
+    files =
+        worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"",
+                     "[[layers]]\nname = \"weeds\"\ndecor = true\nrows = '''\n......\n......\n......\n#.....\n'''\n\n"
+                     "[[layers]]\nname = \"people\"");
+    const World world = world_of(files);
+    const Prober without(world, world.map("flat")), with_key(world, world.map("flat"), {0});
+    const Probe gone = without.at({8, 56}), there = with_key.at({8, 56});
+    CHECK(gone.tiles == std::vector<std::string>{"weeds: marsh/peat; decor, which neither stops nor grants",
+                                                 "ground: marsh/peat; the layer is not there as facts are"});
+    CHECK(gone.solids.empty());
+    CHECK(there.solids == std::vector<std::string>{"earth, of marsh/peat in layer ground"});
+}
+
+TEST_CASE("probe tells flips and turns, reactions, and what a tile needs and gives") {
+    worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"",
+                                       "\"/\" = { tile = \"bank\", flip = \"x\" }");
+    files = worlds::with(files, "marsh.toml", "[tiles.bank]",
+                         "[tiles.bank]\nneeds = [\"has_key\"]\nreacts = [{ fires = \"bump\", runs = \"ring\" }]");
+    const World world = world_of(files);
+    const std::string line = Prober(world, world.map("flat")).at({66, 46}).tiles.front();
+    CHECK(line.find("marsh/bank flipped left to right") != std::string::npos);
+    CHECK(line.find("solid until has_key") != std::string::npos);
+    CHECK(line.find("reacts to bump, runs ring") != std::string::npos);
+}
+
+TEST_CASE("probe tells sides that are shut, and who shuts them") {
+    worlds::Files files = worlds::with(worlds::small_world(), "marsh.toml", "flags = [\"walk\"]",
+                                       "flags = [\"walk\"]\nsides = { left = \"in\", top = \"shut\" }");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"boardwalk\"");
+    const World world = world_of(files);
+    CHECK(Prober(world, world.map("flat")).at({72, 40}).flags ==
+          std::vector<std::string>{"grants walk (says marsh/boardwalk in layer ground); sides: top shut, left in (says "
+                                   "marsh/boardwalk in layer ground)"});
+}
+
+TEST_CASE("probe tells triggers and links, what they need, give and lead to, and which a mover stands in") {
+    const World world = world_of(worlds::with(
+        worlds::small_world(), "flat.toml", "objects = [",
+        "objects = [\n  { name = \"bell\", kind = \"trigger\", box = [16, 34, 16, 14], once = true, needs = "
+        "[\"has_key\"], runs = \"ring\" },\n  { name = \"gate\", kind = \"link\", box = [60, 16, 8, 8], to = "
+        "\"flat/landing\", one_way = true },"));
+    const Prober prober(world, world.map("flat"));
+    const std::vector<std::string> bell = prober.at({20, 40}).objects, gate = prober.at({64, 20}).objects;
+    for (const char* part : {"bell: trigger", "fires on enter, once, by warden", "needs has_key", "runs ring"})
+        CHECK(says(bell, part));
+    CHECK(says(gate, "leads to flat/landing"));
+    ProbeQuestion warden;
+    warden.mover = 0;
+    CHECK(says(prober.at({24, 48}, warden).mover, "is inside trigger 'bell', which fires on enter"));
+    CHECK_FALSE(says(prober.at({50, 48}, warden).mover, "bell"));
+}
+
+// What a contact means, as a running game is told it.
+TEST_CASE("a probe's contact is what Play tells of it") {
+    std::mt19937_64 dice(chance::seed());
+    for (std::uint64_t round = 0; round < 6; ++round) {
+        const World world = world_of(worlds::clean_world(round));
+        const Map& map = world.maps().front();
+        const Play play(world, map.name);
+        const Prober prober(world, map);
+        std::uniform_int_distribution<int> across(map.least().x / steps_per_px, map.most().x / steps_per_px),
+            down(map.least().y / steps_per_px, map.most().y / steps_per_px), way(0, 3);
+        for (int i = 0; i < 200; ++i) {
+            const PointPx at{static_cast<double>(across(dice)), static_cast<double>(down(dice))};
+            const PointPx normal =
+                std::array<PointPx, 4>{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}}[static_cast<std::size_t>(way(dice))];
+            ProbeQuestion question;
+            question.normal = normal;
+            const Touches touches = play.touched(Contact{.point = at, .normal = normal});
+            const std::vector<std::string> told = prober.at(at, question).contact;
+            CAPTURE(round, at.x, at.y, normal.x, normal.y);
+            if (touches.empty()) {
+                CHECK(says(told, "nothing lies within 1 px"));
+                continue;
+            }
+            REQUIRE(told.size() == touches.size());
+            for (std::size_t k = 0; k < told.size(); ++k)
+                CHECK(told[k].find(touches[k].sort == Touched::rim
+                                       ? std::string("the map's rim")
+                                       : fmt::format("at cell ({}, {})", touches[k].cell[0], touches[k].cell[1])) !=
+                      std::string::npos);
         }
     }
 }
