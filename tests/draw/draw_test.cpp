@@ -6,6 +6,7 @@
 
 #include "chance.hpp"
 #include "clean_worlds.hpp"
+#include "draw/picture_internal.hpp"
 #include "pictures.hpp"
 
 using namespace dryground;
@@ -308,4 +309,49 @@ TEST_CASE("what is no SVG gives a reason, not a picture") {
     std::string fault;
     CHECK(png_from_svg("no svg", fault).empty());
     CHECK_FALSE(fault.empty());
+}
+
+TEST_CASE("of very many findings the first are told, and the others are dots; the key says so") {
+    const World world = world_of(worlds::small_world());
+    Report report;
+    for (int i = 0; i < 500; ++i) {
+        Finding finding;
+        finding.rule = Rule::step;
+        finding.severity = Severity::warning;
+        finding.place = {"flat.toml", 1 + i, 1, {}};
+        finding.map = "flat";
+        finding.cell = {{i % 6, i % 4}};
+        finding.arguments.assign(rule_text(Rule::step).arguments, "x");
+        report.add(std::move(finding));
+    }
+    DrawOptions options;
+    options.scale = 16;
+    const Document document(draw_svg(world, world.map("flat"), report, no_art, options));
+    CHECK(document.count("//g[@id='findings']/circle[@class='dot']") == 300);
+    CHECK(document.has_text("and 300 more, marked by dots"));
+    const std::size_t numbered = document.count("//g[@id='findings']/text");
+    CHECK(numbered <= 200);
+    CHECK(numbered >= 50);
+    if (numbered < 200) CHECK(document.has_text(fmt::format("{} findings had no room", 200 - numbered)));
+}
+
+TEST_CASE("labels and marks never lie over one another, and all lie in the map's frame") {
+    for (std::uint64_t round = 0; round < 12; ++round) {
+        const World world = world_of(worlds::clean_world(round));
+        for (const Map& map : world.maps())
+            for (const double scale : {0.5, 1.0, 2.0, 4.0}) {
+                DrawOptions options;
+                options.scale = scale;
+                const drawing::MapPicture picture(world, map, {}, options);
+                for (std::size_t a = 0; a < picture.labels.size(); ++a) {
+                    const drawing::Box& box = picture.labels[a].box;
+                    CHECK(box.x >= picture.frame.x);
+                    CHECK(box.x + box.width <= picture.frame.x + picture.frame.width);
+                    for (std::size_t b = 0; b < a; ++b) CHECK_FALSE(box.meets(picture.labels[b].box));
+                }
+                std::size_t named = 0;
+                for (const Object& object : map.objects) named += !object.name.empty() || object.role == Role::link;
+                CHECK(picture.labels.size() + picture.labels_left_out >= named);   // none is lost without a word
+            }
+    }
 }

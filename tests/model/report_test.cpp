@@ -1,5 +1,7 @@
 #include <catch2/catch.hpp>
 
+#include <random>
+
 #include <algorithm>
 #include <set>
 
@@ -76,4 +78,31 @@ TEST_CASE("the nearest name is near, or there is none") {
     CHECK_FALSE(nearest_name("lighthouse", names));
     CHECK_FALSE(nearest_name("", names));
     CHECK_FALSE(nearest_name(std::string(1000, 'a'), names));
+}
+
+// However they come: one by one, or report by report, in any order.
+TEST_CASE("reports put together are the findings added one by one") {
+    std::mt19937_64 dice(7);
+    std::vector<Finding> all;
+    for (int i = 0; i < 300; ++i) {
+        Finding finding;
+        finding.rule = dice() % 2 == 0 ? Rule::step : Rule::crack;
+        finding.place = {dice() % 2 == 0 ? "a.toml" : "b.toml", static_cast<int>(dice() % 9), 1, {}};
+        finding.arguments.assign(rule_text(finding.rule).arguments,
+                                 std::string(1, static_cast<char>('a' + dice() % 3)));
+        finding.map = std::to_string(i);   // tells equal ones apart
+        all.push_back(finding);
+    }
+    Report one_by_one, left, right;
+    for (std::size_t i = 0; i < all.size(); ++i) one_by_one.add(all[i]);
+    for (std::size_t i = 0; i < all.size(); ++i) (i < 150 ? left : right).add(all[i]);
+    right.add_waived(2);
+    left.add(right);
+    REQUIRE(left.findings().size() == 300);
+    for (std::size_t i = 0; i < 300; ++i) CHECK(left.findings()[i].map == one_by_one.findings()[i].map);
+    CHECK(left.counts().waived == 2);
+    Report twice = right;
+    twice.add(twice);
+    CHECK(twice.findings().size() == 300);
+    CHECK(twice.counts().waived == 4);
 }
