@@ -133,7 +133,7 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
                     {.name = {"crab"}, .body = box(8, 8), .stopped_by = {{"earth"}}}};
     world.facts = {{{"has_key"}}, {{"lamp_lit"}}};
     world.events = {{{"ring"}}};
-    world.kinds = {{.name = {"mud_crab"}, .role = Said<std::string>{"spawn"}, .mover = Name{"crab"}}};
+    world.kinds = {{.name = {"silt_crab"}, .role = Said<std::string>{"spawn"}, .mover = Name{"crab"}}};
     MapDraft map = map_of(grid, side, tiles, chance);
     LayerDraft things{.name = "things", .holds_objects = true};
     for (int i = 0; i < objects;) {
@@ -141,7 +141,7 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
                    r = static_cast<int>(chance() % static_cast<unsigned>(side));
         if (grid[at(side, c, r)] != 0) continue;
         ObjectDraft thing{
-            .name = {"thing_" + std::to_string(i)}, .kind = {i == 0 ? "spawn" : "mud_crab"}, .form = AtCells{c, r}};
+            .name = {"thing_" + std::to_string(i)}, .kind = {i == 0 ? "spawn" : "silt_crab"}, .form = AtCells{c, r}};
         switch (i == 0 ? 0 : i % 5) {
             case 1:
                 thing.kind = {"trigger"}, thing.gives = {{"has_key"}};

@@ -30,7 +30,7 @@ body = { box = [10, 8], at = [0, -4] }
 stopped_by = ["earth"]
 meets = ["crab"]
 moves = "side"
-[kinds.mud_crab]
+[kinds.silt_crab]
 role = "spawn"
 mover = "crab"
 motion = "moving"
@@ -46,7 +46,7 @@ cell = [16, 16]
 size = [30, 5]
 rim = "earth"
 tilesets = ["quay"]
-legend = { "#" = "stone", "c" = { kind = "mud_crab" } }
+legend = { "#" = "stone", "c" = { kind = "silt_crab" } }
 [[layers]]
 name = "ground"
 rows = '''
@@ -58,7 +58,7 @@ rows = '''
 '''
 [[layers]]
 name = "crabs"
-objects = [{ name = "first", kind = "mud_crab", cell = [3, 3] }, { kind = "mud_crab", cell = [20, 3], props = { speed_px = 40 } }]
+objects = [{ name = "first", kind = "silt_crab", cell = [3, 3] }, { kind = "silt_crab", cell = [20, 3], props = { speed_px = 40 } }]
 )"}};
 
 struct Crab {
@@ -96,7 +96,7 @@ int main(int argc, char** argv) {
     cpSpaceSetCollisionSlop(space, 0.005);
     std::vector<std::unique_ptr<Crab>> crabs;
     dg::Spawners spawners;
-    spawners.on("mud_crab", [&](const dg::Spawned& spawned) {
+    spawners.on("silt_crab", [&](const dg::Spawned& spawned) {
         cpBody* body = dg::chipmunk::add_body(space, play.world(), spawned.kind(), spawned.at_px());
         cpShape* shape = dg::chipmunk::add_mover(space, body, play.world(), spawned.kind().mover).front();
         cpShapeSetFriction(shape, 0);
@@ -110,10 +110,10 @@ int main(int argc, char** argv) {
         return true;
     });
     const dg::SpawnReport report = spawners.spawn(play);
-    fmt::print("{} crabs from the map\n{}", report.made.at("mud_crab"), dg::text(report));
+    fmt::print("{} crabs from the map\n{}", report.made.at("silt_crab"), dg::text(report));
     const int many = argc > 1 ? std::clamp(std::atoi(argv[1]), 2, 14) : 12;
     for (int i = 2; i < many; ++i)
-        spawners.make(play, "mud_crab", {80.0 + 24 * i + (i > 5 ? 48 : 0), 64}, {{"speed_px", dg::Value{16.0 + i}}});
+        spawners.make(play, "silt_crab", {80.0 + 24 * i + (i > 5 ? 48 : 0), 64}, {{"speed_px", dg::Value{16.0 + i}}});
     {
         const dg::chipmunk::LiveGround ground(space, play);
         cpSpaceAddDefaultCollisionHandler(space)->preSolveFunc = meet;

@@ -15,14 +15,14 @@ namespace dg = dryground;
 
 namespace {
 
-struct Options {
+struct CheckOptions {
     WorldArguments world;
     std::string format = "text", fail_on = "error", out, explain;
     std::vector<std::string> only;
     bool watch = false;
 };
 
-dg::Report all_findings_of(const Options& options, const dg::FoundWorld& found, std::string& title) {
+dg::Report all_findings_of(const CheckOptions& options, const dg::FoundWorld& found, std::string& title) {
     if (!found.report.empty()) return found.report;
     const dg::Loaded loaded = dg::load_world(found.world);
     dg::Report report = loaded.report();
@@ -38,7 +38,7 @@ dg::Report all_findings_of(const Options& options, const dg::FoundWorld& found, 
     return of_maps;
 }
 
-dg::Report findings_of(const Options& options, const dg::FoundWorld& found, std::string& title) {
+dg::Report findings_of(const CheckOptions& options, const dg::FoundWorld& found, std::string& title) {
     dg::Report report = all_findings_of(options, found, title);
     if (options.only.empty()) return report;
     dg::Report picked;
@@ -77,7 +77,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
 }
 
 // Checks again whenever a file of the world is saved, until somebody ends it.
-[[noreturn]] void watch(const Options& options) {
+[[noreturn]] void watch_check(const CheckOptions& options) {
     const dg::FoundWorld first = options.world.find();
     const std::filesystem::path folder = first.world.parent_path();
     std::string title;
@@ -131,7 +131,7 @@ void explain(const std::string& name) {
     print(pages);
 }
 
-void run(const Options& options) {
+void run_check(const CheckOptions& options) {
     if (!options.explain.empty()) {
         explain(options.explain);
         return;
@@ -141,7 +141,7 @@ void run(const Options& options) {
     if (options.watch) {
         if (options.format != "text" || !options.out.empty())
             stop(misuse, "--watch tells changes as text, on standard output");
-        watch(options);
+        watch_check(options);
     }
     std::string title;
     const dg::Report report = findings_of(options, options.world.find(), title);
@@ -155,7 +155,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_check(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<CheckOptions>();
     CLI::App* command = app.add_subcommand("check", "Find the mistakes of a world before anyone plays it");
     options->world.add_to(*command);
     command->get_option("FILE")->required(false);   // --explain needs none
@@ -174,7 +174,7 @@ void add_check(CLI::App& app) {
                       "Check again whenever a file of the world is saved, and tell what came and what went");
     command->add_option("--out", options->out, "Write the report to a file")->type_name("FILE");
     command->footer("Example: dryground check demo/broken/world.toml --fail-on warning");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_check(*options); });
 }
 
 }   // namespace app

@@ -25,7 +25,7 @@ std::string demo_folder() {
     return fs::exists(installed / "world.toml", error) ? installed.string() : DRYGROUND_DEMO_FOLDER;
 }
 
-struct Options {
+struct DemoOptions {
     std::string world = demo_folder(), out = "dryground-demo";
 };
 
@@ -93,7 +93,7 @@ void draw_page(const dg::World& world, const dg::Report& report, const fs::path&
     print(fmt::format("        {}: a page for a browser, to look around, ask and search\n", file.string()));
 }
 
-void run(const Options& options) {
+void run_demo(const DemoOptions& options) {
     const fs::path folder = as_typed(options.world), out = options.out;
     std::error_code error;
     fs::create_directories(out, error);
@@ -137,14 +137,14 @@ void run(const Options& options) {
 }   // namespace
 
 void add_demo(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<DemoOptions>();
     CLI::App* command =
         app.add_subcommand("demo", "Walk through the whole job on the demo world, a tidal field station");
     command->add_option("--out", options->out, "The folder for what it makes (default: dryground-demo)")
         ->type_name("DIR");
     command->add_option("--world", options->world, "The demo world's folder, where it was moved")->type_name("DIR");
     command->footer("Example: dryground demo --out dryground-demo");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_demo(*options); });
 }
 
 }   // namespace app

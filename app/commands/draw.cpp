@@ -19,7 +19,7 @@ namespace {
 constexpr std::int64_t most_cells_told = std::int64_t{1}
                                          << 20;   // figures of larger maps would need all of their merge
 
-struct Options {
+struct DrawOptions {
     WorldArguments world;
     MergeWords merging;
     std::vector<std::string> show, layers, fade, forms;
@@ -56,7 +56,7 @@ std::pair<dg::Thing, double> faded(const std::string& words) {
     return {thing_of(words.substr(0, at), "--fade"), strength};
 }
 
-void check_layers(const Options& options, const Opened& opened) {
+void check_layers(const DrawOptions& options, const Opened& opened) {
     std::vector<std::string> names;
     for (const std::string& map : opened.maps)
         for (const dg::Layer& layer : opened.world.map(map).layers) names.push_back(layer.name);
@@ -80,7 +80,7 @@ void check_area(const dg::CellArea& area, const dg::Map& map) {
                                  map.first_row + map.rows - 1));
 }
 
-dg::DrawOptions draw_options(const Options& options, const Opened& opened) {
+dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     dg::DrawOptions draw;
     draw.scale = options.scale;
     draw.palette = *dg::palette_from(options.palette);
@@ -135,7 +135,7 @@ void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawO
                     world.tilesets()[static_cast<std::size_t>(set)].tiles.size()));
 }
 
-void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw, const Options& options) {
+void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw, const DrawOptions& options) {
     std::vector<std::string> maps, left_out;
     for (const std::string& name : opened.maps) {
         const dg::Map& map = opened.world.map(name);
@@ -152,7 +152,7 @@ void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOpt
 }
 
 void draw_on_terminal(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw,
-                      const Options& options) {
+                      const DrawOptions& options) {
     dg::CharacterOptions characters;
     characters.colours = ::isatty(STDOUT_FILENO) != 0 && std::getenv("NO_COLOR") == nullptr;
     winsize size{};
@@ -166,7 +166,7 @@ void draw_on_terminal(const Opened& opened, const dg::Report& report, const dg::
     print(all);
 }
 
-void draw_once(const Options& options, const Opened& opened) {
+void draw_once(const DrawOptions& options, const Opened& opened) {
     const std::filesystem::path out = options.out;
     const dg::DrawOptions draw = draw_options(options, opened);
     const std::string& set = options.tileset.empty() ? opened.tileset : options.tileset;
@@ -196,7 +196,7 @@ void draw_once(const Options& options, const Opened& opened) {
 
 // Draws again whenever a file of the world is saved, until somebody ends it. What cannot be read is told, and the last
 // picture stays.
-[[noreturn]] void watch(const Options& options) {
+[[noreturn]] void watch_draw(const DrawOptions& options) {
     Watch files;
     const std::filesystem::path folder = options.world.find().world.parent_path();
     for (bool first = true;; first = false) {
@@ -214,13 +214,13 @@ void draw_once(const Options& options, const Opened& opened) {
     }
 }
 
-void run(const Options& options) {
+void run_draw(const DrawOptions& options) {
     const std::string ending = std::filesystem::path(options.out).extension().string();
     if (!options.out.empty() && ending != ".svg" && ending != ".png" && ending != ".html")
         stop(misuse, fmt::format("--out must end in .svg, .png or .html, but is '{}'", options.out));
     if (options.watch) {
         if (options.out.empty()) stop(misuse, "--watch draws into a file: say --out FILE");
-        watch(options);
+        watch_draw(options);
     }
     draw_once(options, options.world.open(options.merging.within_px));
 }
@@ -228,7 +228,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_draw(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<DrawOptions>();
     CLI::App* command =
         app.add_subcommand("draw", "Draw maps and tile sets: art, grid, merged outlines, flags, objects, findings");
     options->world.add_to(*command);
@@ -276,7 +276,7 @@ void add_draw(CLI::App& app) {
         "Examples: dryground draw demo/world.toml --map slipway --out slipway.png\n"
         "          dryground draw demo/world.toml --out station.html --watch\n"
         "          dryground draw demo/tiles/marsh.tiles.toml --out marsh.png");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_draw(*options); });
 }
 
 }   // namespace app

@@ -14,7 +14,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Options {
+struct EditOptions {
     WorldArguments world;
     std::string layer, tile, from, to, name, kind, keep = "top_left";
     std::vector<std::string> places, values;
@@ -89,7 +89,7 @@ int given(std::initializer_list<const std::string*> options) {
         std::count_if(options.begin(), options.end(), [](const std::string* one) { return !one->empty(); }));
 }
 
-dg::MapEdit add_object(const Options& o) {
+dg::MapEdit add_object(const EditOptions& o) {
     if (given({&o.at, &o.cell, &o.cells}) != 1) stop(misuse, "say where it is: one of --at, --cell, --cells");
     const dg::ObjectAt at = !o.at.empty()     ? dg::ObjectAt(point(o.at))
                             : !o.cell.empty() ? dg::ObjectAt(cell_at(o.cell))
@@ -97,7 +97,7 @@ dg::MapEdit add_object(const Options& o) {
     return dg::AddObject{o.layer, o.name, o.kind, at, o.to, properties(o.values)};
 }
 
-dg::MapEdit move_object(const Options& o) {
+dg::MapEdit move_object(const EditOptions& o) {
     if (given({&o.at, &o.cell, &o.by, &o.by_cells}) != 1)
         stop(misuse, "say where to, or how far: one of --at, --cell, --by, --by-cells");
     if (!o.at.empty()) return dg::MoveObject{o.name, point(o.at)};
@@ -142,7 +142,7 @@ std::string counted(std::size_t count, const std::string& things) {
                                   : things);
 }
 
-void make(const Options& options, const dg::MapEdit& edit, const char* what) {
+void make(const EditOptions& options, const dg::MapEdit& edit, const char* what) {
     const dg::FoundWorld found = options.world.find();
     if (!found.report.empty()) {
         say(dg::text(found.report));
@@ -189,14 +189,14 @@ void make(const Options& options, const dg::MapEdit& edit, const char* what) {
 
 // A verb: its arguments and the edit that they mean.
 template <class Edit>
-CLI::App* add_verb(CLI::App& app, const std::shared_ptr<Options>& options, const char* name, const char* help,
+CLI::App* add_verb(CLI::App& app, const std::shared_ptr<EditOptions>& options, const char* name, const char* help,
                    const char* what, Edit edit) {
     CLI::App* verb = app.add_subcommand(name, help);
     verb->callback([options, what, edit] { make(*options, edit(*options), what); });
     return verb;
 }
 
-void add_cell_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
+void add_cell_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     const auto with_tile = [&](CLI::App* verb) {
         verb->add_option("TILE", o->tile, "A tile's name, as in bank or bank:x:90; '' for none")
             ->required()
@@ -205,52 +205,52 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     const auto with_places = [&](CLI::App* verb, const char* help, int count) {
         verb->add_option("PLACE", o->places, help)->required()->expected(count)->type_name("");
     };
-    CLI::App* set = add_verb(app, o, "set", "Put a tile on cells", "cells", [](const Options& p) {
+    CLI::App* set = add_verb(app, o, "set", "Put a tile on cells", "cells", [](const EditOptions& p) {
         return dg::PaintCells{p.layer, p.tile, all_cells(p.places)};
     });
     with_tile(set);
     with_places(set, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
-    CLI::App* line = add_verb(app, o, "line", "Put a tile on a straight line of cells", "cells", [](const Options& p) {
+    CLI::App* line = add_verb(app, o, "line", "Put a tile on a straight line of cells", "cells", [](const EditOptions& p) {
         return dg::PaintCells{p.layer, p.tile, dg::cells_of_line(cell_at(p.places[0]), cell_at(p.places[1]))};
     });
     with_tile(line);
     with_places(line, "From a cell to a cell: 3,4 9,4", 2);
-    CLI::App* box = add_verb(app, o, "box", "Put a tile on a block of cells", "cells", [](const Options& p) {
+    CLI::App* box = add_verb(app, o, "box", "Put a tile on a block of cells", "cells", [](const EditOptions& p) {
         return dg::PaintCells{p.layer, p.tile, dg::cells_of_box(cell_area(p.places[0]))};
     });
     with_tile(box);
     with_places(box, "column,row,columns,rows", 1);
     CLI::App* ring =
-        add_verb(app, o, "ring", "Put a tile on the outermost cells of a block", "cells", [](const Options& p) {
+        add_verb(app, o, "ring", "Put a tile on the outermost cells of a block", "cells", [](const EditOptions& p) {
             return dg::PaintCells{p.layer, p.tile, dg::cells_of_ring(cell_area(p.places[0]))};
         });
     with_tile(ring);
     with_places(ring, "column,row,columns,rows", 1);
     CLI::App* fill = add_verb(app, o, "fill", "Put a tile on a cell and all like it that hang together with it",
-                              "cells", [](const Options& p) {
+                              "cells", [](const EditOptions& p) {
                                   return dg::FillCells{p.layer, p.tile, cell_at(p.places[0])};
                               });
     with_tile(fill);
     with_places(fill, "A cell: 3,4", 1);
     CLI::App* replace =
-        add_verb(app, o, "replace", "Put a tile wherever another one stands", "cells", [](const Options& p) {
+        add_verb(app, o, "replace", "Put a tile wherever another one stands", "cells", [](const EditOptions& p) {
             return dg::ReplaceTile{p.layer, p.from, p.tile,
                                    p.area.empty() ? std::nullopt : std::optional(cell_area(p.area))};
         });
     replace->add_option("OLD", o->from, "The tile that stands there; '' for none")->required()->type_name("");
     with_tile(replace);
     replace->add_option("--area", o->area, "Only in this block: column,row,columns,rows")->type_name("AREA");
-    CLI::App* copy = add_verb(app, o, "copy", "Copy a block of cells to another place", "cells", [](const Options& p) {
+    CLI::App* copy = add_verb(app, o, "copy", "Copy a block of cells to another place", "cells", [](const EditOptions& p) {
         return dg::CopyCells{p.layer, cell_area(p.places[0]), cell_at(p.places[1])};
     });
     with_places(copy, "The block, and the cell its top-left one goes to: 3,4,2,2 8,4", 2);
-    CLI::App* erase = add_verb(app, o, "erase", "Take away what stands on cells", "cells", [](const Options& p) {
+    CLI::App* erase = add_verb(app, o, "erase", "Take away what stands on cells", "cells", [](const EditOptions& p) {
         return dg::PaintCells{p.layer, "", all_cells(p.places)};
     });
     with_places(erase, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
 }
 
-void add_object_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
+void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     CLI::App* object = app.add_subcommand("object", "Add, move, drop or change an object");
     object->require_subcommand(1);
     const auto with_name = [&](CLI::App* verb) {
@@ -278,16 +278,16 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
     move->add_option("--by", o->by, "How far: px")->type_name("X,Y");
     move->add_option("--by-cells", o->by_cells, "How far: cells")->type_name("C,R");
     with_name(add_verb(*object, o, "drop", "Take an object away", "objects",
-                       [](const Options& p) { return dg::DropObject{p.name}; }));
-    CLI::App* give = add_verb(*object, o, "give", "Set properties of an object", "properties", [](const Options& p) {
+                       [](const EditOptions& p) { return dg::DropObject{p.name}; }));
+    CLI::App* give = add_verb(*object, o, "give", "Set properties of an object", "properties", [](const EditOptions& p) {
         return dg::GiveObject{p.name, properties(p.values)};
     });
     with_name(give);
     with_values(give)->required();
 }
 
-void add_map_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
-    CLI::App* size = add_verb(app, o, "size", "Give the map another size", "sizes", [](const Options& p) {
+void add_map_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
+    CLI::App* size = add_verb(app, o, "size", "Give the map another size", "sizes", [](const EditOptions& p) {
         const auto [columns, rows] = numbers<int, 2>(p.places[0], "size: say columns,rows, as in 40,13");
         return dg::ResizeMap{columns, rows, keep(p.keep)};
     });
@@ -296,7 +296,7 @@ void add_map_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
         ->check(CLI::IsMember({"top_left", "top_right", "bottom_left", "bottom_right"}))
         ->type_name("CORNER");
     CLI::App* shift =
-        add_verb(app, o, "shift", "Move all cells and objects of the map", "places", [](const Options& p) {
+        add_verb(app, o, "shift", "Move all cells and objects of the map", "places", [](const EditOptions& p) {
             const dg::CellAt by = cell_at(p.places[0]);
             return dg::ShiftMap{by[0], by[1]};
         });
@@ -306,7 +306,7 @@ void add_map_verbs(CLI::App& app, const std::shared_ptr<Options>& o) {
 }   // namespace
 
 void add_edit(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<EditOptions>();
     CLI::App* command =
         app.add_subcommand("edit", "Change a map in its files: just the characters that have to change");
     options->world.add_to(*command);

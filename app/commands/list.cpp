@@ -11,13 +11,13 @@ namespace app {
 
 namespace {
 
-struct Options {
+struct ListOptions {
     WorldArguments world;
     std::string what, format = "text", out;
     Filter filter;
 };
 
-void run(const Options& options) {
+void run_list(const ListOptions& options) {
     const Opened opened = options.world.open();
     const Table table = make_table(opened.world, options.what, opened.maps, options.filter);
     const std::string text = options.format == "csv"    ? as_csv(table)
@@ -29,7 +29,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_list(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<ListOptions>();
     CLI::App* command = app.add_subcommand(
         "list",
         "List what a world holds: tiles, maps, layers, objects, kinds, flags, facts, events, links, contacts, limits");
@@ -48,8 +48,8 @@ void add_list(CLI::App& app) {
     command->add_option("--name", options->filter.name, "Only names that match, * for any characters")
         ->type_name("PATTERN");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
-    command->footer("Example: dryground list demo/world.toml objects --kind mud_crab --format csv");
-    command->callback([options] { run(*options); });
+    command->footer("Example: dryground list demo/world.toml objects --kind silt_crab --format csv");
+    command->callback([options] { run_list(*options); });
 }
 
 }   // namespace app

@@ -15,7 +15,7 @@ namespace dg = dryground;
 
 namespace {
 
-struct Options {
+struct MergeOptions {
     WorldArguments world;
     MergeWords merging;
     std::vector<std::string> forms;
@@ -24,7 +24,7 @@ struct Options {
     int chunk_cells = 0;
 };
 
-dg::MergeOutput output_of(const Options& options, const dg::World& world) {
+dg::MergeOutput output_of(const MergeOptions& options, const dg::World& world) {
     dg::MergeOutput output;
     output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
     output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
@@ -38,7 +38,7 @@ dg::MergeOutput output_of(const Options& options, const dg::World& world) {
     return output;
 }
 
-dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& output, const dg::World& world) {
+dg::MergeOptions merge_options(const MergeOptions& options, const dg::MergeOutput& output, const dg::World& world) {
     dg::MergeOptions merging = dg::options_for(output);
     options.merging.apply(merging, world);
     merging.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
@@ -46,7 +46,7 @@ dg::MergeOptions merge_options(const Options& options, const dg::MergeOutput& ou
 }
 
 // --as cells: a grid of numbers or colours.
-void run_cells(const Options& options, const Opened& opened) {
+void run_cells(const MergeOptions& options, const Opened& opened) {
     if (options.forms.size() > 1) stop(misuse, "--as cells stands alone: it is a grid, the others are geometry");
     if (options.format != "csv" && options.format != "png")
         stop(misuse, "--as cells: say --format csv or --format png");
@@ -65,7 +65,7 @@ void run_cells(const Options& options, const Opened& opened) {
                     bits.empty() ? "1 where the mover is stopped" : "sums of " + bits));
 }
 
-void run(const Options& options) {
+void run_merge(const MergeOptions& options) {
     const Opened opened = options.world.open(options.merging.within_px);
     const bool cells = std::find(options.forms.begin(), options.forms.end(), "cells") != options.forms.end();
     if (cells) {
@@ -108,7 +108,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_merge(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<MergeOptions>();
     CLI::App* command = app.add_subcommand("merge", "Merge the shapes of maps to physics geometry");
     options->world.add_to(*command);
     std::vector<std::string> forms(dg::form_names().begin(), dg::form_names().end());
@@ -141,7 +141,7 @@ void add_merge(CLI::App& app) {
     options->merging.add_to(*command);
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground merge demo/world.toml --as chains --unit m --y up --out station.json");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_merge(*options); });
 }
 
 }   // namespace app

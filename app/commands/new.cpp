@@ -13,7 +13,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Options {
+struct NewOptions {
     std::string folder, title = "New Shore", view = "side";
 };
 
@@ -214,7 +214,7 @@ std::string without_bank(std::string text) {
     return text.erase(begin, end - begin);
 }
 
-void run(const Options& options) {
+void run_new(const NewOptions& options) {
     const fs::path folder = options.folder;
     std::error_code error;
     if (fs::exists(folder, error) && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
@@ -244,7 +244,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_new(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<NewOptions>();
     CLI::App* command = app.add_subcommand("new", "Make a small world to start from");
     command->add_option("DIR", options->folder, "The folder to make it in: not there yet, or empty")
         ->required()
@@ -254,7 +254,7 @@ void add_new(CLI::App& app) {
         ->check(CLI::IsMember({"side", "top"}))
         ->type_name("VIEW");
     command->footer("Example: dryground new my_shore --view top");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_new(*options); });
 }
 
 }   // namespace app

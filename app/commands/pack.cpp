@@ -14,7 +14,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Options {
+struct PackOptions {
     WorldArguments world;
     std::string format = "json", unit = "px", y = "down", plane = "screen", out, art, depfile;
 };
@@ -45,7 +45,7 @@ std::string depfile_text(const Opened& opened, const std::string& out) {
     return text + "\n";
 }
 
-void run(const Options& options) {
+void run_pack(const PackOptions& options) {
     const Opened opened = options.world.open();
     const dg::Report report = all_findings(opened);
     if (report.has(dg::Severity::error)) {
@@ -75,7 +75,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_pack(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<PackOptions>();
     CLI::App* command = app.add_subcommand("pack", "Everything a game loads, in one file; refuses a world with errors");
     options->world.add_to(*command, false);
     command->add_option("--format", options->format, "json or cbor, the same tree (default: json)")
@@ -96,7 +96,7 @@ void add_pack(CLI::App& app) {
         ->type_name("FILE");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground pack demo/world.toml --format cbor --out station.pack.cbor");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_pack(*options); });
 }
 
 }   // namespace app

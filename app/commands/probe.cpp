@@ -11,7 +11,7 @@ namespace dg = dryground;
 
 namespace {
 
-struct Options {
+struct ProbeOptions {
     WorldArguments world;
     std::vector<double> at, normal;
     std::vector<int> cell;
@@ -19,7 +19,7 @@ struct Options {
     std::string mover, out;
 };
 
-void run(const Options& options) {
+void run_probe(const ProbeOptions& options) {
     if (options.at.empty() == options.cell.empty())
         stop(misuse, "say where: --at X,Y in px, or --cell C,R for a cell's middle");
     const Opened opened = options.world.open();
@@ -48,7 +48,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_probe(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<ProbeOptions>();
     CLI::App* command = app.add_subcommand("probe", "Tell what is at a place of a map, and why");
     options->world.add_to(*command);
     command->add_option("--at", options->at, "The place, px")->delimiter(',')->expected(2)->type_name("X,Y");
@@ -66,7 +66,7 @@ void add_probe(CLI::App& app) {
     command->add_option("--facts", options->facts, "Facts that are true")->type_name("NAME");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground probe demo/world.toml --map slipway --at 200,128 --normal 0,-1");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_probe(*options); });
 }
 
 }   // namespace app

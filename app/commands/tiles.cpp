@@ -15,7 +15,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Options {
+struct TilesOptions {
     std::vector<std::string> from;
     std::string out, name, barrier, clear;
     std::vector<int> cell, margin, gap;
@@ -80,7 +80,7 @@ std::string stem_of(const fs::path& out) {
     return stem;
 }
 
-void run(const Options& options) {
+void run_tiles(const TilesOptions& options) {
     const fs::path out = options.out, folder = out.parent_path();
     const auto clear = colour(options.clear);
     std::error_code error;
@@ -136,7 +136,7 @@ void run(const Options& options) {
 }   // namespace
 
 void add_tiles(CLI::App& app) {
-    auto options = std::make_shared<Options>();
+    auto options = std::make_shared<TilesOptions>();
     CLI::App* command = app.add_subcommand("tiles", "Make a tile set from a sheet, or from pictures");
     command->add_option("FROM", options->from, "A sheet; or pictures, or folders of them")->required()->type_name("");
     command->add_option("--out", options->out, "The tile set's file; what is in it is kept")
@@ -159,7 +159,7 @@ void add_tiles(CLI::App& app) {
     command->add_flag("--dry-run", options->dry_run, "Print the file, and write nothing");
     command->footer(
         "Example: dryground tiles demo/art/marsh.png --out marsh.tiles.toml --trace --barrier earth --dry-run");
-    command->callback([options] { run(*options); });
+    command->callback([options] { run_tiles(*options); });
 }
 
 }   // namespace app

@@ -327,7 +327,7 @@ struct MapDraft {
     std::optional<Name> player{};
     Names tilesets{};
     std::uint64_t seed = 0;   // of weighted choice
-    Said<int> fine{1};        // parts of a cell that objects are expected to stand on
+    Said<int> cell_parts{1};  // parts of a cell that objects are expected to stand on
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};

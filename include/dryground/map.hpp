@@ -107,7 +107,7 @@ struct Map {
     int player = -1;   // mover id: the map's own, else the world's
     std::vector<int> tilesets;
     std::uint64_t seed = 0;                  // of weighted choice
-    int fine = 1;                            // parts of a cell that objects are expected to stand on
+    int cell_parts = 1;                      // parts of a cell that objects are expected to stand on
     std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
     std::vector<Layer> layers;               // from the bottom up
     std::vector<Object> objects;             // of all layers, in their order

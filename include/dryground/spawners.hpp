@@ -2,7 +2,7 @@
 // has none.
 //
 //     dg::Spawners spawners;
-//     spawners.on("mud_crab", [&](const dg::Spawned& crab) { make_crab(crab.at_m(), crab.number("patrol_px")); return
+//     spawners.on("silt_crab", [&](const dg::Spawned& crab) { make_crab(crab.at_m(), crab.number("patrol_px")); return
 //     true; }); const dg::SpawnReport report = spawners.spawn(play);      // once for each map, when it is entered
 //
 // Threads: one at a time.

@@ -71,13 +71,13 @@ private:
     std::size_t size_ = 0;
 };
 
-// Turns the touches of each frame into what began, what lasts and what ended: sliding along a floor tells each of its
+// Turns the touches of each frame into what came, what stays and what went: sliding along a floor tells each of its
 // cells once. Allocates nothing once it has held as many.
 class TouchTracker {
 public:
-    enum class Phase { began, lasting, ended };
+    enum class Phase { came, stays, went };
     struct Event {
-        Phase phase = Phase::began;
+        Phase phase = Phase::came;
         std::uint64_t body = 0;
         int feeler = -1;   // of the mover; -1: the body itself
         Touch touch;

@@ -13,10 +13,6 @@ namespace dryground::check_rules {
 
 namespace {
 
-std::string thing(const TileSet& set, const Tile& tile) {
-    return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
-}
-
 // How much is left over when a length is cut: margins before and, or not, behind the cells.
 int left_over(int length, int cell, int margin, int gap) {
     const int rest = (length - margin + gap) % (cell + gap);
@@ -68,7 +64,7 @@ void check_shared(const TileSet& set, Findings& findings) {
         const auto [first, is_new] = by_art.emplace(*tile.art, &tile);
         if (is_new) continue;
         Finding finding =
-            findings.start(Rule::art_shared, tile.place, thing(set, tile), {first->second->name, tile.name});
+            findings.start(Rule::art_shared, tile.place, thing_of(set, tile), {first->second->name, tile.name});
         if (!first->second->place.file.empty())
             finding.related.push_back({first->second->place, fmt::format("'{}' is here", first->second->name)});
         findings.add(std::move(finding));
@@ -86,7 +82,7 @@ void check_sizes(const TileSet& set, Findings& findings) {
     for (const Tile& tile : set.tiles)
         if (const auto& picture = tile.picture;
             picture && picture->width > 0 && std::int64_t{picture->width} * picture->height > 4 * median)
-            findings.add(findings.start(Rule::art_odd_size, tile.place, thing(set, tile),
+            findings.add(findings.start(Rule::art_odd_size, tile.place, thing_of(set, tile),
                                         {tile.name, fmt::format("{} x {}", picture->width, picture->height),
                                          fmt::format("{}", std::int64_t{picture->width} * picture->height / median)}));
 }
@@ -170,7 +166,7 @@ void check_against_art(const World& world, const TileSet& set, const Tile& tile,
         return std::vector<std::string>{tile.name, fmt::format(fmt::runtime(words), px),
                                         fmt::format("{}", 100 * px / of), whose};
     };
-    Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing(set, tile),
+    Finding finding = findings.start(Rule::shape_against_art, tile.shapes.front().place, thing_of(set, tile),
                                      over ? say("stand over {} px of nothing", bare, covered, "their")
                                           : say("leave {} px of its art bare", left, shown, "its"));
     finding.details.push_back(fmt::format("its art shows {} px; {} of them are solid", shown, hit));

@@ -38,6 +38,10 @@ std::string thing_of(const Map& map, const Object& object) {
                : fmt::format("map '{}', object '{}'", map.name, object.name);
 }
 
+std::string thing_of(const TileSet& set, const Tile& tile) {
+    return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
+}
+
 namespace {
 
 bool is_in(const Finding& finding, const std::array<int, 4>& cells) {

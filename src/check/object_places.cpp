@@ -73,8 +73,8 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
                     fmt::format("{} px from a whole px", px(std::max(std::abs(from_x), std::abs(from_y))))};
     // The parts of cells that the layer's other objects are on.
     if (map.grid != GridSort::square || others.size() < 4) return std::nullopt;
-    const std::int32_t wide = map.cell_width * steps_per_px / map.fine,
-                       high = map.cell_height * steps_per_px / map.fine;
+    const std::int32_t wide = map.cell_width * steps_per_px / map.cell_parts,
+                       high = map.cell_height * steps_per_px / map.cell_parts;
     const auto on = [&](const Object* other) {
         return off(other->position.x - offset.x, wide) == 0 && off(other->position.y - offset.y, high) == 0;
     };
@@ -87,7 +87,7 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
     return Snap{{p.x - out_x, p.y - out_y},
                 fmt::format("{} px from {} that the layer's other objects keep to",
                             px(std::max(std::abs(out_x), std::abs(out_y))),
-                            map.fine == 1 ? "the cells" : "the parts of cells")};
+                            map.cell_parts == 1 ? "the cells" : "the parts of cells")};
 }
 
 // A drawn box whose corner or size is a fraction of a px: what it should be.

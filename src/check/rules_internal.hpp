@@ -125,8 +125,9 @@ using LookAt = std::function<const Image*(const std::string& file)>;   // null w
 
 [[nodiscard]] std::string px(std::int64_t steps);                               // "9", "0.25"
 [[nodiscard]] std::string at_px(Point p);                                       // "[24, 48]"
-[[nodiscard]] std::string words_of(const World& world, const Object& object);   // "link 'hatch'", "unnamed mud_crab"
+[[nodiscard]] std::string words_of(const World& world, const Object& object);   // "link 'hatch'", "unnamed silt_crab"
 [[nodiscard]] std::string thing_of(const Map& map, const Object& object);
+[[nodiscard]] std::string thing_of(const TileSet& set, const Tile& tile);
 
 void check_tiles(const World& world, Findings& findings);
 void check_tile_shapes(const World& world, Findings& findings);

@@ -10,10 +10,6 @@ namespace dryground::check_rules {
 
 namespace {
 
-std::string thing(const TileSet& set, const Tile& tile) {
-    return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
-}
-
 bool solid(const Shape& shape) {
     return shape.trigger.empty() && shape.fault == ShapeFault::none && !shape.area.empty();
 }
@@ -24,7 +20,7 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
         const Shape& shape = tile.shapes[i];
         const std::string words = fmt::format("{} of tile '{}'", shape.words, tile.name);
         if (const auto fault = line_fault(shape.line)) {
-            Finding finding = findings.start(fault->rule, shape.place, thing(set, tile), {words, fault->figure});
+            Finding finding = findings.start(fault->rule, shape.place, thing_of(set, tile), {words, fault->figure});
             finding.hint = fault->hint;
             findings.add(std::move(finding));
         }
@@ -32,7 +28,7 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
         if (!box) continue;
         const std::int32_t thin = std::min(box->most.x - box->least.x, box->most.y - box->least.y);
         if (thin < steps_per_px) {
-            Finding finding = findings.start(Rule::shape_sliver, shape.place, thing(set, tile), {words, px(thin)});
+            Finding finding = findings.start(Rule::shape_sliver, shape.place, thing_of(set, tile), {words, px(thin)});
             finding.hint =
                 Hint{"bodies pass through what is thinner than a step of theirs: make it thicker, or a line", ""};
             findings.add(std::move(finding));
@@ -45,7 +41,7 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
             const bool same = subtract(other.area, shape.area).empty();
             if (same && j > i) continue;   // told once
             findings.add(findings.start(
-                Rule::shape_twice, shape.place, thing(set, tile),
+                Rule::shape_twice, shape.place, thing_of(set, tile),
                 {words, same ? "just where" : "inside of", fmt::format("{}{}", other.words, same ? " lies" : "")}));
             break;
         }
@@ -69,7 +65,7 @@ void check_flags(const World& world, const TileSet& set, const Tile& tile, Findi
             open = open || !subtract(cell, unite(stops)).empty();
         }
         if (!needed || open) continue;
-        Finding finding = findings.start(Rule::flags_against_shapes, tile.place, thing(set, tile),
+        Finding finding = findings.start(Rule::flags_against_shapes, tile.place, thing_of(set, tile),
                                          {tile.name, world.flags()[f].name, "is solid all over for"});
         finding.hint = Hint{"take the flag away, or leave room to stand", ""};
         findings.add(std::move(finding));
@@ -258,7 +254,7 @@ void check_carves(const World& world, std::size_t s, std::size_t t, Findings& fi
         if (carve.barrier < 0) continue;
         const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve);
         if (use.cells == 0 || use.carves) continue;
-        Finding finding = findings.start(Rule::carve_nothing, carve.shape.place, thing(set, tile),
+        Finding finding = findings.start(Rule::carve_nothing, carve.shape.place, thing_of(set, tile),
                                          {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
                                           fmt::format("{} cell{}", use.cells, use.cells == 1 ? "" : "s")});
         finding.hint = Hint{"carve a barrier that lies in a layer below, or take the carve out", ""};
@@ -284,7 +280,7 @@ void check_unused(const World& world, Findings& findings) {
             const Tile& tile = world.tilesets()[s].tiles[t];
             if (!used[s][t] && tile.stands_for < 0 && !tile.in_pattern)
                 findings.add(
-                    findings.start(Rule::tile_unused, tile.place, thing(world.tilesets()[s], tile), {tile.name}));
+                    findings.start(Rule::tile_unused, tile.place, thing_of(world.tilesets()[s], tile), {tile.name}));
         }
 }
 

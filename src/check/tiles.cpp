@@ -10,10 +10,6 @@ namespace dryground::check_rules {
 
 namespace {
 
-std::string thing(const TileSet& set, const Tile& tile) {
-    return fmt::format("tile set '{}', tile '{}'", set.name, tile.name);
-}
-
 // A fault of a drawn shape, if it has one.
 void check_fault(const Shape& shape, const std::string& owner, const std::string& where, Findings& findings) {
     const std::string words = fmt::format("{} of {}", shape.words, owner);
@@ -36,7 +32,7 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
     const std::int32_t width = set.cell_width * steps_per_px, height = set.cell_height * steps_per_px;
     const std::int32_t out = std::max({-box->least.x, -box->least.y, box->most.x - width, box->most.y - height});
     if (out <= 0) return;
-    Finding finding = findings.start(Rule::shape_outside, shape.place, thing(set, tile),
+    Finding finding = findings.start(Rule::shape_outside, shape.place, thing_of(set, tile),
                                      {fmt::format("{} of tile '{}'", shape.words, tile.name), px(out)});
     finding.details.push_back(
         fmt::format("the cell is {} x {} px; shapes count from its top-left corner", set.cell_width, set.cell_height));
@@ -51,17 +47,17 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
 struct Use {
     std::size_t cells = 0;
     std::vector<std::string> maps;
-    bool lacks_barrier = false, is_trigger = false;   // somewhere; somewhere by its layer
+    bool lacks_barrier = false, in_trigger_layer = false;   // somewhere; somewhere by its layer
     Place first_without_barrier;
     std::string thing_without_barrier;
     std::array<int, 2> cell_without_barrier{};
     std::string map_without_barrier, layer_without_barrier;
 };
 
-using Uses = std::vector<std::vector<Use>>;   // by tile set, then tile
+using TileUses = std::vector<std::vector<Use>>;   // by tile set, then tile
 
-Uses count_uses(const World& world) {
-    Uses uses;
+TileUses count_uses(const World& world) {
+    TileUses uses;
     for (const TileSet& set : world.tilesets()) uses.emplace_back(set.tiles.size());
     for (const Map& map : world.maps())
         for (const Layer& layer : map.layers) {
@@ -72,7 +68,7 @@ Uses count_uses(const World& world) {
                     if (placed.tile < 0) continue;
                     Use& use = uses[static_cast<std::size_t>(placed.tileset)][static_cast<std::size_t>(placed.tile)];
                     ++use.cells;
-                    use.is_trigger = use.is_trigger || !layer.trigger.empty();
+                    use.in_trigger_layer = use.in_trigger_layer || !layer.trigger.empty();
                     if (use.maps.empty() || use.maps.back() != map.name) use.maps.push_back(map.name);
                     if (layer.barrier >= 0 || !layer.trigger.empty() || use.lacks_barrier) continue;
                     use.lacks_barrier = true;
@@ -88,11 +84,11 @@ Uses count_uses(const World& world) {
 
 // What reacts to being entered has to be a trigger: a body gets into nothing else.
 void check_reactions(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
-    const auto senses = [](const Shape& shape) { return !shape.trigger.empty(); };
-    if (use.is_trigger || std::any_of(tile.shapes.begin(), tile.shapes.end(), senses)) return;
+    const auto has_trigger = [](const Shape& shape) { return !shape.trigger.empty(); };
+    if (use.in_trigger_layer || std::any_of(tile.shapes.begin(), tile.shapes.end(), has_trigger)) return;
     for (const Reaction& reaction : tile.reacts)
         if (reaction.fires == Fires::enter || reaction.fires == Fires::leave || reaction.fires == Fires::inside) {
-            Finding finding = findings.start(Rule::trigger_empty, reaction.place, thing(set, tile),
+            Finding finding = findings.start(Rule::trigger_empty, reaction.place, thing_of(set, tile),
                                              {fmt::format("what tile '{}' reacts with", tile.name)});
             finding.hint = Hint{"give the tile a shape that senses", "shapes = [{ cell = true, trigger = \"…\" }]"};
             findings.add(std::move(finding));
@@ -103,7 +99,7 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
     if (use.cells == 0) return;
     if (!tile.decided) {
         Finding finding = findings.start(
-            Rule::undecided, tile.place, thing(set, tile),
+            Rule::undecided, tile.place, thing_of(set, tile),
             {tile.name,
              fmt::format("{} cell{} of {}", use.cells, use.cells == 1 ? "" : "s", fmt::join(use.maps, ", "))});
         finding.hint = Hint{"say what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
@@ -114,7 +110,7 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
         return shape.trigger.empty() && shape.barrier < 0 && shape.fault == ShapeFault::none;
     });
     if (open == tile.shapes.end() || !use.lacks_barrier) return;
-    Finding finding = findings.start(Rule::no_barrier, open->place, thing(set, tile),
+    Finding finding = findings.start(Rule::no_barrier, open->place, thing_of(set, tile),
                                      {fmt::format("{} of tile '{}'", open->words, tile.name)});
     finding.map = use.map_without_barrier;
     finding.layer = use.layer_without_barrier;
@@ -129,18 +125,18 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
 }   // namespace
 
 void check_tiles(const World& world, Findings& findings) {
-    const Uses uses = count_uses(world);
+    const TileUses uses = count_uses(world);
     for (std::size_t s = 0; s < world.tilesets().size(); ++s) {
         const TileSet& set = world.tilesets()[s];
         for (std::size_t t = 0; t < set.tiles.size(); ++t) {
             const Tile& tile = set.tiles[t];
             const std::string owner = fmt::format("tile '{}'", tile.name);
             for (const Shape& shape : tile.shapes) {
-                check_fault(shape, owner, thing(set, tile), findings);
+                check_fault(shape, owner, thing_of(set, tile), findings);
                 check_outside(set, tile, shape, findings);
             }
             for (const Carve& carve : tile.carves) {
-                check_fault(carve.shape, owner, thing(set, tile), findings);
+                check_fault(carve.shape, owner, thing_of(set, tile), findings);
                 check_outside(set, tile, carve.shape, findings);
             }
             if (set.sheet && set.sheet->width > 0 && tile.art) {
@@ -153,7 +149,7 @@ void check_tiles(const World& world, Findings& findings) {
                 if (column < 0 || row < 0 || column >= columns || row >= rows)
                     findings.add(findings.start(Rule::art_outside,
                                                 tile.place_of_art.line > 0 ? tile.place_of_art : tile.place,
-                                                thing(set, tile),
+                                                thing_of(set, tile),
                                                 {tile.name, fmt::format("{}", column), fmt::format("{}", row),
                                                  fmt::format("{}", columns), fmt::format("{}", rows)}));
             }

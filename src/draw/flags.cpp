@@ -41,7 +41,7 @@ void draw_flags(MapPicture& picture) {
         for (std::size_t f = 0; f < letters.size(); ++f)
             if ((say.flags >> f & 1) != 0) text += letters[f];
         const Box box = picture.box(picture.map().cell_box(column, row));
-        picture.text(box.x + box.width / 2, box.y + box.height / 2 + size / 3, text.empty() ? "×" : text, size,
+        picture.text(box.x + box.width / 2, box.y + box.height / 2 + size / 3, text.empty() ? "–" : text, size,
                      picture.inks.text, "middle", halo(picture.inks));
     });
 }

@@ -10,7 +10,7 @@ namespace dryground::drawing {
 
 namespace {
 
-constexpr double least_cell = 5;   // px of the picture: of smaller cells vertices and ticks would cover the ground
+constexpr double least_marked_cell = 5;   // px of the picture: of smaller cells vertices and ticks would cover the ground
 
 constexpr double arrow_every = 96;   // px of the picture along a one-way line
 
@@ -80,7 +80,7 @@ void draw_group(MapPicture& picture, const Group& group) {
                     outline, look.colour, look.dash);
     }
     draw_lines(picture, group, look);
-    if (picture.cell_width() >= least_cell) {
+    if (picture.cell_width() >= least_marked_cell) {
         std::string ticks, vertices;
         for (const Chain& chain : group.chains) draw_chain(picture, chain, ticks, vertices);
         if (!ticks.empty())

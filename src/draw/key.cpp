@@ -122,7 +122,7 @@ void tell_ground(MapPicture& picture, Key& key) {
 
 void tell_flags(const MapPicture& picture, Key& key) {
     const std::vector<std::string> letters = letters_of_flags(picture.world);
-    std::string words = "flags: × = none granted";
+    std::string words = "flags: – = none granted";
     for (std::size_t f = 0; f < letters.size(); ++f)
         words += fmt::format(", {} = {}", letters[f], picture.world.flags()[f].name);
     key.words(words);

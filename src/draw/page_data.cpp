@@ -147,7 +147,7 @@ private:
                     std::string text;
                     for (std::size_t f = 0; f < letters.size(); ++f)
                         if ((say.flags >> f & 1) != 0) text += letters[f];
-                    one["letters"] = text.empty() ? "×" : text;
+                    one["letters"] = text.empty() ? "–" : text;
                 }
                 if (say.sides_layer >= 0) {
                     one["sides"] = Json::array();

@@ -18,8 +18,8 @@ struct Look {
 // least 4.5 : 1, signs on `sign_text` likewise.
 struct Inks {
     std::string text = "#10243a", soft = "#4a5963", paper = "#fffdf5", ground = "#eef4f5", rim = "#dfe6e8",
-                lines = "#33414a", error = "#b3261e", warning = "#8a5a00", note = "#1f5f8b", sign_text = "#ffffff",
-                side = "#b3261e", helper = "#554466", reach = "#5b2a86";
+                lines = "#33414a", error = "#a03838", warning = "#8a5a00", note = "#1f5f8b", sign_text = "#ffffff",
+                side = "#a03838", helper = "#554466", reach = "#5b2a86";
     std::array<std::string, 5> roles{"#1f5f8b", "#8a5a00", "#5b2a86", "#5a3d2b", "#2e6b34"};   // by Role
 };
 [[nodiscard]] Inks inks_of(Palette palette);

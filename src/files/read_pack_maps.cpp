@@ -256,7 +256,7 @@ MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells) 
     map.player = node.at("player").name_or_none();
     map.tilesets = node.at("tilesets").names();
     map.seed = static_cast<std::uint64_t>(node.at("seed").whole(INT64_MIN, INT64_MAX));
-    map.fine = Said<int>(node.at("fine").integer(), node.at("fine").where());
+    map.cell_parts = Said<int>(node.at("cell_parts").integer(), node.at("cell_parts").where());
     map.props = node.at("props").properties();
     const std::vector<LegendEntry> palette = read_palette(node.at("palette"));
     for (const Node& layer : node.at("layers").items()) map.layers.push_back(read_layer(layer, palette, cells));

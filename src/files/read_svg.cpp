@@ -17,7 +17,7 @@ namespace dryground::files {
 namespace {
 
 using PointPx2 = std::array<double, 2>;
-constexpr int deepest = 64;   // groups in groups
+constexpr int deepest_group = 64;   // groups in groups
 
 class SvgReader {
 public:
@@ -70,9 +70,9 @@ private:
 
     // ---- the tree ----
     void group(const pugi::xml_node& parent, const Matrix& outer, int depth) {
-        if (depth > deepest) {
+        if (depth > deepest_group) {
             add(Rule::too_large, place(parent),
-                {"the drawing", "nested deeper", fmt::format("{} groups in each other", deepest)});
+                {"the drawing", "nested deeper", fmt::format("{} groups in each other", deepest_group)});
             return;
         }
         for (const pugi::xml_node& node : parent.children()) {

@@ -5,6 +5,7 @@
 #include <string>
 #include <string_view>
 
+#define TOML_HEADER_ONLY 0   // its code is in toml_parser.cpp
 #define TOML_EXCEPTIONS 0
 #define TOML_ENABLE_FORMATTERS 0
 // The parser's own assertions would abort on damaged input in a debug build, and mislead the optimiser in a release by

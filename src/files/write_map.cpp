@@ -180,7 +180,7 @@ std::vector<NamedBytes> map_files(const MapDraft& draft, const std::string& fold
     head.add("player", draft.player);
     head.add("tilesets", toml_text::names(draft.tilesets));
     if (draft.seed != 0) head.add("seed", fmt::format("{}", static_cast<std::int64_t>(draft.seed)));
-    if (draft.fine.value != 1) head.add("fine", fmt::format("{}", draft.fine.value));
+    if (draft.cell_parts.value != 1) head.add("cell_parts", fmt::format("{}", draft.cell_parts.value));
     head.add_properties(draft.props);
     head.add_waivers(draft.waive);
     std::string out = head.lines() + legend_toml("legend", draft.legend);

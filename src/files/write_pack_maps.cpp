@@ -278,7 +278,7 @@ Json packed_map_json(const World& world, const Map& map, const PackOutput& outpu
             {"player", name_or_null(world.movers(), map.player)},
             {"tilesets", std::move(tilesets)},
             {"seed", static_cast<std::int64_t>(map.seed)},
-            {"fine", map.fine},
+            {"cell_parts", map.cell_parts},
             {"props", properties_json(map.props)},
             {"palette", palette_json(world, map)},
             {"layers", std::move(layers)},

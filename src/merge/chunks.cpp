@@ -19,23 +19,27 @@ namespace {
 
 int floored(int a, int b) { return a / b - (a % b < 0 ? 1 : 0); }
 
+}   // namespace
+
+namespace detail {
+
 // What one group is in one chunk.
 struct Share {
     std::vector<LabelledRing> rings;
-    detail::ChunkBorder border;
-    std::vector<detail::Run> runs;
+    ChunkBorder border;
+    std::vector<Run> runs;
     Regions regions;   // until the chunk's group takes them
 };
 
 struct PlanShares {
-    detail::GroupKey key;
-    std::function<Stacked(const detail::Block&)> merge_block;
+    GroupKey key;
+    std::function<Stacked(const Block&)> merge_block;
     std::vector<Share> shares{};   // by chunk
-    std::vector<detail::LinePiece> lines{};
+    std::vector<LinePiece> lines{};
     Regions solid{};   // that the lines may go on along
 };
 
-}   // namespace
+}   // namespace detail
 
 struct LiveMap::Parts {
     Parts(const World& w, const Map& m, int chunk_cells, const MergeOptions& o)
@@ -71,7 +75,7 @@ struct LiveMap::Parts {
             if (plan.rim) margin = std::max(margin, 1);
         }
         options.mover >= 0 ? add_mover_plans() : add_plans();
-        for (PlanShares& plan : plans) plan.shares.resize(merge.chunks.size());
+        for (detail::PlanShares& plan : plans) plan.shares.resize(merge.chunks.size());
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) merge_cells(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) find_runs(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) make_groups(i);
@@ -92,7 +96,7 @@ struct LiveMap::Parts {
     void add_plans() {
         for (const auto& [key, plan] : stacking.plans) {
             auto merger = std::make_shared<detail::CellMerger>(map, plan);
-            PlanShares& shares =
+            detail::PlanShares& shares =
                 add_shares(key, [merger](const detail::Block& block) { return merger->block(block, true); });
             if (plan.lines.empty()) continue;
             if (key.trigger.empty())
@@ -127,14 +131,14 @@ struct LiveMap::Parts {
         }
     }
 
-    PlanShares& add_shares(const detail::GroupKey& key, std::function<Stacked(const detail::Block&)> merge_block) {
-        PlanShares& shares = plans.emplace_back();
+    detail::PlanShares& add_shares(const detail::GroupKey& key, std::function<Stacked(const detail::Block&)> merge_block) {
+        detail::PlanShares& shares = plans.emplace_back();
         shares.key = key;
         shares.merge_block = std::move(merge_block);
         return shares;
     }
 
-    static void add_lines(PlanShares& shares, const std::vector<detail::JoinedLine>& lines) {
+    static void add_lines(detail::PlanShares& shares, const std::vector<detail::JoinedLine>& lines) {
         for (const detail::JoinedLine& line : lines)
             for (std::size_t i = 0; i < line.labels.size(); ++i)
                 shares.lines.push_back({line.points[i], line.points[(i + 1) % line.points.size()], line.labels[i]});
@@ -169,7 +173,7 @@ struct LiveMap::Parts {
 
     void merge_cells(std::size_t chunk) {
         const Ring ring = ring_of(chunk);
-        for (PlanShares& plan : plans) {
+        for (detail::PlanShares& plan : plans) {
             Stacked stacked = plan.merge_block(block_of(chunk));
             if (const std::int32_t least = detail::least_edge(world); least > 0)
                 detail::fuse_short_edges(stacked.rings, least, [&](Point p) { return on_ring(ring, p); });
@@ -181,12 +185,12 @@ struct LiveMap::Parts {
 
     void find_runs(std::size_t chunk) {
         static constexpr std::array<std::array<int, 2>, 4> behind{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
-        for (PlanShares& plan : plans) {
+        for (detail::PlanShares& plan : plans) {
             std::array<const detail::SideParts*, 4> shared{};
             for (std::size_t side = 0; side < 4; ++side)
                 if (const int other = beside(chunk, behind[side][0], behind[side][1]); other >= 0)
                     shared[side] = &plan.shares[static_cast<std::size_t>(other)].border.parts[(side + 2) % 4];
-            Share& share = plan.shares[chunk];
+            detail::Share& share = plan.shares[chunk];
             share.runs = detail::runs_of(share.rings, share.border, shared);
         }
     }
@@ -200,7 +204,7 @@ struct LiveMap::Parts {
         return result;
     }
 
-    [[nodiscard]] std::vector<Chain> chains_of(const PlanShares& plan, std::size_t chunk) const {
+    [[nodiscard]] std::vector<Chain> chains_of(const detail::PlanShares& plan, std::size_t chunk) const {
         std::vector<const std::vector<detail::Run>*> others{&plan.shares[chunk].runs};
         for (const std::size_t other : around(chunk)) others.push_back(&plan.shares[other].runs);
         std::vector<Chain> chains = detail::chains_of(plan.shares[chunk].runs, others);
@@ -211,7 +215,7 @@ struct LiveMap::Parts {
     void make_groups(std::size_t chunk) {
         std::vector<Group>& groups = merge.chunks[chunk].groups;
         groups.clear();
-        for (PlanShares& plan : plans) {
+        for (detail::PlanShares& plan : plans) {
             Group group = detail::named_group(world, plan.key);
             if (options.mover >= 0) group.mover = world.movers()[static_cast<std::size_t>(options.mover)].name;
             group.regions = std::exchange(plan.shares[chunk].regions, {});
@@ -227,7 +231,7 @@ struct LiveMap::Parts {
                    std::tie(b.storey, b.barrier, b.trigger, b.one_way);
         });
     }
-    void add_lines_of(const PlanShares& plan, std::size_t chunk, Group& group) const {
+    void add_lines_of(const detail::PlanShares& plan, std::size_t chunk, Group& group) const {
         const Regions inside{{ring_of(chunk), {}}};
         Regions all = inside;
         for (const detail::LinePiece& piece : plan.lines)
@@ -256,7 +260,7 @@ struct LiveMap::Parts {
 
     std::vector<std::size_t> changed_around(std::size_t chunk) {
         std::vector<std::vector<std::pair<Point, Point>>> seen;
-        for (PlanShares& plan : plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
+        for (detail::PlanShares& plan : plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
         merge_cells(chunk);
         bool seen_otherwise = false;
         for (std::size_t p = 0; p < plans.size(); ++p)
@@ -277,7 +281,7 @@ struct LiveMap::Parts {
     bool renew_chains(std::size_t chunk) {
         bool changed = false;
         if (!options.chains) return changed;
-        for (const PlanShares& plan : plans)
+        for (const detail::PlanShares& plan : plans)
             for (Group& group : merge.chunks[chunk].groups) {
                 if (group.storey_id != plan.key.storey || group.barrier_id != plan.key.barrier ||
                     group.trigger != plan.key.trigger || group.one_way != plan.key.one_way)
@@ -336,7 +340,7 @@ struct LiveMap::Parts {
     detail::Grid grid;
     bool flat;   // laid on the ground
     detail::Stacking stacking;
-    std::vector<PlanShares> plans;
+    std::vector<detail::PlanShares> plans;
     ChunkedMerge merge;
     int first_column = 0, first_row = 0, columns = 0, rows = 0;   // of chunks
     int margin = 0;                                               // cells out of the map that the outer chunks reach

@@ -16,7 +16,7 @@ namespace dryground::detail {
 
 namespace {
 
-struct Edge {
+struct SolidEdge {
     Point from, to;
 };
 
@@ -41,13 +41,13 @@ public:
         if (strips_.empty()) return;
         const std::size_t last = strip(to_y);
         for (std::size_t s = strip(from_y); s <= last; ++s)
-            for (const Edge& edge : strips_[s]) action(edge);
+            for (const SolidEdge& edge : strips_[s]) action(edge);
     }
 
 private:
     void add(const Ring& ring) {
         for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Edge edge{ring[i], ring[(i + 1) % ring.size()]};
+            const SolidEdge edge{ring[i], ring[(i + 1) % ring.size()]};
             const std::size_t last = strip(std::max(edge.from.y, edge.to.y));
             for (std::size_t s = strip(std::min(edge.from.y, edge.to.y)); s <= last; ++s) strips_[s].push_back(edge);
         }
@@ -58,7 +58,7 @@ private:
     }
 
     std::int64_t least_ = 0, height_ = 1;
-    std::vector<std::vector<Edge>> strips_;
+    std::vector<std::vector<SolidEdge>> strips_;
 };
 
 class LineCutter {
@@ -73,7 +73,7 @@ public:
             return std::abs(dx) > std::abs(dy) ? (double{0} + p.x - piece.from.x) / dx
                                                : (double{0} + p.y - piece.from.y) / dy;
         };
-        strips_.each(std::min(piece.from.y, piece.to.y), std::max(piece.from.y, piece.to.y), [&](const Edge& edge) {
+        strips_.each(std::min(piece.from.y, piece.to.y), std::max(piece.from.y, piece.to.y), [&](const SolidEdge& edge) {
             const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
             if (a == Turn::straight && b == Turn::straight) {
                 const double s = place_of(edge.from), t = place_of(edge.to);
@@ -117,7 +117,7 @@ private:
     [[nodiscard]] bool inside(double x, double y) const {
         int windings = 0;
         const auto row = static_cast<std::int32_t>(std::floor(y));
-        strips_.each(row, row, [&](const Edge& edge) {
+        strips_.each(row, row, [&](const SolidEdge& edge) {
             const bool from_above = edge.from.y <= y, to_above = edge.to.y <= y;
             if (from_above == to_above) return;
             const double part = (y - edge.from.y) / (double{0} + edge.to.y - edge.from.y);

@@ -6,12 +6,6 @@
 
 namespace dryground::detail {
 
-namespace {
-
-void append(Regions& into, const Regions& from) { into.insert(into.end(), from.begin(), from.end()); }
-
-}   // namespace
-
 Regions rim_area(const Map& map) {
     const auto strip = [&](int c, int r, int columns, int rows) {
         return Region{

@@ -20,10 +20,6 @@ Regions standing_area(const Map& map, const Shape& shape, const Placed& placed, 
         map.box_corner(column, row));
 }
 
-void append(Regions& into, Regions from) {
-    into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
-}
-
 class Stacker {
 public:
     Stacker(const World& world, const Map& map, const Facts& facts, bool all_tiles)

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cstdint>
+#include <iterator>
 #include <map>
 #include <memory>
 #include <set>
@@ -73,6 +74,10 @@ struct Stacking {
 
 [[nodiscard]] inline bool stops(const Mover& mover, int barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
+}
+
+inline void append(Regions& into, Regions from) {
+    into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
 }
 
 // The four boxes (or, around diamonds, strips) just outside of a map, corners included, one cell thick.

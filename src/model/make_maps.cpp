@@ -83,10 +83,10 @@ void WorldMaker::make_map(const MapDraft& draft) {
             map.grid = choose<GridSort, 2>(draft.grid, "'grid'",
                                            {{{"square", GridSort::square}, {"isometric", GridSort::isometric}}});
             map.seed = draft.seed;
-            map.fine = draft.fine.value;
-            if (map.fine < 1 || map.fine > 256)
-                add(Rule::out_of_range, draft.fine.place,
-                    {"'fine'", fmt::format("{}", map.fine), "from 1 to 256 parts of a cell"});
+            map.cell_parts = draft.cell_parts.value;
+            if (map.cell_parts < 1 || map.cell_parts > 256)
+                add(Rule::out_of_range, draft.cell_parts.place,
+                    {"'cell_parts'", fmt::format("{}", map.cell_parts), "from 1 to 256 parts of a cell"});
             Legend legend;
             const bool only_characters = std::none_of(draft.layers.begin(), draft.layers.end(),
                                                       [](const LayerDraft& layer) { return layer.cells.has_value(); });

@@ -2,8 +2,8 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Geometry>
 #include <algorithm>
+#include <cmath>
 #include <numbers>
 
 #include "choose_internal.hpp"
@@ -22,15 +22,18 @@ std::string words_of(const ObjectDraft& draft) {
 // leaves the range.
 std::optional<Regions> turned(const Regions& area, double degrees, bool united) {
     const Bounds box = *bounds(area);
-    const Eigen::Vector2d middle =
-        0.5 * (Eigen::Vector2d(box.least.x, box.least.y) + Eigen::Vector2d(box.most.x, box.most.y));
-    const Eigen::Rotation2Dd rotation(degrees * std::numbers::pi / 180);   // y points down, so that this is clockwise
+    const double middle_x = 0.5 * (box.least.x + box.most.x),
+                 middle_y = 0.5 * (box.least.y + box.most.y);
+    const double radians = degrees * std::numbers::pi / 180;   // y points down, so that this is clockwise
+    const double sine = std::sin(radians), cosine = std::cos(radians);
     Regions result = area;
     const auto turn = [&](Ring& points) {
         for (Point& p : points) {
-            const Eigen::Vector2d q = rotation * (Eigen::Vector2d(p.x, p.y) - middle) + middle;
-            if (!in_range(q.x() / steps_per_px) || !in_range(q.y() / steps_per_px)) return false;
-            p = {to_steps(q.x() / steps_per_px), to_steps(q.y() / steps_per_px)};
+            const double from_x = p.x - middle_x, from_y = p.y - middle_y;
+            const double x = (cosine * from_x - sine * from_y + middle_x) / steps_per_px,
+                         y = (sine * from_x + cosine * from_y + middle_y) / steps_per_px;
+            if (!in_range(x) || !in_range(y)) return false;
+            p = {to_steps(x), to_steps(y)};
         }
         return true;
     };

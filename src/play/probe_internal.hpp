@@ -15,7 +15,7 @@ namespace dryground::play {
 [[nodiscard]] std::string flags_line(const World& world, const Map& map, int column, int row, const CellSay& say);
 [[nodiscard]] std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object,
                                                     const Facts& facts);
-[[nodiscard]] std::string object_name(const World& world, const Object& object);   // 'landing', else a mud_crab
+[[nodiscard]] std::string object_name(const World& world, const Object& object);   // 'landing', else a silt_crab
 // The storeys that layers with a say are on, the lowest first.
 [[nodiscard]] std::vector<int> storeys_of(const Map& map);
 

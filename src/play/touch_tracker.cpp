@@ -16,7 +16,7 @@ bool before(const TouchTracker::Event& a, const TouchTracker::Event& b) { return
 }   // namespace
 
 void TouchTracker::touch(std::uint64_t body, int feeler, const Touch& touch) {
-    now_.push_back({Phase::began, body, feeler, touch});
+    now_.push_back({Phase::came, body, feeler, touch});
 }
 
 std::span<const TouchTracker::Event> TouchTracker::end_frame() {
@@ -28,16 +28,16 @@ std::span<const TouchTracker::Event> TouchTracker::end_frame() {
     for (Event& event : now_) {
         for (; old != before_.end() && before(*old, event); ++old) {
             events_.push_back(*old);
-            events_.back().phase = Phase::ended;
+            events_.back().phase = Phase::went;
         }
         const bool lasts = old != before_.end() && key(*old) == key(event);
         if (lasts) ++old;
-        event.phase = lasts ? Phase::lasting : Phase::began;
+        event.phase = lasts ? Phase::stays : Phase::came;
         events_.push_back(event);
     }
     for (; old != before_.end(); ++old) {
         events_.push_back(*old);
-        events_.back().phase = Phase::ended;
+        events_.back().phase = Phase::went;
     }
     std::swap(before_, now_);
     now_.clear();

@@ -105,8 +105,8 @@ TEST_CASE("list tells what designers keep on paper") {
         all += fmt::format("== {}\n{}", what, outcome.out);
     }
     approved::check("lists.txt", all);
-    CHECK(tool("list demo/world.toml objects --kind mud_crab --format csv").out ==
-          "map,object,kind,role,at,layer,gives,needs,props\r\nslipway,crab_a,mud_crab,spawn,\"440,128\",people,,,"
+    CHECK(tool("list demo/world.toml objects --kind silt_crab --format csv").out ==
+          "map,object,kind,role,at,layer,gives,needs,props\r\nslipway,crab_a,silt_crab,spawn,\"440,128\",people,,,"
           "\"mood=\"\"cross\"\" patrol_px=48\"\r\n");
     CHECK(tool("list demo/world.toml tiles --tagged masonry --name '*_top'").out.find("marsh/stone_top") !=
           std::string::npos);

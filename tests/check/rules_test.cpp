@@ -12,15 +12,14 @@ using worlds::with;
 
 namespace {
 
-struct Row {
+struct NearMiss {
     const char *file, *from, *to;
     const char* expected;   // rule at place; empty when all must stay silent
 };
 
-constexpr const char* last = worlds::last_of_shore;
-#define MORE(text) "flat.toml", last, "  { name = \"box\", kind = \"chest\", at = [112, 64] },\n" text
+#define MORE(text) "flat.toml", worlds::last_of_shore, "  { name = \"box\", kind = \"chest\", at = [112, 64] },\n" text
 
-const Row rows[] = {
+const NearMiss near_misses[] = {
     // shapes
     {"marsh.toml", "shapes = [{ polygon", "shapes = [{ box = [0, 15.5, 16, 0.5] }, { polygon",
      "shape-sliver at marsh.toml:13:11"},
@@ -113,10 +112,8 @@ const Row rows[] = {
      "waiver-unused at world.toml:9:10"},
 };
 
-Report findings(const Files& files) { return worlds::all_findings(files); }
-
-const bool noted = [] {
-    for (const Row& row : rows)
+const bool near_misses_noted = [] {
+    for (const NearMiss& row : near_misses)
         tripped().insert(std::string(row.expected).substr(0, std::string(row.expected).find(' ')));
     return true;
 }();
@@ -124,16 +121,16 @@ const bool noted = [] {
 }   // namespace
 
 TEST_CASE("the test shore checks clean", "[rules]") {
-    REQUIRE(noted);
-    const Report report = findings(shore());
+    REQUIRE(near_misses_noted);
+    const Report report = worlds::all_findings(shore());
     INFO(text(report));
     CHECK(report.empty());
 }
 
 TEST_CASE("each rule trips at its place, and stays silent for a near miss", "[rules]") {
-    const Row& row = GENERATE(from_range(std::begin(rows), std::end(rows)));
+    const NearMiss& row = GENERATE(from_range(std::begin(near_misses), std::end(near_misses)));
     CAPTURE(row.file, row.to);
-    const Report report = findings(with(shore(), row.file, row.from, row.to));
+    const Report report = worlds::all_findings(with(shore(), row.file, row.from, row.to));
     CAPTURE(text(report));
     const auto found = worlds::rules_and_places(report);
     if (std::string(row.expected).empty())

@@ -12,17 +12,13 @@ using worlds::with;
 
 namespace {
 
-constexpr const char* last = worlds::last_of_shore;
-
-const bool noted = [] {
+const bool spaces_noted = [] {
     for (const char* other :
          {"crack", "narrow", "pocket", "object-unscaled", "layer-without-shapes", "flags-always-equal", "sheet-cut",
           "art-shared", "shape-against-art", "art-odd-size", "solid-without-art", "art-without-solid"})
         tripped().insert(other);
     return true;
 }();
-
-Report findings(const Files& files) { return worlds::all_findings(files); }
 
 // Findings of one rule, told as text.
 std::string of(const Report& report, Rule rule) {
@@ -67,12 +63,12 @@ Files with_sheet(int more = 0) {
 }   // namespace
 
 TEST_CASE("gaps that nobody fits in, and passages that only look open", "[rules]") {
-    REQUIRE(noted);
+    REQUIRE(spaces_noted);
     const Files posts =
         with(with_rows("............\n............\n..........n.\n..p...../###\n..#~~#######\n############"),
              "flat.toml", "\"#\" = \"peat\"", "\"#\" = \"peat\", \"p\" = \"post\"");
     const auto gap = [&](double px) {
-        return findings(with(posts, "marsh.toml", "[tiles.net]",
+        return worlds::all_findings(with(posts, "marsh.toml", "[tiles.net]",
                              fmt::format("[tiles.post]\nunseen = true\nbarrier = \"earth\"\nshapes = [{{ box = [0, 0, "
                                          "2, 16] }}, {{ box = [{}, 0, {}, 16] }}]\n[tiles.net]",
                                          2 + px, 14 - px)));
@@ -84,16 +80,16 @@ TEST_CASE("gaps that nobody fits in, and passages that only look open", "[rules]
     const Files wide =
         with(with_rows("....#.#.....\n....#.#.....\n....#.#...n.\n......../###\n..#~~#######\n############"),
              "world.toml", "body = { box = [10, 14], at = [0, -7] }", "body = { box = [20, 14], at = [0, -7] }");
-    CHECK_THAT(of(findings(wide), Rule::narrow),
+    CHECK_THAT(of(worlds::all_findings(wide), Rule::narrow),
                Catch::Contains("a passage of 16 px is too narrow for warden by 4 px"));
-    CHECK(of(findings(with(wide, "world.toml", "[20, 14]", "[16, 14]")), Rule::narrow) == "");
+    CHECK(of(worlds::all_findings(with(wide, "world.toml", "[20, 14]", "[16, 14]")), Rule::narrow) == "");
 }
 
 TEST_CASE("a closed room is a pocket, an open one is none", "[rules]") {
     const char* field = "........\n........\n........\n########";
-    CHECK_THAT(of(findings(with(shore(), "cave.toml", field, "...###..\n...#.#..\n...###..\n########")), Rule::pocket),
+    CHECK_THAT(of(worlds::all_findings(with(shore(), "cave.toml", field, "...###..\n...#.#..\n...###..\n########")), Rule::pocket),
                Catch::Contains("a free area of 16 x 16 px"));
-    CHECK(of(findings(with(shore(), "cave.toml", field, "........\n...#.#..\n...###..\n########")), Rule::pocket) ==
+    CHECK(of(worlds::all_findings(with(shore(), "cave.toml", field, "........\n...#.#..\n...###..\n########")), Rule::pocket) ==
           "");
 }
 
@@ -104,9 +100,9 @@ TEST_CASE("objects in metres are told once, at the first", "[rules]") {
           std::pair{"at = [96, 56]", "at = [6, 3.5]"}, std::pair{"cells = [11, 2, 1, 1]", "box = [11, 2, 1, 1]"},
           std::pair{"box = [96, 32, 16, 16]", "box = [6, 2, 1, 1]"}, std::pair{"at = [112, 64]", "at = [7, 4]"}})
         files = with(files, "flat.toml", px, m);
-    CHECK_THAT(of(findings(files), Rule::object_unscaled),
+    CHECK_THAT(of(worlds::all_findings(files), Rule::object_unscaled),
                Catch::Contains("flat.toml:35:44") && Catch::Contains("all 6 objects of layer 'people'"));
-    CHECK(of(findings(shore()), Rule::object_unscaled) == "");
+    CHECK(of(worlds::all_findings(shore()), Rule::object_unscaled) == "");
 }
 
 TEST_CASE("layers that do nothing, and flags that are always alike", "[rules]") {
@@ -117,13 +113,13 @@ TEST_CASE("layers that do nothing, and flags that are always alike", "[rules]") 
              "[[layers]]\nname = \"weeds\"\nlegend = { \"n\" = \"net\" }\nrows = "
              "'''\n............\n............\n..........n.\n............\n............\n............\n'''\n[[layers]]"
              "\nname = \"people\"");
-    CHECK_THAT(of(findings(layer), Rule::layer_without_shapes), Catch::Contains("in layer 'weeds'"));
-    CHECK(of(findings(with(layer, "flat.toml", "name = \"weeds\"", "name = \"weeds\"\ndecor = true")),
+    CHECK_THAT(of(worlds::all_findings(layer), Rule::layer_without_shapes), Catch::Contains("in layer 'weeds'"));
+    CHECK(of(worlds::all_findings(with(layer, "flat.toml", "name = \"weeds\"", "name = \"weeds\"\ndecor = true")),
              Rule::layer_without_shapes) == "");
     const Files alike = with(with(shore(), "marsh.toml", "flags = [\"climb\"]", "flags = [\"walk\", \"climb\"]"),
                              "marsh.toml", "flags = [\"walk\"]", "flags = [\"walk\", \"climb\"]");
-    CHECK_THAT(of(findings(alike), Rule::flags_always_equal), Catch::Contains("flags 'walk' and 'climb'"));
-    CHECK(of(findings(with(alike, "marsh.toml", "flags = [\"walk\", \"climb\"]", "flags = [\"climb\"]")),
+    CHECK_THAT(of(worlds::all_findings(alike), Rule::flags_always_equal), Catch::Contains("flags 'walk' and 'climb'"));
+    CHECK(of(worlds::all_findings(with(alike, "marsh.toml", "flags = [\"walk\", \"climb\"]", "flags = [\"climb\"]")),
              Rule::flags_always_equal) == "");   // one tile tells them apart
 }
 
@@ -171,8 +167,8 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
 TEST_CASE("solids and the art that they belong to", "[rules]") {
     const auto rock = [](const char* box) {
         return with(
-            with_sheet(), "flat.toml", last,
-            fmt::format("{}  {{ name = \"rock\", kind = \"solid\", barrier = \"earth\", box = {} }},\n", last, box));
+            with_sheet(), "flat.toml", worlds::last_of_shore,
+            fmt::format("{}  {{ name = \"rock\", kind = \"solid\", barrier = \"earth\", box = {} }},\n", worlds::last_of_shore, box));
     };
     CHECK_THAT(of(with_pictures(rock("[16, 16, 16, 16]")), Rule::solid_without_art),
                Catch::Contains("100 % of solid 'rock'"));

@@ -10,13 +10,13 @@ using worlds::Files;
 
 namespace {
 
-struct Row {
+struct Misread {
     const char *file, *from, *to;
     const char* expected;   // rule at place
     const char* says;       // a part of the text
 };
 
-const Row rows[] = {
+const Misread misread[] = {
     {"world.toml", "title = \"Test Flat\"", "title = Test Flat", "syntax at world.toml:2:9", "not TOML"},
     {"flat.toml", "name = \"flat\"", "name = \"flat", "syntax at flat.toml:2:13", "not TOML"},
     {"marsh.toml", "tiles/1", "tiles/2", "format-version at marsh.toml:1:10", "newer version"},
@@ -76,7 +76,7 @@ const Row rows[] = {
     {"flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"x\" = \"peat\"", "legend-unused at flat.toml:7:40", "'x'"},
     {"flat.toml", "######\n", "#####\n", "row-length at flat.toml:15:6", "row 4 has 5 cells"},
     {"flat.toml", "######\n", "#######\n", "row-length at flat.toml:15:7", "row 4 has 7 cells"},
-    {"flat.toml", "......\n......\n", "......\n", "grid-size at flat.toml:12:1", "has 3 rows, but the map has 4"},
+    {"flat.toml", "......\n......\n", "......\n", "grid-size at flat.toml:12:1", "has 3 misread, but the map has 4"},
     {"flat.toml", "name = \"flat\"", "name = \"fl\xc3\"", "bad-text at flat.toml:2:11", "0xC3"},
     {"marsh.toml", "cell = [16, 16]", "cell = [16, 16]\nsheet = { file = \"world.toml\" }",
      "bad-picture at marsh.toml:4:18", "world.toml"},
@@ -101,7 +101,7 @@ TEST_CASE("a small world reads and checks clean") {
 }
 
 TEST_CASE("each reading mistake is one finding, at its place, with its mend") {
-    const Row& row = GENERATE(from_range(std::begin(rows), std::end(rows)));
+    const Misread& row = GENERATE(from_range(std::begin(misread), std::end(misread)));
     CAPTURE(row.file, row.to);
     const Report report = worlds::all_findings(worlds::with(worlds::small_world(), row.file, row.from, row.to));
     CAPTURE(text(report));
@@ -144,7 +144,7 @@ TEST_CASE("flips and turns by 90 need square cells") {
 
 TEST_CASE("every reading rule is tripped by a row above or a test of its own") {
     std::set<std::string> tripped{"ambiguous-name", "turn-not-square"};
-    for (const Row& row : rows)
+    for (const Misread& row : misread)
         tripped.insert(std::string(row.expected).substr(0, std::string(row.expected).find(' ')));
     for (const RuleText& rule : all_rules())
         if (rule.rule <= Rule::like_chain) CHECK(tripped.count(std::string(rule.name)) == 1);

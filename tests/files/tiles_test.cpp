@@ -10,7 +10,7 @@ using worlds::Files;
 namespace {
 
 using Found = std::vector<std::string>;
-Found findings(const Files& files) { return worlds::rules_and_places(worlds::load(files).report()); }
+Found found_in(const Files& files) { return worlds::rules_and_places(worlds::load(files).report()); }
 
 Files with_tiles(const std::string& more) {
     Files files = worlds::small_world();
@@ -115,12 +115,12 @@ TEST_CASE("a block is placed as one, its anchor where it is painted") {
     const Map& map = loaded.world().map("flat");
     CHECK(map.placed(map.layers[0], 1, 1).orientation.flip_x);
     CHECK(map.layers[0].counts[map.number(map.layers[0], 1, 1)] == 2);
-    CHECK(findings(with_lamp(lamp, ".L....\n......\n......\n######\n")) == Found{"out-of-range at flat.toml:12:2"});
-    CHECK(findings(with_lamp(lamp, "......\n....#.\n....L.\n######\n")) == Found{"out-of-range at flat.toml:14:5"});
-    CHECK(findings(with_lamp(worlds::with({{"a", lamp}}, "a", "anchor = \"A\"", "anchor = \"C\"")["a"],
+    CHECK(found_in(with_lamp(lamp, ".L....\n......\n......\n######\n")) == Found{"out-of-range at flat.toml:12:2"});
+    CHECK(found_in(with_lamp(lamp, "......\n....#.\n....L.\n######\n")) == Found{"out-of-range at flat.toml:14:5"});
+    CHECK(found_in(with_lamp(worlds::with({{"a", lamp}}, "a", "anchor = \"A\"", "anchor = \"C\"")["a"],
                              "......\n......\n....L.\n######\n"))
               .front() == "missing-key at marsh.toml:31:10");
-    CHECK(findings(
+    CHECK(found_in(
               with_lamp(worlds::with({{"a", lamp}}, "a", "\nB\n", "\nBx\n")["a"], "......\n......\n....L.\n######\n"))
               .front() == "legend-missing at marsh.toml:27:2");
 }
@@ -217,13 +217,13 @@ TEST_CASE("objects carve barriers of the layers below, and polygons have holes")
     CHECK(merging::in_px(merge(loaded.world(), loaded.world().map("flat")).group("earth").regions) ==
           "[(0,0 32,0 32,32 0,32) (8,8 8,24 24,24 24,8)] [(80,32 96,32 96,64 16,64 16,48 32,48 32,56 48,56 48,48 "
           "64,48)]");
-    CHECK(findings(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]", "holes = [[[8, 8], [8, 8]")).size() ==
+    CHECK(found_in(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]", "holes = [[[8, 8], [8, 8]")).size() ==
           0);
     CHECK(worlds::of_rule(worlds::all_findings(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]",
                                                             "holes = [[[8, 8], [8, 8]")),
                           Rule::shape_empty)
               .size() == 1);
-    CHECK(findings(worlds::with(files, "flat.toml", "barrier = \"earth\" }] },\n  { kind = \"spawn\", at",
+    CHECK(found_in(worlds::with(files, "flat.toml", "barrier = \"earth\" }] },\n  { kind = \"spawn\", at",
                                 "barrier = \"earht\" }] },\n  { kind = \"spawn\", at"))
               .front() == "unknown-name at flat.toml:20:68");
     CHECK(

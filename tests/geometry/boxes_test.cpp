@@ -27,7 +27,7 @@ struct Cells {
     }
 };
 
-Cells random_cells(chance::Dice& dice, int most_columns, int most_rows) {
+Cells random_grid(chance::Dice& dice, int most_columns, int most_rows) {
     Cells cells{dice.in(1, most_columns), dice.in(1, most_rows), {}};
     const int percent = dice.in(20, 95);
     for (int i = 0; i < cells.columns * cells.rows; ++i) cells.solid.push_back(dice.in(1, 100) <= percent);
@@ -90,7 +90,7 @@ TEST_CASE("the least boxes are as few as trying everything finds") {
     for (int round = 0; round < chance::rounds(1500); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(300'000 + static_cast<std::uint64_t>(round));
-        const Cells cells = random_cells(dice, 6, 5);
+        const Cells cells = random_grid(dice, 6, 5);
         const Regions land = cells.merged();
         CAPTURE(to_text(land));
         const Boxes boxes = least_boxes(land);
@@ -106,7 +106,7 @@ TEST_CASE("boxes cover large right-angled regions exactly") {
     for (int round = 0; round < 30; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(310'000 + static_cast<std::uint64_t>(round));
-        const Regions land = random_cells(dice, 60, 60).merged();
+        const Regions land = random_grid(dice, 60, 60).merged();
         const Regions parts = all_parts(least_boxes(land));
         REQUIRE(twice_area(parts) == twice_area(land));
         REQUIRE(unite(parts) == land);
@@ -117,7 +117,7 @@ TEST_CASE("where edges slant, boxes and convex rests cover exactly") {
     for (int round = 0; round < 150; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(320'000 + static_cast<std::uint64_t>(round));
-        Regions land = random_cells(dice, 10, 8).merged();
+        Regions land = random_grid(dice, 10, 8).merged();
         for (int i = dice.in(1, 6); i > 0; --i) {
             const int x = 16 * dice.in(0, 9), y = 16 * dice.in(0, 7);
             const Regions slope{{{{x, y + 16}, {x + 16, y}, {x + 16, y + 16}}, {}}};

@@ -11,7 +11,7 @@ using namespace dryground;
 
 namespace {
 
-constexpr int side = 4, framed = side + 2;   // the flood fill runs on a board with an empty frame around
+constexpr int board_side = 4, framed = board_side + 2;   // the flood fill runs on a board with an empty frame around
 
 struct Count {
     std::size_t solids = 0, holes = 0;
@@ -20,7 +20,7 @@ struct Count {
 using Labels = std::array<int, framed * framed>;   // of cells and the frame around them; 0: not yet
 
 bool full(unsigned board, int column, int row) {
-    return column >= 0 && row >= 0 && column < side && row < side && (board >> (row * side + column) & 1u) != 0;
+    return column >= 0 && row >= 0 && column < board_side && row < board_side && (board >> (row * board_side + column) & 1u) != 0;
 }
 
 // Labels the cells that are connected by sides to a cell and for which a test gives the same.
@@ -30,7 +30,7 @@ void flood(Labels& labels, int label, int column, int row, Test same) {
     while (!waiting.empty()) {
         const auto [c, r] = waiting.back();
         waiting.pop_back();
-        if (c < -1 || r < -1 || c > side || r > side || !same(c, r)) continue;
+        if (c < -1 || r < -1 || c > board_side || r > board_side || !same(c, r)) continue;
         int& mark = labels[static_cast<std::size_t>((r + 1) * framed + c + 1)];
         if (mark != 0) continue;
         mark = label;
@@ -40,8 +40,8 @@ void flood(Labels& labels, int label, int column, int row, Test same) {
 
 template <class Action>
 void each_unlabelled(const Labels& labels, Action action) {
-    for (int r = -1; r <= side; ++r)
-        for (int c = -1; c <= side; ++c)
+    for (int r = -1; r <= board_side; ++r)
+        for (int c = -1; c <= board_side; ++c)
             if (labels[static_cast<std::size_t>((r + 1) * framed + c + 1)] == 0) action(c, r);
 }
 
@@ -78,17 +78,17 @@ constexpr unsigned stride = 1;
 }   // namespace
 
 TEST_CASE("every small board has the regions, holes and area that flooding counts") {
-    for (unsigned board = 0; board < 1u << (side * side); board += stride) {
+    for (unsigned board = 0; board < 1u << (board_side * board_side); board += stride) {
         Regions cells;
-        for (int r = 0; r < side; ++r)
-            for (int c = 0; c < side; ++c)
+        for (int r = 0; r < board_side; ++r)
+            for (int c = 0; c < board_side; ++c)
                 if (full(board, c, r)) cells.push_back(box_region({c, r}, {c + 1, r + 1}));
         const Regions land = unite(cells);
         std::size_t holes = 0;
         for (const Region& region : land) holes += region.holes.size();
         const Count count = count_by_flooding(board);
         const bool good = land.size() == count.solids && holes == count.holes &&
-                          twice_area(land) == 2 * static_cast<std::int64_t>(std::bitset<side * side>(board).count());
+                          twice_area(land) == 2 * static_cast<std::int64_t>(std::bitset<board_side * board_side>(board).count());
         if (!good) {
             CAPTURE(board, to_text(land), count.solids, count.holes);
             REQUIRE(good);
@@ -98,10 +98,10 @@ TEST_CASE("every small board has the regions, holes and area that flooding count
 }
 
 TEST_CASE("every small board is cut to pieces that cover it") {
-    for (unsigned board = 1; board < 1u << (side * side); board += 7 * stride) {
+    for (unsigned board = 1; board < 1u << (board_side * board_side); board += 7 * stride) {
         Regions cells;
-        for (int r = 0; r < side; ++r)
-            for (int c = 0; c < side; ++c)
+        for (int r = 0; r < board_side; ++r)
+            for (int c = 0; c < board_side; ++c)
                 if (full(board, c, r)) cells.push_back(box_region({c, r}, {c + 1, r + 1}));
         const Regions land = unite(cells);
         std::int64_t area = 0;

@@ -12,7 +12,7 @@ using namespace dryground;
 
 namespace {
 
-Regions random_land(chance::Dice& dice) {
+Regions random_tiles(chance::Dice& dice) {
     Regions shapes;
     const int columns = dice.in(1, 12), rows = dice.in(1, 12);
     for (int r = 0; r < rows; ++r)
@@ -53,7 +53,7 @@ TEST_CASE("triangles cover regions exactly, edge to edge, from the regions' own 
     for (int round = 0; round < 300; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(20'000 + static_cast<std::uint64_t>(round));
-        const Regions land = random_land(dice);
+        const Regions land = random_tiles(dice);
         CAPTURE(to_text(land));
         const std::vector<Ring> cut = triangles(land);
         const std::set<Point> corners = vertices(land);
@@ -76,7 +76,7 @@ TEST_CASE("pieces are convex, few enough in vertices, and cover regions exactly"
     for (int round = 0; round < 300; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(30'000 + static_cast<std::uint64_t>(round));
-        const Regions land = random_land(dice);
+        const Regions land = random_tiles(dice);
         const int most = dice.in(3, 9);
         CAPTURE(to_text(land), most);
         const std::vector<Ring> pieces = convex_pieces(land, most);
@@ -111,7 +111,7 @@ TEST_CASE("pieces are nearly as few as possible") {
     int least = 0, polygons = 0;
     for (int round = 0; round < chance::rounds(400); ++round) {
         chance::Dice dice(25'000 + static_cast<std::uint64_t>(round));
-        for (const Region& region : random_land(dice)) {
+        for (const Region& region : random_tiles(dice)) {
             if (!region.holes.empty() || region.outline.size() > 26 || region.outline.size() < 6) continue;
             const std::vector<Ring> pieces = convex_pieces({&region, 1}, 64);
             const int optimum = optimum::LeastPieces(region.outline).run();

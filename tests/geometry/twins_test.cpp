@@ -14,7 +14,7 @@ namespace {
 
 using Change = std::function<Point(Point)>;
 
-Regions changed(Regions regions, const Change& change) {
+Regions changed_by(Regions regions, const Change& change) {
     for (Region& region : regions) {
         for (Point& p : region.outline) p = change(p);
         for (Ring& hole : region.holes)
@@ -86,9 +86,9 @@ TEST_CASE("twins of a board give twins of its regions") {
         chance::Dice dice(70'000 + static_cast<std::uint64_t>(round));
         const Regions board = random_board(dice);
         // the same regions; their first points and order are made anew by a union of what is already united
-        const Regions expected = unite(changed(unite(board), row.change));
-        REQUIRE(unite(changed(board, row.change)) == expected);
-        const Regions pieces_of = changed(unite(board), row.change);
+        const Regions expected = unite(changed_by(unite(board), row.change));
+        REQUIRE(unite(changed_by(board, row.change)) == expected);
+        const Regions pieces_of = changed_by(unite(board), row.change);
         std::int64_t area = 0;
         for (const Ring& piece : convex_pieces(expected, 6)) area += twice_area(piece);
         REQUIRE(area == twice_area(expected));
@@ -96,7 +96,7 @@ TEST_CASE("twins of a board give twins of its regions") {
     }
 }
 
-TEST_CASE("what a boolean gives is not changed by doing it again") {
+TEST_CASE("what a boolean gives is not changed_by by doing it again") {
     for (int round = 0; round < 60; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(71'000 + static_cast<std::uint64_t>(round));

@@ -11,13 +11,6 @@ using namespace dryground;
 
 namespace {
 
-World load(const worlds::Files& files) {
-    const Loaded loaded = worlds::load(files);
-    INFO(text(loaded.report()));
-    REQUIRE(loaded);
-    return loaded.world();
-}
-
 int mover(const World& world, const char* name) {
     for (std::size_t m = 0; m < world.movers().size(); ++m)
         if (world.movers()[m].name == name) return static_cast<int>(m);
@@ -39,7 +32,7 @@ TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
                           r = std::stoi(files["outside.toml"].substr(comma + 1));
                 files["outside.toml"].replace(at, end - at, fmt::format("cell = [{}, {}", c - 3, r - 5));
             }
-        const Play play(load(files), "outside");
+        const Play play(worlds::world_of(files), "outside");
         for (int r = -7; r < 5; ++r)
             for (int c = -5; c < 5; ++c) {
                 const PointPx middle = play.middle_of({c, r});
@@ -61,7 +54,7 @@ TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
         CHECK_THROWS_AS(play.tile_at(1, {0, 0}), std::out_of_range);   // a layer of objects
         CHECK(play.depth(PointPx{8, 40}) > play.depth(Cell{-3, -5}));
     }
-    CHECK_THROWS_AS(Play(load(worlds::shore()), "flut"), std::out_of_range);
+    CHECK_THROWS_AS(Play(worlds::world_of(worlds::shore()), "flut"), std::out_of_range);
 }
 
 TEST_CASE("a mover steps where it may stand, through sides that are open", "[play]") {
@@ -69,7 +62,7 @@ TEST_CASE("a mover steps where it may stand, through sides that are open", "[pla
     files = worlds::with(
         files, "marsh.toml", "[tiles.floor]\nshapes = []",
         "[tiles.gate]\nshapes = []\nflags = [\"walk\"]\nsides = { right = \"out\" }\n\n[tiles.floor]\nshapes = []");
-    Play play(load(files), "outside");
+    Play play(worlds::world_of(files), "outside");
     const int warden = mover(play.world(), "warden");
     const auto step = [&](Cell from, Cell to, Diagonal corners = Diagonal::if_both_free) {
         return play.may_step(warden, from, to, 0, corners);
@@ -92,7 +85,7 @@ TEST_CASE("a mover steps where it may stand, through sides that are open", "[pla
 }
 
 TEST_CASE("the first thing in a body's way, and how far it comes", "[play]") {
-    Play play(load(worlds::shore()), "flat");
+    Play play(worlds::world_of(worlds::shore()), "flat");
     const int warden = mover(play.world(), "warden"), keeper = mover(play.world(), "keeper");
     // Falls on the floor at 64 px, from 40.
     Blocked hit = play.blocked(warden, {120, 40}, {120, 80});
@@ -120,7 +113,7 @@ TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[p
     for (int round = 0; round < chance::rounds(12); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        const World world = load(worlds::clean_world(static_cast<std::uint64_t>(round)));
+        const World world = worlds::world_of(worlds::clean_world(static_cast<std::uint64_t>(round)));
         Play play(world, "outside", {.chunk_cells = 8});
         const Play fresh(world, "outside", {.chunk_cells = 8});
         std::vector<Changed> done;
@@ -147,7 +140,7 @@ TEST_CASE("touches follow edits and facts", "[play]") {
                                        "[[layers]]\nname = \"gate\"\nunless = [\"lamp_lit\"]\nrows = "
                                        "'''\n............\n............\n....#.......\n....#.......\n............\n...."
                                        "........\n'''\n[[layers]]\nname = \"people\"");
-    Play play(load(files), "flat");
+    Play play(worlds::world_of(files), "flat");
     const Contact gate{.point = {64, 40}, .normal = {-1, 0}};
     CHECK(play.touched(gate).size() == 1);
     const Changed opened = play.set_fact("lamp_lit");
@@ -166,7 +159,7 @@ TEST_CASE("touches follow edits and facts", "[play]") {
 }
 
 TEST_CASE("changes are refused by another pack, by what has changed already, and where they do not fit", "[play]") {
-    const World world = load(worlds::shore());
+    const World world = worlds::world_of(worlds::shore());
     const Pack one(world, "one"), other(world, "other");
     Play play(one, "flat");
     play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key"), play.set_fired(3);
@@ -188,12 +181,12 @@ TEST_CASE("changes are refused by another pack, by what has changed already, and
 }
 
 TEST_CASE("a newer world is taken while playing, with what has changed", "[play]") {
-    Play play(load(worlds::shore()), "flat");
+    Play play(worlds::world_of(worlds::shore()), "flat");
     play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key");
     worlds::Files files = worlds::with(worlds::shore(), "flat.toml", "..#~~###", "..##~###");
     files = worlds::with(files, "flat.toml", "{ name = \"box\", kind", "{ name = \"crate\", kind");
     files = worlds::with(files, "world.toml", "[facts]\n", "[facts]\npump_runs = \"the pump\"\n");
-    const std::vector<std::string> words = play.refresh(load(files));
+    const std::vector<std::string> words = play.refresh(worlds::world_of(files));
     CHECK(words == std::vector<std::string>{"fact 'pump_runs' came", "map 'flat': 1 cell holds something else",
                                             "map 'flat': object 'crate' came", "map 'flat': object 'box' went"});
     CHECK(play.find_tile(0, {0, 0})->name == "peat");
@@ -203,7 +196,7 @@ TEST_CASE("a newer world is taken while playing, with what has changed", "[play]
 }
 
 TEST_CASE("an overlay holds what lies in its box", "[play]") {
-    const Play play(load(worlds::shore()), "flat");
+    const Play play(worlds::world_of(worlds::shore()), "flat");
     const Play::Overlay all =
         play.overlay({0, 0, 192, 96}, {.chains = true, .flags = true, .objects = true, .grid = true});
     const auto label = [&](const char* text) {

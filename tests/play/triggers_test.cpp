@@ -10,13 +10,6 @@ using namespace dryground;
 
 namespace {
 
-World load(const worlds::Files& files) {
-    const Loaded loaded = worlds::load(files);
-    INFO(text(loaded.report()));
-    REQUIRE(loaded);
-    return loaded.world();
-}
-
 // The shore with tiles that react: a crate broken from below, steam that scalds every half second, stairs.
 worlds::Files lively() {
     worlds::Files files = worlds::with(
@@ -35,7 +28,7 @@ worlds::Files lively() {
 }
 
 struct Game {
-    explicit Game(const worlds::Files& files = worlds::shore()) : play(load(files), "flat"), tracker(play) {}
+    explicit Game(const worlds::Files& files = worlds::shore()) : play(worlds::world_of(files), "flat"), tracker(play) {}
 
     // "enter key; use door -> cave/mat": what fires in a frame with the warden at a place.
     std::string at(double x, double y, bool uses = false, double seconds = 0.1, int storey = 0) {
@@ -140,7 +133,7 @@ TEST_CASE("a newer world brings its own triggers", "[triggers]") {
     Game game;
     CHECK(game.at(100, 48) == "enter bell runs ring_bell");
     // The bell is gone, and what stood behind it in the list has another number.
-    game.play.refresh(load(worlds::with(
+    game.play.refresh(worlds::world_of(worlds::with(
         worlds::shore(), "flat.toml",
         "  { name = \"bell\", kind = \"trigger\", box = [96, 32, 16, 16], runs = \"ring_bell\" },\n", "")));
     CHECK(game.at(100, 48) == "");
@@ -158,7 +151,7 @@ TEST_CASE("a body that steps is in the cell that holds its position", "[triggers
 
 TEST_CASE("objects become a game's things, and what has no function is told", "[spawners]") {
     const World world =
-        load(worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
+        worlds::world_of(worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
                           "stands = \"feet\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"whole\", default = 32 "
                           "}\nfields.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
     const Play play(world, "flat");
@@ -193,7 +186,7 @@ TEST_CASE("objects become a game's things, and what has no function is told", "[
 }
 
 TEST_CASE("events run by name, and those without a function are listed", "[spawners]") {
-    const World world = load(worlds::shore());
+    const World world = worlds::world_of(worlds::shore());
     Events events;
     int rung = 0;
     events.on("ring_bell", [&](int object, std::uint64_t body) { rung += object + static_cast<int>(body); });

@@ -73,7 +73,7 @@ private:
         draft.map_fields = {field("tune", "text", Value{word()})};
         draft.layer_fields = {field("deep", "yes_no", Value{dice_.once_in(2)})};
         KindDraft crab;
-        crab.name = "mud_crab";
+        crab.name = "silt_crab";
         crab.role = Said<std::string>("entity");
         crab.mover = maybe(Name("crab"));
         crab.tags = maybe(std::vector<std::string>{"foe"});
@@ -83,7 +83,7 @@ private:
                        field("spot", "place", Value{Value::List{{1.5}, {std::int64_t{2}}}})};
         KindDraft hermit;
         hermit.name = "hermit";
-        hermit.like = Name("mud_crab");
+        hermit.like = Name("silt_crab");
         draft.kinds = {crab, hermit};
         draft.merging.most_vertices = dice_.in(3, 12);
         draft.merging.chunk_cells = dice_.in(1, 40);
@@ -246,13 +246,13 @@ private:
     std::vector<LegendEntry> legend(bool colours) {
         std::vector<LegendEntry> all;
         const std::array<const char*, 4> keys =
-            colours ? std::array{"#2d6a4f", "#000000", "#ff00ff", "#12345680"} : std::array{"#", "'", "\\", "é"};
+            colours ? std::array{"#6e8e46", "#000000", "#ff00ff", "#12345680"} : std::array{"#", "'", "\\", "é"};
         all.push_back(entry(keys[0], "marsh/peat"));
         all.push_back(entry(keys[1], "marsh/bank"));
         all.back().orientation = orientation();
         all.push_back({});
         all.back().key = Said<std::string>(keys[2]);
-        all.back().kinds = {Name("mud_crab"), Name("hermit")};
+        all.back().kinds = {Name("silt_crab"), Name("hermit")};
         all.back().weights = maybe(Said<std::vector<double>>({3, 0.5}));
         all.push_back({});
         all.back().key = Said<std::string>(keys[3]);
@@ -307,7 +307,7 @@ private:
     ObjectDraft object(const std::string& name, const char* other_map) {
         ObjectDraft object;
         object.name = Name(name);
-        object.kind = one({"mud_crab", "trigger", "solid", "link", "spawn"});
+        object.kind = one({"silt_crab", "trigger", "solid", "link", "spawn"});
         switch (dice_.in(0, 4)) {
             case 0:
                 object.form = PointPx{px(), px()};
@@ -340,7 +340,7 @@ private:
         object.needs = some({"open"});
         object.gives = some({"wet", "open"});
         object.runs = maybe(Name("ring"));
-        if (object.kind.value == "mud_crab" && dice_.once_in(2))
+        if (object.kind.value == "silt_crab" && dice_.once_in(2))
             object.props["patrol"] = Said<Value>(Value{static_cast<double>(dice_.in(0, 5))});
         if (object.form.index() > 2 && dice_.once_in(4)) {
             ObjectCarve carve{Name("brine"), {}};
@@ -360,7 +360,7 @@ private:
         map.player = maybe(Name("warden"));
         for (const char* set : sets) map.tilesets.emplace_back(set);
         map.seed = static_cast<std::uint64_t>(dice_.in(0, 99));
-        map.fine = dice_.in(1, 4);
+        map.cell_parts = dice_.in(1, 4);
         if (dice_.once_in(2)) map.props["tune"] = Said<Value>(Value{word()});
         map.layers.push_back(cell_layer("ground", map.size.value[0], map.size.value[1]));
         map.layers.push_back(cell_layer("deck", map.size.value[0], map.size.value[1]));

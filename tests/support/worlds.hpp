@@ -122,6 +122,13 @@ inline dryground::Loaded load(const Files& files) {
     });
 }
 
+// The same where nothing can be wrong; throws what is wrong otherwise.
+inline dryground::World world_of(const Files& files) {
+    const dryground::Loaded loaded = load(files);
+    if (!loaded) throw std::runtime_error(dryground::text(loaded.report()));
+    return loaded.world();
+}
+
 // All findings of reading and, where that gave a world, of checking.
 inline dryground::Report all_findings(const Files& files) {
     const dryground::Loaded loaded = load(files);

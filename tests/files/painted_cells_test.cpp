@@ -8,10 +8,10 @@ using worlds::Files;
 
 namespace {
 
-const std::string rows = "rows = '''\n......\n......\n..../#\n######\n'''\n";
+const std::string small_rows = "rows = '''\n......\n......\n..../#\n######\n'''\n";
 const std::string legend = "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }";
 
-Files with_cells(const std::string& said) { return worlds::with(worlds::small_world(), "flat.toml", rows, said); }
+Files with_cells(const std::string& said) { return worlds::with(worlds::small_world(), "flat.toml", small_rows, said); }
 
 Files with_csv(const std::string& csv, const std::string& more = {}) {
     Files files = with_cells("csv = \"ground.csv\"\n" + more);
@@ -47,7 +47,7 @@ Files painted(const std::string& weights, int seed, const std::string& more = {}
     Files files = worlds::with(worlds::small_world(), "flat.toml", "size = [6, 4]",
                                fmt::format("size = [40, 40]\nseed = {}", seed));
     files = worlds::with(
-        files, "flat.toml", rows,
+        files, "flat.toml", small_rows,
         "rows = '''\n" + all + "'''\nlegend = { \"o\" = { kinds = [\"crab\", \"spawn\"]" + weights + " } }\n" + more);
     return worlds::with(files, "flat.toml", legend, "");
 }
