@@ -9,6 +9,8 @@ function(dryground_compile_together target count)
     return()
   endif()
   set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
+  # A gigabyte before GCC looks for what it could give back: a tenth of the time.
+  target_compile_options(${target} PRIVATE $<$<CXX_COMPILER_ID:GNU>:--param=ggc-min-heapsize=1000000>)
   get_target_property(sources ${target} SOURCES)
   set(last_folder "")
   set(number 0)

@@ -6,10 +6,6 @@
 
 #include "../command.hpp"
 
-#ifndef DRYGROUND_DEMO_FOLDER
-#error "the build says where the demo world is"
-#endif
-
 namespace app {
 
 namespace dg = dryground;
@@ -17,16 +13,21 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// The demo world of an installed tool lies in ../share beside its folder; a tool that was just built has the source's.
+// The demo world beside this program, wherever that was moved: of an installed one in ../share, of one that was just
+// built in a folder above it. Empty where there is none.
 std::string demo_folder() {
     std::error_code error;
-    const fs::path installed =
-        fs::read_symlink("/proc/self/exe", error).parent_path().parent_path() / "share" / "dryground" / "demo";
-    return fs::exists(installed / "world.toml", error) ? installed.string() : DRYGROUND_DEMO_FOLDER;
+    fs::path folder = fs::read_symlink("/proc/self/exe", error).parent_path();
+    for (; !folder.empty(); folder = folder.parent_path()) {
+        for (const fs::path& place : {folder / "share" / "dryground" / "demo", folder / "demo"})
+            if (fs::exists(place / "world.toml", error)) return place.string();
+        if (folder == folder.root_path()) break;
+    }
+    return {};
 }
 
 struct DemoOptions {
-    std::string world = demo_folder(), out = "dryground-demo";
+    std::string world, out = "dryground-demo";
 };
 
 std::size_t tiles_of(const dg::World& world) {
@@ -42,8 +43,8 @@ struct Read {
 
 Read read(const fs::path& file) {
     if (const dg::FileBytes bytes = dg::read_file(file); !bytes.bytes)
-        stop(misuse,
-             fmt::format("the demo world is not at '{}': {}; say where with --world", file.string(), bytes.fault));
+        stop(misuse, fmt::format("cannot open '{}': {}; name the demo world's folder with --world DIR", file.string(),
+                                 bytes.fault));
     const dg::Loaded loaded = dg::load_world(file);
     if (!loaded) {
         say(dg::text(loaded.report()));
@@ -94,7 +95,10 @@ void draw_page(const dg::World& world, const dg::Report& report, const fs::path&
 }
 
 void run_demo(const DemoOptions& options) {
-    const fs::path folder = as_typed(options.world), out = options.out;
+    const std::string found = options.world.empty() ? demo_folder() : options.world;
+    if (found.empty())
+        stop(misuse, "the demo world is not where this program is installed; name its folder with --world DIR");
+    const fs::path folder = as_typed(found), out = options.out;
     std::error_code error;
     fs::create_directories(out, error);
     if (error) stop(misuse, fmt::format("cannot make the folder '{}': {}", options.out, error.message()));
@@ -142,7 +146,7 @@ void add_demo(CLI::App& app) {
         app.add_subcommand("demo", "Walk through the whole job on the demo world, a tidal field station");
     command->add_option("--out", options->out, "The folder for what it makes (default: dryground-demo)")
         ->type_name("DIR");
-    command->add_option("--world", options->world, "The demo world's folder, where it was moved")->type_name("DIR");
+    command->add_option("--world", options->world, "The demo world's folder (default: found beside the program)")->type_name("DIR");
     command->footer("Example: dryground demo --out dryground-demo");
     command->callback([options] { run_demo(*options); });
 }

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <memory>
 
 #include "../command.hpp"
@@ -16,8 +17,19 @@ namespace {
 
 struct PackOptions {
     WorldArguments world;
-    std::string format = "json", unit = "px", y = "down", plane = "screen", out, art, depfile;
+    std::string format = "json", unit = "px", y = "down", plane = "screen", out, art, depfile, map;
+    std::vector<std::string> join;
+    bool list_maps = false;
 };
+
+dg::PackOutput output_of(const PackOptions& options) {
+    dg::PackOutput output;
+    output.format = options.format == "cbor" ? dg::PackFormat::cbor : dg::PackFormat::json;
+    output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
+    output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
+    output.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
+    return output;
+}
 
 // Copies just the pictures that the pack names, each to the same place in the folder.
 void copy_art(const Opened& opened, const fs::path& to) {
@@ -33,7 +45,7 @@ void copy_art(const Opened& opened, const fs::path& to) {
 }
 
 // A rule as make and ninja read it: spaces in paths are escaped, as are # and $.
-std::string depfile_text(const Opened& opened, const std::string& out) {
+std::string depfile_text(const fs::path& folder, const std::vector<std::string>& files, const std::string& out) {
     const auto escaped = [](const fs::path& path) {
         std::string text;
         for (const char c : path.generic_string())
@@ -41,33 +53,92 @@ std::string depfile_text(const Opened& opened, const std::string& out) {
         return text;
     };
     std::string text = escaped(out) + ":";
-    for (const std::string& file : opened.files) text += " \\\n  " + escaped(opened.folder / file);
+    for (const std::string& file : files) text += " \\\n  " + escaped(folder / file);
     return text + "\n";
 }
 
+// The content hash of a file of a world; empty where it cannot be read.
+std::string hash_of(const fs::path& path) {
+    const dg::FileBytes file = dg::read_file(path);
+    return file.bytes ? dg::content_hash(*file.bytes) : std::string();
+}
+
+// One map as a part, from the world's file, the tile sets and the map's own files alone.
+void make_part(const PackOptions& options) {
+    if (options.out.empty()) stop(misuse, "--map needs --out: the file for the map's part");
+    const dg::FoundWorld found = options.world.find();
+    const fs::path folder = found.world.parent_path();
+    const auto refuse = [&](const dg::Report& report) {
+        say(dg::text(report));
+        stop(findings, fmt::format("map '{}' cannot be read; nothing was made", options.map));
+    };
+    if (!found.report.empty()) refuse(found.report);
+    const dg::LoadedDrafts drafts = dg::load_map_drafts(found.world, options.map);
+    if (!drafts.builder) refuse(drafts.report);
+    const dg::Loaded loaded = drafts.builder->build();
+    if (!loaded || loaded.world().find_map(options.map) == nullptr) refuse(loaded.report());
+    std::vector<dg::InputFile> inputs;
+    for (const std::string& file : drafts.files) inputs.push_back({file, hash_of(folder / file)});
+    const std::string bytes =
+        dg::part_bytes(loaded.world(), loaded.world().map(options.map), output_of(options), inputs);
+    write_result(options.out, bytes);
+    if (!options.depfile.empty()) write_result(options.depfile, depfile_text(folder, drafts.files, options.out));
+    say(fmt::format("map '{}' as a part of a pack: {} bytes\n", options.map, bytes.size()));
+}
+
+// The pack from its parts; of maps that were merged for them, nothing is merged again.
+std::string joined(const PackOptions& options, const Opened& opened) {
+    std::vector<dg::NamedBytes> parts;
+    for (const std::string& file : options.join) {
+        dg::FileBytes part = dg::read_file(file);
+        if (!part.bytes) stop(misuse, fmt::format("cannot open '{}': {}", file, part.fault));
+        parts.push_back({file, std::move(*part.bytes)});
+    }
+    std::map<std::string, std::string> hashes;
+    const auto hash_now = [&](const std::string& file) {
+        const auto [known, is_new] = hashes.try_emplace(file);
+        if (is_new) known->second = hash_of(opened.folder / file);
+        return known->second;
+    };
+    dg::JoinedPack pack = dg::join_parts(opened.world, parts, output_of(options), hash_now);
+    for (const std::string& fault : pack.faults) say(fmt::format("dryground: {}\n", fault));
+    if (!pack.faults.empty()) stop(misuse, "the parts do not make up the world; nothing was made");
+    return std::move(pack.bytes);
+}
+
+// The names of a world's maps as its files have them, whatever else is wrong with the world.
+void list_maps(const PackOptions& options) {
+    for (const std::string& name : dg::map_names(options.world.find().world)) print(name + "\n");
+}
+
 void run_pack(const PackOptions& options) {
+    if (options.list_maps) return list_maps(options);
+    if (!options.depfile.empty() && options.out.empty())
+        stop(misuse, "--depfile needs --out: it lists what that file is made from");
+    if (!options.map.empty()) {
+        if (!options.join.empty() || !options.art.empty()) stop(misuse, "--map makes a part: --join and --art do not go with it");
+        return make_part(options);
+    }
     const Opened opened = options.world.open();
     const dg::Report report = all_findings(opened);
     if (report.has(dg::Severity::error)) {
         say(dg::text(report));
         stop(findings, "a world with errors is not packed; nothing was made");
     }
-    if (!options.depfile.empty() && options.out.empty())
-        stop(misuse, "--depfile needs --out: it says what that is made from");
-    dg::PackOutput output;
-    output.format = options.format == "cbor" ? dg::PackFormat::cbor : dg::PackFormat::json;
-    output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
-    output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
-    output.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
-    const std::string bytes = dg::pack_bytes(opened.world, output);
+    const std::string bytes =
+        options.join.empty() ? dg::pack_bytes(opened.world, output_of(options)) : joined(options, opened);
     write_result(options.out, bytes);
-    if (!options.depfile.empty()) write_result(options.depfile, depfile_text(opened, options.out));
+    if (!options.depfile.empty())
+        write_result(options.depfile, depfile_text(opened.folder, opened.files, options.out));
     if (!options.art.empty()) copy_art(opened, options.art);
-    std::vector<dg::Merge> merges;
-    for (const dg::Map& map : opened.world.maps()) merges.push_back(dg::merge(opened.world, map));
-    say_figures(opened.world, merges);
+    if (options.join.empty()) {
+        std::vector<dg::Merge> merges;
+        for (const dg::Map& map : opened.world.maps()) merges.push_back(dg::merge(opened.world, map));
+        say_figures(opened.world, merges);
+    }
     const dg::Counts counts = report.counts();
-    if (counts.warning > 0) say(fmt::format("{} warnings: `dryground check` tells them\n", counts.warning));
+    if (counts.warning > 0)
+        say(fmt::format("{} warning{}: `dryground check` lists them\n", counts.warning, counts.warning == 1 ? "" : "s"));
     say(fmt::format("packed {} maps, {} tile sets, {} movers: {} bytes\n", opened.world.maps().size(),
                     opened.world.tilesets().size(), opened.world.movers().size(), bytes.size()));
 }
@@ -94,6 +165,9 @@ void add_pack(CLI::App& app) {
         ->type_name("DIR");
     command->add_option("--depfile", options->depfile, "Write what the pack is made from, as a rule for make or ninja")
         ->type_name("FILE");
+    command->add_option("--map", options->map, "Make only this map's part, for --join; needs --out")->type_name("NAME");
+    command->add_option("--join", options->join, "Make the pack from the parts of all maps")->type_name("PART");
+    command->add_flag("--list-maps", options->list_maps, "List the names of the maps, and make nothing");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground pack demo/world.toml --format cbor --out station.pack.cbor");
     command->callback([options] { run_pack(*options); });

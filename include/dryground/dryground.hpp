@@ -12,6 +12,7 @@
 #include "dryground/geometry.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
+#include "dryground/pack_parts.hpp"
 #include "dryground/play.hpp"
 #include "dryground/probe.hpp"
 #include "dryground/report.hpp"

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "../model/utf8_internal.hpp"
+#include "dryground/pack_parts.hpp"
 #include "folder_internal.hpp"
 #include "reading_internal.hpp"
 
@@ -131,7 +132,8 @@ public:
     Loader(const fs::path& world_file, const FileReader& reader)
         : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
 
-    LoadedDrafts load() {
+    // `only`: a map's name, to read none of the others; empty: all maps.
+    LoadedDrafts load(const std::string& only = {}) {
         WorldBuilder builder;
         bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) {
             file_ = read_world(reading, root);
@@ -142,6 +144,12 @@ public:
             complete &= read_named(path, formats[1], seen, [&](const Reading& reading, const toml::table& root) {
                 builder.tileset(read_tileset(reading, root));
             });
+        if (!only.empty()) {
+            maps_complete = false;
+            const auto path = complete ? file_of_map(only) : std::nullopt;
+            if (!path) return {std::nullopt, std::move(report_), std::move(files_)};
+            file_.maps = {*path};
+        }
         for (const Name& path : file_.maps)
             maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) {
                 builder.map(read_map(reading, root));
@@ -157,7 +165,44 @@ public:
         return {std::move(builder), std::move(report_), std::move(files_)};
     }
 
+    std::vector<std::string> names_of_maps() {
+        read(name_, formats[0], {},
+             [&](const Reading& reading, const toml::table& root) { file_ = read_world(reading, root); });
+        std::vector<std::string> names;
+        for (const Name& path : file_.maps) names.push_back(name_in(path));
+        return names;
+    }
+
 private:
+    // The name of the map in a file; where that cannot be told, the file's own up to its first point.
+    std::string name_in(const Name& path) {
+        const std::string file_name = fs::path(path.value).filename().generic_string();
+        const auto resolved = folder_.resolve(name_, path.value);
+        const FileBytes file = resolved ? folder_.read(*resolved) : FileBytes{};
+        std::optional<std::string> name;
+        if (file.bytes)
+            if (const toml::parse_result parsed = toml::parse(lighten(*file.bytes).text))
+                name = parsed.table()["name"].value<std::string>();
+        return name ? *name : file_name.substr(0, file_name.find('.'));
+    }
+
+    // The path of the map of a name, as the world's file has it. Files that are named after it are looked into first.
+    std::optional<Name> file_of_map(const std::string& map) {
+        std::vector<Name> paths = file_.maps;
+        std::stable_partition(paths.begin(), paths.end(), [&](const Name& path) {
+            return fs::path(path.value).filename().generic_string().rfind(map + ".", 0) == 0;
+        });
+        std::vector<std::string> others;
+        for (const Name& path : paths) {
+            others.push_back(name_in(path));
+            if (others.back() == map) return path;
+        }
+        const auto nearest = nearest_name(map, others);
+        add(Rule::unknown_name, {name_, 0, 0, {}}, {"map", map},
+            nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
+        return std::nullopt;
+    }
+
     template <class Action>
     bool read_named(const Name& written, const Format& wanted, std::set<std::string>& seen, Action action) {
         const auto path = find(written, name_);
@@ -287,6 +332,14 @@ std::function<std::optional<Image>(const std::string& file)> pictures_of(const f
 
 LoadedDrafts load_drafts(const fs::path& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).load();
+}
+
+LoadedDrafts load_map_drafts(const fs::path& world_file, const std::string& map, const FileReader& reader) {
+    return files::Loader(world_file, reader).load(map);
+}
+
+std::vector<std::string> map_names(const fs::path& world_file, const FileReader& reader) {
+    return files::Loader(world_file, reader).names_of_maps();
 }
 
 Loaded load_world(const fs::path& world_file, const FileReader& reader) {

@@ -2,6 +2,8 @@
 // the tree from a world; read_pack*.cpp make drafts from the tree, for which the builder is asked as for any other.
 #pragma once
 
+#include <span>
+
 #include "dryground/files.hpp"
 #include "json_internal.hpp"
 
@@ -28,6 +30,9 @@ template <class Things>
 [[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
 [[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
 [[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output);
+// The pack of a world whose maps are such trees, in the world's order.
+[[nodiscard]] std::string pack_of(const World& world, const PackOutput& output, Json maps);
+[[nodiscard]] std::string hash_of(std::span<const std::uint8_t> bytes);   // 16 hexadecimal digits
 // The groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
 [[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output);
 

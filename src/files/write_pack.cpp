@@ -152,14 +152,7 @@ Json settings_json(const World& world) {
             {"check", std::move(check)}};
 }
 
-// FNV-1a (Fowler, Noll, Vo), 64 bits.
-std::string hash_of(const std::vector<std::uint8_t>& bytes) {
-    std::uint64_t hash = 0xcbf29ce484222325u;
-    for (const std::uint8_t byte : bytes) hash = (hash ^ byte) * 0x100000001b3u;
-    return fmt::format("{:016x}", hash);
-}
-
-Json pack_tree(const World& world, const PackOutput& output) {
+Json pack_tree(const World& world, const PackOutput& output, Json maps) {
     const bool ground = output.plane == Plane::ground;
     Json tree{{"format", "dryground/pack/1"},
               {"world", world.title()},
@@ -175,15 +168,30 @@ Json pack_tree(const World& world, const PackOutput& output) {
               {"goals", {{"objects", world.goal_objects()}, {"facts", world.goal_facts()}}}};
     tree.update(vocabulary_json(world));
     tree.update(settings_json(world));
-    Json tilesets = Json::array(), maps = Json::array();
+    Json tilesets = Json::array();
     for (const TileSet& set : world.tilesets()) tilesets.push_back(tileset_json(world, set));
-    for (const Map& map : world.maps()) maps.push_back(packed_map_json(world, map, output));
     tree["tilesets"] = std::move(tilesets);
     tree["maps"] = std::move(maps);
     return tree;
 }
 
 }   // namespace
+
+// FNV-1a (Fowler, Noll, Vo), 64 bits.
+std::string hash_of(std::span<const std::uint8_t> bytes) {
+    std::uint64_t hash = 0xcbf29ce484222325u;
+    for (const std::uint8_t byte : bytes) hash = (hash ^ byte) * 0x100000001b3u;
+    return fmt::format("{:016x}", hash);
+}
+
+std::string pack_of(const World& world, const PackOutput& output, Json maps) {
+    Json tree = pack_tree(world, output, std::move(maps));
+    tree["hash"] = hash_of(Json::to_cbor(tree));
+    if (output.format == PackFormat::json) return json_text(tree);
+    std::string bytes;
+    Json::to_cbor(tree, nlohmann::detail::output_adapter<char>(bytes));
+    return bytes;
+}
 
 Json properties_json(const Properties& properties) {
     Json table = Json::object();
@@ -223,12 +231,9 @@ Json picture_json(const std::optional<Picture>& picture) {
 }   // namespace files
 
 std::string pack_bytes(const World& world, const PackOutput& output) {
-    files::Json tree = files::pack_tree(world, output);
-    tree["hash"] = files::hash_of(files::Json::to_cbor(tree));
-    if (output.format == PackFormat::json) return files::json_text(tree);
-    std::string bytes;
-    files::Json::to_cbor(tree, nlohmann::detail::output_adapter<char>(bytes));
-    return bytes;
+    files::Json maps = files::Json::array();
+    for (const Map& map : world.maps()) maps.push_back(files::packed_map_json(world, map, output));
+    return files::pack_of(world, output, std::move(maps));
 }
 
 std::vector<std::string> art_files(const World& world) {

@@ -1,4 +1,5 @@
 // The command line, driven from outside on the demo world and the broken ones.
+// Also tests src/files: report_json report_sarif
 #include <catch2/catch.hpp>
 
 #include <set>
@@ -17,7 +18,7 @@ TEST_CASE("the demo world checks clean") {
     CHECK(outcome.err.empty());
 }
 
-TEST_CASE("the broken worlds are told in full") {
+TEST_CASE("the broken worlds are told in full", "[approved]") {
     const Outcome broken = tool("check demo/broken/world.toml");
     CHECK(broken.code == 1);
     approved::check("broken.txt", broken.out);
@@ -63,7 +64,7 @@ TEST_CASE("check can be narrowed to rules and maps, and fail at other severities
     CHECK(unknown.err.find("did you mean 'legend-unused'") != std::string::npos);
 }
 
-TEST_CASE("merge writes what it is asked for, with its figures beside it") {
+TEST_CASE("merge writes what it is asked for, with its figures beside it", "[approved]") {
     const Outcome outcome = tool("merge demo/world.toml --map pump_house --as regions chains pieces");
     CHECK(outcome.code == 0);
     approved::check("merge-pump_house.json", outcome.out);
@@ -97,7 +98,7 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it") {
     CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it
 }
 
-TEST_CASE("list tells what designers keep on paper") {
+TEST_CASE("list tells what designers keep on paper", "[approved]") {
     std::string all;
     for (const char* what : {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links"}) {
         const Outcome outcome = tool(fmt::format("list demo/world.toml {}", what));

@@ -96,7 +96,7 @@ constexpr Sort sorts[] = {
 
 }   // namespace
 
-TEST_CASE("pictures have the approved elements, and look as approved") {
+TEST_CASE("pictures have the approved elements, and look as approved", "[approved]") {
     const process::Folder folder;
     for (const Sort& sort : sorts) {
         INFO(sort.name);
@@ -110,7 +110,7 @@ TEST_CASE("pictures have the approved elements, and look as approved") {
     }
 }
 
-TEST_CASE("draw in characters is plain text when nobody watches, fits, and is as approved") {
+TEST_CASE("draw in characters is plain text when nobody watches, fits, and is as approved", "[approved]") {
     const Outcome demo = tool("draw demo/world.toml");
     CHECK(demo.code == 0);
     CHECK(demo.err.empty());
@@ -162,7 +162,7 @@ TEST_CASE("a file that cannot be written whole is not written") {
     CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) == 1);
 }
 
-TEST_CASE("probe tells what is somewhere, and why") {
+TEST_CASE("probe tells what is somewhere, and why", "[approved]") {
     const std::string station = tool("probe demo/world.toml --map pump_house --cell 9,6 --mover warden").out,
                       contact = tool("probe demo/maps/slipway.map.toml --at 200,128 --normal 0,-1").out,
                       objects = tool("probe demo/world.toml --map slipway --at 600,72").out;

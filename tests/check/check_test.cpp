@@ -1,4 +1,6 @@
 // Every check rule: tripped at its place, and silent for a near miss.
+// Also tests src/check: facts links objects tiles
+// Also tests src/model: rule_pages
 #include <catch2/catch.hpp>
 
 #include <set>

@@ -1,5 +1,6 @@
 // The rules about art, shapes, layers, outlines, space, objects, facts and names: each tripped, at its place, and
 // silent for a near miss.
+// Also tests src/check: layers maps object_places outlines tile_shapes
 #include <catch2/catch.hpp>
 
 #include "shore.hpp"

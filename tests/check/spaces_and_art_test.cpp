@@ -1,4 +1,5 @@
 // Rules that take more than a line to trip: gaps, rooms, metres, layers, art.
+// Also tests src/check: art space
 #include <catch2/catch.hpp>
 
 #include "clean_worlds.hpp"

@@ -1,3 +1,4 @@
+// Also tests src/draw: findings flags grid ground key objects picture shapes
 #include <catch2/catch.hpp>
 
 #include <cmath>

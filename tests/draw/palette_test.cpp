@@ -1,5 +1,6 @@
 // What eyes can tell apart: contrast as the web's accessibility guidelines count it, and distances between colours as
 // different eyes see them.
+// Also tests src/model: colour
 #include <catch2/catch.hpp>
 
 #include <cmath>

@@ -1,3 +1,4 @@
+// Also tests src/draw: sheet
 #include <catch2/catch.hpp>
 
 #include "pictures.hpp"

@@ -1,4 +1,5 @@
 // Saved games: what is written is read, and what is damaged is told.
+// Also tests src/play: changes
 #include "dryground/changes.hpp"
 
 #include <catch2/catch.hpp>

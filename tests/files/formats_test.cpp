@@ -1,4 +1,5 @@
 // Merged geometry as CBOR, GeoJSON and WKT says the same as the JSON.
+// Also tests src/files: merge_formats cell_ground
 #include <catch2/catch.hpp>
 
 #include <nlohmann/json.hpp>

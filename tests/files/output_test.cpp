@@ -1,3 +1,4 @@
+// Also tests src/files: merge_json json_text bytes
 #include <catch2/catch.hpp>
 
 #include <filesystem>

@@ -1,4 +1,6 @@
 // Cells from rows, CSV and PNG: the same map whichever they come from, and every mistake at its place.
+// Also tests src/model: make_cells make_legend cell_keys
+// Also tests src/files: read_cells long_rows png
 #include <catch2/catch.hpp>
 
 #include "merging.hpp"

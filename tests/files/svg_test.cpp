@@ -1,4 +1,5 @@
 // Objects drawn in SVG: where they are, what they are called, what they carry.
+// Also tests src/files: read_svg svg_path
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

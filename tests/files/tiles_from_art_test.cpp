@@ -1,4 +1,5 @@
 // Tile sets from sheets and pictures; made again they keep what somebody wrote.
+// Also tests src/files: sheet_grid
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

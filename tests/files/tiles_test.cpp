@@ -1,4 +1,6 @@
 // What tile sets say beyond shapes: families, blocks, reactions, tiles that stand for objects, traced art.
+// Also tests src/model: make_tiles make_patterns place_patterns make_reactions orientation
+// Also tests src/files: read_tiles
 #include <catch2/catch.hpp>
 
 #include "merging.hpp"

@@ -1,3 +1,4 @@
+// Also tests src/geometry: arrangement rings sweep notation
 #include <catch2/catch.hpp>
 
 #include <algorithm>

@@ -1,3 +1,4 @@
+// Also tests src/geometry: matching
 #include <catch2/catch.hpp>
 
 #include <functional>

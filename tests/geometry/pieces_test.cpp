@@ -1,3 +1,4 @@
+// Also tests src/geometry: triangulate
 #include <catch2/catch.hpp>
 
 #include <map>

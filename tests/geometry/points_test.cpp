@@ -1,3 +1,4 @@
+// Also tests src/geometry: inspect
 #include <catch2/catch.hpp>
 
 #include <algorithm>

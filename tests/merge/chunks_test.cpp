@@ -1,4 +1,5 @@
 // Chunks joined are the whole; a changed cell changes its chunk, and nothing goes stale.
+// Also tests src/merge: chunk_chains
 #include <catch2/catch.hpp>
 
 #include <set>

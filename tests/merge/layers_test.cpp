@@ -1,4 +1,5 @@
 // What layers do to what is in them: offsets, sinking, hollow solids, isometric grids.
+// Also tests src/merge: loose mover_ground ground_plane
 #include <catch2/catch.hpp>
 
 #include <thread>

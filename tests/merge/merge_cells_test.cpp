@@ -1,4 +1,5 @@
 // The fast way against the slow one: merging cell by cell gives, byte by byte, what the general boolean gives.
+// Also tests src/merge: cover merge_generally outline outline_rings site stacks
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

@@ -1,3 +1,4 @@
+// Also tests src/merge: stacking forms least_edge passability
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

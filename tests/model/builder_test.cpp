@@ -1,4 +1,5 @@
 // Worlds built in code: the same checks as for files, findings that name the thing.
+// Also tests src/model: maker make_maps make_shapes make_vocabulary contacts world
 #include <catch2/catch.hpp>
 
 #include "dryground/builder.hpp"

@@ -1,4 +1,5 @@
 // Where objects stand and what they cover, however they were placed.
+// Also tests src/model: make_objects
 #include <catch2/catch.hpp>
 
 #include "worlds.hpp"

@@ -1,3 +1,4 @@
+// Also tests src/model: rules
 #include <catch2/catch.hpp>
 
 #include <random>

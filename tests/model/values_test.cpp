@@ -1,4 +1,5 @@
 // Typed fields: what fits each type, and what is said of what does not.
+// Also tests src/model: make_values
 #include <catch2/catch.hpp>
 
 #include "worlds.hpp"

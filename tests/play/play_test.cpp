@@ -1,4 +1,5 @@
 // Cells, steps, ways and changes of a running game.
+// Also tests src/play: overlay steps
 #include "dryground/play.hpp"
 
 #include <catch2/catch.hpp>

@@ -1,3 +1,4 @@
+// Also tests src/play: probe_words
 #include <catch2/catch.hpp>
 
 #include <random>

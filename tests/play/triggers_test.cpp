@@ -1,4 +1,5 @@
 // Who fires what: triggers, links, tiles that react; and what is made of objects.
+// Also tests src/play: sensors spawners trigger_tracker
 #include "dryground/triggers.hpp"
 
 #include <catch2/catch.hpp>
