@@ -5,8 +5,9 @@ set(package ${CMAKE_INSTALL_LIBDIR}/cmake/DryGround)
 
 foreach(part core files draw)
   string(SUBSTRING ${part} 0 1 first)
+  string(SUBSTRING ${part} 1 -1 rest)
   string(TOUPPER ${first} first)
-  string(REGEX REPLACE "^." ${first} Part ${part})
+  set(Part ${first}${rest})
   install(TARGETS dryground_${part} EXPORT DryGround${Part}Targets ARCHIVE DESTINATION ${CMAKE_INSTALL_LIBDIR})
   install(EXPORT DryGround${Part}Targets NAMESPACE DryGround:: DESTINATION ${package})
 endforeach()
@@ -42,7 +43,9 @@ install(FILES ${PROJECT_BINARY_DIR}/dryground.1.gz DESTINATION ${CMAKE_INSTALL_M
 install(FILES ${PROJECT_BINARY_DIR}/dryground.bash DESTINATION ${CMAKE_INSTALL_DATADIR}/bash-completion/completions RENAME dryground)
 install(DIRECTORY schema demo DESTINATION ${CMAKE_INSTALL_DATADIR}/dryground)
 install(FILES NOTICE DESTINATION ${documents})
-install(FILES ${PROJECT_BINARY_DIR}/copyright ${PROJECT_BINARY_DIR}/changelog.gz DESTINATION ${documents})
+install(FILES ${PROJECT_BINARY_DIR}/copyright ${PROJECT_BINARY_DIR}/changelog.gz ${PROJECT_BINARY_DIR}/CHANGELOG.md.gz
+  DESTINATION ${documents})
+configure_file(cmake/changelog.in ${PROJECT_BINARY_DIR}/changelog @ONLY)
 
 # ---- a Debian package: cpack -G DEB ----
 set(CPACK_GENERATOR DEB)
@@ -50,11 +53,11 @@ set(CPACK_PACKAGE_NAME dryground)
 set(CPACK_PACKAGE_VENDOR "Dry Ground")
 set(CPACK_PACKAGE_CONTACT "Dry Ground maintainers <maintainers@dryground.example>")
 set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "${PROJECT_DESCRIPTION}")
-set(CPACK_PACKAGE_DESCRIPTION "Dry Ground turns the tile maps of a game into physics geometry: it merges collision
-shapes into outlines, chains and convex pieces, checks a world for mistakes
-before anyone plays it, draws it, and packs all that a game loads into one
-file. This package holds the command-line tool with a demo world, and the C++
-library with its headers.")
+set(CPACK_PACKAGE_DESCRIPTION "Dry Ground turns the tile maps of a game into physics geometry: it
+merges collision shapes into outlines, chains and convex pieces, checks a
+world for mistakes before anyone plays it, draws it, and packs all that a
+game loads into one file. This package holds the command-line tool with a
+demo world, and the C++ library with its headers.")
 set(CPACK_STRIP_FILES ON)
 set(CPACK_PACKAGING_INSTALL_PREFIX /usr)
 set(CPACK_DEBIAN_FILE_NAME DEB-DEFAULT)

@@ -37,6 +37,14 @@ TEST_CASE("a ball and a box cross merged chains without a snag, where boxes per 
     CHECK(box_on_boxes > 0);
 }
 
+TEST_CASE("the README's minute with the library does what it says") {
+    const process::Outcome outcome = example("minute");
+    INFO(outcome.out << outcome.err);
+    CHECK(outcome.code == 0);
+    CHECK_THAT(outcome.out, Catch::Contains("earth: ") &&
+                                Catch::Contains("hit and removed peat_top; chunks with other ground: 2\n"));
+}
+
 TEST_CASE("the rolling example says what it cannot do") {
     CHECK(example("roll demo/world.toml attic").code == 2);
     CHECK(example("roll demo/none.toml").code == 1);

@@ -79,7 +79,7 @@ TEST_CASE("a picture's pixels are edited, and the others stay") {
     const auto after = *dryground::decode_png(process::slurp(png), fault);
     REQUIRE(after.rgba.size() == before.rgba.size());
     CHECK(std::equal(after.rgba.begin() + 4, after.rgba.end(), before.rgba.begin() + 4));
-    CHECK(after.rgba[0] == 0x2d);
+    CHECK(after.rgba[0] == 0x6e);
 }
 
 TEST_CASE("a tile set from a sheet is made, and made again") {

@@ -77,7 +77,7 @@ const Misread misread[] = {
     {"flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"x\" = \"peat\"", "legend-unused at flat.toml:7:40", "'x'"},
     {"flat.toml", "######\n", "#####\n", "row-length at flat.toml:15:6", "row 4 has 5 cells"},
     {"flat.toml", "######\n", "#######\n", "row-length at flat.toml:15:7", "row 4 has 7 cells"},
-    {"flat.toml", "......\n......\n", "......\n", "grid-size at flat.toml:12:1", "has 3 misread, but the map has 4"},
+    {"flat.toml", "......\n......\n", "......\n", "grid-size at flat.toml:12:1", "has 3 rows, but the map has 4"},
     {"flat.toml", "name = \"flat\"", "name = \"fl\xc3\"", "bad-text at flat.toml:2:11", "0xC3"},
     {"marsh.toml", "cell = [16, 16]", "cell = [16, 16]\nsheet = { file = \"world.toml\" }",
      "bad-picture at marsh.toml:4:18", "world.toml"},

@@ -18,12 +18,7 @@ std::map<std::string, std::string> by_name(const WorldFiles& files) {
     return all;
 }
 
-LoadedDrafts read_back(const std::map<std::string, std::string>& files) {
-    return load_drafts("world.toml", [&](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
-    });
-}
+LoadedDrafts read_back(const worlds::Files& files) { return load_drafts("world.toml", worlds::reader_of(files)); }
 
 // Empty when both are the same; else what stands around their first difference.
 std::string difference(std::string a, std::string b) {

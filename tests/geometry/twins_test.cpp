@@ -96,7 +96,7 @@ TEST_CASE("twins of a board give twins of its regions") {
     }
 }
 
-TEST_CASE("what a boolean gives is not changed_by by doing it again") {
+TEST_CASE("what a boolean gives is not changed by doing it again") {
     for (int round = 0; round < 60; ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(71'000 + static_cast<std::uint64_t>(round));

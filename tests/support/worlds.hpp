@@ -114,13 +114,16 @@ inline Files with(Files files, const std::string& file, const std::string& from,
     return files;
 }
 
-inline dryground::Loaded load(const Files& files) {
-    return dryground::load_world("world.toml", [&files](const std::filesystem::path& path) {
+// What reads these files; they have to live as long.
+inline dryground::FileReader reader_of(const Files& files) {
+    return [&files](const std::filesystem::path& path) {
         const auto found = files.find(path.generic_string());
         return found == files.end() ? dryground::FileBytes{{}, "there is no such file"}
                                     : dryground::FileBytes{found->second, {}};
-    });
+    };
 }
+
+inline dryground::Loaded load(const Files& files) { return dryground::load_world("world.toml", reader_of(files)); }
 
 // The same where nothing can be wrong; throws what is wrong otherwise.
 inline dryground::World world_of(const Files& files) {

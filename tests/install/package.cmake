@@ -1,0 +1,17 @@
+# The Debian package: lintian finds no error in it, and unpacked into a bare root it works from there.
+# cmake -DBUILD=… -P package.cmake
+include(${CMAKE_CURRENT_LIST_DIR}/must.cmake)
+set(place ${BUILD}/package-test)
+file(REMOVE_RECURSE ${place})
+must(${CMAKE_COMMAND} -E chdir ${BUILD} cpack -G DEB -B ${place})
+file(GLOB package ${place}/dryground_*.deb)
+must(dpkg-deb --extract ${package} ${place}/root)
+must(${CMAKE_COMMAND} -E chdir ${place} ${place}/root/usr/bin/dryground demo)
+holds_text("read    Sedge Point")
+must(dpkg-deb --field ${package} Depends)
+holds_text("libfmt9|libfmt[0-9]+")
+find_program(LINTIAN lintian)
+if(LINTIAN)
+  must(${LINTIAN} --allow-root --fail-on error --no-tag-display-limit ${package})
+  message(STATUS "lintian: ${out}")
+endif()
