@@ -6,7 +6,9 @@
 - the library never prints, exits or aborts;
 - every source file of a room has a test of its name (tests/ROOM/NAME_test.cpp), or is named at the head of the test that
   covers it: "// Also tests src/ROOM: NAME NAME";
-- public headers are installed headers only: none includes src/.
+- public headers are installed headers only: none includes src/;
+- code that people are shown is compiled: each line of C++ in README.md, docs/ and the heads of public headers stands in an
+  example or a test too.
 """
 
 import re
@@ -43,6 +45,7 @@ def faults(root):
         if re.search(r'#include ".*(src/|internal)', header.read_text()):
             yield f"{header.relative_to(root)}: a public header may not include src/"
     yield from unmirrored(root)
+    yield from uncompiled(root)
 
 
 def unmirrored(root):
@@ -57,6 +60,38 @@ def unmirrored(root):
     for source in sorted(root.glob("src/*/*.cpp")):
         if f"{source.parent.name}/{source.stem}" not in tested:
             yield f"{source.relative_to(root)}: no test of its name, and no test says that it tests it"
+
+
+def bare(line):
+    """A line of code without its comment and white space."""
+    return re.sub(r"\s+", "", re.sub(r"\s//.*|^\s*//.*|/\*.*?\*/", "", line))
+
+
+def shown_code(root):
+    """Lines of code in documents and in the heads of headers: (file, line number, text)."""
+    for page in [root / "README.md", *sorted(root.glob("docs/*.md"))]:
+        inside = False
+        for number, line in enumerate(page.read_text().splitlines(), 1):
+            if line.startswith("```"):
+                inside = line == "```cpp"
+            elif inside:
+                yield page, number, line
+    for header in sorted([*root.glob("include/dryground/*.hpp"), *root.glob("bridges/dryground/*.hpp")]):
+        for number, line in enumerate(header.read_text().splitlines(), 1):
+            if not line.startswith("//"):
+                break
+            if line.startswith("//     "):
+                yield header, number, line[2:]
+
+
+def uncompiled(root):
+    # Without white space and line ends: formatting may break lines of code elsewhere than those of a page.
+    compiled = ["".join(bare(line) for line in source.read_text().splitlines())
+                for source in [*root.glob("examples/*.cpp"), *root.glob("tests/**/*.cpp")]]
+    for file, number, line in shown_code(root):
+        code = bare(line).removesuffix("…")   # what an example leaves out
+        if code and not any(code in text for text in compiled):
+            yield f"{file.relative_to(root)}:{number}: this code is in no example and no test: {line.strip()}"
 
 
 def main():

@@ -146,7 +146,8 @@ void add_demo(CLI::App& app) {
         app.add_subcommand("demo", "Walk through the whole job on the demo world, a tidal field station");
     command->add_option("--out", options->out, "The folder for what it makes (default: dryground-demo)")
         ->type_name("DIR");
-    command->add_option("--world", options->world, "The demo world's folder (default: found beside the program)")->type_name("DIR");
+    command->add_option("--world", options->world, "The demo world's folder (default: found beside the program)")
+        ->type_name("DIR");
     command->footer("Example: dryground demo --out dryground-demo");
     command->callback([options] { run_demo(*options); });
 }

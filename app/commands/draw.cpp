@@ -135,7 +135,8 @@ void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawO
                     world.tilesets()[static_cast<std::size_t>(set)].tiles.size()));
 }
 
-void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw, const DrawOptions& options) {
+void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOptions& draw,
+               const DrawOptions& options) {
     std::vector<std::string> maps, left_out;
     for (const std::string& name : opened.maps) {
         const dg::Map& map = opened.world.map(name);

@@ -210,9 +210,10 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     });
     with_tile(set);
     with_places(set, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
-    CLI::App* line = add_verb(app, o, "line", "Put a tile on a straight line of cells", "cells", [](const EditOptions& p) {
-        return dg::PaintCells{p.layer, p.tile, dg::cells_of_line(cell_at(p.places[0]), cell_at(p.places[1]))};
-    });
+    CLI::App* line =
+        add_verb(app, o, "line", "Put a tile on a straight line of cells", "cells", [](const EditOptions& p) {
+            return dg::PaintCells{p.layer, p.tile, dg::cells_of_line(cell_at(p.places[0]), cell_at(p.places[1]))};
+        });
     with_tile(line);
     with_places(line, "From a cell to a cell: 3,4 9,4", 2);
     CLI::App* box = add_verb(app, o, "box", "Put a tile on a block of cells", "cells", [](const EditOptions& p) {
@@ -240,9 +241,10 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     replace->add_option("OLD", o->from, "The tile that stands there; '' for none")->required()->type_name("");
     with_tile(replace);
     replace->add_option("--area", o->area, "Only in this block: column,row,columns,rows")->type_name("AREA");
-    CLI::App* copy = add_verb(app, o, "copy", "Copy a block of cells to another place", "cells", [](const EditOptions& p) {
-        return dg::CopyCells{p.layer, cell_area(p.places[0]), cell_at(p.places[1])};
-    });
+    CLI::App* copy =
+        add_verb(app, o, "copy", "Copy a block of cells to another place", "cells", [](const EditOptions& p) {
+            return dg::CopyCells{p.layer, cell_area(p.places[0]), cell_at(p.places[1])};
+        });
     with_places(copy, "The block, and the cell its top-left one goes to: 3,4,2,2 8,4", 2);
     CLI::App* erase = add_verb(app, o, "erase", "Take away what stands on cells", "cells", [](const EditOptions& p) {
         return dg::PaintCells{p.layer, "", all_cells(p.places)};
@@ -279,9 +281,10 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     move->add_option("--by-cells", o->by_cells, "How far: cells")->type_name("C,R");
     with_name(add_verb(*object, o, "drop", "Take an object away", "objects",
                        [](const EditOptions& p) { return dg::DropObject{p.name}; }));
-    CLI::App* give = add_verb(*object, o, "give", "Set properties of an object", "properties", [](const EditOptions& p) {
-        return dg::GiveObject{p.name, properties(p.values)};
-    });
+    CLI::App* give =
+        add_verb(*object, o, "give", "Set properties of an object", "properties", [](const EditOptions& p) {
+            return dg::GiveObject{p.name, properties(p.values)};
+        });
     with_name(give);
     with_values(give)->required();
 }

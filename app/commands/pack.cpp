@@ -116,7 +116,8 @@ void run_pack(const PackOptions& options) {
     if (!options.depfile.empty() && options.out.empty())
         stop(misuse, "--depfile needs --out: it lists what that file is made from");
     if (!options.map.empty()) {
-        if (!options.join.empty() || !options.art.empty()) stop(misuse, "--map makes a part: --join and --art do not go with it");
+        if (!options.join.empty() || !options.art.empty())
+            stop(misuse, "--map makes a part: --join and --art do not go with it");
         return make_part(options);
     }
     const Opened opened = options.world.open();
@@ -128,8 +129,7 @@ void run_pack(const PackOptions& options) {
     const std::string bytes =
         options.join.empty() ? dg::pack_bytes(opened.world, output_of(options)) : joined(options, opened);
     write_result(options.out, bytes);
-    if (!options.depfile.empty())
-        write_result(options.depfile, depfile_text(opened.folder, opened.files, options.out));
+    if (!options.depfile.empty()) write_result(options.depfile, depfile_text(opened.folder, opened.files, options.out));
     if (!options.art.empty()) copy_art(opened, options.art);
     if (options.join.empty()) {
         std::vector<dg::Merge> merges;
@@ -138,7 +138,8 @@ void run_pack(const PackOptions& options) {
     }
     const dg::Counts counts = report.counts();
     if (counts.warning > 0)
-        say(fmt::format("{} warning{}: `dryground check` lists them\n", counts.warning, counts.warning == 1 ? "" : "s"));
+        say(fmt::format("{} warning{}: `dryground check` lists them\n", counts.warning,
+                        counts.warning == 1 ? "" : "s"));
     say(fmt::format("packed {} maps, {} tile sets, {} movers: {} bytes\n", opened.world.maps().size(),
                     opened.world.tilesets().size(), opened.world.movers().size(), bytes.size()));
 }

@@ -5,10 +5,15 @@
 // draft with no place names itself in them.
 //
 //     dg::WorldBuilder builder;
-//     builder.world({.title = "Sedge Point", .maps = {}, .barriers = {{"earth"}}, …});
-//     builder.tileset({.name = "marsh", .cell = {16, 16}, .tiles = {{.name = "peat", .shapes = {{dg::WholeCell{}}}}}});
-//     builder.map({.name = "slipway", .size = {12, 3}, …});
-//     dg::Loaded built = builder.build();
+//     builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
+//     builder.tileset({.name = "marsh",
+//                      .tiles = {{.name = "peat", .barrier = "earth", .shapes = {{{dg::WholeCell{}}}}}}});
+//     builder.map({.name = "slipway",
+//                  .size = std::array{3, 2},
+//                  .tilesets = {"marsh"},
+//                  .legend = {{.key = "#", .tile = "peat"}},
+//                  .layers = {{.name = "ground", .rows = {"...", "###"}}}});
+//     const dg::Loaded built = builder.build();
 //
 // Threads: one builder belongs to one thread at a time.
 #pragma once
@@ -326,8 +331,8 @@ struct MapDraft {
     std::optional<Name> rim{};   // a barrier, or "open"
     std::optional<Name> player{};
     Names tilesets{};
-    std::uint64_t seed = 0;   // of weighted choice
-    Said<int> cell_parts{1};  // parts of a cell that objects are expected to stand on
+    std::uint64_t seed = 0;    // of weighted choice
+    Said<int> cell_parts{1};   // parts of a cell that objects are expected to stand on
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};

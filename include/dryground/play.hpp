@@ -2,7 +2,7 @@
 //
 //     dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
 //     for (const dg::Touch& touch : play.touched({.point = p, .normal = n})) …   // touch.cell, touch.tile, touch.side
-//     for (const std::size_t chunk : play.set_tile(1, 12, 7, {}).chunks) …       // its geometry is another now
+//     for (const std::size_t chunk : play.set_tile(1, {12, 7}, "").chunks) …       // its geometry is another now
 //
 // Places are in px, y down. Cells are (column, row) as maps count them, which may be negative; layers, storeys, flags,
 // facts and movers are ids: positions in the world's and the map's lists. Where a caller's promise is broken (a map or

@@ -2,8 +2,9 @@
 // has none.
 //
 //     dg::Spawners spawners;
-//     spawners.on("silt_crab", [&](const dg::Spawned& crab) { make_crab(crab.at_m(), crab.number("patrol_px")); return
-//     true; }); const dg::SpawnReport report = spawners.spawn(play);      // once for each map, when it is entered
+//     spawners.on("silt_crab",
+//                 [&](const dg::Spawned& crab) { return make_crab(crab.at_m(), crab.number("patrol_px")); });
+//     const dg::SpawnReport report = spawners.spawn(play);   // once for each map, when it is entered
 //
 // Threads: one at a time.
 #pragma once

@@ -10,7 +10,8 @@ namespace dryground::drawing {
 
 namespace {
 
-constexpr double least_marked_cell = 5;   // px of the picture: of smaller cells vertices and ticks would cover the ground
+constexpr double least_marked_cell =
+    5;   // px of the picture: of smaller cells vertices and ticks would cover the ground
 
 constexpr double arrow_every = 96;   // px of the picture along a one-way line
 

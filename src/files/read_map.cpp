@@ -214,7 +214,8 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
               [&](Table layer) { draft.layers.push_back(read_layer(reading, std::move(layer))); });
     if (const auto seed = root.whole("seed")) draft.seed = static_cast<std::uint64_t>(seed->value);
     if (const auto parts = root.whole("cell_parts"))
-        draft.cell_parts = Said<int>(static_cast<int>(std::clamp<std::int64_t>(parts->value, -1, 1'000'000)), parts->place);
+        draft.cell_parts =
+            Said<int>(static_cast<int>(std::clamp<std::int64_t>(parts->value, -1, 1'000'000)), parts->place);
     draft.waive = read_waivers(root);
     root.finish();
     // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.

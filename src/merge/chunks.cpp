@@ -131,7 +131,8 @@ struct LiveMap::Parts {
         }
     }
 
-    detail::PlanShares& add_shares(const detail::GroupKey& key, std::function<Stacked(const detail::Block&)> merge_block) {
+    detail::PlanShares& add_shares(const detail::GroupKey& key,
+                                   std::function<Stacked(const detail::Block&)> merge_block) {
         detail::PlanShares& shares = plans.emplace_back();
         shares.key = key;
         shares.merge_block = std::move(merge_block);

@@ -73,22 +73,23 @@ public:
             return std::abs(dx) > std::abs(dy) ? (double{0} + p.x - piece.from.x) / dx
                                                : (double{0} + p.y - piece.from.y) / dy;
         };
-        strips_.each(std::min(piece.from.y, piece.to.y), std::max(piece.from.y, piece.to.y), [&](const SolidEdge& edge) {
-            const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
-            if (a == Turn::straight && b == Turn::straight) {
-                const double s = place_of(edge.from), t = place_of(edge.to);
-                along.emplace_back(std::min(s, t), std::max(s, t));
-                cuts.insert(cuts.end(), {s, t});
-            } else if (a == Turn::straight) {
-                cuts.push_back(place_of(edge.from));
-            } else if (b == Turn::straight) {
-                cuts.push_back(place_of(edge.to));
-            } else if (a != b) {
-                const auto above = static_cast<double>(cross(edge.from, edge.to, piece.from)),
-                           below = static_cast<double>(cross(edge.from, edge.to, piece.to));
-                cuts.push_back(above / (above - below));
-            }
-        });
+        strips_.each(std::min(piece.from.y, piece.to.y), std::max(piece.from.y, piece.to.y),
+                     [&](const SolidEdge& edge) {
+                         const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
+                         if (a == Turn::straight && b == Turn::straight) {
+                             const double s = place_of(edge.from), t = place_of(edge.to);
+                             along.emplace_back(std::min(s, t), std::max(s, t));
+                             cuts.insert(cuts.end(), {s, t});
+                         } else if (a == Turn::straight) {
+                             cuts.push_back(place_of(edge.from));
+                         } else if (b == Turn::straight) {
+                             cuts.push_back(place_of(edge.to));
+                         } else if (a != b) {
+                             const auto above = static_cast<double>(cross(edge.from, edge.to, piece.from)),
+                                        below = static_cast<double>(cross(edge.from, edge.to, piece.to));
+                             cuts.push_back(above / (above - below));
+                         }
+                     });
         std::sort(cuts.begin(), cuts.end());
         const auto at = [&](double place) {
             return Point{static_cast<std::int32_t>(std::lround(piece.from.x + place * dx)),

@@ -22,8 +22,7 @@ std::string words_of(const ObjectDraft& draft) {
 // leaves the range.
 std::optional<Regions> turned(const Regions& area, double degrees, bool united) {
     const Bounds box = *bounds(area);
-    const double middle_x = 0.5 * (box.least.x + box.most.x),
-                 middle_y = 0.5 * (box.least.y + box.most.y);
+    const double middle_x = 0.5 * (box.least.x + box.most.x), middle_y = 0.5 * (box.least.y + box.most.y);
     const double radians = degrees * std::numbers::pi / 180;   // y points down, so that this is clockwise
     const double sine = std::sin(radians), cosine = std::cos(radians);
     Regions result = area;

@@ -18,6 +18,14 @@ TEST_CASE("oneTBB merges groups at once, with the same result") {
     CHECK(merging::merged(with_water, {.parallel_for = tbb_parallel_for()}).groups == alone.groups);
 }
 
+TEST_CASE("oneTBB is asked for in one line") {
+    namespace dg = dryground;
+    const World world = worlds::world_of(worlds::small_world());
+    const Map& map = world.map("flat");
+    const Merge in_parallel = dg::merge(world, map, {.parallel_for = dg::tbb_parallel_for()});
+    CHECK(in_parallel.groups == dg::merge(world, map).groups);
+}
+
 TEST_CASE("what work throws comes out of oneTBB") {
     CHECK_THROWS_AS(tbb_parallel_for()(100,
                                        [](std::size_t i) {

@@ -69,10 +69,11 @@ TEST_CASE("gaps that nobody fits in, and passages that only look open", "[rules]
         with(with_rows("............\n............\n..........n.\n..p...../###\n..#~~#######\n############"),
              "flat.toml", "\"#\" = \"peat\"", "\"#\" = \"peat\", \"p\" = \"post\"");
     const auto gap = [&](double px) {
-        return worlds::all_findings(with(posts, "marsh.toml", "[tiles.net]",
-                             fmt::format("[tiles.post]\nunseen = true\nbarrier = \"earth\"\nshapes = [{{ box = [0, 0, "
-                                         "2, 16] }}, {{ box = [{}, 0, {}, 16] }}]\n[tiles.net]",
-                                         2 + px, 14 - px)));
+        return worlds::all_findings(
+            with(posts, "marsh.toml", "[tiles.net]",
+                 fmt::format("[tiles.post]\nunseen = true\nbarrier = \"earth\"\nshapes = [{{ box = [0, 0, "
+                             "2, 16] }}, {{ box = [{}, 0, {}, 16] }}]\n[tiles.net]",
+                             2 + px, 14 - px)));
     };
     CHECK_THAT(of(gap(2), Rule::crack),
                Catch::Contains("flat.toml:15:3: warning: a gap of 2 px") && Catch::Contains("in cell (2, 3)"));
@@ -88,10 +89,11 @@ TEST_CASE("gaps that nobody fits in, and passages that only look open", "[rules]
 
 TEST_CASE("a closed room is a pocket, an open one is none", "[rules]") {
     const char* field = "........\n........\n........\n########";
-    CHECK_THAT(of(worlds::all_findings(with(shore(), "cave.toml", field, "...###..\n...#.#..\n...###..\n########")), Rule::pocket),
+    CHECK_THAT(of(worlds::all_findings(with(shore(), "cave.toml", field, "...###..\n...#.#..\n...###..\n########")),
+                  Rule::pocket),
                Catch::Contains("a free area of 16 x 16 px"));
-    CHECK(of(worlds::all_findings(with(shore(), "cave.toml", field, "........\n...#.#..\n...###..\n########")), Rule::pocket) ==
-          "");
+    CHECK(of(worlds::all_findings(with(shore(), "cave.toml", field, "........\n...#.#..\n...###..\n########")),
+             Rule::pocket) == "");
 }
 
 TEST_CASE("objects in metres are told once, at the first", "[rules]") {
@@ -167,9 +169,9 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
 
 TEST_CASE("solids and the art that they belong to", "[rules]") {
     const auto rock = [](const char* box) {
-        return with(
-            with_sheet(), "flat.toml", worlds::last_of_shore,
-            fmt::format("{}  {{ name = \"rock\", kind = \"solid\", barrier = \"earth\", box = {} }},\n", worlds::last_of_shore, box));
+        return with(with_sheet(), "flat.toml", worlds::last_of_shore,
+                    fmt::format("{}  {{ name = \"rock\", kind = \"solid\", barrier = \"earth\", box = {} }},\n",
+                                worlds::last_of_shore, box));
     };
     CHECK_THAT(of(with_pictures(rock("[16, 16, 16, 16]")), Rule::solid_without_art),
                Catch::Contains("100 % of solid 'rock'"));

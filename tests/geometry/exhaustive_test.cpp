@@ -20,7 +20,8 @@ struct Count {
 using Labels = std::array<int, framed * framed>;   // of cells and the frame around them; 0: not yet
 
 bool full(unsigned board, int column, int row) {
-    return column >= 0 && row >= 0 && column < board_side && row < board_side && (board >> (row * board_side + column) & 1u) != 0;
+    return column >= 0 && row >= 0 && column < board_side && row < board_side &&
+           (board >> (row * board_side + column) & 1u) != 0;
 }
 
 // Labels the cells that are connected by sides to a cell and for which a test gives the same.
@@ -87,8 +88,9 @@ TEST_CASE("every small board has the regions, holes and area that flooding count
         std::size_t holes = 0;
         for (const Region& region : land) holes += region.holes.size();
         const Count count = count_by_flooding(board);
-        const bool good = land.size() == count.solids && holes == count.holes &&
-                          twice_area(land) == 2 * static_cast<std::int64_t>(std::bitset<board_side * board_side>(board).count());
+        const bool good =
+            land.size() == count.solids && holes == count.holes &&
+            twice_area(land) == 2 * static_cast<std::int64_t>(std::bitset<board_side * board_side>(board).count());
         if (!good) {
             CAPTURE(board, to_text(land), count.solids, count.holes);
             REQUIRE(good);

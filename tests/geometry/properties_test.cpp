@@ -37,9 +37,14 @@ Regions exact_polygons(chance::Dice& dice) {
     for (int wanted = dice.in(0, 40); wanted > 0; --wanted) {
         const int x = dice.in(0, 29) * 512, y = dice.in(0, 29) * 512, r = dice.in(1, 8) * 512;
         switch (dice.in(0, 2)) {
-            case 0: regions.push_back(box_region({x, y}, {x + r, y + r})); break;
-            case 1: regions.push_back({{{x, y}, {x + r, y + r}, {x, y + r}}, {}}); break;
-            default: regions.push_back({{{x, y - r}, {x + r, y}, {x, y + r}, {x - r, y}}, {}});
+            case 0:
+                regions.push_back(box_region({x, y}, {x + r, y + r}));
+                break;
+            case 1:
+                regions.push_back({{{x, y}, {x + r, y + r}, {x, y + r}}, {}});
+                break;
+            default:
+                regions.push_back({{{x, y - r}, {x + r, y}, {x, y + r}, {x - r, y}}, {}});
         }
     }
     return regions;

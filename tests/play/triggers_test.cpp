@@ -29,7 +29,8 @@ worlds::Files lively() {
 }
 
 struct Game {
-    explicit Game(const worlds::Files& files = worlds::shore()) : play(worlds::world_of(files), "flat"), tracker(play) {}
+    explicit Game(const worlds::Files& files = worlds::shore())
+        : play(worlds::world_of(files), "flat"), tracker(play) {}
 
     // "enter key; use door -> cave/mat": what fires in a frame with the warden at a place.
     std::string at(double x, double y, bool uses = false, double seconds = 0.1, int storey = 0) {
@@ -151,10 +152,10 @@ TEST_CASE("a body that steps is in the cell that holds its position", "[triggers
 }
 
 TEST_CASE("objects become a game's things, and what has no function is told", "[spawners]") {
-    const World world =
-        worlds::world_of(worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
-                          "stands = \"feet\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"whole\", default = 32 "
-                          "}\nfields.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
+    const World world = worlds::world_of(
+        worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
+                     "stands = \"feet\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"whole\", default = 32 "
+                     "}\nfields.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
     const Play play(world, "flat");
     std::string made;
     Spawners spawners;

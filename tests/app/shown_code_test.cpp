@@ -1,0 +1,81 @@
+// The code of documents and of the heads of headers, compiled: scripts/check_house.py looks for each of their lines
+// here and in the examples. What needs a running game is compiled alone; a world in code is built.
+#include <catch2/catch.hpp>
+
+#include <dryground/chipmunk.hpp>
+#include <dryground/chipmunk_play.hpp>
+#include <dryground/dryground.hpp>
+
+#include <fmt/format.h>
+
+namespace dg = dryground;
+
+namespace {
+
+[[maybe_unused]] void playing(dg::PointPx p, dg::PointPx n) {
+    dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
+    for (const dg::Touch& touch : play.touched({.point = p, .normal = n}))
+        (void)touch.cell, (void)touch.layer, (void)touch.tile, (void)touch.side, (void)touch.object;
+    for (const std::size_t chunk : play.set_tile(1, {12, 7}, "").chunks) (void)chunk;
+}
+
+[[maybe_unused]] void triggers(dg::Play& play, dg::Events& events, dg::chipmunk::LiveGround& ground, double seconds,
+                               const std::vector<dg::BodyNow>& bodies) {
+    dg::TriggerTracker tracker(play);
+    for (const dg::Firing& firing : tracker.update(seconds, bodies)) {
+        events.run(play.world(), firing.event, firing.object, firing.body);
+        if (firing.link != nullptr) { /* firing.link->to: map/object */
+        }
+        ground.replace(play, firing.changed.chunks);
+    }
+}
+
+[[maybe_unused]] std::string saved(dg::Play& play) {
+    dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
+    const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
+    const std::string fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
+    return fault;
+}
+
+[[maybe_unused]] void spawning(dg::Play& play, bool (*make_crab)(dg::PointPx metres, double patrol_px)) {
+    dg::Spawners spawners;
+    spawners.on("silt_crab", [&](const dg::Spawned& crab) { return make_crab(crab.at_m(), crab.number("patrol_px")); });
+    const dg::SpawnReport report = spawners.spawn(play);
+}
+
+[[maybe_unused]] void engine(cpSpace* space, cpShape* warden, cpShape* shape, cpArbiter* arbiter,
+                             const dg::World& world, const dg::Merge& merged, dg::Play& play, const dg::Cell& cell) {
+    {
+        dg::chipmunk::Ground ground(space, world, merged);
+        cpShapeSetFilter(warden, dg::chipmunk::filter_of(world, "warden_side"));
+        if (const auto* touched = dg::chipmunk::group_of(shape)) (void)touched->group->barrier;
+    }
+    dg::chipmunk::LiveGround ground(space, play);
+    ground.replace(play, play.set_tile(1, cell, "").chunks);
+    for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) (void)touch;
+}
+
+[[maybe_unused]] void pictures(const dg::World& world) {
+    const dg::ArtSource art{"demo"};
+    const std::string svg = dg::draw_svg(world, world.map("slipway"), dg::check(world), art);
+    const dg::Prober prober(world, world.map("slipway"));
+    fmt::print("{}", dg::text(prober.at({100, 150})));
+}
+
+}   // namespace
+
+TEST_CASE("the world in code that a header shows can be built, and has its ground") {
+    dg::WorldBuilder builder;
+    builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
+    builder.tileset(
+        {.name = "marsh", .tiles = {{.name = "peat", .barrier = "earth", .shapes = {{{dg::WholeCell{}}}}}}});
+    builder.map({.name = "slipway",
+                 .size = std::array{3, 2},
+                 .tilesets = {"marsh"},
+                 .legend = {{.key = "#", .tile = "peat"}},
+                 .layers = {{.name = "ground", .rows = {"...", "###"}}}});
+    const dg::Loaded built = builder.build();
+    INFO(dg::text(built.report()));
+    REQUIRE(built);
+    CHECK(dg::merge(built.world(), built.world().map("slipway")).group("earth").regions.size() == 1);
+}
