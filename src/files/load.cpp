@@ -8,6 +8,7 @@
 #include "../model/utf8_internal.hpp"
 #include "dryground/pack_parts.hpp"
 #include "folder_internal.hpp"
+#include "format_key_internal.hpp"
 #include "reading_internal.hpp"
 
 namespace dryground {
@@ -28,26 +29,6 @@ std::vector<std::string_view> lines_of(std::string_view text) {
         if (end == std::string_view::npos) return lines;
         text.remove_prefix(end + 1);
     }
-}
-
-struct Format {
-    const char* sort;    // "world"
-    const char* words;   // "a world"
-};
-constexpr Format formats[] = {{"world", "a world"}, {"tiles", "a tile set"}, {"map", "a map"}};
-
-// The sort of a file by its `format` key: "world", "tiles", "map"; empty when it says none of ours.
-std::string sort_of_format(const std::string& format, int& version) {
-    for (const Format& one : formats) {
-        const std::string prefix = fmt::format("dryground/{}/", one.sort);
-        if (format.rfind(prefix, 0) != 0) continue;
-        const std::string number = format.substr(prefix.size());
-        if (number.empty() || number.size() > 6 || number.find_first_not_of("0123456789") != std::string::npos)
-            return {};
-        version = std::stoi(number);
-        return one.sort;
-    }
-    return {};
 }
 
 // Where a byte stands, in lines and characters.
@@ -283,44 +264,6 @@ private:
     std::map<std::string, PictureSize> pictures_;
 };
 
-// The sort of a file and, of a map, its name.
-struct Glance {
-    std::string sort, name, fault;
-    Report report;
-};
-
-Glance glance(const fs::path& path) {
-    Glance result;
-    const FileBytes file = read_file(path);
-    if (!file.bytes) {
-        result.fault = file.fault;
-        return result;
-    }
-    const Source source{path.filename().generic_string(), {}, result.report};
-    if (!is_text(source, *file.bytes)) return result;
-    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
-    if (!parsed) {
-        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
-        return result;
-    }
-    int version = 0;
-    result.sort = sort_of_format(parsed.table()["format"].value_or(std::string()), version);
-    result.name = parsed.table()["name"].value_or(std::string());
-    if (result.sort.empty())
-        source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"},
-                   Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
-    return result;
-}
-
-std::vector<fs::path> worlds_in(const fs::path& folder) {
-    std::vector<fs::path> found;
-    std::error_code error;
-    for (fs::directory_iterator i(folder, error), end; !error && i != end; i.increment(error))
-        if (i->path().extension() == ".toml" && glance(i->path()).sort == "world") found.push_back(i->path());
-    std::sort(found.begin(), found.end());
-    return found;
-}
-
 }   // namespace
 
 }   // namespace files
@@ -345,30 +288,6 @@ std::vector<std::string> map_names(const fs::path& world_file, const FileReader&
 Loaded load_world(const fs::path& world_file, const FileReader& reader) {
     LoadedDrafts drafts = load_drafts(world_file, reader);
     return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
-}
-
-FoundWorld find_world(const fs::path& path) {
-    FoundWorld result;
-    const files::Glance file = files::glance(path);
-    result.fault = file.fault;
-    result.report = file.report;
-    if (file.sort == "world") result.world = path;
-    if (!result.fault.empty() || file.sort == "world" || file.sort.empty()) return result;
-    if (file.sort == "map") result.map = file.name;
-    if (file.sort == "tiles") result.tileset = file.name;
-    std::error_code error;
-    fs::path folder = fs::absolute(path, error).parent_path();
-    for (;; folder = folder.parent_path()) {
-        const std::vector<fs::path> worlds = files::worlds_in(folder);
-        if (worlds.size() == 1) result.world = worlds[0];
-        if (worlds.size() > 1)
-            result.fault = fmt::format("it could belong to {} or {}: name the world instead",
-                                       worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
-        if (!worlds.empty()) return result;
-        if (folder == folder.parent_path()) break;
-    }
-    result.fault = "no world is in its folder or above: name the world instead";
-    return result;
 }
 
 }   // namespace dryground

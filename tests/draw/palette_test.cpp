@@ -102,6 +102,16 @@ TEST_CASE("hatching and dashes tell barriers apart where colours do not") {
         }
 }
 
+TEST_CASE("the colour of errors lies apart from every other ink, whoever looks") {
+    const Inks inks = inks_of(Palette::own);
+    for (const Palette eyes : {Palette::own, Palette::protan, Palette::deutan, Palette::tritan})
+        for (const std::string& other :
+             {inks.text, inks.soft, inks.lines, inks.warning, inks.note, inks.helper, inks.reach}) {
+            CAPTURE(palette_names()[static_cast<std::size_t>(eyes)], other);
+            CHECK(apart(inks.error, other, eyes) >= 20);
+        }
+}
+
 TEST_CASE("a grey palette has no colour in it") {
     const Inks inks = inks_of(Palette::grey);
     for (const std::string& ink : {inks.text, inks.paper, inks.error, inks.warning, inks.roles[0], inks.reach}) {

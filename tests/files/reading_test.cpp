@@ -1,5 +1,5 @@
 // Every reading rule: tripped, at the right place, by a small change to a world that reads clean.
-// Also tests src/files: load folder read_map read_objects read_parts read_world table toml_parser
+// Also tests src/files: load find_world folder read_map read_objects read_parts read_world table toml_parser
 #include <catch2/catch.hpp>
 
 #include <set>

@@ -1,0 +1,97 @@
+// From a path that a user gives to the world that it belongs to.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "format_key_internal.hpp"
+#include "reading_internal.hpp"
+
+namespace dryground {
+
+namespace fs = std::filesystem;
+
+namespace files {
+
+std::string sort_of_format(const std::string& format, int& version) {
+    for (const Format& one : formats) {
+        const std::string prefix = fmt::format("dryground/{}/", one.sort);
+        if (format.rfind(prefix, 0) != 0) continue;
+        const std::string number = format.substr(prefix.size());
+        if (number.empty() || number.size() > 6 || number.find_first_not_of("0123456789") != std::string::npos)
+            return {};
+        version = std::stoi(number);
+        return one.sort;
+    }
+    return {};
+}
+
+namespace {
+
+// The sort of a file and, of a map, its name.
+struct Glance {
+    std::string sort, name, fault;
+    Report report;
+};
+
+Glance glance(const fs::path& path) {
+    Glance result;
+    const FileBytes file = read_file(path);
+    if (!file.bytes) {
+        result.fault = file.fault;
+        return result;
+    }
+    const Source source{path.filename().generic_string(), {}, result.report};
+    if (!is_text(source, *file.bytes)) return result;
+    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
+    if (!parsed) {
+        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
+        return result;
+    }
+    int version = 0;
+    result.sort = sort_of_format(parsed.table()["format"].value_or(std::string()), version);
+    result.name = parsed.table()["name"].value_or(std::string());
+    if (result.sort.empty())
+        source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"},
+                   Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
+    return result;
+}
+
+std::vector<fs::path> worlds_in(const fs::path& folder) {
+    std::vector<fs::path> found;
+    std::error_code error;
+    for (fs::directory_iterator i(folder, error), end; !error && i != end; i.increment(error))
+        if (i->path().extension() == ".toml" && glance(i->path()).sort == "world") found.push_back(i->path());
+    std::sort(found.begin(), found.end());
+    return found;
+}
+
+}   // namespace
+
+}   // namespace files
+
+FoundWorld find_world(const fs::path& path) {
+    FoundWorld result;
+    const files::Glance file = files::glance(path);
+    result.fault = file.fault;
+    result.report = file.report;
+    if (file.sort == "world") result.world = path;
+    if (!result.fault.empty() || file.sort == "world" || file.sort.empty()) return result;
+    if (file.sort == "map") result.map = file.name;
+    if (file.sort == "tiles") result.tileset = file.name;
+    std::error_code error;
+    fs::path folder = fs::absolute(path, error).parent_path();
+    for (;; folder = folder.parent_path()) {
+        const std::vector<fs::path> worlds = files::worlds_in(folder);
+        if (worlds.size() == 1) result.world = worlds[0];
+        if (worlds.size() > 1)
+            result.fault = fmt::format("it could belong to {} or {}: name the world instead",
+                                       worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
+        if (!worlds.empty()) return result;
+        if (folder == folder.parent_path()) break;
+    }
+    result.fault = "no world is in its folder or above: name the world instead";
+    return result;
+}
+
+}   // namespace dryground
