@@ -7,7 +7,8 @@
 //     dg::WorldBuilder builder;
 //     builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
 //     builder.tileset({.name = "marsh",
-//                      .tiles = {{.name = "peat", .barrier = "earth", .shapes = {{{dg::WholeCell{}}}}}}});
+//                      .tiles = {{.name = "peat", .unseen = true, .barrier = "earth", .shapes =
+//                      {{{dg::WholeCell{}}}}}}});
 //     builder.map({.name = "slipway",
 //                  .size = std::array{3, 2},
 //                  .tilesets = {"marsh"},

@@ -1,9 +1,9 @@
 // Saved games: what is other than in the pack, as a file holds it. `dryground/changes/1` (schema/changes.schema.json).
 //
-//     dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
+//     std::string fault = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
 //     …
 //     const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
-//     const std::string fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
+//     fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
 //
 // Threads: free functions without shared state.
 #pragma once

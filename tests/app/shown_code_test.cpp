@@ -31,13 +31,13 @@ namespace {
 }
 
 [[maybe_unused]] std::string saved(dg::Play& play) {
-    dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
+    std::string fault = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
     const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
-    const std::string fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
+    fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
     return fault;
 }
 
-[[maybe_unused]] void spawning(dg::Play& play, bool (*make_crab)(dg::PointPx metres, double patrol_px)) {
+[[maybe_unused]] void spawning(dg::Play& play, bool (*make_crab)(std::array<double, 2> metres, double patrol_px)) {
     dg::Spawners spawners;
     spawners.on("silt_crab", [&](const dg::Spawned& crab) { return make_crab(crab.at_m(), crab.number("patrol_px")); });
     const dg::SpawnReport report = spawners.spawn(play);
@@ -67,8 +67,8 @@ namespace {
 TEST_CASE("the world in code that a header shows can be built, and has its ground") {
     dg::WorldBuilder builder;
     builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
-    builder.tileset(
-        {.name = "marsh", .tiles = {{.name = "peat", .barrier = "earth", .shapes = {{{dg::WholeCell{}}}}}}});
+    builder.tileset({.name = "marsh",
+                     .tiles = {{.name = "peat", .unseen = true, .barrier = "earth", .shapes = {{{dg::WholeCell{}}}}}}});
     builder.map({.name = "slipway",
                  .size = std::array{3, 2},
                  .tilesets = {"marsh"},

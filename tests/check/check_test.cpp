@@ -50,7 +50,7 @@ struct Row {
     const char* expected;   // rule at place; empty when it must stay silent
 };
 
-const Row rows[] = {
+const Row tripping[] = {
     {"marsh.toml", "[16, 0], [16, 16]]", "[16, 16], [16, 0], [8, 20], [4, 2]]",
      "shape-crosses-itself at marsh.toml:13:11"},
     {"marsh.toml", "[16, 0], [16, 16]]", "[16, 0], [16, 16], [8, 16]]",
@@ -112,7 +112,7 @@ TEST_CASE("the linked test world checks clean") {
 }
 
 TEST_CASE("each check trips at its place, and stays silent for a near miss") {
-    const Row& row = GENERATE(from_range(std::begin(rows), std::end(rows)));
+    const Row& row = GENERATE(from_range(std::begin(tripping), std::end(tripping)));
     CAPTURE(row.file, row.to);
     const Report report = worlds::all_findings(worlds::with(linked_world(), row.file, row.from, row.to));
     CAPTURE(text(report));
@@ -128,7 +128,7 @@ namespace {
 const bool noted = [] {
     for (const char* other : {"kind-field", "turn-not-square", "family-gap", "art-outside"})
         tripped().insert(other);   // reading tests
-    for (const Row& row : rows)
+    for (const Row& row : tripping)
         tripped().insert(std::string(row.expected).substr(0, std::string(row.expected).find(' ')));
     return true;
 }();
