@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <filesystem>
 #include <map>
 
 namespace app {
@@ -94,7 +95,11 @@ Opened WorldArguments::open(double within_px) const {
     const dg::Loaded loaded = drafts.builder->build();
     if (!loaded) refuse(loaded.report());
     const dg::World& world = loaded.world();
-    return {world,        loaded.report(), found.world.parent_path(), drafts.files, pick_maps(world, found.map),
+    return {world,
+            loaded.report(),
+            std::filesystem::path(found.world).parent_path(),
+            drafts.files,
+            pick_maps(world, found.map),
             found.tileset};
 }
 

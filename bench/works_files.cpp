@@ -58,8 +58,8 @@ std::string map_text(int side, const std::string& layers) {
 }
 
 FileReader reader_of(const Files& files) {
-    return [&files](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    return [&files](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     };
 }

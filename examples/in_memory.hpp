@@ -7,8 +7,8 @@
 #include <string>
 
 inline dryground::Loaded load_from(const std::map<std::string, std::string>& files) {
-    return dryground::load_world("world.toml", [&files](const std::filesystem::path& path) {
-        const auto file = files.find(path.generic_string());
+    return dryground::load_world("world.toml", [&files](const std::string& path) {
+        const auto file = files.find(path);
         return file == files.end() ? dryground::FileBytes{{}, "there is no such file"}
                                    : dryground::FileBytes{file->second, {}};
     });

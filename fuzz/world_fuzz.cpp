@@ -5,6 +5,7 @@
 // names as data.csv, data.png or data.svg.
 #include <cstdint>
 #include <cstdlib>
+#include <filesystem>
 #include <map>
 
 #include "dryground/check.hpp"
@@ -45,8 +46,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         files[name] = std::string(rest.substr(0, end));
         rest = end == std::string_view::npos ? std::string_view() : rest.substr(end + mark.size());
     }
-    const FileReader reader = [&](const std::filesystem::path& path) {
-        const auto found = files.find(path.stem() == "data" ? "data" : path.generic_string());
+    const FileReader reader = [&](const std::string& path) {
+        const auto found = files.find(std::filesystem::path(path).stem() == "data" ? "data" : path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     };
     const LoadedDrafts drafts = load_drafts("world.toml", reader);

@@ -79,12 +79,11 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
 // Checks again whenever a file of the world is saved, until somebody ends it.
 [[noreturn]] void watch_check(const CheckOptions& options) {
     const dg::FoundWorld first = options.world.find();
-    const std::filesystem::path folder = first.world.parent_path();
+    const std::filesystem::path folder = std::filesystem::path(first.world).parent_path();
     std::string title;
     Watch files;
     const auto look = [&](const dg::FoundWorld& found) {
-        std::vector<std::filesystem::path> paths{found.world.empty() ? std::filesystem::path(options.world.file)
-                                                                     : found.world};
+        std::vector<std::filesystem::path> paths{found.world.empty() ? options.world.file : found.world};
         for (const std::string& file : dg::load_drafts(found.world).files) paths.push_back(folder / file);
         files.look_at(paths);
     };

@@ -199,7 +199,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
 // picture stays.
 [[noreturn]] void watch_draw(const DrawOptions& options) {
     Watch files;
-    const std::filesystem::path folder = options.world.find().world.parent_path();
+    const std::filesystem::path folder = std::filesystem::path(options.world.find().world).parent_path();
     for (bool first = true;; first = false) {
         try {
             const Opened opened = options.world.open(options.merging.within_px);

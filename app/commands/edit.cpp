@@ -165,7 +165,7 @@ void make(const EditOptions& options, const dg::MapEdit& edit, const char* what)
         if (!edited.report.empty()) say(dg::text(edited.report));
         stop(edited.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", edited.fault));
     }
-    const fs::path folder = found.world.parent_path();
+    const fs::path folder = fs::path(found.world).parent_path();
     if (options.dry_run) {
         for (const dg::NamedBytes& file : edited.files) {
             const std::string old = dg::read_file(folder / file.file).bytes.value_or(std::string());

@@ -67,7 +67,7 @@ std::string hash_of(const fs::path& path) {
 void make_part(const PackOptions& options) {
     if (options.out.empty()) stop(misuse, "--map needs --out: the file for the map's part");
     const dg::FoundWorld found = options.world.find();
-    const fs::path folder = found.world.parent_path();
+    const fs::path folder = fs::path(found.world).parent_path();
     const auto refuse = [&](const dg::Report& report) {
         say(dg::text(report));
         stop(findings, fmt::format("map '{}' cannot be read; nothing was made", options.map));

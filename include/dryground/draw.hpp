@@ -8,7 +8,6 @@
 // without shared state. Tile sets and maps must be of the world they come with.
 #pragma once
 
-#include <filesystem>
 #include <functional>
 #include <map>
 #include <optional>
@@ -66,7 +65,7 @@ struct DrawOptions {
 // Where the pictures of tiles and kinds are: the world file's folder, and how to read there. A picture that cannot be
 // read is left out.
 struct ArtSource {
-    std::filesystem::path folder;
+    std::string folder;
     FileReader reader = read_file;
 };
 

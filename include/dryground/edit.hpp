@@ -8,7 +8,6 @@
 #pragma once
 
 #include <array>
-#include <filesystem>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -94,7 +93,7 @@ struct Edited {
 };
 
 // Cost: about that of reading the world twice.
-[[nodiscard]] Edited edit_map(const std::filesystem::path& world_file, const std::string& map, const MapEdit& edit,
+[[nodiscard]] Edited edit_map(const std::string& world_file, const std::string& map, const MapEdit& edit,
                               const FileReader& reader = read_file);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.

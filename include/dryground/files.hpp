@@ -1,10 +1,10 @@
 // Files: reading what designers write, writing what games and tools read.
 //
 // Nothing here throws for what a file holds: wrong content comes back as findings, all of them. Files are written whole
-// or not at all (a new file beside, then a rename). Threads: free functions without shared state.
+// or not at all (a new file beside, then a rename). Paths are texts in UTF-8, their parts joined by '/'; a
+// std::filesystem::path is taken for one. Threads: free functions without shared state.
 #pragma once
 
-#include <filesystem>
 #include <functional>
 #include <optional>
 #include <string>
@@ -26,19 +26,19 @@ struct FileBytes {
 
 // A path in, bytes out: pass your own to load from archives. Called with paths as they were put together from the
 // world file's path and the paths in files.
-using FileReader = std::function<FileBytes(const std::filesystem::path&)>;
+using FileReader = std::function<FileBytes(const std::string& path)>;
 
 // Reads a regular file of at most 1 GiB.
-[[nodiscard]] FileBytes read_file(const std::filesystem::path& path);
+[[nodiscard]] FileBytes read_file(const std::string& path);
 
 // Writes a file whole or not at all; returns why it could not, empty when it could. "-" is nothing special here.
-[[nodiscard]] std::string write_file(const std::filesystem::path& path, std::string_view bytes);
+[[nodiscard]] std::string write_file(const std::string& path, std::string_view bytes);
 
 // The same for what is too large to hold: takes bytes as they come, and is false when it can take no more. Who makes
 // them returns why they could not be made, empty when they could; then the file is not written.
 using ByteSink = std::function<bool(std::string_view)>;
 using ByteMaker = std::function<std::string(const ByteSink& sink)>;
-[[nodiscard]] std::string write_file(const std::filesystem::path& path, const ByteMaker& make);
+[[nodiscard]] std::string write_file(const std::string& path, const ByteMaker& make);
 
 struct NamedBytes {   // a file to be
     std::string file;
@@ -50,7 +50,7 @@ struct NamedBytes {   // a file to be
 
 // Reads a world and all files that it names. With `read_file` paths may not leave the folder of the world file, by
 // links neither; with a reader of the caller's, by their words. Files that are named and missing are findings.
-[[nodiscard]] Loaded load_world(const std::filesystem::path& world_file, const FileReader& reader = read_file);
+[[nodiscard]] Loaded load_world(const std::string& world_file, const FileReader& reader = read_file);
 
 // The same files as a builder that says what they say: change it, build it, save it. Its findings are those of reading
 // so far; what `build` adds to them comes when it is called. Nothing where the world's own file or a tile set cannot be
@@ -60,7 +60,7 @@ struct LoadedDrafts {
     Report report;
     std::vector<std::string> files;   // all that were read, from the world's folder, sorted
 };
-[[nodiscard]] LoadedDrafts load_drafts(const std::filesystem::path& world_file, const FileReader& reader = read_file);
+[[nodiscard]] LoadedDrafts load_drafts(const std::string& world_file, const FileReader& reader = read_file);
 
 // A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so). Canonical: the same
 // drafts give the same bytes, and reading them back gives drafts that give these bytes again. Pictures are named as the
@@ -74,23 +74,23 @@ struct WorldFiles {
 
 // Writes them; folders for tile sets and maps are made beside the world's file.
 struct Saved {
-    std::vector<std::filesystem::path> files;   // that were written: all or none
+    std::vector<std::string> files;   // that were written: all or none
     Report report;
     std::string fault;   // why they could not be written
 };
-[[nodiscard]] Saved save_world(const WorldBuilder& builder, const std::filesystem::path& world_file);
+[[nodiscard]] Saved save_world(const WorldBuilder& builder, const std::string& world_file);
 
 // What a path given by a user leads to: a world, or one map or tile set of a world.
 struct FoundWorld {
-    std::filesystem::path world;   // the world's file
-    std::string map;               // the map's name when the path was a map's
-    std::string tileset;           // the tile set's, likewise
-    std::string fault;             // why there is none, empty when there is
-    Report report;                 // findings where the file's own content is the reason
+    std::string world;     // the world's file
+    std::string map;       // the map's name when the path was a map's
+    std::string tileset;   // the tile set's, likewise
+    std::string fault;     // why there is none, empty when there is
+    Report report;         // findings where the file's own content is the reason
 };
 // A map or tile set finds its world by walking up to the nearest folder with a world file. Two there: a fault that says
 // so.
-[[nodiscard]] FoundWorld find_world(const std::filesystem::path& path);
+[[nodiscard]] FoundWorld find_world(const std::string& path);
 
 // ---- output -----------------------------------------------------------------------------------------------------
 
@@ -174,7 +174,7 @@ private:
 // but for where things were written; `merge` makes its geometry from it, the same that the pack holds. What is damaged
 // gives findings, which name the way to it in the tree. Cost: in proportion to the bytes. `file` names it in findings.
 [[nodiscard]] LoadedPack read_pack(std::string_view bytes, const std::string& file = {});
-[[nodiscard]] LoadedPack load_pack(const std::filesystem::path& path, const FileReader& reader = read_file);
+[[nodiscard]] LoadedPack load_pack(const std::string& path, const FileReader& reader = read_file);
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);
@@ -183,7 +183,7 @@ private:
 
 // Pictures of a world's folder, each decoded once: for `check` to look at. Nothing for what cannot be read.
 [[nodiscard]] std::function<std::optional<Image>(const std::string& file)> pictures_of(
-    const std::filesystem::path& world_file, const FileReader& reader = read_file);
+    const std::string& world_file, const FileReader& reader = read_file);
 
 // ---- pictures ---------------------------------------------------------------------------------------------------
 

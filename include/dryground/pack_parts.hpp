@@ -24,13 +24,12 @@ struct InputFile {
 // looked up. `files` lists all that was read. Where the world has no map of that name, a finding names the nearest.
 // Cost: that of reading the world's file, its tile sets and the map; the files of other maps are only looked into when
 // the map's file is not named after it.
-[[nodiscard]] LoadedDrafts load_map_drafts(const std::filesystem::path& world_file, const std::string& map,
+[[nodiscard]] LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map,
                                            const FileReader& reader = read_file);
 
 // The names of a world's maps, in its order, whatever else is wrong with the world: a map's file that cannot be read
 // counts by its own name up to the first point. Cost: that of parsing every map's file.
-[[nodiscard]] std::vector<std::string> map_names(const std::filesystem::path& world_file,
-                                                 const FileReader& reader = read_file);
+[[nodiscard]] std::vector<std::string> map_names(const std::string& world_file, const FileReader& reader = read_file);
 
 // One map as a part: `dryground/part/1`, CBOR, for `join_parts` and nobody else. `inputs`: what it is made from.
 // Cost: about that of merging the map for barriers and for every mover.

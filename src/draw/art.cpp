@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 
 #include "palette_internal.hpp"
 
@@ -92,7 +93,7 @@ const Image* Art::image(const std::string& file) {
     auto [known, is_new] = images_.try_emplace(file);
     if (is_new) {
         std::string fault;
-        const FileBytes bytes = source_.reader(source_.folder / file);
+        const FileBytes bytes = source_.reader(std::filesystem::path(source_.folder) / file);
         if (bytes.bytes) known->second = decode_png(*bytes.bytes, fault);
     }
     return known->second ? &*known->second : nullptr;

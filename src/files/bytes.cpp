@@ -6,6 +6,7 @@
 #include <cerrno>
 #include <cstdio>
 #include <cstring>
+#include <filesystem>
 #include <fstream>
 #include <system_error>
 
@@ -15,7 +16,8 @@ namespace dryground {
 
 namespace fs = std::filesystem;
 
-FileBytes read_file(const fs::path& path) {
+FileBytes read_file(const std::string& name) {
+    const fs::path path = name;
     std::error_code error;
     const fs::file_status status = fs::status(path, error);
     if (status.type() == fs::file_type::not_found) return {{}, "there is no such file"};
@@ -99,11 +101,11 @@ void clear_away(const std::vector<Staged>& staged) {
 
 }   // namespace
 
-std::string write_file(const fs::path& wanted, std::string_view bytes) {
+std::string write_file(const std::string& wanted, std::string_view bytes) {
     return write_file(wanted, all_at_once(bytes));
 }
 
-std::string write_file(const fs::path& wanted, const ByteMaker& make) {
+std::string write_file(const std::string& wanted, const ByteMaker& make) {
     std::vector<Staged> staged;
     std::string why = stage(wanted, make, staged);
     if (why.empty()) why = take_places(staged);

@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 
 #include "edit_internal.hpp"
 
@@ -30,7 +31,8 @@ const MapDraft& find_map(const WorldBuilder& builder, const std::string& name) {
 
 // What the files will be: as on disk, but for those that changed.
 FileReader overlaid(const FileReader& reader, const fs::path& folder, const std::vector<NamedBytes>& files) {
-    return [&reader, folder, &files](const fs::path& path) {
+    return [&reader, folder, &files](const std::string& name) {
+        const fs::path path = name;
         for (const NamedBytes& file : files)
             if (path == folder / file.file) return FileBytes{file.bytes, {}};
         return reader(path);
@@ -39,14 +41,15 @@ FileReader overlaid(const FileReader& reader, const fs::path& folder, const std:
 
 std::size_t errors_of(const Report& report) { return report.counts().error; }
 
-Report read_again(const fs::path& world_file, const FileReader& reader) {
+Report read_again(const std::string& world_file, const FileReader& reader) {
     const LoadedDrafts drafts = load_drafts(world_file, reader);
     return drafts.builder ? drafts.builder->build().report() : drafts.report;
 }
 
 }   // namespace
 
-Edited edit_map(const fs::path& world_file, const std::string& name, const MapEdit& change, const FileReader& reader) {
+Edited edit_map(const std::string& world_file, const std::string& name, const MapEdit& change,
+                const FileReader& reader) {
     Edited result;
     const LoadedDrafts drafts = load_drafts(world_file, reader);
     if (!drafts.builder) {
@@ -54,7 +57,7 @@ Edited edit_map(const fs::path& world_file, const std::string& name, const MapEd
         result.report = drafts.report;
         return result;
     }
-    const fs::path folder = world_file.parent_path();
+    const fs::path folder = fs::path(world_file).parent_path();
     const auto read = [&](const std::string& file) {
         FileBytes bytes = reader(folder / fs::path(file).lexically_normal());
         if (!bytes.bytes) throw EditFault(fmt::format("cannot read '{}': {}", file, bytes.fault));

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 
 #include "format_key_internal.hpp"
 #include "reading_internal.hpp"
@@ -70,7 +71,7 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
 
 }   // namespace files
 
-FoundWorld find_world(const fs::path& path) {
+FoundWorld find_world(const std::string& path) {
     FoundWorld result;
     const files::Glance file = files::glance(path);
     result.fault = file.fault;

@@ -1,6 +1,7 @@
 #include "folder_internal.hpp"
 
 #include <algorithm>
+#include <filesystem>
 #include <system_error>
 
 namespace dryground::files {
@@ -11,7 +12,7 @@ namespace {
 
 // Whether the caller's reader is our own, which looks at the disk.
 bool is_own(const FileReader& reader) {
-    const auto* function = reader.target<FileBytes (*)(const fs::path&)>();
+    const auto* function = reader.target<FileBytes (*)(const std::string&)>();
     return function != nullptr && *function == &read_file;
 }
 

@@ -1,6 +1,8 @@
 // Inside the files room: the folder of a world, through whichever reader the caller gave.
 #pragma once
 
+#include <filesystem>
+
 #include "dryground/files.hpp"
 
 namespace dryground::files {

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 #include <set>
 
 #include "../model/utf8_internal.hpp"
@@ -268,24 +269,24 @@ private:
 
 }   // namespace files
 
-std::function<std::optional<Image>(const std::string& file)> pictures_of(const fs::path& world_file,
+std::function<std::optional<Image>(const std::string& file)> pictures_of(const std::string& world_file,
                                                                          const FileReader& reader) {
-    return files::Look(files::Folder(world_file.parent_path(), reader));
+    return files::Look(files::Folder(fs::path(world_file).parent_path(), reader));
 }
 
-LoadedDrafts load_drafts(const fs::path& world_file, const FileReader& reader) {
+LoadedDrafts load_drafts(const std::string& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).load();
 }
 
-LoadedDrafts load_map_drafts(const fs::path& world_file, const std::string& map, const FileReader& reader) {
+LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map, const FileReader& reader) {
     return files::Loader(world_file, reader).load(map);
 }
 
-std::vector<std::string> map_names(const fs::path& world_file, const FileReader& reader) {
+std::vector<std::string> map_names(const std::string& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).names_of_maps();
 }
 
-Loaded load_world(const fs::path& world_file, const FileReader& reader) {
+Loaded load_world(const std::string& world_file, const FileReader& reader) {
     LoadedDrafts drafts = load_drafts(world_file, reader);
     return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
 }

@@ -71,14 +71,15 @@ WorldFiles world_files(const WorldBuilder& builder, const std::string& world_nam
     return result;
 }
 
-Saved save_world(const WorldBuilder& builder, const fs::path& world_file) {
+Saved save_world(const WorldBuilder& builder, const std::string& world_name) {
+    const fs::path world_file = world_name;
     Saved saved;
     WorldFiles files = world_files(builder, world_file.filename().generic_string());
     saved.report = std::move(files.report);
     if (files.files.empty()) return saved;
     for (NamedBytes& file : files.files) {
-        saved.files.push_back(world_file.parent_path() / file.file);
-        file.file = saved.files.back().generic_string();
+        file.file = (world_file.parent_path() / file.file).generic_string();
+        saved.files.push_back(file.file);
     }
     saved.fault = write_files(files.files);
     if (!saved.fault.empty()) saved.files.clear();

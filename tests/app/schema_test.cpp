@@ -1,6 +1,8 @@
 // Everything that is written as JSON keeps to its schema; a schema that is broken on purpose is noticed.
 #include <catch2/catch.hpp>
 
+#include <filesystem>
+
 #include <nlohmann/json.hpp>
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
 #include <valijson/schema.hpp>

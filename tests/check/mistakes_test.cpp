@@ -30,8 +30,8 @@ Files demo(const char* which = "demo") {
 }
 
 Report findings(const Files& files) {
-    const FileReader reader = [&files](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    const FileReader reader = [&files](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     };
     const Loaded loaded = load_world("world.toml", reader);

@@ -44,8 +44,8 @@ std::string sheet_png(int columns, int cell, int more) {
 Report with_pictures(const Files& files) {
     const Loaded loaded = worlds::load(files);
     Report report = loaded.report();
-    const FileReader reader = [&files](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    const FileReader reader = [&files](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     };
     if (loaded) report.add(check(loaded.world(), {pictures_of("world.toml", reader)}));

@@ -37,8 +37,8 @@ worlds::Files with_art(const std::string& legend) {
 }
 
 ArtSource source_of(const worlds::Files& files) {
-    return {"", [&files](const std::filesystem::path& path) {
-                const auto found = files.find(path.generic_string());
+    return {"", [&files](const std::string& path) {
+                const auto found = files.find(path);
                 return found == files.end() ? FileBytes{{}, "none"} : FileBytes{found->second, {}};
             }};
 }

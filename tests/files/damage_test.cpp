@@ -35,8 +35,8 @@ std::string damaged(std::string bytes, chance::Dice& dice) {
 }
 
 LoadedDrafts read(const std::map<std::string, std::string>& files) {
-    return load_drafts("world.toml", [&](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    return load_drafts("world.toml", [&](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     });
 }

@@ -12,8 +12,8 @@ using worlds::Files;
 namespace {
 
 FileReader reader_of(const Files& files) {
-    return [&files](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    return [&files](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
     };
 }

@@ -7,6 +7,7 @@
 #include "worlds.hpp"
 
 #include <cstdlib>
+#include <filesystem>
 
 using namespace dryground;
 

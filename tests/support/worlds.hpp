@@ -116,8 +116,8 @@ inline Files with(Files files, const std::string& file, const std::string& from,
 
 // What reads these files; they have to live as long.
 inline dryground::FileReader reader_of(const Files& files) {
-    return [&files](const std::filesystem::path& path) {
-        const auto found = files.find(path.generic_string());
+    return [&files](const std::string& path) {
+        const auto found = files.find(path);
         return found == files.end() ? dryground::FileBytes{{}, "there is no such file"}
                                     : dryground::FileBytes{found->second, {}};
     };
