@@ -63,18 +63,20 @@ dg::FoundWorld WorldArguments::find() const {
     return found;
 }
 
+void stop_without_map(const std::string& name, const std::vector<std::string>& names) {
+    const auto nearest = dg::nearest_name(name, names);
+    stop(misuse, fmt::format("the world has no map '{}'{}", name,
+                             nearest ? fmt::format("; did you mean '{}'?", *nearest)
+                                     : fmt::format("; it has {}", fmt::join(names, ", "))));
+}
+
 std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const std::string& map_of_file) const {
     std::vector<std::string> names, picked = maps;
     for (const dg::Map& map : world.maps()) names.push_back(map.name);
     if (picked.empty() && !map_of_file.empty()) picked = {map_of_file};
     if (picked.empty()) return names;
-    for (const std::string& name : picked) {
-        if (world.find_map(name) != nullptr) continue;
-        const auto nearest = dg::nearest_name(name, names);
-        stop(misuse, fmt::format("the world has no map '{}'{}", name,
-                                 nearest ? fmt::format("; did you mean '{}'?", *nearest)
-                                         : fmt::format("; it has {}", fmt::join(names, ", "))));
-    }
+    for (const std::string& name : picked)
+        if (world.find_map(name) == nullptr) stop_without_map(name, names);
     return picked;
 }
 

@@ -57,6 +57,8 @@ void print(std::string_view text);                                     // to sta
 [[nodiscard]] std::string coloured(const dryground::Report& report);   // text, with colours on a terminal
 
 [[noreturn]] void stop(Exit code, std::string_view why);
+// Where a world has no map of a name: says so, with the nearest or all that it has.
+[[noreturn]] void stop_without_map(const std::string& name, const std::vector<std::string>& names);
 
 // The position of a thing by its name; ends the command where there is none, with the nearest there is.
 template <class Things>

@@ -74,7 +74,11 @@ void make_part(const PackOptions& options) {
     };
     if (!found.report.empty()) refuse(found.report);
     const dg::LoadedDrafts drafts = dg::load_map_drafts(found.world, options.map);
-    if (!drafts.builder) refuse(drafts.report);
+    if (!drafts.builder) {
+        const std::vector<std::string> names = dg::map_names(found.world);
+        if (std::find(names.begin(), names.end(), options.map) == names.end()) stop_without_map(options.map, names);
+        refuse(drafts.report);
+    }
     const dg::Loaded loaded = drafts.builder->build();
     if (!loaded || loaded.world().find_map(options.map) == nullptr) refuse(loaded.report());
     std::vector<dg::InputFile> inputs;

@@ -1,6 +1,7 @@
 // The commands that make and change worlds, driven from outside: new, edit, tiles, pack.
 #include <catch2/catch.hpp>
 
+#include <fstream>
 #include <nlohmann/json.hpp>
 
 #include "dryground/dryground.hpp"
@@ -31,6 +32,50 @@ TEST_CASE("a new world checks clean, from both views, and is not made over anoth
         CHECK(tool(fmt::format("pack {}/world.toml", world)).code == 0);
         CHECK(tool(fmt::format("new {}", world)).code == 2);
     }
+}
+
+TEST_CASE("a pack is made map by map, and joined to the bytes of the whole") {
+    const Copy folder;
+    const std::string world = folder / "demo/world.toml";
+    CHECK(tool(fmt::format("pack {} --list-maps", world)).out == "slipway\npump_house\n");
+    std::string parts;
+    for (const std::string map : {"slipway", "pump_house"}) {
+        const std::string part = folder / (map + ".part").c_str();
+        const auto made =
+            tool(fmt::format("pack {} --map {} --unit m --out {} --depfile {}.d", world, map, part, part));
+        INFO(made.err);
+        REQUIRE(made.code == 0);
+        const std::string rule = process::slurp(part + ".d");
+        CHECK(rule.rfind(part + ":", 0) == 0);
+        CHECK_THAT(rule, Catch::Contains("world.toml") && Catch::Contains("marsh.tiles.toml"));
+        CHECK((rule.find("slipway.map.toml") != std::string::npos) == (map == "slipway"));
+        CHECK((rule.find("pump_house.map.toml") != std::string::npos) == (map == "pump_house"));
+        parts += " " + part;
+    }
+    const auto join = [&](const std::string& words) {
+        return tool(fmt::format("pack {} --out {} --join{}", world, folder / "joined.json", words));
+    };
+    REQUIRE(tool(fmt::format("pack {} --unit m --out {}", world, folder / "whole.json")).code == 0);
+    REQUIRE(join(parts + " --unit m").code == 0);
+    CHECK(process::slurp(folder / "joined.json") == process::slurp(folder / "whole.json"));
+
+    const auto refused = [](const process::Outcome& outcome, const char* why) {
+        INFO(outcome.err);
+        CHECK(outcome.code == 2);
+        CHECK_THAT(outcome.err, Catch::Contains(why));
+    };
+    refused(join(parts), "it was made with other options");
+    refused(join(" " + (folder / "slipway.part") + " --unit m"), "map 'pump_house' has no part");
+    refused(join(" " + (folder / "nothing.part") + " --unit m"), "cannot open");
+    refused(tool(fmt::format("pack {} --map slipway", world)), "--map needs --out");
+    refused(tool(fmt::format("pack {} --map slipwya --out {}", world, folder / "x.part")), "did you mean 'slipway'?");
+    const std::string map = folder / "demo/maps/slipway.map.toml";
+    std::ofstream(map, std::ios::app) << "# touched\n";
+    refused(join(parts + " --unit m"), "it is older than 'maps/slipway.map.toml'");
+    std::ofstream(map, std::ios::app) << "no TOML [";
+    const auto broken = tool(fmt::format("pack {} --map slipway --out {}", world, folder / "x.part"));
+    CHECK(broken.code == 1);
+    CHECK_THAT(broken.err, Catch::Contains("maps/slipway.map.toml:") && Catch::Contains("[syntax]"));
 }
 
 TEST_CASE("an edit is written, told, and undone by another, byte for byte") {
