@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <filesystem>
+
 #include "pack_internal.hpp"
 
 namespace dryground {
@@ -194,12 +196,12 @@ LoadedPack read_pack(std::string_view bytes, const std::string& file) {
     return LoadedPack(Pack(std::move(built).world(), std::move(hash)), std::move(report));
 }
 
-LoadedPack load_pack(const std::filesystem::path& path, const FileReader& reader) {
+LoadedPack load_pack(const std::string& path, const FileReader& reader) {
     const FileBytes file = reader(path);
-    if (file.bytes) return read_pack(*file.bytes, path.filename().generic_string());
+    const std::string name = std::filesystem::path(path).filename().generic_string();
+    if (file.bytes) return read_pack(*file.bytes, name);
     Report report;
-    report.add(
-        files::refused(Rule::file_missing, path.filename().generic_string(), {path.generic_string(), file.fault}));
+    report.add(files::refused(Rule::file_missing, name, {path, file.fault}));
     return LoadedPack(std::move(report));
 }
 
