@@ -6,7 +6,7 @@
 namespace {
 
 process::Outcome example(const std::string& words) {
-    return process::run(fmt::format("{}/{}", DRYGROUND_EXAMPLES, words));
+    return process::run(fmt::format("'{}'/{}", DRYGROUND_EXAMPLES, words));
 }
 
 }   // namespace
