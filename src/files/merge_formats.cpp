@@ -119,7 +119,7 @@ std::string svg(const Json& tree) {
     each_form(tree, [&](const Json& properties, const Geometry& geometry) {
         std::string data;
         for (const auto& [key, value] : properties.items())
-            if (value.is_string() && value != "")
+            if (value.is_string() && !value.get_ref<const std::string&>().empty())
                 data += fmt::format(" data-{}=\"{}\"", key == "one_way" ? "one-way" : key, value.get<std::string>());
         const std::string barrier = properties["barrier"], trigger = properties["trigger"];
         shapes +=
