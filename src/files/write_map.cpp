@@ -10,7 +10,6 @@ namespace dryground::files {
 
 using toml_text::in_quotes;
 using toml_text::list;
-using toml_text::number;
 using toml_text::numbers;
 using toml_text::Pairs;
 
