@@ -46,12 +46,14 @@ function(dryground_add_world target)
     message(FATAL_ERROR "dryground_add_world: the maps of ${world} cannot be listed\n${fault}")
   endif()
   string(REPLACE "\n" ";" maps "${maps}")
+  list(REMOVE_DUPLICATES maps)   # a name given twice, or a bad one, is reported when the world is checked
 
   set(folder ${CMAKE_CURRENT_BINARY_DIR}/${target}.parts)
   file(MAKE_DIRECTORY ${folder})
   set(parts "")
   foreach(map IN LISTS maps)
-    set(part ${folder}/${map}.part)
+    string(MAKE_C_IDENTIFIER "${map}" file)
+    set(part ${folder}/${file}.part)
     list(APPEND parts ${part})
     add_custom_command(OUTPUT ${part} DEPFILE ${part}.d DEPENDS ${world} ${tool} VERBATIM
       COMMAND ${tool} pack ${world} --map ${map} ${options} --out ${part} --depfile ${part}.d

@@ -85,7 +85,7 @@ struct FoundWorld {
     std::string world;     // the world's file
     std::string map;       // the map's name when the path was a map's
     std::string tileset;   // the tile set's, likewise
-    std::string fault;     // why there is none, empty when there is
+    std::string fault;     // why no world was found; empty if one was
     Report report;         // findings where the file's own content is the reason
 };
 // A map or tile set finds its world by walking up to the nearest folder with a world file. Two there: a fault that says
