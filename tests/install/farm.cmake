@@ -61,3 +61,11 @@ foreach(generator Ninja "Unix Makefiles")
   build(2)
   must(${CMAKE_COMMAND} -E compare_files ${place}/whole.cbor ${place}/build/station.pack.cbor)
 endforeach()
+
+# Two maps of one name: CMake makes its rules all the same, and the build says where the second one is.
+file(READ ${place}/demo/world.toml world)
+string(REPLACE "\"maps/pump_house.map.toml\"" "\"maps/pump_house.map.toml\", \"maps/again.map.toml\"" world "${world}")
+file(WRITE ${place}/demo/world.toml "${world}")
+file(COPY_FILE ${place}/demo/maps/pump_house.map.toml ${place}/demo/maps/again.map.toml)
+fails(${CMAKE_COMMAND} --build ${place}/build)
+holds_text("maps/again.map.toml:[0-9]+:[0-9]+: error: [^\n]*duplicate-name")
