@@ -4,6 +4,7 @@
 #include <array>
 #include <bitset>
 
+#include "chance.hpp"
 #include "dryground/geometry.hpp"
 #include "oracles.hpp"
 
@@ -70,11 +71,7 @@ Count count_by_flooding(unsigned board) {
 }
 
 // Sanitized builds are slow: they look at one board in some.
-#ifdef __SANITIZE_ADDRESS__
-constexpr unsigned stride = 29;
-#else
-constexpr unsigned stride = 1;
-#endif
+constexpr unsigned stride = chance::sanitized ? 29 : 1;
 
 }   // namespace
 

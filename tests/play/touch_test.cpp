@@ -255,7 +255,7 @@ TEST_CASE("whatever edge of the ground is touched, what is told lies there", "[t
             }
         }
     }
-    CHECK(asked > 500);
+    CHECK(asked > 12 * static_cast<std::size_t>(chance::rounds(40)));
     INFO(told_of << " of " << asked);
     CHECK(told_of * 100 >= asked * 99);
 }

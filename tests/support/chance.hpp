@@ -13,7 +13,7 @@ inline std::uint64_t seed() {
     return given ? std::strtoull(given, nullptr, 10) : 20240607;
 }
 
-// How many rounds of a slow random test to play: a quarter under the address sanitizer, which takes many times as long.
+// How many rounds of a slow random test to play: an eighth under the address sanitizer, which takes many times as long.
 #if defined(__SANITIZE_ADDRESS__)   // GCC
 inline constexpr bool sanitized = true;
 #elif defined(__has_feature)   // clang
@@ -21,7 +21,7 @@ inline constexpr bool sanitized = __has_feature(address_sanitizer);
 #else
 inline constexpr bool sanitized = false;
 #endif
-inline int rounds(int optimised) { return sanitized ? (optimised + 3) / 4 : optimised; }
+inline int rounds(int optimised) { return sanitized ? (optimised + 7) / 8 : optimised; }
 
 class Dice {
 public:
