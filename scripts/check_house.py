@@ -15,11 +15,13 @@ import re
 import sys
 from pathlib import Path
 
-ROOMS = ["geometry", "model", "merge", "travel", "check", "play", "files", "draw"]
-CORE = {"geometry", "model", "merge", "travel", "check", "play"}
+ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "files", "draw"]
+CORE = {"geometry", "model", "ground", "merge", "travel", "check", "play"}
 HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
-               "pack": "model", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "version": "geometry"}
+               "pack": "model", "ground": "ground", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "version": "geometry"}
+# What shapes the ground is read by the room that says what is solid, and told in words by probe.
+SHAPES_GROUND = re.compile(r'\blayer\w*(\[[^\]]*\])?\.(sink|offset|shape_offset|one_way|decor)\b|\b(object|tile)\w*\.carves\b|\bmap_?\.rim\b|\.hollow\b')
 FOREIGN = re.compile(r'#include <(toml\+\+|nlohmann|png|cairo|librsvg|CLI|iostream)')
 LOUD = re.compile(r'\b(std::cout|std::cerr|printf|fprintf|puts|fmt::print|std::exit|std::abort|exit|abort)\s*\(|std::c(out|err)\b')
 
@@ -39,6 +41,8 @@ def faults(root):
         if room in CORE and (found := FOREIGN.search(text)):
             yield f"{source.relative_to(root)}: the core may not use {found.group(1)}"
         for number, line in enumerate(text.splitlines(), 1):
+            if room in ("merge", "travel", "play") and source.name != "probe_words.cpp" and SHAPES_GROUND.search(line):
+                yield f"{source.relative_to(root)}:{number}: only ground/ reads the keys that shape the ground"
             if LOUD.search(line.split("//")[0]):
                 yield f"{source.relative_to(root)}:{number}: the library never prints, exits or aborts"
     for header in sorted(root.glob("include/dryground/*.hpp")):

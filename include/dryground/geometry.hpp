@@ -44,6 +44,10 @@ struct Point {
 // The nearest lattice step of a number of px; halves round away from zero. Requires in_range(px).
 [[nodiscard]] std::int32_t to_steps(double px);
 
+// The last lattice step at or before a place: what holds it, as cells do. Places out of range come to its end, and so
+// does what is no number.
+[[nodiscard]] std::int32_t step_at(double px);
+
 // Exact: every lattice number is a double and a finite decimal fraction.
 [[nodiscard]] constexpr double to_px(std::int64_t steps) { return static_cast<double>(steps) / steps_per_px; }
 

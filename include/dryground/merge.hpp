@@ -14,7 +14,7 @@
 #include <string_view>
 #include <vector>
 
-#include "dryground/world.hpp"
+#include "dryground/ground.hpp"
 
 namespace dryground {
 
@@ -72,9 +72,6 @@ struct Merge {
     // The group of a barrier on a storey. An empty group when nothing of it is there. O(groups).
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
 };
-
-// Fact ids, sorted.
-using Facts = std::vector<int>;
 
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as the world's merging settings say
@@ -151,21 +148,5 @@ private:
 // Everything on a storey that a mover is stopped by: the barriers it names, and cells that grant none of the flags it
 // needs. Valid and least.
 [[nodiscard]] Regions blocked_area(const World& world, const Map& map, int mover, int storey, const Facts& facts = {});
-
-// Whether a layer, or an object with its layer, is there when just these facts are true.
-[[nodiscard]] bool is_there(const Layer& layer, const Facts& facts = {});
-[[nodiscard]] bool is_there(const Map& map, const Object& object, const Facts& facts = {});
-
-// A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
-[[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
-
-// The flags and sides of a cell on a storey, as the topmost tile that says them decides.
-struct CellSay {
-    FlagSet flags = 0;
-    Sides sides;
-    int flags_layer = -1, sides_layer = -1;   // which layer decided; -1: none said anything
-};
-[[nodiscard]] CellSay passability(const World& world, const Map& map, int column, int row, int storey,
-                                  const Facts& facts = {});
 
 }   // namespace dryground

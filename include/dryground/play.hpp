@@ -90,7 +90,7 @@ public:
     // An engine's metres, y up.
     [[nodiscard]] PointPx from_metres(double x, double y) const;
     [[nodiscard]] std::array<double, 2> to_metres(PointPx p) const;
-    [[nodiscard]] Cell cell_at(PointPx p) const;               // on any grid; need not be one of the map's
+    [[nodiscard]] Cell cell_at(PointPx p) const;   // on any grid; need not be one of the map's; NaN is far out
     [[nodiscard]] PointPx corner_of(const Cell& cell) const;   // the top-left one; of a diamond the top one
     [[nodiscard]] PointPx middle_of(const Cell& cell) const;
     [[nodiscard]] bool has(const Cell& cell) const;
@@ -104,7 +104,7 @@ public:
     }
     [[nodiscard]] const Tile* find_tile(int layer, const Cell& cell) const;   // null where there is none
     // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
-    [[nodiscard]] CellSay says(const Cell& cell, int storey = 0) const;
+    [[nodiscard]] Passability says(const Cell& cell, int storey = 0) const;
     [[nodiscard]] bool grants(const Cell& cell, std::string_view flag, int storey = 0) const;   // by its name
     // A property of the topmost tile of a storey that has it; null where none has.
     [[nodiscard]] const Value* property_at(const Cell& cell, std::string_view name, int storey = 0) const;

@@ -3,7 +3,8 @@
 //     dg::TriggerTracker tracker(play);
 //     for (const dg::Firing& firing : tracker.update(seconds, bodies)) …   // run firing.event, follow firing.link
 //
-// Threads: one at a time, with its Play. Allocates nothing in steady state.
+// What is given belongs to the caller: it outlasts whatever is called while it is gone through. Threads: one at a time,
+// with its Play. Allocates nothing in frames in which nothing fires.
 #pragma once
 
 #include <cstdint>
@@ -38,7 +39,8 @@ struct Firing {
 
 // Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what
 // counts, not touching; a mover that moves by steps is in the cell that holds its position. What needs facts fires when
-// all of them hold; what is there only `when` some hold senses nothing else. `once` is remembered by the Play, and
+// all of them hold; what is there only `when` some hold senses nothing else, and is there as facts were when the call
+// began: of two states of a switch one use sets off one. `once` is remembered by the Play, and
 // saved.
 class TriggerTracker {
 public:
@@ -48,12 +50,12 @@ public:
     TriggerTracker& operator=(TriggerTracker&&) noexcept;
 
     // A frame: `seconds` have passed since the last. A body that is not told of any more has left. The first call for a
-    // map also tells what fires at its start. Valid until the next call.
-    std::span<const Firing> update(double seconds, std::span<const BodyNow> bodies);
+    // map also tells what fires at its start.
+    std::vector<Firing> update(double seconds, std::span<const BodyNow> bodies);
 
     // What only the game knows: a body bumped into a tile or object from a side; an object was defeated.
-    std::span<const Firing> bumped(const BodyNow& body, const Touch& touch);
-    std::span<const Firing> defeated(int object, std::uint64_t body = 0);
+    std::vector<Firing> bumped(const BodyNow& body, const Touch& touch);
+    std::vector<Firing> defeated(int object, std::uint64_t body = 0);
 
 private:
     struct Parts;

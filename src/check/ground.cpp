@@ -274,14 +274,6 @@ std::vector<int> movers_of(const World& world, int map_id) {
     return movers;
 }
 
-std::vector<int> storeys_of(const Map& map) {
-    std::vector<int> storeys{0};
-    for (const Layer& layer : map.layers)
-        if (!layer.decor && std::find(storeys.begin(), storeys.end(), layer.storey) == storeys.end())
-            storeys.push_back(layer.storey);
-    return storeys;
-}
-
 Spot spot_of(const World& world, const Map& map, int column, int row) {
     static constexpr std::array<std::array<int, 2>, 9> around{
         {{0, 0}, {0, 1}, {1, 0}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {1, -1}, {-1, -1}}};

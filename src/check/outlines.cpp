@@ -9,6 +9,7 @@
 #include <set>
 #include <unordered_map>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -107,7 +108,7 @@ public:
     void run() {
         if (movers_.empty()) return;
         const int first = movers_.front();
-        for (const int storey : storeys_of(map_)) {
+        for (const int storey : ground::storeys_of(map_)) {
             const Regions& regions = grounds_.of(map_id_, first, storey).regions();
             gaps(regions, first);
             // What one mover swims over another walks on.

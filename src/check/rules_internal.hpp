@@ -94,7 +94,6 @@ struct Standing {
 
 // The movers that a map has to do with: its player first, then those of its objects' kinds.
 [[nodiscard]] std::vector<int> movers_of(const World& world, int map);
-[[nodiscard]] std::vector<int> storeys_of(const Map& map);   // of its layers that are not decor, and ground
 
 // The cells of a map that a box touches, and those around them: first column and row, last column and row.
 [[nodiscard]] std::array<int, 4> cells_near(const Map& map, const Bounds& box);

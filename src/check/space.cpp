@@ -6,6 +6,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -203,7 +204,7 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
 
 void check_space(const World& world, Grounds& grounds, Findings& findings) {
     for (int m = 0; m < static_cast<int>(world.maps().size()); ++m)
-        for (const int storey : storeys_of(world.maps()[static_cast<std::size_t>(m)])) {
+        for (const int storey : ground::storeys_of(world.maps()[static_cast<std::size_t>(m)])) {
             check_pockets(world, grounds, m, storey, findings);
             for (const int mover : movers_of(world, m)) check_leak(world, grounds, m, mover, storey, findings);
         }

@@ -35,7 +35,8 @@ void draw_flags(MapPicture& picture) {
     const std::vector<std::string> letters = letters_of_flags(picture.world);
     const double size = std::clamp(picture.cell_height() / 2.4, 7.0, 14.0);
     picture.each_cell(size, [&](int column, int row) {
-        const CellSay say = passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
+        const Passability say =
+            passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
         if (say.flags_layer < 0) return;
         std::string text;
         for (std::size_t f = 0; f < letters.size(); ++f)
@@ -49,7 +50,8 @@ void draw_flags(MapPicture& picture) {
 void draw_sides(MapPicture& picture) {
     const bool told = picture.cell_height() >= 2 * least_cell;
     picture.each_cell(9, [&](int column, int row) {
-        const CellSay say = passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
+        const Passability say =
+            passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
         if (say.sides_layer < 0) return;
         const Ring ring = picture.map().cell_ring(column, row);
         for (std::size_t side = 0; side < 4; ++side) {

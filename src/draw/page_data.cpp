@@ -142,7 +142,7 @@ private:
                 if (!is_new) continue;
                 const std::array<int, 2> cell{map.first_column + c, map.first_row + r};
                 Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
-                const CellSay say = passability(world_, map, c, r, 0, options_.merging.facts);
+                const Passability say = passability(world_, map, c, r, 0, options_.merging.facts);
                 if (say.flags_layer >= 0) {
                     std::string text;
                     for (std::size_t f = 0; f < letters.size(); ++f)

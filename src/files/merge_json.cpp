@@ -150,7 +150,7 @@ private:
         }
         if (output_.chains) {
             Json chains = Json::array();
-            for (const Chain& chain : group.chains) chains.push_back(this->chain(chain, directed));
+            for (const Chain& chain : group.chains) chains.push_back(this->chain(chain));
             result["chains"] = std::move(chains);
         }
     }
@@ -168,12 +168,17 @@ private:
         return {{"vertices", std::move(vertices)}, {"indices", std::move(indices)}};
     }
 
-    [[nodiscard]] Json chain(const Chain& chain, bool directed) const {
-        const bool turned = up_ && (chain.closed || directed);
+    // What blocks from one side alone keeps that side: it is turned round where y is.
+    [[nodiscard]] Json chain(const Chain& chain) const {
+        const bool turned = up_ && !chain.two_sided;
+        const std::size_t n = chain.points.size();
+        Json points = Json::array();
+        for (std::size_t i = 0; i < n; ++i)
+            points.push_back(point(chain.points[!turned ? i : chain.closed ? (n - i) % n : n - 1 - i]));
         std::vector<int> surfaces = chain.surfaces;
         if (turned) std::reverse(surfaces.begin(), surfaces.end());
         const auto neighbour = [&](const std::optional<Point>& p) { return p ? point(*p) : Json(nullptr); };
-        return {{"points", chain.closed ? ring(chain.points) : line(chain.points, directed)},
+        return {{"points", std::move(points)},
                 {"closed", chain.closed},
                 {"two_sided", chain.two_sided},
                 {"before", neighbour(turned ? chain.after : chain.before)},

@@ -211,7 +211,7 @@ Json passability_json(const World& world, const Map& map) {
         for (int r = 0; r < map.rows; ++r) {
             Json flag_row = Json::array(), side_row = Json::array();
             for (int c = 0; c < map.columns; ++c) {
-                const CellSay say = passability(world, map, c, r, storey);
+                const Passability say = passability(world, map, c, r, storey);
                 flag_row.push_back(say.flags);
                 side_row.push_back(sides_number(say.sides));
             }

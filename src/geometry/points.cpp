@@ -11,6 +11,12 @@ bool in_range(double px) {
 
 std::int32_t to_steps(double px) { return static_cast<std::int32_t>(std::lround(px * steps_per_px)); }
 
+std::int32_t step_at(double px) {
+    const double step = std::floor(px * steps_per_px);
+    if (!(step < double{coordinate_limit})) return coordinate_limit;
+    return step < -double{coordinate_limit} ? -coordinate_limit : static_cast<std::int32_t>(step);
+}
+
 std::int64_t twice_area(std::span<const Point> ring) {
     // Sums may wrap on the way; the end result of a ring that does not cross itself is at most 2^61, so that
     // arithmetic modulo 2^64 gives it exactly.

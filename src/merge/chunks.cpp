@@ -8,6 +8,7 @@
 #include <stdexcept>
 #include <utility>
 
+#include "../ground/ground_internal.hpp"
 #include "chunk_chains_internal.hpp"
 #include "forms_internal.hpp"
 #include "ground_plane_internal.hpp"
@@ -109,7 +110,7 @@ struct LiveMap::Parts {
 
     void add_mover_plans() {
         const Mover& mover = world.movers().at(static_cast<std::size_t>(options.mover));
-        for (const int storey : detail::storeys_of(map)) {
+        for (const int storey : ground::storeys_of(map)) {
             auto ground = std::make_shared<detail::MoverGround>(world, map, stacking, mover, storey, options.facts);
             detail::GroupKey key;
             key.storey = storey;

@@ -7,6 +7,7 @@
 #include <stdexcept>
 #include <tuple>
 
+#include "../ground/ground_internal.hpp"
 #include "forms_internal.hpp"
 #include "ground_plane_internal.hpp"
 #include "least_edge_internal.hpp"
@@ -94,7 +95,7 @@ private:
     // One for each storey.
     [[nodiscard]] std::vector<Task> mover_tasks() const {
         std::vector<Task> tasks;
-        for (const int storey : detail::storeys_of(map_))
+        for (const int storey : ground::storeys_of(map_))
             tasks.emplace_back([this, storey](Groups& groups) { merge_for_mover(storey, groups); });
         return tasks;
     }

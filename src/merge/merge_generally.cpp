@@ -2,19 +2,10 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "stacking_internal.hpp"
 
 namespace dryground::detail {
-
-Regions rim_area(const Map& map) {
-    const auto strip = [&](int c, int r, int columns, int rows) {
-        return Region{
-            {map.corner(c, r), map.corner(c + columns, r), map.corner(c + columns, r + rows), map.corner(c, r + rows)},
-            {}};
-    };
-    return {strip(-1, -1, map.columns + 2, 1), strip(-1, map.rows, map.columns + 2, 1), strip(-1, 0, 1, map.rows),
-            strip(map.columns, 0, 1, map.rows)};
-}
 
 namespace {
 
@@ -45,7 +36,7 @@ std::vector<Coat> coats_of(const Map& map, const Plan& plan, const Block& block)
             }
         for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
     }
-    if (plan.rim) coats.push_back({true, 0, rim_area(map)});
+    if (plan.rim) coats.push_back({true, 0, ground::rim_area(map)});
     return coats;
 }
 

@@ -13,7 +13,7 @@ void add_sides(const World& world, const Map& map, int storey, const Facts& fact
         outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
     for (int r = 0; r < map.rows; ++r)
         for (int c = 0; c < map.columns; ++c) {
-            const CellSay say = passability(world, map, c, r, storey, facts);
+            const Passability say = passability(world, map, c, r, storey, facts);
             if (say.sides_layer < 0) continue;
             const Ring ring = map.cell_ring(c, r);   // its sides from the top (right) on
             for (std::size_t side = 0; side < 4; ++side) {
@@ -26,13 +26,6 @@ void add_sides(const World& world, const Map& map, int storey, const Facts& fact
 }
 
 }   // namespace
-
-std::set<int> storeys_of(const Map& map) {
-    std::set<int> storeys{0};
-    for (const Layer& layer : map.layers)
-        if (!layer.decor) storeys.insert(layer.storey);
-    return storeys;
-}
 
 MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey,
                          const Facts& facts)

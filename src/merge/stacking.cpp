@@ -5,20 +5,12 @@
 #include <algorithm>
 #include <tuple>
 
-#include "../model/orientation_internal.hpp"
+#include "../ground/ground_internal.hpp"
 #include "stacking_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
-
-// A shape where its tile stands, layer offsets apart.
-Regions standing_area(const Map& map, const Shape& shape, const Placed& placed, int column, int row) {
-    if (shape.whole_cell) return {{map.cell_ring(column, row), {}}};
-    return moved(
-        oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px, placed.orientation),
-        map.box_corner(column, row));
-}
 
 class Stacker {
 public:
@@ -32,12 +24,13 @@ public:
             const Layer& layer = map_.layers[l];
             for (std::size_t number = 1; number < layer.counts.size(); ++number)
                 result_.stats.tiles += layer.counts[number];
-            if (layer.decor || !is_there(layer, facts_)) continue;
+            if (!ground::counts(layer, facts_)) continue;
             order_ = static_cast<int>(l);
-            sinks_ = layer.sink != std::array<std::int32_t, 4>{};
-            carve_by_objects();
+            sinks_ = ground::sinks(layer);
+            const auto of_objects = object_parts();
+            carve_by_objects(of_objects);
             if (!layer.holds_objects) add_cells(layer);
-            add_solids(layer);
+            add_solids(of_objects);
             if (sinks_) add_sunk(layer);
         }
         add_rim();
@@ -79,13 +72,6 @@ private:
         return static_cast<int>(result_.surfaces.size()) - 1;
     }
 
-    [[nodiscard]] Point shift_of(const Layer& layer) const { return moved(layer.offset, layer.shape_offset); }
-
-    // A shape as its tile stands, from the cell's first corner.
-    [[nodiscard]] Regions turned(const Shape& shape, const Placed& placed) const {
-        return moved(standing_area(map_, shape, placed, 0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
-    }
-
     // Whether an area keeps to the cell at the first corner, so that it can be merged cell by cell.
     [[nodiscard]] bool keeps_to_cell(const Regions& area) const {
         const Point right{map_.corner(1, 0).x - map_.corner(0, 0).x, map_.corner(1, 0).y - map_.corner(0, 0).y};
@@ -100,7 +86,7 @@ private:
     }
 
     void put(const Layer& layer, const GroupKey& key, std::size_t number, Part part) {
-        if (keeps_to_cell(part.area) && shift_of(layer) == Point{}) {
+        if (keeps_to_cell(part.area)) {
             parts_of(layer, key, number).push_back(std::move(part));
             return;
         }
@@ -111,67 +97,56 @@ private:
     [[nodiscard]] static std::uint32_t count(const Layer& layer, std::size_t number) {
         return number < layer.counts.size() ? layer.counts[number] : 0;
     }
-    [[nodiscard]] bool stands(const Layer& layer, std::size_t number) const {
-        return all_tiles_ || count(layer, number) > 0;
-    }
 
     void add_cells(const Layer& layer) {
+        std::vector<ground::Parts> tiles(map_.palette.size());
+        for (std::size_t number = 1; number < map_.palette.size(); ++number)
+            if (all_tiles_ || count(layer, number) > 0)
+                tiles[number] = ground::parts_of(world_, map_, layer, map_.palette[number], facts_);
         loose_.clear();
         bases_.clear();
-        for (std::size_t number = 1; number < map_.palette.size(); ++number)
-            if (stands(layer, number)) carve(layer, number);
+        for (std::size_t number = 1; number < tiles.size(); ++number) carve(layer, number, tiles[number].parts);
         spread(layer);
         bases_.clear();   // what is carved comes before what is added
         adding_ = true;
-        for (std::size_t number = 1; number < map_.palette.size(); ++number)
-            if (stands(layer, number)) add(layer, number);
+        for (std::size_t number = 1; number < tiles.size(); ++number) add(layer, number, tiles[number]);
         spread(layer);
+        add_lines(layer, tiles);
         adding_ = false;
     }
 
-    void carve(const Layer& layer, std::size_t number) {
-        const Placed& placed = map_.palette[number];
-        for (const Carve& carve : world_.tile(placed).carves) {
-            if (carve.shape.fault != ShapeFault::none) continue;
-            const GroupKey key{layer.storey, carve.barrier, {}, OneWay::none};
-            if (result_.plans.count(key) > 0)   // else nothing of it lies below
-                put(layer, key, number, {false, 0, turned(carve.shape, placed)});
+    void carve(const Layer& layer, std::size_t number, const std::vector<ground::Part>& parts) {
+        for (const ground::Part& part : parts) {
+            const GroupKey key = key_of(layer.storey, part);
+            if (!part.adds && result_.plans.count(key) > 0)   // else nothing of it lies below
+                put(layer, key, number, {false, 0, part.area});
         }
     }
 
-    void add(const Layer& layer, std::size_t number) {
-        const Placed& placed = map_.palette[number];
+    void add(const Layer& layer, std::size_t number, const ground::Parts& tile) {
         if (sinks_) result_.spread.emplace(order_, number);
-        if (const std::vector<int>& needs = world_.tile(placed).needs;   // it opens when all that it needs hold
-            !needs.empty() && std::includes(facts_.begin(), facts_.end(), needs.begin(), needs.end()))
-            return;
-        for (const Shape& shape : world_.tile(placed).shapes) {
-            const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
-            const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
-            if (shape.fault != ShapeFault::none || (trigger.empty() && barrier < 0)) {
-                result_.stats.shapes_left_out += count(layer, number);
-                continue;
-            }
+        result_.stats.shapes_left_out += tile.left_out * count(layer, number);
+        for (const ground::Part& part : tile.parts) {
+            if (!part.adds) continue;
             result_.stats.shapes_in += count(layer, number);
-            GroupKey key{layer.storey, trigger.empty() ? barrier : -1, trigger, OneWay::none};
-            const int label = trigger.empty() ? label_of(shape.surface ? shape.surface : layer.surface) : 0;
-            if (shape.line.empty()) {
-                put(layer, key, number, {true, label, turned(shape, placed)});
-                continue;
-            }
-            key.one_way = oriented(shape.one_way == OneWay::none ? layer.one_way : shape.one_way, placed.orientation);
-            add_lines(layer, key, number, shape, label);
+            const int label = label_of(part.surface);
+            if (part.line.empty()) put(layer, key_of(layer.storey, part), number, {true, label, part.area});
         }
     }
 
-    void add_lines(const Layer& layer, const GroupKey& key, std::size_t number, const Shape& shape, int label) {
-        const Ring line = oriented_line(shape.line, map_.cell_width * steps_per_px, map_.cell_height * steps_per_px,
-                                        map_.palette[number].orientation);
-        LineStep& step = lines_of_layer(key);
+    void add_lines(const Layer& layer, const std::vector<ground::Parts>& tiles) {
+        const auto has_line = [](const ground::Part& part) { return !part.line.empty(); };
+        std::vector<char> has_lines(tiles.size());
+        for (std::size_t number = 1; number < tiles.size(); ++number)
+            has_lines[number] = std::any_of(tiles[number].parts.begin(), tiles[number].parts.end(), has_line);
+        if (std::find(has_lines.begin(), has_lines.end(), 1) == has_lines.end()) return;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c)
-                if (map_.number(layer, c, r) == number)
-                    add_line(step, line, moved(map_.box_corner(c, r), shift_of(layer)), label);
+                if (const std::uint32_t number = map_.number(layer, c, r); has_lines[number])
+                    for (const ground::Part& part : tiles[number].parts)
+                        if (has_line(part))
+                            add_line(lines_of_layer(key_of(layer.storey, part)), part.line, map_.corner(c, r),
+                                     label_of(part.surface));
     }
     LineStep& lines_of_layer(const GroupKey& key) {
         std::vector<LineStep>& steps = result_.plans[key].lines;
@@ -181,6 +156,9 @@ private:
     static void add_line(LineStep& step, const Ring& line, Point shift, int label) {
         for (std::size_t i = 0; i + 1 < line.size(); ++i)
             step.pieces.push_back({moved(line[i], shift), moved(line[i + 1], shift), label});
+    }
+    [[nodiscard]] static GroupKey key_of(int storey, const ground::Part& part) {
+        return {storey, part.barrier, part.trigger, part.one_way};
     }
 
     // Puts the parts that do not keep to their cells where they stand on the map.
@@ -194,8 +172,7 @@ private:
                     const auto found = parts.find(map_.number(layer, c, r));
                     if (found == parts.end()) continue;
                     for (const Part* part : found->second)
-                        append(areas[{part->adds, part->label}],
-                               moved(part->area, moved(map_.corner(c, r), shift_of(layer))));
+                        append(areas[{part->adds, part->label}], moved(part->area, map_.corner(c, r)));
                 }
             for (auto& [sort, area] : areas) add_loose(key, {sort.first, sort.second, std::move(area)});
         }
@@ -209,43 +186,41 @@ private:
         plan_of(key).steps.push_back(std::move(step));
     }
 
-    void carve_by_objects() {
-        std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
-        for (const Object& object : map_.objects)
-            if (object.layer == order_ && is_there(map_, object, facts_))
-                for (const auto& [barrier, area] : object.carves) append(areas[{object.storey, barrier}], area);
-        for (auto& [place, area] : areas) {
-            const GroupKey key{place.first, place.second, {}, OneWay::none};
-            if (result_.plans.count(key) > 0) add_loose(key, {false, 0, std::move(area)});
-        }
-    }
-
-    void add_solids(const Layer& layer) {
-        adding_ = true;
-        std::map<std::pair<int, int>, Regions> areas;   // by storey and barrier
+    // Of the objects in the layer at hand; each with its storey.
+    [[nodiscard]] std::vector<std::pair<int, ground::Part>> object_parts() {
+        std::vector<std::pair<int, ground::Part>> result;
         for (const Object& object : map_.objects) {
-            if (object.layer != order_ || object.role != Role::solid || !is_there(map_, object, facts_)) continue;
-            if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
-                ++result_.stats.shapes_left_out;
-                continue;
-            }
-            ++result_.stats.shapes_in;
-            const GroupKey key{object.storey, object.barrier, {}, layer.one_way};
-            if (!object.line.empty())
-                add_line(lines_of_layer(key), object.line, layer.shape_offset, label_of(layer.surface));
-            else
-                append(areas[{object.storey, object.barrier}], solid_area(object, layer.shape_offset));
+            if (object.layer != order_ || !ground::counts(map_, object, facts_)) continue;
+            ground::Parts own = ground::parts_of(map_, object);
+            result_.stats.shapes_left_out += own.left_out;
+            for (ground::Part& part : own.parts) result.emplace_back(object.storey, std::move(part));
         }
-        for (auto& [place, area] : areas)
-            add_loose({place.first, place.second, {}, OneWay::none}, {true, label_of(layer.surface), std::move(area)});
-        adding_ = false;
+        return result;
     }
 
-    // What a solid covers: of a hollow one, everything outside up to the outer edge of the rim's ring.
-    [[nodiscard]] Regions solid_area(const Object& object, Point shift) const {
-        Regions area = moved(object.area, shift);
-        if (!object.hollow) return area;
-        return subtract(Regions{{map_.block_ring(-1, -1, map_.columns + 2, map_.rows + 2), {}}}, area);
+    void carve_by_objects(const std::vector<std::pair<int, ground::Part>>& parts) {
+        std::map<GroupKey, Regions> areas;
+        for (const auto& [storey, part] : parts)
+            if (!part.adds) append(areas[key_of(storey, part)], part.area);
+        for (auto& [key, area] : areas)
+            if (result_.plans.count(key) > 0) add_loose(key, {false, 0, std::move(area)});
+    }
+
+    void add_solids(const std::vector<std::pair<int, ground::Part>>& parts) {
+        adding_ = true;
+        std::map<std::pair<GroupKey, int>, Regions> areas;
+        for (const auto& [storey, part] : parts) {
+            if (!part.adds) continue;
+            ++result_.stats.shapes_in;
+            const GroupKey key = key_of(storey, part);
+            const int label = label_of(part.surface);
+            if (!part.line.empty())
+                add_line(lines_of_layer(key), part.line, {}, label);
+            else
+                append(areas[{key, label}], part.area);
+        }
+        for (auto& [place, area] : areas) add_loose(place.first, {true, place.second, std::move(area)});
+        adding_ = false;
     }
 
     // Draws a layer's solids in: each barrier is cut to where the area of them all stays when it is moved.
@@ -257,11 +232,7 @@ private:
             drawn[key] = merge_cells(map_, plan, false);
             append(all, drawn[key].regions);
         }
-        all = unite(all);
-        const auto& [left, top, right, bottom] = layer.sink;
-        Regions rest = all;
-        for (const Point by : {Point{left, 0}, Point{0, top}, Point{-right, 0}, Point{0, -bottom}})
-            if (by != Point{}) rest = intersect(rest, moved(all, by));
+        const Regions rest = ground::drawn_in(layer, unite(all));
         for (auto& [key, plan] : sunk_) {
             std::vector<Step>& into = result_.plans[key].steps;
             if (key.trigger.empty()) cut_to(plan, rest);
@@ -294,13 +265,8 @@ private:
     }
 
     void add_rim() {
-        if (map_.rim != RimSort::barrier) return;
-        std::vector<int> storeys{0};
-        for (const Layer& layer : map_.layers)
-            if (!layer.decor) storeys.push_back(layer.storey);
-        std::sort(storeys.begin(), storeys.end());
-        storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
-        for (const int storey : storeys) {
+        if (!ground::has_rim(map_)) return;
+        for (const int storey : ground::storeys_of(map_)) {
             result_.plans[{storey, map_.rim_barrier, {}, OneWay::none}].rim = true;
             result_.stats.shapes_in += 4;
         }
@@ -360,12 +326,3 @@ Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool a
 }
 
 }   // namespace dryground::detail
-
-namespace dryground {
-
-Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row) {
-    return moved(detail::standing_area(map, shape, map.placed(layer, column, row), column, row),
-                 moved(layer.offset, layer.shape_offset));
-}
-
-}   // namespace dryground

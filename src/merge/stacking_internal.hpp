@@ -80,9 +80,6 @@ inline void append(Regions& into, Regions from) {
     into.insert(into.end(), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
 }
 
-// The four boxes (or, around diamonds, strips) just outside of a map, corners included, one cell thick.
-[[nodiscard]] Regions rim_area(const Map& map);
-
 struct Block {   // of cells, counted from the data's top-left; it may reach out of the map
     int column = 0, row = 0, columns = 0, rows = 0;
 };
@@ -131,8 +128,5 @@ private:
     const Facts facts_;
     std::vector<CellMerger> mergers_;
 };
-
-// The storeys that movers have ground on: those of the map's layers, decor apart, and the first.
-[[nodiscard]] std::set<int> storeys_of(const Map& map);
 
 }   // namespace dryground::detail

@@ -20,6 +20,12 @@ inline Vec operator*(Vec a, double k) { return {a.x * k, a.y * k}; }
 inline double dot(Vec a, Vec b) { return a.x * b.x + a.y * b.y; }
 inline Vec vec(Point p) { return {static_cast<double>(p.x), static_cast<double>(p.y)}; }
 
+// The least box of lattice points around a box in steps; what is out of range comes to its end.
+inline Bounds whole_box(Vec least, Vec most) {
+    return {{step_at(least.x / steps_per_px), step_at(least.y / steps_per_px)},
+            {-step_at(-most.x / steps_per_px), -step_at(-most.y / steps_per_px)}};
+}
+
 struct Span {   // from, to; empty when from > to
     double from = 0, to = -1;
     [[nodiscard]] bool empty() const { return from > to; }
@@ -90,6 +96,15 @@ inline Vec nearest(std::span<const Point> ring, Vec at, Vec p) {
         if (dot(off, off) < best_square) best_square = dot(off, off), best = q;
     }
     return best;
+}
+
+// Whether a straight way crosses a segment; not one that it starts on.
+inline bool crosses(Vec start, Vec way, std::span<const Point> segment, Vec at) {
+    const Vec a = vec(segment[0]) + at, along = vec(segment[1]) + at - a;
+    const auto side = [&](Vec p) { return along.x * (p.y - a.y) - along.y * (p.x - a.x); };
+    const auto side_of_way = [&](Vec p) { return way.x * (p.y - start.y) - way.y * (p.x - start.x); };
+    const double from = side(start), to = side(start + way);
+    return from != 0 && (from < 0) == (to >= 0) && side_of_way(a) * side_of_way(a + along) <= 0;
 }
 
 // When a convex body that moves by `way` first overlaps a convex ring or segment: the part of the way that is free.

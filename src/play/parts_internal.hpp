@@ -51,6 +51,8 @@ struct Play::Parts {
 namespace play {
 
 [[nodiscard]] Vec direction(OneWay one_way);   // (0, 0) for none
+// Which side of a cell something is on, seen from a direction: as in Sides.
+[[nodiscard]] int side_of(const Map& map, Vec out);
 
 // Adds what a contact is with, unsorted.
 void add_touched(const World& world, const Map& map, const Solids& solids, const Contact& contact, Touches& into);

@@ -30,23 +30,6 @@ int map_called(const World& world, std::string_view name) {
     return static_cast<int>(&world.map(name) - world.maps().data());   // throws where there is none
 }
 
-bool names(const std::vector<int>& facts, int fact) {
-    return std::find(facts.begin(), facts.end(), fact) != facts.end();
-}
-
-// Whether what is solid, or carves, comes or goes with a fact.
-bool ground_depends_on(const World& world, const Map& map, int fact) {
-    const auto layer_does = [&](const Layer& layer) { return names(layer.when, fact) || names(layer.unless, fact); };
-    if (std::any_of(map.layers.begin(), map.layers.end(), layer_does)) return true;
-    for (const Placed& placed : map.palette)
-        if (placed.tile >= 0 && names(world.tile(placed).needs, fact)) return true;
-    return std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
-        return (object.role == Role::solid || !object.carves.empty() || object.role == Role::trigger ||
-                object.role == Role::link) &&
-               (names(object.when, fact) || names(object.unless, fact));
-    });
-}
-
 }   // namespace
 
 void Play::Parts::load(int id) {
@@ -111,8 +94,7 @@ std::array<double, 2> Play::to_metres(PointPx p) const {
 }
 
 Cell Play::cell_at(PointPx p) const {
-    const auto [c, r] = map().cell_at({static_cast<std::int32_t>(std::floor(p.x * steps_per_px)),
-                                       static_cast<std::int32_t>(std::floor(p.y * steps_per_px))});
+    const auto [c, r] = map().cell_at({step_at(p.x), step_at(p.y)});
     return {map().first_column + c, map().first_row + r};
 }
 PointPx Play::corner_of(const Cell& cell) const {
@@ -134,9 +116,9 @@ const Tile* Play::find_tile(int layer, const Cell& cell) const {
     const Placed& placed = tile_at(layer, cell);
     return placed.tile < 0 ? nullptr : &world().tile(placed);
 }
-CellSay Play::says(const Cell& cell, int storey) const {
+Passability Play::says(const Cell& cell, int storey) const {
     const auto [c, r] = parts_->data_cell(cell);
-    return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->facts) : CellSay{};
+    return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->facts) : Passability{};
 }
 bool Play::grants(const Cell& cell, std::string_view flag, int storey) const {
     for (std::size_t f = 0; f < world().flags().size(); ++f)
@@ -214,7 +196,7 @@ Changed Play::set_fact(int fact, bool holds_now) {
     Change change;
     change.sort = Change::Sort::fact, change.fact = fact, change.holds = holds_now, change.held = !holds_now;
     Changed changed{{change}, {}};
-    if (ground_depends_on(world(), map(), fact)) changed.chunks = parts_->follow_facts();
+    if (ground::follows(world(), map(), fact)) changed.chunks = parts_->follow_facts();
     now_ = parts_->now;
     return changed;
 }

@@ -37,7 +37,7 @@ struct Prober::Parts {
                   piece.sort == Touched::tile ? map.placed(layer(piece.layer), piece.column, piece.row) : Placed{});
     }
     [[nodiscard]] std::string on(int storey) const {   // said where there is more than one
-        return play::storeys_of(map).size() < 2 ? "" : world.storeys()[static_cast<std::size_t>(storey)].name + ": ";
+        return ground::storeys_of(map).size() < 2 ? "" : world.storeys()[static_cast<std::size_t>(storey)].name + ": ";
     }
     void tell_tiles(int column, int row, std::vector<std::string>& lines) const;
     void tell_flags(int column, int row, std::vector<std::string>& lines) const;
@@ -86,8 +86,8 @@ void Prober::Parts::tell_tiles(int column, int row, std::vector<std::string>& li
 
 void Prober::Parts::tell_flags(int column, int row, std::vector<std::string>& lines) const {
     if (world.flags().empty()) return;
-    for (const int storey : play::storeys_of(map)) {
-        const CellSay say = passability(world, map, column, row, storey, facts);
+    for (const int storey : ground::storeys_of(map)) {
+        const Passability say = passability(world, map, column, row, storey, facts);
         if (storey == 0 || say.flags_layer >= 0 || say.sides_layer >= 0)
             lines.push_back(on(storey) + play::flags_line(world, map, column, row, say));
     }
@@ -130,25 +130,24 @@ void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::s
         int barrier;
     };
     std::vector<Shaped> shaped;
-    const auto is_here = [&](const Layer& one, const Shape& shape) {
-        return shape.line.empty() && locate(placed_area(map, one, shape, column, row), p) == Side::inside;
-    };
+    const Point from_corner{p.x - map.corner(column, row).x, p.y - map.corner(column, row).y};
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& one = map.layers[l];
-        if (one.holds_objects || one.decor || !is_there(one, facts)) continue;
+        if (one.holds_objects || !ground::counts(one, facts)) continue;
         const Placed& placed = map.placed(one, column, row);
         if (placed.tile < 0) continue;
-        const Tile& tile = world.tile(placed);
-        for (const Carve& carve : tile.carves)
+        for (const ground::Part& part : ground::parts_of(world, map, one, placed, facts).parts) {   // carves first
+            if (!part.trigger.empty() || locate(part.area, from_corner) != Side::inside) continue;
+            if (part.adds) {
+                shaped.push_back({l, part.barrier});
+                continue;
+            }
             for (const Shaped& below : shaped)
-                if (below.barrier == carve.barrier && map.layers[below.layer].storey == one.storey &&
-                    is_here(one, carve.shape))
+                if (below.barrier == part.barrier && map.layers[below.layer].storey == one.storey)
                     add_once(lines, fmt::format("no {} of layer {} here: {} in layer {} carves it away",
                                                 barrier(below.barrier), map.layers[below.layer].name,
                                                 play::tile_name(world, placed), one.name));
-        for (const Shape& shape : tile.shapes)
-            if (shape.trigger.empty() && one.trigger.empty() && is_here(one, shape))
-                shaped.push_back({l, shape.barrier >= 0 ? shape.barrier : one.barrier});
+        }
     }
 }
 
@@ -166,7 +165,7 @@ void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const
 void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
-    for (const int storey : play::storeys_of(map)) {
+    for (const int storey : ground::storeys_of(map)) {
         Touches touches;
         play::add_touched(world, map, solids, {.point = p, .normal = normal, .storey = storey}, touches);
         touches.sort();
@@ -199,7 +198,7 @@ void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines)
     if (lines.empty()) lines.push_back(mover.name + " fits here");
     const auto [column, row] = map.cell_at(p);
     if (mover.needs != 0 && map.has(column, row)) {
-        const CellSay say = passability(world, map, column, row, 0, facts);
+        const Passability say = passability(world, map, column, row, 0, facts);
         const std::string needed = fmt::format("{}", fmt::join(flag_names(world, mover.needs), " or "));
         lines.push_back((say.flags & mover.needs) != 0
                             ? fmt::format("the cell grants what it needs: {}", needed)
@@ -224,7 +223,7 @@ Prober& Prober::operator=(Prober&&) noexcept = default;
 
 Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
     const Map& map = parts_->map;
-    const Point p{to_steps(place.x), to_steps(place.y)};
+    const Point p{step_at(place.x), step_at(place.y)};
     const auto [column, row] = map.cell_at(p);
     Probe probe;
     probe.place =

@@ -12,11 +12,9 @@ namespace dryground::play {
 // "ground: marsh/bank flipped left to right, [[0, 16], [16, 0], [16, 16]] of earth; grants walk"
 [[nodiscard]] std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts);
 // What a cell grants, which sides are shut, and who decides it.
-[[nodiscard]] std::string flags_line(const World& world, const Map& map, int column, int row, const CellSay& say);
+[[nodiscard]] std::string flags_line(const World& world, const Map& map, int column, int row, const Passability& say);
 [[nodiscard]] std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object,
                                                     const Facts& facts);
 [[nodiscard]] std::string object_name(const World& world, const Object& object);   // 'landing', else a silt_crab
-// The storeys that layers with a say are on, the lowest first.
-[[nodiscard]] std::vector<int> storeys_of(const Map& map);
 
 }   // namespace dryground::play

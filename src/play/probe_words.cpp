@@ -57,15 +57,6 @@ std::string object_name(const World& world, const Object& object) {
                                : fmt::format("'{}'", object.name);
 }
 
-std::vector<int> storeys_of(const Map& map) {
-    std::vector<int> storeys;
-    for (const Layer& layer : map.layers)
-        if (!layer.decor) storeys.push_back(layer.storey);
-    std::sort(storeys.begin(), storeys.end());
-    storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
-    return storeys;
-}
-
 std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts) {
     const Tile& tile = world.tile(placed);
     std::string line = fmt::format("{}: {}{}", layer.name, tile_name(world, placed), turned(placed.orientation));
@@ -90,7 +81,7 @@ std::string tile_line(const World& world, const Layer& layer, const Placed& plac
     return line;
 }
 
-std::string flags_line(const World& world, const Map& map, int column, int row, const CellSay& say) {
+std::string flags_line(const World& world, const Map& map, int column, int row, const Passability& say) {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
     const auto by = [&](int layer) {

@@ -1,13 +1,12 @@
 #include "sensors_internal.hpp"
 
-#include "../model/orientation_internal.hpp"
-
 namespace dryground::play {
 
 void Sensors::begin_map() {
-    sensors_.clear(), senses_.clear(), trigger_pieces_.clear();
+    sensors_.clear(), layers_.clear();
     any_tile_ = false;
     const Map& map = play_.map();
+    layers_.resize(map.layers.size());
     for (std::size_t o = 0; o < map.objects.size(); ++o) {
         const Object& object = map.objects[o];
         const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
@@ -38,26 +37,40 @@ void Sensors::begin_map() {
     learn_tiles();
 }
 
+namespace {
+
+bool senses(const Tile& tile) {
+    return tile.leads >= 0 || !tile.gives.empty() ||
+           std::any_of(tile.reacts.begin(), tile.reacts.end(),
+                       [](const Reaction& r) { return r.fires != Fires::bump && r.fires != Fires::defeat; });
+}
+
+}   // namespace
+
 void Sensors::learn_tiles() {
     const Map& map = play_.map();
-    for (std::size_t n = senses_.size(); n < map.palette.size(); ++n) {
-        senses_.push_back(0);
-        std::vector<Ring>& pieces = trigger_pieces_.emplace_back();
-        if (map.palette[n].tile < 0) continue;
-        const Tile& tile = play_.world().tile(map.palette[n]);
-        const bool does = std::any_of(tile.reacts.begin(), tile.reacts.end(), [](const Reaction& r) {
-            return r.fires != Fires::bump && r.fires != Fires::defeat;
-        });
-        if (!does && tile.leads < 0 && tile.gives.empty()) continue;
-        senses_[n] = 1, any_tile_ = true;
-        for (const Shape& shape : tile.shapes) {
-            if (shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
-            Regions area = detail::oriented(shape.area, map.cell_width * steps_per_px, map.cell_height * steps_per_px,
-                                            map.palette[n].orientation);
-            if (shape.whole_cell)
-                area = moved(Regions{{map.cell_ring(0, 0), {}}}, {-map.box_corner(0, 0).x, -map.box_corner(0, 0).y});
-            for (Ring& ring : convex_pieces(area, 64)) pieces.push_back(std::move(ring));
-        }
+    for (std::size_t l = 0; l < layers_.size(); ++l)
+        if (!map.layers[l].holds_objects)
+            for (std::size_t n = layers_[l].tiles.size(); n < map.palette.size(); ++n)
+                learn(layers_[l], map.palette[n], map.layers[l]);
+}
+
+void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const Layer& of) {
+    TileSensor& sensor = layer.tiles.emplace_back();
+    if (placed.tile < 0 || !senses(play_.world().tile(placed))) return;
+    sensor.senses = any_tile_ = true;
+    const Map& map = play_.map();
+    const Point corner = map.corner(0, 0);
+    const Bounds cell = map.cell_box(0, 0);
+    for (const ground::Part& part : ground::parts_of(play_.world(), map, of, placed, {}).parts) {
+        if (part.trigger.empty() || part.area.empty()) continue;
+        for (Ring& ring : convex_pieces(part.area, 64)) sensor.pieces.push_back(std::move(ring));
+        const Bounds box = *bounds(part.area);
+        Bounds& reach = layer.reach;
+        reach = {{std::min(reach.least.x, box.least.x + corner.x - cell.least.x),
+                  std::min(reach.least.y, box.least.y + corner.y - cell.least.y)},
+                 {std::max(reach.most.x, box.most.x + corner.x - cell.most.x),
+                  std::max(reach.most.y, box.most.y + corner.y - cell.most.y)}};
     }
 }
 
@@ -81,11 +94,7 @@ Sensors::Placed Sensors::place(const BodyNow& body, bool with_cell) const {
         const Vec q = vec(p) + placed.at;
         least = {std::min(least.x, q.x), std::min(least.y, q.y)}, most = {std::max(most.x, q.x), std::max(most.y, q.y)};
     }
-    const auto whole = [](double value) {
-        return static_cast<std::int32_t>(
-            std::clamp(std::floor(value), -double{coordinate_limit}, double{coordinate_limit}));
-    };
-    placed.box = {{whole(least.x), whole(least.y)}, {whole(most.x) + 1, whole(most.y) + 1}};
+    placed.box = whole_box(least, most);
     const Vec middle = steps(placed) ? placed.at : (least + most) * 0.5;
     if (with_cell || steps(placed) || any_tile_)
         placed.cell = play_.cell_at({middle.x / steps_per_px, middle.y / steps_per_px});
@@ -120,22 +129,20 @@ void Sensors::find(const BodyNow& body, const Solids& solids, std::vector<Inside
 void Sensors::find_tiles(const BodyNow& body, const Placed& placed, const Solids& solids,
                          std::vector<Inside>& into) const {
     const Map& map = play_.map();
-    const auto [c0, r0, c1, r1] = solids.cells_near(placed.box);
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& layer = map.layers[l];
-        if (layer.holds_objects || layer.decor || layer.storey != body.storey ||
-            !dryground::is_there(layer, play_.facts()))
-            continue;
+        if (layer.holds_objects || layer.storey != body.storey || !ground::counts(layer, play_.facts())) continue;
+        const Bounds& reach = layers_[l].reach;
+        const auto [c0, r0, c1, r1] =
+            solids.cells_near({{placed.box.least.x - reach.most.x, placed.box.least.y - reach.most.y},
+                               {placed.box.most.x - reach.least.x, placed.box.most.y - reach.least.y}});
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
-                const std::uint32_t number = map.number(layer, c, r);
-                if (number == 0 || !senses_[number]) continue;
+                const TileSensor& sensor = layers_[l].tiles[map.number(layer, c, r)];
+                if (!sensor.senses) continue;
                 const Cell cell{map.first_column + c, map.first_row + r};
-                const std::vector<Ring>& pieces = trigger_pieces_[number];
-                // Without a trigger of its own it is the cell that is entered.
-                const bool in = pieces.empty()
-                                    ? cell == placed.cell
-                                    : overlaps(placed, pieces, vec(moved(map.box_corner(c, r), layer.offset)));
+                const bool in = sensor.pieces.empty() ? cell == placed.cell
+                                                      : overlaps(placed, sensor.pieces, vec(map.corner(c, r)));
                 if (in) into.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
             }
     }

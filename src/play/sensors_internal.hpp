@@ -48,6 +48,14 @@ private:
         Bounds box;
         std::vector<Ring> pieces;   // convex
     };
+    struct TileSensor {             // of a number of the palette, in a layer
+        bool senses = false;        // the tile reacts, gives something or leads somewhere
+        std::vector<Ring> pieces;   // convex, from the cell's corner; none: it is the cell that is entered
+    };
+    struct LayerSensors {
+        std::vector<TileSensor> tiles;
+        Bounds reach{{0, 0}, {0, 0}};   // how far pieces reach out of their cell's box
+    };
     struct Placed {
         const Mover* mover;
         Vec at;
@@ -79,12 +87,13 @@ private:
                 }
     }
 
+    void learn(LayerSensors& layer, const dryground::Placed& placed, const Layer& of);
+
     const Play& play_;
     std::vector<Sensor> sensors_;
     std::vector<std::vector<std::size_t>> blocks_;
     int block_columns_ = 1, block_rows_ = 1;
-    std::vector<char> senses_;                        // by number of the palette: the tile reacts, or leads somewhere
-    std::vector<std::vector<Ring>> trigger_pieces_;   // of such a tile, from the corner of its cell's box
+    std::vector<LayerSensors> layers_;
     bool any_tile_ = false;
 };
 

@@ -3,15 +3,17 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
 #include <unordered_map>
 #include <vector>
 
+#include "../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/touch.hpp"
 
 namespace dryground::play {
 
-// A convex polygon, or a line's segment (two points), from the corner of its cell's box or in map steps.
+// A convex polygon, or a line's segment (two points), from the corner of its cell or in map steps.
 struct Piece {
     Ring points;
     Bounds box;
@@ -45,8 +47,9 @@ public:
     template <class Action>
     void each_near(const Bounds& box, int storey, Action action) const {
         for (std::size_t l = 0; l < map_.layers.size(); ++l)
-            if (is_solid_[l] && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
+            if (layers_[l].counts && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
         if (!objects_.empty()) each_object(box, storey, action);
+        if (rim_.empty() || !std::binary_search(storeys_.begin(), storeys_.end(), storey)) return;
         for (const Piece& piece : rim_)
             if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
     }
@@ -55,9 +58,24 @@ public:
     [[nodiscard]] std::array<int, 4> cells_near(const Bounds& box) const;
 
 private:
-    struct ObjectPieces {
+    // What a number of the palette means in a layer: steps from the cell's corner.
+    struct Meaning {
+        Pieces pieces;
+        std::vector<ground::Part> carves;
+    };
+    struct LayerSolids {
+        bool counts = false;   // it is there and holds cells that may stop somebody, or carve
+        bool sinks = false, carves = false;
+        Bounds reach{{0, 0}, {0, 0}};   // how far pieces and carves reach out of their cell's box
+        std::vector<Meaning> meanings;
+        std::vector<std::size_t> objects;   // numbers of its solids
+        // What is left of a sunk tile, by the numbers around it.
+        std::map<std::vector<std::int32_t>, Pieces> sunk;
+    };
+    struct ObjectSolids {
         int object, layer, storey;
-        Bounds box;
+        Bounds box;   // of all parts, before anything is cut away
+        std::vector<ground::Part> parts;
         Pieces pieces;
     };
     static bool meets(const Bounds& a, const Bounds& b) {
@@ -75,7 +93,7 @@ private:
                 for (const std::size_t i :
                      blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
                              static_cast<std::size_t>(c)]) {
-                    const ObjectPieces& object = objects_[i];
+                    const ObjectSolids& object = objects_[i];
                     if (object.storey != storey || !meets(object.box, box)) continue;
                     const auto [own_c, own_r] = block_of(object.box.least);
                     if (c != std::max(c0, own_c) || r != std::max(r0, own_r)) continue;
@@ -96,28 +114,29 @@ private:
 
     template <class Action>
     void each_of_layer(int l, const Bounds& box, Action& action) const {
-        const Layer& layer = map_.layers[static_cast<std::size_t>(l)];
-        const Point shift = moved(layer.offset, layer.shape_offset);
-        const Bounds near{{box.least.x - shift.x - reach_.most.x, box.least.y - shift.y - reach_.most.y},
-                          {box.most.x - shift.x - reach_.least.x, box.most.y - shift.y - reach_.least.y}};
-        const auto [c0, r0, c1, r1] = cells_near(near);
+        const auto [c0, r0, c1, r1] = cells_reaching(l, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
-                const std::uint32_t number = map_.number(layer, c, r);
+                const std::uint32_t number = map_.number(map_.layers[static_cast<std::size_t>(l)], c, r);
                 if (number == 0) continue;
                 const Pieces& pieces = pieces_at(l, c, r, number);
                 if (pieces.empty()) continue;
-                const Point at = moved(map_.box_corner(c, r), shift);
+                const Point at = map_.corner(c, r);
                 for (const Piece& piece : pieces)
                     if (meets(moved_box(piece.box, at), box))
-                        action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r,
-                                             piece.barrier >= 0 ? piece.barrier : layer.barrier});
+                        action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
             }
     }
+    // The cells of a layer whose pieces or carves may come near a box.
+    [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
+        const Bounds& reach = layers_[static_cast<std::size_t>(layer)].reach;
+        return cells_near({{box.least.x - reach.most.x, box.least.y - reach.most.y},
+                           {box.most.x - reach.least.x, box.most.y - reach.least.y}});
+    }
     [[nodiscard]] const Pieces& pieces_at(int layer, int column, int row, std::uint32_t number) const {
-        if (!carved_.empty())
-            if (const auto found = carved_.find(key(layer, column, row)); found != carved_.end()) return found->second;
-        return by_number_[number];
+        if (!cut_.empty())
+            if (const auto found = cut_.find(key(layer, column, row)); found != cut_.end()) return found->second;
+        return layers_[static_cast<std::size_t>(layer)].meanings[number].pieces;
     }
     [[nodiscard]] std::uint64_t key(int layer, int column, int row) const {
         return (static_cast<std::uint64_t>(layer) * static_cast<std::uint64_t>(map_.rows) +
@@ -126,27 +145,42 @@ private:
                static_cast<std::uint64_t>(column);
     }
 
-    void make_numbers();
-    [[nodiscard]] Pieces pieces_of(const Placed& placed) const;
-    void carve_cell(int layer, int column, int row);
-    void carve_around(int layer, int column, int row);
-    [[nodiscard]] Regions carved(Regions area, int layer, int storey, int barrier) const;
+    void learn_numbers();
+    void learn(LayerSolids& layer, const Placed& placed, const Layer& of);
     void make_objects();
-    void make_rim();
+    void cut_all();
+    [[nodiscard]] Bounds reach_of(int layer, int column, int row) const;
+
+    // What is cut away: by its own layer's sink, and by carves above.
+    void cut_cell(int layer, int column, int row);
+    void cut_object(ObjectSolids& object);
+    void cut_around(int layer, const Bounds& box);
+    [[nodiscard]] const Pieces& sunk_pieces(int layer, int column, int row, const Pieces& own);
+    [[nodiscard]] Regions solids_near(int layer, const Bounds& box) const;
+    [[nodiscard]] Regions carves_near(const Bounds& box, int layer, int storey, int barrier) const;
+    [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const;
+    // The same as pieces drawn in by a layer's sink; they and what is near in map steps less `at`.
+    [[nodiscard]] Pieces drawn_in(int layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
     const Map& map_;
     const Facts& facts_;
-    std::vector<bool> is_solid_;                         // by layer: it is there and holds cells that may stop somebody
-    std::vector<Pieces> by_number_;                      // of the palette, from the corner of the cell's box
-    std::vector<bool> carves_;                           // by number: it carves something
-    Bounds reach_{{0, 0}, {0, 0}};                       // how far pieces and carves reach out of their cell's box
-    std::unordered_map<std::uint64_t, Pieces> carved_;   // cells of which layers above carve something away
-    std::vector<ObjectPieces> objects_;
+    std::vector<int> storeys_;
+    std::vector<LayerSolids> layers_;
+    std::unordered_map<std::uint64_t, Pieces> cut_;   // cells of which something is cut away
+    std::vector<ObjectSolids> objects_;
     std::vector<std::vector<std::size_t>> blocks_;
     int block_columns_ = 1, block_rows_ = 1;
-    std::vector<std::pair<int, const Object*>> carvers_;   // by layer: objects that carve
+    struct Carver {
+        int layer, storey;
+        ground::Part part;
+        Bounds box;
+    };
+    std::vector<Carver> carvers_;   // objects that carve
     Pieces rim_;
 };
+
+// Convex pieces of an area, or the segments of a line.
+void add_pieces(Pieces& pieces, const ground::Part& part);
 
 }   // namespace dryground::play

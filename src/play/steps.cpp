@@ -33,11 +33,19 @@ Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
             least = {std::min(least.x, q.x), std::min(least.y, q.y)},
             most = {std::max(most.x, q.x), std::max(most.y, q.y)};
         }
-    const auto whole = [](double value) {
-        return static_cast<std::int32_t>(std::clamp(value, -double{coordinate_limit}, double{coordinate_limit}));
-    };
-    return {{whole(std::floor(least.x)), whole(std::floor(least.y))},
-            {whole(std::ceil(most.x)), whole(std::ceil(most.y))}};
+    return play::whole_box(least, most);
+}
+
+// Whether a line stops a body on its way. A one-way line lets those through who go its way, and who stand in it; any
+// other one stops who stands in it only from going on across it.
+bool line_stops(const play::StandingPiece& line, const Ring& body, Vec start, Vec way) {
+    const std::span<const Point> ends = line.piece->points;
+    const Vec at = vec(line.at);
+    const bool one_way = line.piece->one_way != OneWay::none;
+    if (one_way && play::dot(way, play::direction(line.piece->one_way)) >= 0) return false;
+    if (play::first_overlap(body, start, {0, 0}, ends, at) > 0)
+        return play::first_overlap(body, start, way, ends, at) < 1;
+    return !one_way && play::crosses(start, way, ends, at);
 }
 
 // The side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
@@ -50,10 +58,13 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
     const int dc = to[0] - from[0], dr = to[1] - from[1];
     if (dc == 0 && dr == 0) return true;
     if (std::abs(dc) > 1 || std::abs(dr) > 1 || !has(to)) return false;
+    const auto middle = [&](const Cell& cell) {
+        const PointPx p = middle_of(cell);
+        return Vec{p.x * steps_per_px, p.y * steps_per_px};
+    };
     const auto may_stand = [&](const Cell& cell) {
         if (!has(cell) || (mover.needs != 0 && (says(cell, storey).flags & mover.needs) == 0)) return false;
-        const PointPx middle = middle_of(cell);
-        const Vec at{middle.x * steps_per_px, middle.y * steps_per_px};
+        const Vec at = middle(cell);
         const Ring& body = mover.body.front().outline;
         bool free = true;
         parts_->solids->each_near(box_around(body, at, at), storey, [&](const play::StandingPiece& piece) {
@@ -66,7 +77,16 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
         const int side = side_toward(b[0] - a[0], b[1] - a[1]);
         const Passage leave = says(a, storey).sides.of[static_cast<std::size_t>(side)],
                       enter = says(b, storey).sides.of[static_cast<std::size_t>((side + 2) % 4)];
-        return (leave == Passage::open || leave == Passage::out) && (enter == Passage::open || enter == Passage::in);
+        if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in))
+            return false;
+        const Vec start = middle(a), end = middle(b);
+        const Ring& body = mover.body.front().outline;
+        bool free = true;
+        parts_->solids->each_near(box_around(body, start, end), storey, [&](const play::StandingPiece& piece) {
+            if (free && piece.piece->is_line() && stops(mover, piece.barrier))
+                free = !line_stops(piece, body, start, end - start);
+        });
+        return free;
     };
     if (!may_stand(to)) return false;
     if (dc == 0 || dr == 0) return passes(from, to);
@@ -111,7 +131,11 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
         touch.cell = {map().first_column + piece.column, map().first_row + piece.row};
         if (piece.sort == Touched::tile)
             touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
-        touch.side = std::abs(way.x) > std::abs(way.y) ? (way.x > 0 ? 3 : 1) : (way.y > 0 ? 0 : 2);
+        touch.side = play::side_of(map(), way * -1);
+        if (piece.sort != Touched::tile) {   // where the body meets it
+            const Vec met = play::nearest(piece.piece->points, vec(piece.at), start + way * at);
+            touch.cell = cell_at({met.x / steps_per_px, met.y / steps_per_px});
+        }
         result.cell = touch.cell;
     });
     // Cells that it may not enter, and sides that it may not pass.
@@ -119,7 +143,7 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
             const Cell cell{map().first_column + c, map().first_row + r};
-            const CellSay say = says(cell, storey);
+            const Passability say = says(cell, storey);
             const bool closed = mover.needs != 0 && (say.flags & mover.needs) == 0;
             if (!closed && say.sides_layer < 0) continue;
             const std::array<Point, 4> ring{map().corner(c, r), map().corner(c + 1, r), map().corner(c + 1, r + 1),

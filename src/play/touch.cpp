@@ -34,16 +34,11 @@ void Touches::sort() {
 
 namespace play {
 
-namespace {
-
-// Which side of a cell something is on, seen from a direction.
 int side_of(const Map& map, Vec out) {
     if (map.grid == GridSort::isometric) return out.x >= 0 ? (out.y < 0 ? 0 : 1) : (out.y >= 0 ? 2 : 3);
     if (std::abs(out.x) > std::abs(out.y)) return out.x > 0 ? 1 : 3;
     return out.y < 0 ? 0 : 2;
 }
-
-}   // namespace
 
 Vec direction(OneWay one_way) {
     switch (one_way) {
@@ -104,14 +99,9 @@ private:
 
     template <class Action>
     void each(Vec least, Vec most, Action action) const {
-        const auto whole = [](double value, bool up) {
-            return static_cast<std::int32_t>(std::clamp(up ? std::ceil(value) : std::floor(value),
-                                                        -double{coordinate_limit}, double{coordinate_limit}));
-        };
-        solids_.each_near({{whole(least.x, false), whole(least.y, false)}, {whole(most.x, true), whole(most.y, true)}},
-                          contact_.storey, [&](const StandingPiece& piece) {
-                              if (counts(piece)) action(piece, piece.piece->points, vec(piece.at));
-                          });
+        solids_.each_near(whole_box(least, most), contact_.storey, [&](const StandingPiece& piece) {
+            if (counts(piece)) action(piece, piece.piece->points, vec(piece.at));
+        });
     }
 
     [[nodiscard]] Touch touch_of(const StandingPiece& piece, double overlap, double distance) const {
@@ -124,8 +114,7 @@ private:
             touch.tile = map_.placed(map_.layers[static_cast<std::size_t>(piece.layer)], column, row);
         } else {
             const Vec behind = point_ - normal_ * steps_per_px;
-            const auto cell = map_.cell_at(
-                {static_cast<std::int32_t>(std::floor(behind.x)), static_cast<std::int32_t>(std::floor(behind.y))});
+            const auto cell = map_.cell_at({step_at(behind.x / steps_per_px), step_at(behind.y / steps_per_px)});
             column = cell[0], row = cell[1];
         }
         touch.cell = {map_.first_column + column, map_.first_row + row};

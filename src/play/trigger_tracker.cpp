@@ -4,6 +4,7 @@
 // lasts and ended.
 
 #include <algorithm>
+#include <utility>
 
 #include "../model/orientation_internal.hpp"
 #include "sensors_internal.hpp"
@@ -26,7 +27,12 @@ struct TriggerTracker::Parts {
     int map_id = -1, arrival = -1;
     std::vector<Inside> before, now;
     std::vector<Firing> firings;
+    Facts facts_before;   // as they were when the call began
 
+    void begin() {
+        facts_before = play.facts();
+        follow_map();
+    }
     // Another map, or another world, since the last call: nobody is inside of anything yet.
     void follow_map() {
         if (arrival == play.parts_->arrival) return;
@@ -50,7 +56,9 @@ struct TriggerTracker::Parts {
     bool fire_object(int o, Fires fires, std::uint64_t body) {
         const Object& object =
             play.world().maps()[static_cast<std::size_t>(map_id)].objects[static_cast<std::size_t>(o)];
-        if (!play.is_there(o) || !all_hold(object.needs) || (object.once && play.has_fired(o))) return false;
+        if (!is_there(play.map(), object, facts_before) || !all_hold(object.needs) ||
+            (object.once && play.has_fired(o)))
+            return false;
         Firing firing;
         firing.fires = fires, firing.body = body, firing.object = o, firing.event = object.runs;
         if (object.role == Role::link && object.link.object >= 0) firing.link = &object.link;   // else it leads nowhere
@@ -160,7 +168,7 @@ struct TriggerTracker::Parts {
             });
             for (std::size_t l = 0; sensors.any_tile() && play.has(cell) && l < play.map().layers.size(); ++l)
                 if (const Layer& layer = play.map().layers[l];
-                    !layer.holds_objects && !layer.decor && layer.storey == body.storey)
+                    !layer.holds_objects && layer.storey == body.storey && ground::counts(layer, facts_before))
                     fire_tile(static_cast<int>(l), cell, Fires::use, body.id, body.mover);
         }
         for (std::size_t i = 0; i < count; ++i) fire_object(used[i], Fires::use, body.id);
@@ -172,20 +180,18 @@ TriggerTracker::~TriggerTracker() = default;
 TriggerTracker::TriggerTracker(TriggerTracker&&) noexcept = default;
 TriggerTracker& TriggerTracker::operator=(TriggerTracker&&) noexcept = default;
 
-std::span<const Firing> TriggerTracker::update(double seconds, std::span<const BodyNow> bodies) {
-    parts_->firings.clear();
-    parts_->follow_map();
+std::vector<Firing> TriggerTracker::update(double seconds, std::span<const BodyNow> bodies) {
+    parts_->begin();
     parts_->sensors.learn_tiles();
     for (const BodyNow& body : bodies) parts_->sensors.find(body, *parts_->play.parts_->solids, parts_->now);
     parts_->compare(seconds);
     for (const BodyNow& body : bodies)
         if (body.uses) parts_->use(body);
-    return parts_->firings;
+    return std::exchange(parts_->firings, {});
 }
 
-std::span<const Firing> TriggerTracker::bumped(const BodyNow& body, const Touch& touch) {
-    parts_->firings.clear();
-    parts_->follow_map();
+std::vector<Firing> TriggerTracker::bumped(const BodyNow& body, const Touch& touch) {
+    parts_->begin();
     if (touch.sort == Touched::tile)
         parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body.id, body.mover, touch.side);
     if (touch.sort == Touched::object) {
@@ -193,15 +199,14 @@ std::span<const Firing> TriggerTracker::bumped(const BodyNow& body, const Touch&
         if (object.fires == Fires::bump && contains(object.by, body.mover))
             parts_->fire_object(touch.object, Fires::bump, body.id);
     }
-    return parts_->firings;
+    return std::exchange(parts_->firings, {});
 }
 
-std::span<const Firing> TriggerTracker::defeated(int object, std::uint64_t body) {
-    parts_->firings.clear();
-    parts_->follow_map();
+std::vector<Firing> TriggerTracker::defeated(int object, std::uint64_t body) {
+    parts_->begin();
     if (parts_->play.map().objects.at(static_cast<std::size_t>(object)).fires == Fires::defeat)
         parts_->fire_object(object, Fires::defeat, body);
-    return parts_->firings;
+    return std::exchange(parts_->firings, {});
 }
 
 }   // namespace dryground

@@ -1,6 +1,8 @@
 // Also tests src/files: merge_json json_text bytes
 #include <catch2/catch.hpp>
 
+#include <algorithm>
+#include <cmath>
 #include <filesystem>
 #include <fstream>
 #include <nlohmann/json.hpp>
@@ -70,6 +72,49 @@ TEST_CASE("written rings have the solid on the left by their numbers, in px and 
             CHECK(first[0].get<double>() == -16 / scale);
             CHECK(first[1].get<double>() == (y == YAxis::down ? -16 : 16) / scale);
         }
+}
+
+// An engine stops what comes from the right of such a chain: turned the other way, bodies fall through.
+TEST_CASE("one-sided chains of chunks have the solid on the left by their numbers, closed and open, y down and up") {
+    std::size_t open = 0;
+    for (const bool for_mover : {false, true}) {
+        const Loaded loaded = worlds::load(worlds::small_world());
+        REQUIRE(loaded);
+        MergeOptions options;
+        options.mover = for_mover ? 0 : -1;
+        const std::vector<ChunkedMerge> merges{merge_chunks(loaded.world(), loaded.world().map("flat"), 2, options)};
+        for (const YAxis y : {YAxis::down, YAxis::up}) {
+            const Json root = Json::parse(merge_bytes(loaded.world(), merges, {.y = y, .regions = true}));
+            for (const Json& chunk : root["maps"][0]["chunks"])
+                for (const Json& group : chunk["groups"]) {
+                    Regions regions;   // of the chunk, with y down
+                    const auto step = [&](const Json& p, double dx, double dy) {
+                        const double up = y == YAxis::up ? -1 : 1;
+                        return Point{to_steps(p[0].get<double>() + dx), to_steps(up * (p[1].get<double>() + dy))};
+                    };
+                    for (const Json& region : group["regions"]) {
+                        Ring outline;
+                        for (const Json& p : region["outline"]) outline.push_back(step(p, 0, 0));
+                        if (y == YAxis::up) std::reverse(outline.begin(), outline.end());
+                        regions.push_back({outline, {}});
+                    }
+                    for (const Json& chain : group["chains"]) {
+                        if (chain["two_sided"].get<bool>() || group["one_way"] != "") continue;
+                        open += !chain["closed"].get<bool>();
+                        const Json& points = chain["points"];
+                        for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+                            const double wx = points[i + 1][0].get<double>() - points[i][0].get<double>(),
+                                         wy = points[i + 1][1].get<double>() - points[i][1].get<double>(),
+                                         length = std::hypot(wx, wy);
+                            INFO(chain.dump());
+                            CHECK(locate(regions, step(points[i], wx / 2 - wy / length, wy / 2 + wx / length)) ==
+                                  Side::inside);
+                        }
+                    }
+                }
+        }
+    }
+    CHECK(open > 4);
 }
 
 TEST_CASE("surfaces stay with their segments when y is turned up") {

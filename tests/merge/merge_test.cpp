@@ -1,4 +1,4 @@
-// Also tests src/merge: stacking forms least_edge passability
+// Also tests src/merge: stacking forms least_edge
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

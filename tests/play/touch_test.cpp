@@ -1,5 +1,5 @@
 // What a contact is with: by hand where it is delicate, and beside a plain search where it is by chance.
-// Also tests src/play: solids touch_tracker
+// Also tests src/play: touch_tracker
 #include <catch2/catch.hpp>
 
 #include <cmath>

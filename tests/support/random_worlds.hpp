@@ -68,7 +68,8 @@ private:
         draft.flags = {{"walk", word()}, {"climb", ""}};
         draft.facts = {{"open", word()}, {"wet", ""}};
         draft.events = {{"ring", ""}};
-        if (dice_.once_in(2)) draft.storeys = {{"ground", 0, 24}, {"loft", 24, 32.5}};
+        has_loft_ = dice_.once_in(2);
+        if (has_loft_) draft.storeys = {{"ground", 0, 24}, {"loft", 24, 32.5}};
         draft.movers = {mover("warden"), mover("crab")};
         draft.map_fields = {field("tune", "text", Value{word()})};
         draft.layer_fields = {field("deep", "yes_no", Value{dice_.once_in(2)})};
@@ -296,6 +297,8 @@ private:
         if (dice_.once_in(4)) layer.sink = {1, 2.5, 0, 0.25};
         if (dice_.once_in(4)) layer.flags = some({"walk"});
         if (dice_.once_in(4)) layer.trigger = Name("fog");
+        if (dice_.once_in(3)) layer.one_way = one({"up", "down", "left", "right"});
+        if (has_loft_ && dice_.once_in(2)) layer.storey = Name("loft");
         layer.surface = surface();
         layer.band = one({"behind", "with", "front"});
         layer.opacity = dice_.in(0, 4) / 4.0;
@@ -332,7 +335,13 @@ private:
         if (dice_.once_in(3)) object.turn = dice_.in(0, 359);
         object.hollow = object.kind.value == "solid" && object.form.index() > 2 && dice_.once_in(4);
         object.tags = {word()};
-        if (object.kind.value == "solid") object.barrier = Name("earth");
+        if (object.kind.value == "solid") {
+            object.barrier = one({"earth", "brine"});
+            if (!object.hollow && dice_.once_in(4)) object.form = LinePx{{{px(), px()}, {px(), px()}, {px(), px()}}};
+        }
+        if (has_loft_ && dice_.once_in(3)) object.storey = Name("loft");
+        if (dice_.once_in(3)) object.when = some({"open", "wet"});
+        if (dice_.once_in(3)) object.unless = some({"wet"});
         if (object.kind.value == "link") object.to = Name(fmt::format("{}/a", other_map));
         object.by = some({"crab"});
         object.once = dice_.once_in(2);
@@ -344,7 +353,8 @@ private:
             object.props["patrol"] = Said<Value>(Value{static_cast<double>(dice_.in(0, 5))});
         if (object.form.index() > 2 && dice_.once_in(4)) {
             ObjectCarve carve{Name("brine"), {}};
-            if (dice_.once_in(2)) carve.shape = shape(true);
+            const bool is_line = std::holds_alternative<LinePx>(object.form);   // which has no area of its own
+            if (is_line || dice_.once_in(2)) carve.shape = shape(true);
             object.carves = {carve};
         }
         return object;
@@ -374,7 +384,7 @@ private:
     }
 
     chance::Dice dice_;
-    bool with_areas_;
+    bool with_areas_, has_loft_ = false;
 };
 
 // `with_areas`: shapes too that are areas made in code, for which files have several words or none.

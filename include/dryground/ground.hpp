@@ -1,0 +1,31 @@
+// What stands on a map while certain facts hold, and what its cells grant.
+//
+// Units: lattice steps, y down (geometry.hpp). Threads: free functions without shared state.
+#pragma once
+
+#include <vector>
+
+#include "dryground/world.hpp"
+
+namespace dryground {
+
+// Fact ids, sorted.
+using Facts = std::vector<int>;
+
+// Whether a layer, or an object with its layer, is there when just these facts are true.
+[[nodiscard]] bool is_there(const Layer& layer, const Facts& facts = {});
+[[nodiscard]] bool is_there(const Map& map, const Object& object, const Facts& facts = {});
+
+// A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
+[[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
+
+// The flags and sides of a cell on a storey, as the topmost tile that says them decides.
+struct Passability {
+    FlagSet flags = 0;
+    Sides sides;
+    int flags_layer = -1, sides_layer = -1;   // which layer decided; -1: none said anything
+};
+[[nodiscard]] Passability passability(const World& world, const Map& map, int column, int row, int storey,
+                                      const Facts& facts = {});
+
+}   // namespace dryground

@@ -1,0 +1,58 @@
+// Inside the ground room: what every tile, layer, object and rim adds to the ground of a map and carves out of it. All
+// other rooms ask here: none of them reads the keys that shape it.
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <string>
+#include <vector>
+
+#include "dryground/ground.hpp"
+
+namespace dryground::ground {
+
+// What a tile or an object puts on the ground: area or a line, that blocks, senses or carves.
+struct Part {
+    bool adds = true;                // else it carves what lies below its layer
+    int barrier = -1;                // -1: it senses
+    std::string trigger;             // then its name
+    OneWay one_way = OneWay::none;   // of a line, as it lies on the map
+    std::optional<Surface> surface;
+    Regions area;   // one of these two
+    Ring line;
+};
+
+// Whether a layer, or an object with its layer, is there and has a say in the ground: decor has none.
+[[nodiscard]] bool counts(const Layer& layer, const Facts& facts);
+[[nodiscard]] bool counts(const Map& map, const Object& object, const Facts& facts);
+
+// Whether something of a map that blocks, senses or carves comes or goes with a fact.
+[[nodiscard]] bool follows(const World& world, const Map& map, int fact);
+
+// The storeys that have ground: those of the map's layers, decor apart, and the first. Sorted.
+[[nodiscard]] std::vector<int> storeys_of(const Map& map);
+
+// Parts, carves first; and how many shapes were left out because of an error in them.
+struct Parts {
+    std::vector<Part> parts;
+    std::size_t left_out = 0;
+};
+// Of a tile that stands on a cell of a layer that counts: in steps from the cell's `corner`, offsets included. Nothing
+// of it blocks when it is open, as all that it needs holds.
+[[nodiscard]] Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed,
+                             const Facts& facts);
+// Of an object that counts: in steps of the map.
+[[nodiscard]] Parts parts_of(const Map& map, const Object& object);
+
+// Whether a barrier stands around the map, on all its storeys, where nothing carves it; and where: one cell thick,
+// corners included.
+[[nodiscard]] bool has_rim(const Map& map);
+[[nodiscard]] Regions rim_area(const Map& map);
+
+// Whether a layer draws its solids in; how far, at most; and what of their area stays: `all` is what they cover
+// together, or what of that comes nearer than `sink_reach` to where one looks. Lines, triggers and carves stay.
+[[nodiscard]] bool sinks(const Layer& layer);
+[[nodiscard]] std::int32_t sink_reach(const Layer& layer);
+[[nodiscard]] Regions drawn_in(const Layer& layer, const Regions& all);
+
+}   // namespace dryground::ground

@@ -1,0 +1,42 @@
+// What an object puts on the ground, and the rim around a map.
+
+#include "ground_internal.hpp"
+
+namespace dryground::ground {
+
+namespace {
+
+// The map with the rim's ring around it.
+Regions with_rim(const Map& map) { return {{map.block_ring(-1, -1, map.columns + 2, map.rows + 2), {}}}; }
+
+}   // namespace
+
+Parts parts_of(const Map& map, const Object& object) {
+    Parts result;
+    for (const auto& [barrier, area] : object.carves)
+        result.parts.push_back({false, barrier, {}, OneWay::none, {}, area, {}});
+    if (object.role != Role::solid) return result;
+    if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
+        ++result.left_out;
+        return result;
+    }
+    const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+    Part part{true, object.barrier, {}, OneWay::none, layer.surface, {}, object.line};
+    for (Point& p : part.line) p = moved(p, layer.shape_offset);
+    if (part.line.empty()) {
+        part.area = moved(object.area, layer.shape_offset);
+        if (object.hollow) part.area = subtract(with_rim(map), part.area);
+    } else {
+        part.one_way = layer.one_way;
+    }
+    result.parts.push_back(std::move(part));
+    return result;
+}
+
+bool has_rim(const Map& map) { return map.rim == RimSort::barrier; }
+
+Regions rim_area(const Map& map) {
+    return subtract(with_rim(map), Regions{{map.block_ring(0, 0, map.columns, map.rows), {}}});
+}
+
+}   // namespace dryground::ground

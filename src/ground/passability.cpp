@@ -1,0 +1,29 @@
+// Who decides whether a cell may be entered: the topmost tile that says so, flags and sides apart.
+
+#include "../model/orientation_internal.hpp"
+#include "ground_internal.hpp"
+
+namespace dryground {
+
+Passability passability(const World& world, const Map& map, int column, int row, int storey, const Facts& facts) {
+    Passability say;
+    for (std::size_t l = map.layers.size(); l-- > 0;) {
+        const Layer& layer = map.layers[l];
+        if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, facts)) continue;
+        const Placed& placed = map.placed(layer, column, row);
+        if (placed.tile < 0) continue;
+        const Tile& tile = world.tile(placed);
+        const std::optional<FlagSet>& flags = tile.flags ? tile.flags : layer.flags;
+        if (say.flags_layer < 0 && flags) {
+            say.flags = *flags;
+            say.flags_layer = static_cast<int>(l);
+        }
+        if (say.sides_layer < 0 && tile.sides) {
+            say.sides = detail::oriented(*tile.sides, placed.orientation);
+            say.sides_layer = static_cast<int>(l);
+        }
+    }
+    return say;
+}
+
+}   // namespace dryground

@@ -1,0 +1,62 @@
+// What is there as facts have it, and what of that has a say in the ground.
+
+#include <algorithm>
+
+#include "ground_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+bool holds(const std::vector<int>& when, const std::vector<int>& unless, const Facts& facts) {
+    const auto is_true = [&](int fact) { return std::binary_search(facts.begin(), facts.end(), fact); };
+    return std::all_of(when.begin(), when.end(), is_true) && std::none_of(unless.begin(), unless.end(), is_true);
+}
+
+const Layer& layer_of(const Map& map, const Object& object) {
+    return map.layers[static_cast<std::size_t>(object.layer)];
+}
+
+}   // namespace
+
+bool is_there(const Layer& layer, const Facts& facts) { return holds(layer.when, layer.unless, facts); }
+
+bool is_there(const Map& map, const Object& object, const Facts& facts) {
+    return holds(object.when, object.unless, facts) && is_there(layer_of(map, object), facts);
+}
+
+namespace ground {
+
+bool counts(const Layer& layer, const Facts& facts) { return !layer.decor && is_there(layer, facts); }
+
+bool counts(const Map& map, const Object& object, const Facts& facts) {
+    return !layer_of(map, object).decor && is_there(map, object, facts);
+}
+
+bool follows(const World& world, const Map& map, int fact) {
+    const auto names = [fact](const std::vector<int>& facts) {
+        return std::find(facts.begin(), facts.end(), fact) != facts.end();
+    };
+    return std::any_of(map.layers.begin(), map.layers.end(),
+                       [&](const Layer& layer) { return names(layer.when) || names(layer.unless); }) ||
+           std::any_of(map.palette.begin(), map.palette.end(),
+                       [&](const Placed& placed) { return placed.tile >= 0 && names(world.tile(placed).needs); }) ||
+           std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
+               return (object.role == Role::solid || !object.carves.empty() || object.role == Role::trigger ||
+                       object.role == Role::link) &&
+                      (names(object.when) || names(object.unless));
+           });
+}
+
+std::vector<int> storeys_of(const Map& map) {
+    std::vector<int> storeys{0};
+    for (const Layer& layer : map.layers)
+        if (!layer.decor) storeys.push_back(layer.storey);
+    std::sort(storeys.begin(), storeys.end());
+    storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
+    return storeys;
+}
+
+}   // namespace ground
+
+}   // namespace dryground

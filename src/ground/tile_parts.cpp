@@ -1,0 +1,91 @@
+// What a tile puts on the ground where it stands.
+
+#include <algorithm>
+
+#include "../model/orientation_internal.hpp"
+#include "ground_internal.hpp"
+
+namespace dryground::ground {
+
+namespace {
+
+Point negated(Point p) { return {-p.x, -p.y}; }
+
+// A tile as it stands in a layer: from the corner of its cell, offsets included.
+class Standing {
+public:
+    Standing(const Map& map, const Layer& layer, const Orientation& orientation)
+        : orientation_(orientation),
+          width_(map.cell_width * steps_per_px),
+          height_(map.cell_height * steps_per_px),
+          shift_(moved(layer.offset, layer.shape_offset)),
+          box_(moved(moved(map.box_corner(0, 0), negated(map.corner(0, 0))), shift_)),
+          cell_(map.cell_ring(0, 0)) {
+        for (Point& p : cell_) p = moved(p, moved(shift_, negated(map.corner(0, 0))));
+    }
+    [[nodiscard]] Regions area(const Shape& shape) const {
+        if (shape.whole_cell) return {{cell_, {}}};
+        return moved(detail::oriented(shape.area, width_, height_, orientation_), box_);
+    }
+    [[nodiscard]] Ring line(const Shape& shape) const {
+        Ring line = detail::oriented_line(shape.line, width_, height_, orientation_);
+        for (Point& p : line) p = moved(p, box_);
+        return line;
+    }
+
+private:
+    Orientation orientation_;
+    std::int32_t width_, height_;
+    Point shift_, box_;
+    Ring cell_;
+};
+
+bool is_open(const Tile& tile, const Facts& facts) {
+    return !tile.needs.empty() && std::all_of(tile.needs.begin(), tile.needs.end(), [&](int fact) {
+        return std::binary_search(facts.begin(), facts.end(), fact);
+    });
+}
+
+}   // namespace
+
+Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts) {
+    Parts result;
+    const Tile& tile = world.tile(placed);
+    if (tile.stands_for >= 0) return result;   // an object stands in its place
+    const Standing standing(map, layer, placed.orientation);
+    for (const Carve& carve : tile.carves)
+        if (carve.shape.fault == ShapeFault::none)
+            result.parts.push_back({false, carve.barrier, {}, OneWay::none, {}, standing.area(carve.shape), {}});
+    const bool open = is_open(tile, facts);
+    for (const Shape& shape : tile.shapes) {
+        Part part;
+        part.trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
+        if (open && part.trigger.empty()) continue;
+        part.barrier = !part.trigger.empty() ? -1 : shape.barrier >= 0 ? shape.barrier : layer.barrier;
+        if (shape.fault != ShapeFault::none || (part.trigger.empty() && part.barrier < 0)) {
+            ++result.left_out;
+            continue;
+        }
+        if (part.trigger.empty()) part.surface = shape.surface ? shape.surface : layer.surface;
+        if (shape.line.empty()) {
+            part.area = standing.area(shape);
+        } else {   // the layer's direction is one of the map, whatever flips and turns its tiles have
+            part.line = standing.line(shape);
+            part.one_way =
+                shape.one_way == OneWay::none ? layer.one_way : detail::oriented(shape.one_way, placed.orientation);
+        }
+        result.parts.push_back(std::move(part));
+    }
+    return result;
+}
+
+}   // namespace dryground::ground
+
+namespace dryground {
+
+Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row) {
+    return moved(ground::Standing(map, layer, map.placed(layer, column, row).orientation).area(shape),
+                 map.corner(column, row));
+}
+
+}   // namespace dryground

@@ -1,0 +1,218 @@
+// What is cut away from the shapes that stand on a map: by the sink of their own layer, then by carves of the layers
+// above. As the merge does it for all of a map, for one cell or object at a time.
+
+#include <algorithm>
+
+#include "../merge/lines_internal.hpp"
+#include "solids_internal.hpp"
+
+namespace dryground::play {
+
+namespace {
+
+Point negated(Point p) { return {-p.x, -p.y}; }
+
+Bounds grown(const Bounds& box, std::int32_t by) {
+    return {{box.least.x - by, box.least.y - by}, {box.most.x + by, box.most.y + by}};
+}
+
+Bounds box_of(const Pieces& pieces) {
+    Bounds all = pieces.front().box;
+    for (const Piece& piece : pieces)
+        all = {{std::min(all.least.x, piece.box.least.x), std::min(all.least.y, piece.box.least.y)},
+               {std::max(all.most.x, piece.box.most.x), std::max(all.most.y, piece.box.most.y)}};
+    return all;
+}
+
+Regions standing(const Piece& piece, Point at) { return moved(Regions{{piece.points, {}}}, at); }
+
+// Adds what is left of a piece's area, which lies where `at` moves the piece to.
+void add_rest(Pieces& into, const Piece& piece, Point at, Regions rest) {
+    if (twice_area(rest) == twice_area(piece.points))
+        into.push_back(piece);
+    else
+        add_pieces(into, {true, piece.barrier, {}, OneWay::none, {}, moved(std::move(rest), negated(at)), {}});
+}
+
+}   // namespace
+
+// The solids of a layer, of whatever barrier, that come near a box.
+Regions Solids::solids_near(int l, const Bounds& box) const {
+    Regions all;
+    const auto add = [&](const Pieces& pieces, Point at) {
+        for (const Piece& piece : pieces)
+            if (!piece.is_line() && meets(moved_box(piece.box, at), box))
+                all.push_back(std::move(standing(piece, at).front()));
+    };
+    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    if (layer.counts) {
+        const auto [c0, r0, c1, r1] = cells_reaching(l, box);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                add(layer.meanings[map_.number(map_.layers[static_cast<std::size_t>(l)], c, r)].pieces,
+                    map_.corner(c, r));
+    }
+    for (const std::size_t i : layer.objects)
+        if (meets(objects_[i].box, box))
+            for (const ground::Part& part : objects_[i].parts)
+                all.insert(all.end(), part.area.begin(), part.area.end());
+    return all;
+}
+
+Pieces Solids::drawn_in(int l, const Pieces& pieces, const Regions& near, Point at) const {
+    const Regions rest = ground::drawn_in(map_.layers[static_cast<std::size_t>(l)], unite(near));
+    Pieces left;
+    for (const Piece& piece : pieces) {
+        if (piece.is_line())
+            left.push_back(piece);
+        else
+            add_rest(left, piece, at, intersect(standing(piece, at), rest));
+    }
+    return left;
+}
+
+// Remembered by what stands around: maps hold the same few surroundings over and over. Not where an object of the layer
+// is near, as it may lie anywhere.
+const Pieces& Solids::sunk_pieces(int l, int column, int row, const Pieces& own) {
+    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+    const Point at = map_.corner(column, row);
+    const Bounds box = grown(moved_box(box_of(own), at), ground::sink_reach(of));
+    const auto [c0, r0, c1, r1] = cells_reaching(l, box);
+    std::vector<std::int32_t> around{c0 - column, r0 - row, c1 - column, r1 - row};
+    for (int r = r0; r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c) around.push_back(static_cast<std::int32_t>(map_.number(of, c, r)));
+    const bool by_object = std::any_of(layer.objects.begin(), layer.objects.end(),
+                                       [&](std::size_t i) { return meets(objects_[i].box, box); });
+    if (by_object) around.assign({-1});
+    const auto [known, is_new] = layer.sunk.try_emplace(std::move(around));
+    if (is_new || by_object) known->second = drawn_in(l, own, solids_near(l, box), at);
+    return known->second;
+}
+
+// What the layers above a layer carve from a barrier near a box.
+Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrier) const {
+    Regions all;
+    for (std::size_t above = static_cast<std::size_t>(below) + 1; above < layers_.size(); ++above) {
+        const LayerSolids& layer = layers_[above];
+        const Layer& of = map_.layers[above];
+        if (!layer.counts || !layer.carves || of.storey != storey) continue;
+        const auto [c0, r0, c1, r1] = cells_reaching(static_cast<int>(above), box);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                for (const ground::Part& part : layer.meanings[map_.number(of, c, r)].carves)
+                    if (part.barrier == barrier)
+                        for (const Region& region : moved(part.area, map_.corner(c, r))) all.push_back(region);
+    }
+    for (const Carver& carver : carvers_)
+        if (carver.layer > below && carver.storey == storey && carver.part.barrier == barrier && meets(carver.box, box))
+            all.insert(all.end(), carver.part.area.begin(), carver.part.area.end());
+    return unite(all);
+}
+
+// Whether anything was cut away.
+bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const {
+    Pieces left;
+    bool is_cut = false;
+    for (const Piece& piece : pieces) {
+        const Regions away = carves_near(moved_box(piece.box, at), layer, storey, piece.barrier);
+        if (away.empty()) {
+            left.push_back(piece);
+            continue;
+        }
+        is_cut = true;
+        if (!piece.is_line()) {
+            add_rest(left, piece, at, subtract(standing(piece, at), away));
+            continue;
+        }
+        for (const detail::LinePiece& rest :
+             detail::cut_lines({{moved(piece.points[0], at), moved(piece.points[1], at), 0}}, away))
+            add_pieces(left, {true,
+                              piece.barrier,
+                              {},
+                              piece.one_way,
+                              {},
+                              {},
+                              {moved(rest.from, negated(at)), moved(rest.to, negated(at))}});
+    }
+    pieces = std::move(left);
+    return is_cut;
+}
+
+void Solids::cut_cell(int l, int column, int row) {
+    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const Pieces& own = layer.meanings[map_.number(map_.layers[static_cast<std::size_t>(l)], column, row)].pieces;
+    cut_.erase(key(l, column, row));
+    if (own.empty()) return;
+    const Point at = map_.corner(column, row);
+    Pieces pieces = layer.sinks ? sunk_pieces(l, column, row, own) : own;
+    const bool is_cut = cut_by_carves(pieces, at, l, map_.layers[static_cast<std::size_t>(l)].storey);
+    const auto same = [](const Piece& a, const Piece& b) { return a.points == b.points; };
+    if (is_cut || !std::equal(pieces.begin(), pieces.end(), own.begin(), own.end(), same))
+        cut_[key(l, column, row)] = std::move(pieces);
+}
+
+void Solids::cut_object(ObjectSolids& object) {
+    object.pieces.clear();
+    for (const ground::Part& part : object.parts) add_pieces(object.pieces, part);
+    if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.sinks) {
+        const Bounds box = grown(object.box, ground::sink_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
+        object.pieces = drawn_in(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
+    }
+    static_cast<void>(cut_by_carves(object.pieces, {0, 0}, object.layer, object.storey));
+}
+
+void Solids::cut_all() {
+    for (std::size_t l = 0; l < layers_.size(); ++l) {
+        const LayerSolids& layer = layers_[l];
+        if (!layer.counts) continue;
+        if (layer.sinks)
+            for (int r = 0; r < map_.rows; ++r)
+                for (int c = 0; c < map_.columns; ++c) cut_cell(static_cast<int>(l), c, r);
+        if (!layer.carves) continue;
+        for (int r = 0; r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c)
+                if (!layer.meanings[map_.number(map_.layers[l], c, r)].carves.empty())
+                    cut_around(static_cast<int>(l), reach_of(static_cast<int>(l), c, r));
+    }
+    for (const Carver& carver : carvers_) cut_around(carver.layer, carver.box);
+    for (ObjectSolids& object : objects_) cut_object(object);
+}
+
+// What the pieces and carves of a layer's cell lie in.
+Bounds Solids::reach_of(int layer, int column, int row) const {
+    const Bounds box = map_.cell_box(column, row), &reach = layers_[static_cast<std::size_t>(layer)].reach;
+    return {moved(box.least, reach.least), moved(box.most, reach.most)};
+}
+
+// All cells of the layers below that carves in a box may reach.
+void Solids::cut_around(int above, const Bounds& box) {
+    for (int below = 0; below < above; ++below) {
+        if (!layers_[static_cast<std::size_t>(below)].counts) continue;
+        const auto [c0, r0, c1, r1] = cells_reaching(below, box);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) cut_cell(below, c, r);
+    }
+}
+
+void Solids::renew(int l, int column, int row) {
+    learn_numbers();
+    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    if (!layer.counts) return;
+    const Bounds box = reach_of(l, column, row);
+    cut_cell(l, column, row);
+    if (layer.sinks) {   // its neighbours are drawn in otherwise
+        const auto [c0, r0, c1, r1] =
+            cells_reaching(l, grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)])));
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
+    }
+    if (layer.carves) cut_around(l, box);
+    if (!layer.sinks && !layer.carves) return;
+    for (ObjectSolids& object : objects_)
+        if (object.layer <= l &&
+            meets(object.box, grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)]))))
+            cut_object(object);
+}
+
+}   // namespace dryground::play
