@@ -13,7 +13,8 @@ using namespace dryground;
 
 namespace {
 
-using Grid = std::vector<char>;   // 1 where it is solid
+using Grid = std::vector<char>;   // 1 where it is solid, 2 where a one-way line is
+constexpr char plank = 2;
 
 std::size_t at(int side, int c, int r) {
     return static_cast<std::size_t>(r) * static_cast<std::size_t>(side) + static_cast<std::size_t>(c);
@@ -44,6 +45,7 @@ Grid grown(const Grid& grid, int side) {
 // A row's characters: '#' full, '1' to '4' slopes, 'h' 'v' halves, 'o' round.
 char tile_for(const Grid& grid, int side, int c, int r, Tiles tiles, std::mt19937& chance) {
     if (grid[at(side, c, r)] == 0) return '.';
+    if (grid[at(side, c, r)] == plank) return '-';
     if (tiles == Tiles::full) return '#';
     const bool border = !solid(grid, side, c - 1, r) || !solid(grid, side, c + 1, r) || !solid(grid, side, c, r - 1) ||
                         !solid(grid, side, c, r + 1);
@@ -58,7 +60,8 @@ TileSetDraft tiles_of_caves() {
     };
     return {.name = "marsh",
             .tiles = {tile("peat", WholeCell{}), tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
-                      tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8})}};
+                      tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8}),
+                      tile("plank", LinePx{{{0, 4}, {16, 4}}})}};
 }
 
 MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
@@ -71,8 +74,9 @@ MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
                   {.key = {"4"}, .tile = {"bank"}, .orientation = turned(270)},
                   {.key = {"h"}, .tile = {"ledge"}},
                   {.key = {"v"}, .tile = {"ledge"}, .orientation = turned(90)},
-                  {.key = {"o"}, .tile = {"boulder"}}};
-    LayerDraft layer{.name = "rock"};
+                  {.key = {"o"}, .tile = {"boulder"}},
+                  {.key = {"-"}, .tile = {"plank"}}};
+    LayerDraft layer{.name = "rock", .one_way = Said<std::string>{"up"}};
     for (int r = 0; r < side; ++r) {
         std::string row;
         for (int c = 0; c < side; ++c) row += tile_for(grid, side, c, r, tiles, chance);
@@ -121,6 +125,18 @@ World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);
     return world_of(grid, side, tiles, chance, solids);
+}
+
+World platform_world(int side, Tiles tiles, int lines, unsigned seed) {
+    std::mt19937 chance(seed);
+    Grid grid = grow_cave(side, chance);
+    while (lines > 0) {
+        char& cell = grid[chance() % grid.size()];
+        if (cell != 0) continue;
+        cell = plank;
+        --lines;
+    }
+    return world_of(grid, side, tiles, chance);
 }
 
 World busy_world(int side, Tiles tiles, int objects, unsigned seed) {

@@ -13,6 +13,9 @@ enum class Tiles { full, mixed };
 [[nodiscard]] std::vector<char> cave_grid(int side, unsigned seed);   // row by row, 1 where it is solid
 [[nodiscard]] dryground::World cave_world(int side, Tiles tiles, unsigned seed, const dryground::Regions& solids = {});
 
+// The same caves with one-way lines in open cells, each passed going up: an ordinary platform game.
+[[nodiscard]] dryground::World platform_world(int side, Tiles tiles, int lines, unsigned seed);
+
 // The same caves with two movers, and objects in open cells: spawns, triggers, links, entities, with keys and locks.
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);
 

@@ -112,6 +112,40 @@ void measure_edits(const Settings& settings, const Tell& tell) {
     }
 }
 
+// What an ordinary platform game does: making a Play, merging in chunks, changing a cell; beside one whole merge.
+void measure_lines(const Settings& settings, const Tell& tell) {
+    const std::string input = "2000 one-way lines, caves 1024";
+    if (!wanted(settings, "play: lines", input) || settings.most_side < 1024) return;
+    const World world = platform_world(1024, Tiles::mixed, 2000, 7);
+    const Map& map = world.maps()[0];
+    const std::vector<double> times =
+        alternate({[&] { keep(Play(world, "cave", {.chunk_cells = 32}).merge().chunks.size()); },
+                   [&] { keep(merge_chunks(world, map, 32, {.pieces = false}).chunks.size()); },
+                   [&] { keep(merge(world, map, {.pieces = false}).groups.size()); }});
+    tell({.work = "play: lines, made",
+          .input = input,
+          .seconds = times[0],
+          .peers = {{"merge_chunks alone", times[1]}, {"one whole merge", times[2]}},
+          .note = "chunks of 32, regions and chains"});
+    Play play(world, "cave", {.chunk_cells = 32});
+    Chance chance;
+    constexpr int edits = 400;
+    const double seconds = alternate({[&] {
+                               for (int i = 0; i < edits; ++i)
+                                   keep(play.set_tile(0, {chance.below(1024), chance.below(1024)},
+                                                      i % 4 == 0   ? ""
+                                                      : i % 2 == 0 ? "plank"
+                                                                   : "peat")
+                                            .chunks.size());
+                           }})[0] /
+                           edits;
+    tell({.work = "play: lines, edit",
+          .input = input,
+          .seconds = seconds,
+          .peers = {},
+          .note = "planks, peat, nothing"});
+}
+
 // A frame of bodies that move about among triggers, links and entities.
 void measure_triggers(const Settings& settings, const Tell& tell) {
     const std::string work = "triggers", input = "10000 bodies, busy caves 1024";
@@ -141,6 +175,7 @@ void measure_play(const Settings& settings, const Tell& tell) {
     measure_cells(settings, tell);
     measure_touches(settings, tell);
     measure_edits(settings, tell);
+    measure_lines(settings, tell);
     measure_triggers(settings, tell);
 }
 

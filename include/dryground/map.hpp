@@ -143,6 +143,12 @@ struct Map {
     // Column and row, counted from the data's top-left, of the cell that holds a point; cells hold the sides from which
     // their columns and rows are counted. The cell need not be one of the map's.
     [[nodiscard]] std::array<int, 2> cell_at(Point p) const;
+    // The first and last columns and rows of the map's cells that touch a box, or, around diamonds, come near it; the
+    // last before the first when there are none.
+    [[nodiscard]] std::array<int, 4> cells_near(const Bounds& box) const;
+    // Puts a tile on a cell of a layer, and keeps palette and counts; gives the number that stood there before.
+    // Requires has(column, row). O(palette).
+    std::uint32_t put(std::size_t layer, int column, int row, const Placed& tile);
     // The outline of such a cell.
     [[nodiscard]] Ring cell_ring(int column, int row) const { return block_ring(column, row, 1, 1); }
     // The same of a block of cells, each number of them 1 or more.

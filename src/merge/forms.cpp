@@ -37,9 +37,9 @@ void add_area_forms(Group& group, const World& world, const MergeOptions& option
     if (options.triangles) group.triangles = delaunay_triangles(group.regions);
 }
 
-void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Regions& solid, bool chains) {
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const LineEdges& others, bool chains) {
     if (lines.empty()) return;
-    const Neighbours neighbours(solid, lines);
+    const Neighbours neighbours(lines, others);
     for (const JoinedLine& line : lines) {
         Ring points = line.points;
         if (line.closed) points.push_back(points.front());

@@ -1,6 +1,7 @@
 // Inside the merge room: from what a group covers to the forms that are asked for.
 #pragma once
 
+#include "lines_internal.hpp"
 #include "stacking_internal.hpp"
 
 namespace dryground::detail {
@@ -17,7 +18,7 @@ void add_plain_rings(Stacked& stacked);
 // Pieces, boxes and triangles of the group's regions.
 void add_area_forms(Group& group, const World& world, const MergeOptions& options);
 
-// Lines, and their chains if asked for. `solid` is the ground that they may go on along.
-void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Regions& solid, bool chains);
+// Lines, and their chains if asked for, which may go on along other edges.
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const LineEdges& others, bool chains);
 
 }   // namespace dryground::detail

@@ -264,19 +264,29 @@ std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay 
     return lines;
 }
 
-Neighbours::Neighbours(const Regions& regions, const std::vector<JoinedLine>& lines) {
-    const auto add = [&](Point a, Point b) { next_.insert(next_.end(), {{a, b}, {b, a}}); };
-    const auto add_ring = [&](const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()]);
+void add_edges(const Regions& regions, LineEdges& into) {
+    const auto add = [&](const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i) into.emplace_back(ring[i], ring[(i + 1) % ring.size()]);
     };
     for (const Region& region : regions) {
-        add_ring(region.outline);
-        for (const Ring& hole : region.holes) add_ring(hole);
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
     }
-    for (const JoinedLine& line : lines) {
-        for (std::size_t i = 0; i + 1 < line.points.size(); ++i) add(line.points[i], line.points[i + 1]);
-        if (line.closed) add(line.points.back(), line.points.front());
-    }
+}
+
+Neighbours::Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& others) {
+    std::vector<Point> ends;
+    for (const JoinedLine& line : lines)
+        if (!line.closed) ends.insert(ends.end(), {line.points.front(), line.points.back()});
+    std::sort(ends.begin(), ends.end());
+    const auto add = [&](Point a, Point b) {
+        if (std::binary_search(ends.begin(), ends.end(), a)) next_.emplace_back(a, b);
+        if (std::binary_search(ends.begin(), ends.end(), b)) next_.emplace_back(b, a);
+    };
+    for (const auto& [a, b] : others) add(a, b);
+    for (const JoinedLine& line : lines)
+        for (std::size_t i = 0; i < line.labels.size(); ++i)
+            add(line.points[i], line.points[(i + 1) % line.points.size()]);
     std::sort(next_.begin(), next_.end());
 }
 

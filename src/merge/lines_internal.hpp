@@ -22,21 +22,25 @@ struct JoinedLine {
     Ring points;
     std::vector<int> labels;
     bool closed = false;
+    friend bool operator==(const JoinedLine&, const JoinedLine&) = default;
 };
 // Doubles are gone (where they differ the greatest label stays), pieces that meet end to end are one line; vertices
 // only where it bends, the label changes or three or more meet. One-way lines run so that what they stop comes from
 // their right. Sorted. O(n log n).
 [[nodiscard]] std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way);
 
-// Where an edge that runs from `before` to `end` goes on: of the lines' and rings' neighbours of `end`, the one that
+using LineEdges = std::vector<std::pair<Point, Point>>;
+void add_edges(const Regions& regions, LineEdges& into);
+
+// Where a line goes on that ends somewhere: of the neighbours of its end, along lines and other edges, the one that
 // bends the least; nothing when it ends there or turns back.
 class Neighbours {
 public:
-    Neighbours(const Regions& regions, const std::vector<JoinedLine>& lines);
+    Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& others);
     [[nodiscard]] std::optional<Point> after(Point before, Point end) const;
 
 private:
-    std::vector<std::pair<Point, Point>> next_;   // from each vertex to what is beside it, sorted
+    LineEdges next_;   // from each open end to what is beside it, sorted
 };
 
 }   // namespace dryground::detail

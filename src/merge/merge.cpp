@@ -11,10 +11,13 @@
 #include "forms_internal.hpp"
 #include "ground_plane_internal.hpp"
 #include "least_edge_internal.hpp"
+#include "line_table_internal.hpp"
 
 namespace dryground {
 
 namespace {
+
+constexpr Bounds everywhere{{-coordinate_limit, -coordinate_limit}, {coordinate_limit, coordinate_limit}};
 
 // Makes groups of one map, in the forms that are asked for.
 class Merger {
@@ -24,7 +27,11 @@ public:
           map_(map),
           options_(options),
           grid_(map),
-          stacking_(detail::stack_up(world, map, options.facts)) {}
+          stacking_(detail::stack_up(world, map, options.facts)),
+          table_(world, map, options.facts) {
+        table_.learn(stacking_.surfaces);
+        for (const detail::GroupKey& key : table_.keys()) stacking_.plans[key];   // lines may lie where no area is
+    }
 
     Merge run() {
         Merge result;
@@ -73,17 +80,17 @@ private:
                 next->first.barrier == plan->first.barrier && next->first.trigger == plan->first.trigger)
                 continue;
             tasks.emplace_back([this, plans](Groups& groups) {
-                const bool has_lines =
-                    std::any_of(plans.begin(), plans.end(), [](const auto* one) { return !one->second.lines.empty(); });
+                const auto has_lines = [this](const detail::GroupKey& key) { return table_.keys().count(key) > 0; };
+                const bool any_lines =
+                    std::any_of(plans.begin(), plans.end(), [&](const auto* one) { return has_lines(one->first); });
                 Regions solid;   // what lines keep out of
                 for (const auto* one : plans) {
                     const auto& [key, steps] = *one;
                     Stacked stacked = detail::merge_cells(map_, steps, options_.chains && options_.grow == 0);
-                    if (has_lines && key.one_way == OneWay::none) solid = stacked.regions;
+                    if (any_lines && key.one_way == OneWay::none && key.trigger.empty()) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
-                    if (!steps.lines.empty())
-                        lines = detail::lines_of(world_, map_, key, steps, key.trigger.empty() ? solid : Regions{},
-                                                 options_.facts);
+                    if (has_lines(key))
+                        lines = detail::join_lines(detail::cut_lines(table_.near(key, everywhere), solid), key.one_way);
                     finish(detail::named_group(world_, key), std::move(stacked), std::move(lines), solid, groups);
                 }
             });
@@ -106,13 +113,15 @@ private:
         stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey, options_.facts).whole();
         const Regions solid = stacked.regions;
         if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
-        auto lines = detail::lines_for_mover(world_, map_, stacking_, mover, storey, options_.facts);
-        (void)lines[OneWay::none];
-        for (const auto& [one_way, pieces] : lines) {
+        std::set<OneWay> ways = detail::ways_for_mover(world_, map_, table_, mover, storey);
+        ways.insert(OneWay::none);
+        for (const OneWay one_way : ways) {
             Group group = detail::named_group(world_, {storey, -1, {}, one_way});
             group.mover = mover.name;
             Stacked none;   // only the first of them has ground
             if (one_way == OneWay::none) std::swap(none, stacked);
+            const std::vector<detail::LinePiece> pieces =
+                detail::lines_for_mover(world_, map_, table_, mover, storey, options_.facts, one_way, everywhere);
             finish(std::move(group), std::move(none), detail::join_lines(detail::cut_lines(pieces, solid), one_way),
                    solid, groups);
         }
@@ -138,7 +147,9 @@ private:
             detail::lay_flat(grid_, lines);
             detail::lay_flat(grid_, solid);
         }
-        detail::add_line_forms(group, lines, solid, options_.chains);
+        detail::LineEdges edges;
+        if (!lines.empty()) detail::add_edges(solid, edges);
+        detail::add_line_forms(group, lines, edges, options_.chains);
         detail::add_area_forms(group, world_, options_);
         groups.push_back(std::move(group));
     }
@@ -166,6 +177,7 @@ private:
     const MergeOptions& options_;
     detail::Grid grid_;
     detail::Stacking stacking_;
+    detail::LineTable table_;
     Groups groups_;
 };
 

@@ -1,26 +1,32 @@
 // All that stops one mover: the ground of its barriers, cells that grant it nothing, and lines.
 
-#include "stacking_internal.hpp"
+#include <array>
+
+#include "../model/orientation_internal.hpp"
+#include "line_table_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
 
-// The sides of cells that a mover cannot pass: shut ones, or those that are passed in one direction only.
-void add_sides(const World& world, const Map& map, int storey, const Facts& facts,
-               std::map<OneWay, std::vector<LinePiece>>& into) {
-    static constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, OneWay::right},
-        outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
-    for (int r = 0; r < map.rows; ++r)
-        for (int c = 0; c < map.columns; ++c) {
+constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, OneWay::right},
+    outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
+
+// The sides of cells near a box that a mover cannot pass, or in one direction only.
+void add_sides(const World& world, const Map& map, int storey, const Facts& facts, OneWay one_way, const Bounds& box,
+               std::vector<LinePiece>& into) {
+    const auto [c0, r0, c1, r1] = map.cells_near(box);
+    for (int r = r0; r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c) {
             const Passability say = passability(world, map, c, r, storey, facts);
             if (say.sides_layer < 0) continue;
             const Ring ring = map.cell_ring(c, r);   // its sides from the top (right) on
             for (std::size_t side = 0; side < 4; ++side) {
-                const LinePiece piece{ring[side], ring[(side + 1) % 4], 0};
-                if (say.sides.of[side] == Passage::shut) into[OneWay::none].push_back(piece);
-                if (say.sides.of[side] == Passage::in) into[inward[side]].push_back(piece);
-                if (say.sides.of[side] == Passage::out) into[outward[side]].push_back(piece);
+                const Passage passage = say.sides.of[side];
+                const OneWay way = passage == Passage::in    ? inward[side]
+                                   : passage == Passage::out ? outward[side]
+                                                             : OneWay::none;
+                if (passage != Passage::open && way == one_way) into.push_back({ring[side], ring[(side + 1) % 4], 0});
             }
         }
 }
@@ -68,18 +74,34 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
         }
 }
 
-std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map, const Stacking& stacking,
-                                                         const Mover& mover, int storey, const Facts& facts) {
-    std::map<OneWay, std::vector<LinePiece>> result;
-    for (const auto& [key, plan] : stacking.plans) {
-        if (key.storey != storey || !key.trigger.empty() || plan.lines.empty() || !stops(mover, key.barrier)) continue;
-        for (const JoinedLine& line : lines_of(world, map, key, plan, {}, facts))
-            for (std::size_t i = 0; i < line.labels.size(); ++i)
-                result[key.one_way].push_back(
-                    {line.points[i], line.points[(i + 1) % line.points.size()], line.labels[i]});
+std::set<OneWay> ways_for_mover(const World& world, const Map& map, const LineTable& table, const Mover& mover,
+                                int storey) {
+    std::set<OneWay> ways;
+    for (const GroupKey& key : table.keys())
+        if (key.storey == storey && key.trigger.empty() && stops(mover, key.barrier)) ways.insert(key.one_way);
+    for (const Placed& placed : map.palette) {   // whichever way a tile is turned
+        if (placed.tile < 0 || !world.tile(placed).sides) continue;
+        const Sides sides = oriented(*world.tile(placed).sides, placed.orientation);
+        for (std::size_t side = 0; side < 4; ++side) {
+            if (sides.of[side] == Passage::shut) ways.insert(OneWay::none);
+            if (sides.of[side] == Passage::in) ways.insert(inward[side]);
+            if (sides.of[side] == Passage::out) ways.insert(outward[side]);
+        }
     }
-    add_sides(world, map, storey, facts, result);
-    return result;
+    return ways;
+}
+
+std::vector<LinePiece> lines_for_mover(const World& world, const Map& map, const LineTable& table, const Mover& mover,
+                                       int storey, const Facts& facts, OneWay one_way, const Bounds& box) {
+    std::vector<LinePiece> all;
+    for (const GroupKey& key : table.keys()) {
+        if (key.storey != storey || !key.trigger.empty() || key.one_way != one_way || !stops(mover, key.barrier))
+            continue;
+        const std::vector<LinePiece> own = table.near(key, box);
+        all.insert(all.end(), own.begin(), own.end());
+    }
+    add_sides(world, map, storey, facts, one_way, box, all);
+    return all;
 }
 
 }   // namespace dryground::detail

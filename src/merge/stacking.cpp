@@ -1,6 +1,6 @@
 // How layers combine: from the bottom layer up, a layer first carves what lies below it, then adds its own shapes. The
-// rim comes last, where nothing carves it. What a group is made of is told once for each tile of the palette, not for
-// each cell.
+// rim comes last, where nothing carves it. Lines are apart (line_table.cpp). What a group is made of is told once for
+// each tile of the palette, not for each cell.
 
 #include <algorithm>
 #include <tuple>
@@ -111,7 +111,6 @@ private:
         adding_ = true;
         for (std::size_t number = 1; number < tiles.size(); ++number) add(layer, number, tiles[number]);
         spread(layer);
-        add_lines(layer, tiles);
         adding_ = false;
     }
 
@@ -134,29 +133,6 @@ private:
         }
     }
 
-    void add_lines(const Layer& layer, const std::vector<ground::Parts>& tiles) {
-        const auto has_line = [](const ground::Part& part) { return !part.line.empty(); };
-        std::vector<char> has_lines(tiles.size());
-        for (std::size_t number = 1; number < tiles.size(); ++number)
-            has_lines[number] = std::any_of(tiles[number].parts.begin(), tiles[number].parts.end(), has_line);
-        if (std::find(has_lines.begin(), has_lines.end(), 1) == has_lines.end()) return;
-        for (int r = 0; r < map_.rows; ++r)
-            for (int c = 0; c < map_.columns; ++c)
-                if (const std::uint32_t number = map_.number(layer, c, r); has_lines[number])
-                    for (const ground::Part& part : tiles[number].parts)
-                        if (has_line(part))
-                            add_line(lines_of_layer(key_of(layer.storey, part)), part.line, map_.corner(c, r),
-                                     label_of(part.surface));
-    }
-    LineStep& lines_of_layer(const GroupKey& key) {
-        std::vector<LineStep>& steps = result_.plans[key].lines;
-        if (steps.empty() || steps.back().order != order_) steps.push_back({order_, {}});
-        return steps.back();
-    }
-    static void add_line(LineStep& step, const Ring& line, Point shift, int label) {
-        for (std::size_t i = 0; i + 1 < line.size(); ++i)
-            step.pieces.push_back({moved(line[i], shift), moved(line[i + 1], shift), label});
-    }
     [[nodiscard]] static GroupKey key_of(int storey, const ground::Part& part) {
         return {storey, part.barrier, part.trigger, part.one_way};
     }
@@ -214,10 +190,7 @@ private:
             ++result_.stats.shapes_in;
             const GroupKey key = key_of(storey, part);
             const int label = label_of(part.surface);
-            if (!part.line.empty())
-                add_line(lines_of_layer(key), part.line, {}, label);
-            else
-                append(areas[{key, label}], part.area);
+            if (part.line.empty()) append(areas[{key, label}], part.area);
         }
         for (auto& [place, area] : areas) add_loose(place.first, {true, place.second, std::move(area)});
         adding_ = false;
@@ -281,8 +254,6 @@ private:
             label = static_cast<int>(std::lower_bound(sorted.begin(), sorted.end(), surface) - sorted.begin());
         };
         for (auto& [key, plan] : result_.plans) {
-            for (LineStep& step : plan.lines)
-                for (LinePiece& piece : step.pieces) renumber(piece.label);
             for (Step& step : plan.steps) {
                 renumber(step.loose.label);
                 for (std::vector<Part>& parts : step.parts) {

@@ -10,7 +10,7 @@
 #include <string>
 #include <vector>
 
-#include "lines_internal.hpp"
+#include "dryground/merge.hpp"
 
 namespace dryground::detail {
 
@@ -40,16 +40,9 @@ struct Step {
     int order = 0;   // of the layer, from the bottom up
 };
 
-// Lines of a layer, before anything cuts them.
-struct LineStep {
-    int order = 0;
-    std::vector<LinePiece> pieces;
-};
-
 struct Plan {
     std::vector<Step> steps;   // from the bottom up
     bool rim = false;          // a ring of cells around the map, above all else
-    std::vector<LineStep> lines{};
 };
 
 struct Stacking {
@@ -62,15 +55,6 @@ struct Stacking {
 
 // `all_tiles`: also of tiles of the palette that stand nowhere yet.
 [[nodiscard]] Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool all_tiles = false);
-
-// The lines of a group: cut by carves above them and by the solid ground of its barrier, and joined.
-[[nodiscard]] std::vector<JoinedLine> lines_of(const World& world, const Map& map, const GroupKey& key,
-                                               const Plan& plan, const Regions& solid, const Facts& facts);
-
-// All lines that stop a mover on a storey, its sides of cells included, not yet cut by the ground.
-[[nodiscard]] std::map<OneWay, std::vector<LinePiece>> lines_for_mover(const World& world, const Map& map,
-                                                                       const Stacking& stacking, const Mover& mover,
-                                                                       int storey, const Facts& facts);
 
 [[nodiscard]] inline bool stops(const Mover& mover, int barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);

@@ -30,6 +30,45 @@ std::array<int, 2> Map::cell_at(Point p) const {
     return {floored(down + across, whole) - first_column, floored(down - across, whole) - first_row};
 }
 
+std::array<int, 4> Map::cells_near(const Bounds& box) const {
+    std::array<int, 4> near{columns, rows, -1, -1};
+    const auto take = [&](std::int64_t x, std::int64_t y) {
+        const auto within = [](std::int64_t step) {
+            return static_cast<std::int32_t>(
+                std::clamp<std::int64_t>(step, -coordinate_limit - 1, coordinate_limit + 1));
+        };
+        const auto [c, r] = cell_at({within(x), within(y)});
+        near = {std::min(near[0], c), std::min(near[1], r), std::max(near[2], c), std::max(near[3], r)};
+    };
+    // Cells hold two of their sides; what touches the others counts too. The box around a diamond reaches half of it
+    // beyond: then its middle is as near.
+    const bool diamonds = grid == GridSort::isometric;
+    const std::int64_t x = diamonds ? cell_width * (steps_per_px / 2) : 1,
+                       y = diamonds ? cell_height * (steps_per_px / 2) : 1;
+    take(box.least.x - x, box.least.y - y);
+    take(box.most.x + x, box.most.y + y);
+    if (diamonds) {
+        take(box.most.x + x, box.least.y - y);
+        take(box.least.x - x, box.most.y + y);
+    }
+    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], columns - 1), std::min(near[3], rows - 1)};
+}
+
+std::uint32_t Map::put(std::size_t layer_id, int column, int row, const Placed& tile) {
+    Layer& layer = layers[layer_id];
+    const auto found = std::find(palette.begin(), palette.end(), tile);
+    const auto number = static_cast<std::uint32_t>(found - palette.begin());
+    if (found == palette.end()) palette.push_back(tile);
+    if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
+    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
+                                      static_cast<std::size_t>(column)];
+    const std::uint32_t before = cell;
+    if (before < layer.counts.size() && layer.counts[before] > 0) --layer.counts[before];
+    ++layer.counts[number];
+    cell = number;
+    return before;
+}
+
 Place Map::place_of(const Layer& layer, int column, int row) const {
     if (static_cast<std::size_t>(row) >= layer.rows.size()) return layer.place;
     Place where = layer.rows[static_cast<std::size_t>(row)];

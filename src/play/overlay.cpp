@@ -31,7 +31,7 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
                         line(chain.points[i], chain.points[(i + 1) % chain.points.size()],
                              group.trigger.empty() ? group.barrier : group.trigger);
     const auto whole = [](double px) { return static_cast<std::int32_t>(px * steps_per_px); };
-    const auto [c0, r0, c1, r1] = parts_->solids->cells_near(
+    const auto [c0, r0, c1, r1] = map().cells_near(
         {{whole(area.left), whole(area.top)}, {whole(area.left + area.width), whole(area.top + area.height)}});
     for (int r = r0; (show.grid || show.flags) && r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {

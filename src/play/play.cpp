@@ -12,20 +12,6 @@ namespace dryground {
 
 namespace {
 
-// Puts a tile into a map that nothing is made from yet.
-void put(Map& map, int layer_id, int column, int row, const Placed& tile) {
-    Layer& layer = map.layers[static_cast<std::size_t>(layer_id)];
-    const auto found = std::find(map.palette.begin(), map.palette.end(), tile);
-    const auto number = static_cast<std::uint32_t>(found - map.palette.begin());
-    if (found == map.palette.end()) map.palette.push_back(tile);
-    if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
-    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
-                                      static_cast<std::size_t>(column)];
-    if (cell < layer.counts.size() && layer.counts[cell] > 0) --layer.counts[cell];
-    ++layer.counts[number];
-    cell = number;
-}
-
 int map_called(const World& world, std::string_view name) {
     return static_cast<int>(&world.map(name) - world.maps().data());   // throws where there is none
 }
@@ -35,7 +21,9 @@ int map_called(const World& world, std::string_view name) {
 void Play::Parts::load(int id) {
     Map changed = world.maps()[static_cast<std::size_t>(id)];
     for (const auto& [key, change] : tiles)
-        if (key[0] == id) put(changed, key[1], key[3] - changed.first_column, key[2] - changed.first_row, change.after);
+        if (key[0] == id)
+            changed.put(static_cast<std::size_t>(key[1]), key[3] - changed.first_column, key[2] - changed.first_row,
+                        change.after);
     const int chunk = options.chunk_cells > 0 ? options.chunk_cells : world.merging().chunk_cells;
     solids.reset();
     live = std::make_unique<LiveMap>(world, changed, chunk, merge_options());

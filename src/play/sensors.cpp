@@ -115,7 +115,7 @@ bool Sensors::overlaps(const Placed& placed, const std::vector<Ring>& pieces, Ve
     });
 }
 
-void Sensors::find(const BodyNow& body, const Solids& solids, std::vector<Inside>& into) const {
+void Sensors::find(const BodyNow& body, std::vector<Inside>& into) const {
     const Placed placed = place(body, false);
     each_sensor(placed.box, [&](const Sensor& sensor) {
         if (sensor.storey != body.storey || (sensor.by >> (body.mover % 64) & 1) == 0 ||
@@ -123,19 +123,18 @@ void Sensors::find(const BodyNow& body, const Solids& solids, std::vector<Inside
             return;
         into.push_back({body.id, sensor.object, -1, {}, body.mover, 0});
     });
-    if (any_tile_) find_tiles(body, placed, solids, into);
+    if (any_tile_) find_tiles(body, placed, into);
 }
 
-void Sensors::find_tiles(const BodyNow& body, const Placed& placed, const Solids& solids,
-                         std::vector<Inside>& into) const {
+void Sensors::find_tiles(const BodyNow& body, const Placed& placed, std::vector<Inside>& into) const {
     const Map& map = play_.map();
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& layer = map.layers[l];
         if (layer.holds_objects || layer.storey != body.storey || !ground::counts(layer, play_.facts())) continue;
         const Bounds& reach = layers_[l].reach;
         const auto [c0, r0, c1, r1] =
-            solids.cells_near({{placed.box.least.x - reach.most.x, placed.box.least.y - reach.most.y},
-                               {placed.box.most.x - reach.least.x, placed.box.most.y - reach.least.y}});
+            map.cells_near({{placed.box.least.x - reach.most.x, placed.box.least.y - reach.most.y},
+                            {placed.box.most.x - reach.least.x, placed.box.most.y - reach.least.y}});
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
                 const TileSensor& sensor = layers_[l].tiles[map.number(layer, c, r)];

@@ -30,7 +30,7 @@ public:
     [[nodiscard]] bool any_tile() const { return any_tile_; }
 
     // What a body is inside of, added to a list.
-    void find(const BodyNow& body, const Solids& solids, std::vector<Inside>& into) const;
+    void find(const BodyNow& body, std::vector<Inside>& into) const;
     // The cell that holds a body's middle; of those that step their position.
     [[nodiscard]] Cell cell_of(const BodyNow& body) const { return place(body, true).cell; }
     // Calls action(object's number) for each whose box overlaps one.
@@ -65,7 +65,7 @@ private:
     [[nodiscard]] Placed place(const BodyNow& body, bool with_cell) const;
     [[nodiscard]] static bool steps(const Placed& placed) { return placed.mover->moves == Moves::steps; }
     [[nodiscard]] bool overlaps(const Placed& placed, const std::vector<Ring>& pieces, Vec at) const;
-    void find_tiles(const BodyNow& body, const Placed& placed, const Solids& solids, std::vector<Inside>& into) const;
+    void find_tiles(const BodyNow& body, const Placed& placed, std::vector<Inside>& into) const;
     [[nodiscard]] std::array<int, 2> block_of(Point p) const;
 
     template <class Action>

@@ -54,27 +54,6 @@ Solids::Solids(const World& world, const Map& map, const Facts& facts)
         add_pieces(rim_, {true, map.rim_barrier, {}, OneWay::none, {}, ground::rim_area(map), {}});
 }
 
-std::array<int, 4> Solids::cells_near(const Bounds& box) const {
-    std::array<int, 4> near{map_.columns, map_.rows, -1, -1};
-    const auto take = [&](Point p) {
-        const auto [c, r] = map_.cell_at(p);
-        near = {std::min(near[0], c), std::min(near[1], r), std::max(near[2], c), std::max(near[3], r)};
-    };
-    // Cells hold two of their sides; what touches the others counts too. The box around a diamond reaches half of it
-    // beyond: then its middle is as near.
-    const bool diamonds = map_.grid == GridSort::isometric;
-    const std::int32_t x = diamonds ? map_.cell_width * (steps_per_px / 2) : 1,
-                       y = diamonds ? map_.cell_height * (steps_per_px / 2) : 1;
-    take({box.least.x - x, box.least.y - y});
-    take({box.most.x + x, box.most.y + y});
-    if (diamonds) {
-        take({box.most.x + x, box.least.y - y});
-        take({box.least.x - x, box.most.y + y});
-    }
-    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map_.columns - 1),
-            std::min(near[3], map_.rows - 1)};
-}
-
 void Solids::learn_numbers() {
     for (std::size_t l = 0; l < layers_.size(); ++l)
         if (layers_[l].counts)

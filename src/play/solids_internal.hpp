@@ -54,9 +54,6 @@ public:
             if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
     }
 
-    // The columns and rows, first and last, of the cells whose boxes come near a box; inside the map.
-    [[nodiscard]] std::array<int, 4> cells_near(const Bounds& box) const;
-
 private:
     // What a number of the palette means in a layer: steps from the cell's corner.
     struct Meaning {
@@ -130,8 +127,8 @@ private:
     // The cells of a layer whose pieces or carves may come near a box.
     [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
         const Bounds& reach = layers_[static_cast<std::size_t>(layer)].reach;
-        return cells_near({{box.least.x - reach.most.x, box.least.y - reach.most.y},
-                           {box.most.x - reach.least.x, box.most.y - reach.least.y}});
+        return map_.cells_near({{box.least.x - reach.most.x, box.least.y - reach.most.y},
+                                {box.most.x - reach.least.x, box.most.y - reach.least.y}});
     }
     [[nodiscard]] const Pieces& pieces_at(int layer, int column, int row, std::uint32_t number) const {
         if (!cut_.empty())

@@ -139,7 +139,7 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
         result.cell = touch.cell;
     });
     // Cells that it may not enter, and sides that it may not pass.
-    const auto [c0, r0, c1, r1] = parts_->solids->cells_near(box);
+    const auto [c0, r0, c1, r1] = map().cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
             const Cell cell{map().first_column + c, map().first_row + r};

@@ -183,7 +183,7 @@ TriggerTracker& TriggerTracker::operator=(TriggerTracker&&) noexcept = default;
 std::vector<Firing> TriggerTracker::update(double seconds, std::span<const BodyNow> bodies) {
     parts_->begin();
     parts_->sensors.learn_tiles();
-    for (const BodyNow& body : bodies) parts_->sensors.find(body, *parts_->play.parts_->solids, parts_->now);
+    for (const BodyNow& body : bodies) parts_->sensors.find(body, parts_->now);
     parts_->compare(seconds);
     for (const BodyNow& body : bodies)
         if (body.uses) parts_->use(body);

@@ -1,12 +1,16 @@
 // Chunks joined are the whole; a changed cell changes its chunk, and nothing goes stale.
-// Also tests src/merge: chunk_chains
+// Also tests src/merge: chunk_chains chunk_lines chunk_plans
 #include <catch2/catch.hpp>
 
+#include <map>
 #include <set>
+#include <tuple>
 
 #include "chance.hpp"
+#include "merge/lines_internal.hpp"
 #include "merging.hpp"
 #include "oracles.hpp"
+#include "random_worlds.hpp"
 
 using namespace dryground;
 using worlds::Files;
@@ -212,6 +216,95 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         REQUIRE(live.merge().chunks == merge_chunks(loaded.world(), live.map(), chunk_cells, options).chunks);
         REQUIRE(unite(joined()) == merge(loaded.world(), live.map(), options).groups.at(0).regions);
     }
+}
+
+namespace {
+
+// By group, of a map in one or in chunks.
+using LinesOfGroups = std::map<std::tuple<int, int, std::string, OneWay>, std::vector<detail::LinePiece>>;
+void add_lines(const std::vector<Group>& groups, LinesOfGroups& into) {
+    for (const Group& group : groups)
+        for (const Ring& line : group.lines)
+            for (std::size_t i = 0; i + 1 < line.size(); ++i)
+                into[{group.storey_id, group.barrier_id, group.trigger, group.one_way}].push_back(
+                    {line[i], line[i + 1], 0});
+}
+double length_of(const std::vector<detail::LinePiece>& pieces) {
+    double all = 0;
+    for (const detail::LinePiece& piece : pieces)
+        all += std::hypot(piece.to.x - piece.from.x, piece.to.y - piece.from.y);
+    return all;
+}
+
+}   // namespace
+
+TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice, and follow changes") {
+    std::size_t lines = 0, edits = 0;
+    for (int round = 0; round < chance::rounds(120); ++round) {
+        DRYGROUND_ROUND(round);
+        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        if (!loaded) continue;
+        chance::Dice dice(540'000 + static_cast<std::uint64_t>(round));
+        const World& world = loaded.world();
+        for (const Map& map : world.maps()) {
+            MergeOptions options;
+            options.pieces = false, options.mover = dice.in(-1, 0);
+            if (dice.once_in(2)) options.facts = {0};
+            const int chunk_cells = dice.in(1, 5);
+            LiveMap live(world, map, chunk_cells, options);
+            const auto compare = [&] {
+                LinesOfGroups whole, chunked;
+                add_lines(merge(world, live.map(), options).groups, whole);
+                for (const Chunk& chunk : live.merge().chunks) add_lines(chunk.groups, chunked);
+                for (const auto& [key, pieces] : chunked) whole[key];
+                for (const auto& [key, pieces] : whole) {
+                    INFO(map.name << ", '" << std::get<2>(key) << "', barrier " << std::get<1>(key));
+                    CHECK(length_of(chunked[key]) == Approx(length_of(pieces)).epsilon(0.01).margin(64));
+                    ++lines;
+                }
+            };
+            compare();
+            for (int edit = 0; edit < 8; ++edit, ++edits) {
+                const std::vector<Chunk> before = live.merge().chunks;
+                const std::vector<std::size_t> changed = live.set_tile(
+                    static_cast<std::size_t>(dice.in(0, 1)), dice.in(0, map.columns - 1), dice.in(0, map.rows - 1),
+                    dice.once_in(4) ? Placed{}
+                                    : Placed{0, dice.in(0, 3), {dice.once_in(2), false, 0}});   // at times a new one
+                const ChunkedMerge fresh = merge_chunks(world, live.map(), chunk_cells, options);
+                for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
+                    CAPTURE(i, edit);
+                    REQUIRE(live.merge().chunks[i].groups == fresh.chunks[i].groups);
+                    if (live.merge().chunks[i].groups != before[i].groups)
+                        REQUIRE(std::binary_search(changed.begin(), changed.end(), i));
+                }
+            }
+            compare();
+        }
+    }
+    CHECK(lines > 10);
+    CHECK(edits > 100 / (chance::sanitized ? 8 : 1));
+}
+
+TEST_CASE("a line that goes on in another chunk names its next vertex there") {
+    Files files = worlds::with(worlds::small_world(), "marsh.toml", "[tiles.brine]",
+                               "[tiles.plank]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ line = [[0, 8], [16, "
+                               "8]], one_way = \"up\" }]\n[tiles.brine]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"plank\"");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", "......\n.====.\n......\n######\n");
+    const Loaded loaded = worlds::load(files);
+    REQUIRE(loaded);
+    std::vector<Chain> chains;
+    for (const Chunk& chunk : merge_chunks(loaded.world(), loaded.world().map("flat"), 3).chunks)
+        for (const Group& group : chunk.groups)
+            if (group.one_way == OneWay::up) chains.insert(chains.end(), group.chains.begin(), group.chains.end());
+    REQUIRE(chains.size() == 2);
+    const auto px = [](int x, int y) { return Point{x * steps_per_px, y * steps_per_px}; };
+    CHECK(chains[0].points == Ring{px(16, 24), px(48, 24)});
+    CHECK(!chains[0].before);
+    CHECK(chains[0].after == px(80, 24));
+    CHECK(chains[1].points == Ring{px(48, 24), px(80, 24)});
+    CHECK(chains[1].before == px(16, 24));
+    CHECK(!chains[1].after);
 }
 
 TEST_CASE("chunks lie flat on the ground too") {

@@ -1,5 +1,5 @@
 // One-way lines, walls without width, and what stops one mover.
-// Also tests src/merge: line_groups
+// Also tests src/merge: line_table
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"

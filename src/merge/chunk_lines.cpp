@@ -1,0 +1,69 @@
+#include "chunk_lines_internal.hpp"
+
+#include <algorithm>
+
+namespace dryground::detail {
+
+namespace {
+
+Regions regions_of(const std::vector<LabelledRing>& rings) {
+    Regions regions;
+    for (const LabelledRing& ring : rings) regions.push_back({ring.points, {}});   // holes wind the other way round
+    return regions;
+}
+
+// What is left of a piece without parts of the line that it lies on.
+void subtract_parts(const LinePiece& piece, const SideParts& parts, std::vector<LinePiece>& into) {
+    Point from = std::min(piece.from, piece.to);
+    const Point to = std::max(piece.from, piece.to);
+    for (const auto& [first, last] : parts) {
+        if (last <= from || to <= first) continue;
+        if (from < first) into.push_back({from, first, piece.label});
+        from = std::max(from, last);
+    }
+    if (from < to) into.push_back({from, to, piece.label});
+}
+
+// What two chunks both have along their common side.
+SideParts common(const SideParts& a, const SideParts& b) {
+    SideParts both;
+    for (auto i = a.begin(), j = b.begin(); i != a.end() && j != b.end();) {
+        const Point first = std::max(i->first, j->first), last = std::min(i->second, j->second);
+        if (first < last) both.emplace_back(first, last);
+        i->second < j->second ? ++i : ++j;
+    }
+    return both;
+}
+
+}   // namespace
+
+std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<LinePiece>& near, OneWay one_way) {
+    if (near.empty()) return {};
+    const Ring& ring = place.chunk;
+    const Regions inside{{ring, {}}};
+    Bounds box = *bounds(inside);
+    for (const LinePiece& piece : near)
+        for (const Point p : {piece.from, piece.to})
+            box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
+                   {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
+    const Regions around =
+        subtract(Regions{box_region({box.least.x - 1, box.least.y - 1}, {box.most.x + 1, box.most.y + 1})}, inside);
+    std::vector<LinePiece> pieces, kept;
+    pieces = cut_lines(place.ground == nullptr ? near : cut_lines(near, regions_of(*place.ground)), around);
+    for (const LinePiece& piece : pieces) {
+        const auto along = [&](std::size_t side) {
+            const Point from = ring[side], to = ring[(side + 1) % 4];
+            return place.has_behind[side] && turn(from, to, piece.from) == Turn::straight &&
+                   turn(from, to, piece.to) == Turn::straight;
+        };
+        if (along(1) || along(2)) continue;   // the other chunk's
+        const std::size_t side = along(0) ? 0 : along(3) ? 3 : 4;
+        if (side < 4 && place.behind[side] != nullptr)
+            subtract_parts(piece, common(place.border->parts[side], *place.behind[side]), kept);
+        else
+            kept.push_back(piece);
+    }
+    return join_lines(kept, one_way);
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,154 @@
+#include "chunk_plans_internal.hpp"
+
+#include <algorithm>
+#include <array>
+#include <memory>
+
+#include "../ground/ground_internal.hpp"
+#include "forms_internal.hpp"
+
+namespace dryground::detail {
+
+ChunkPlans::ChunkPlans(const World& world, const Map& map, const MergeOptions& options)
+    : world_(world), map_(map), options_(options) {
+    restack();
+}
+
+void ChunkPlans::restack() {
+    plans.clear();
+    stacking_ = stack_up(world_, map_, options_.facts, true);
+    lines_.emplace(world_, map_, options_.facts);
+    lines_->learn(stacking_.surfaces);
+    options_.mover >= 0 ? add_mover_plans() : add_plans();
+}
+
+int ChunkPlans::margin() const {
+    int most = 0;
+    const auto reach = [&](std::span<const Point> points) {
+        for (const Point p : points) {
+            const auto [c, r] = map_.cell_at(p);
+            most = std::max({most, 1 - c, 1 - r, c + 2 - map_.columns, r + 2 - map_.rows});
+        }
+    };
+    for (const auto& [key, plan] : stacking_.plans) {
+        if (plan.rim) most = std::max(most, 1);
+        for (const Step& step : plan.steps)
+            for (const Region& region : step.loose.area) reach(region.outline);
+    }
+    if (const auto box = lines_->box())
+        reach(std::array{box->least, Point{box->most.x, box->least.y}, box->most, Point{box->least.x, box->most.y}});
+    return most;
+}
+
+bool ChunkPlans::spreads(std::size_t layer, std::uint32_t number) const {
+    return stacking_.spread.count({static_cast<int>(layer), number}) > 0;
+}
+
+PlanShares& ChunkPlans::add_shares(const GroupKey& key) {
+    plans.emplace_back().key = key;
+    return plans.back();
+}
+
+int ChunkPlans::find_plan(const GroupKey& key) const {
+    const auto found =
+        std::find_if(plans.begin(), plans.end(), [&](const PlanShares& plan) { return plan.key == key; });
+    return found == plans.end() ? -1 : static_cast<int>(found - plans.begin());
+}
+
+void ChunkPlans::add_plans() {
+    for (const auto& [key, plan] : stacking_.plans) merge_by(add_shares(key), plan);
+    add_lines();
+}
+
+void ChunkPlans::merge_by(PlanShares& shares, const Plan& plan) const {
+    auto merger = std::make_shared<CellMerger>(map_, plan);
+    shares.merge_block = [merger](const Block& block) { return merger->block(block, true); };
+}
+
+void ChunkPlans::add_lines() {
+    for (const GroupKey& key : lines_->keys()) {
+        const int own = find_plan(key);
+        PlanShares& shares = own >= 0 ? plans[static_cast<std::size_t>(own)] : add_shares(key);
+        shares.lines_near = [this, key](const Bounds& box) { return lines_->near(key, box); };
+        if (key.trigger.empty()) shares.ground = find_plan({key.storey, key.barrier, {}, OneWay::none});
+    }
+}
+
+void ChunkPlans::add_mover_plans() {
+    for (const int storey : ground::storeys_of(map_)) {
+        GroupKey key;
+        key.storey = storey;
+        const auto of_ground = static_cast<int>(plans.size());
+        merge_for(mover(), add_shares(key));
+        for (const OneWay one_way : ways_for_mover(world_, map_, *lines_, mover(), storey)) {
+            key.one_way = one_way;
+            PlanShares& shares = one_way == OneWay::none ? plans[static_cast<std::size_t>(of_ground)] : add_shares(key);
+            shares.ground = of_ground;
+            shares.lines_near = [this, storey, one_way](const Bounds& box) {
+                return lines_for_mover(world_, map_, *lines_, mover(), storey, options_.facts, one_way, box);
+            };
+        }
+    }
+}
+
+void ChunkPlans::merge_for(const Mover& mover, PlanShares& shares) const {
+    auto stopping = std::make_shared<MoverGround>(world_, map_, stacking_, mover, shares.key.storey, options_.facts);
+    shares.merge_block = [stopping](const Block& block) {
+        Stacked stacked{stopping->block(block), {}};
+        add_plain_rings(stacked);
+        return stacked;
+    };
+}
+
+namespace {
+
+bool brings(const Plan& plan, std::size_t number) {
+    return std::any_of(plan.steps.begin(), plan.steps.end(),
+                       [&](const Step& step) { return step.layer != nullptr && step.meaning[number] != 0; });
+}
+
+}   // namespace
+
+bool ChunkPlans::learn() {
+    Stacking next = stack_up(world_, map_, options_.facts, true);
+    const std::size_t number = map_.palette.size() - 1;
+    const bool spreads_somewhere = std::any_of(next.spread.begin(), next.spread.end(),
+                                               [&](const auto& of_layer) { return of_layer.second == number; });
+    if (spreads_somewhere || next.surfaces != stacking_.surfaces) return false;
+    const int room = margin();
+    lines_->learn(stacking_.surfaces);
+    if (margin() > room) return false;
+    if (options_.mover >= 0 && !knows_all_ways()) return false;
+    for (auto& [key, plan] : next.plans) {
+        const auto known = stacking_.plans.find(key);
+        if (known != stacking_.plans.end() && !brings(plan, number)) {
+            for (Step& step : known->second.steps)
+                if (step.layer != nullptr) step.meaning.resize(map_.palette.size(), 0);
+            continue;
+        }
+        Plan& own = stacking_.plans[key];
+        own = std::move(plan);
+        if (options_.mover >= 0) continue;
+        const int at = find_plan(key);
+        merge_by(at >= 0 ? plans[static_cast<std::size_t>(at)] : add_shares(key), own);
+    }
+    if (options_.mover < 0) {
+        add_lines();
+        return true;
+    }
+    for (PlanShares& shares : plans)
+        if (shares.merge_block) merge_for(mover(), shares);
+    return true;
+}
+
+// Whether there is a plan for each way in which lines stop the mover.
+bool ChunkPlans::knows_all_ways() const {
+    for (const int storey : ground::storeys_of(map_))
+        for (const OneWay one_way : ways_for_mover(world_, map_, *lines_, mover(), storey)) {
+            const int plan = find_plan({storey, -1, {}, one_way});
+            if (plan < 0 || !plans[static_cast<std::size_t>(plan)].lines_near) return false;
+        }
+    return true;
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,72 @@
+// Inside the merge room: where the ground and the lines of each group of a map in chunks come from.
+#pragma once
+
+#include <functional>
+#include <optional>
+#include <vector>
+
+#include "chunk_chains_internal.hpp"
+#include "line_table_internal.hpp"
+#include "stacking_internal.hpp"
+
+namespace dryground::detail {
+
+// What one group is in one chunk.
+struct Share {
+    std::vector<LabelledRing> rings;
+    ChunkBorder border;
+    std::vector<Run> runs;
+    std::vector<JoinedLine> lines;
+    Regions regions;   // until the chunk's group takes them
+};
+
+struct PlanShares {
+    GroupKey key;
+    std::function<Stacked(const Block&)> merge_block{};                  // null: lines alone
+    std::function<std::vector<LinePiece>(const Bounds&)> lines_near{};   // null: ground alone
+    int ground = -1;                                                     // the plan whose ground its lines keep out of
+    std::vector<Share> shares{};                                         // by chunk
+};
+
+// The plans of a map whose cells change, for barriers or for one mover. Refers to world, map and options.
+class ChunkPlans {
+public:
+    ChunkPlans(const World& world, const Map& map, const MergeOptions& options);
+    ChunkPlans(const ChunkPlans&) = delete;
+    ChunkPlans& operator=(const ChunkPlans&) = delete;
+
+    // Everything anew; shares are gone.
+    void restack();
+    // Makes the palette's last number known, which the map did not hold: what is merged stays, there may be more plans.
+    // False where it cannot be known so: its area does not keep to its cell, its lines reach out further than others,
+    // or it brings a surface or a one-way direction that nothing had.
+    [[nodiscard]] bool learn();
+
+    // How many cells area and lines reach out of the map.
+    [[nodiscard]] int margin() const;
+    // Whether a number of the palette does not keep to its cell in a layer.
+    [[nodiscard]] bool spreads(std::size_t layer, std::uint32_t number) const;
+
+    [[nodiscard]] const Stacking& stacking() const { return stacking_; }
+    [[nodiscard]] const LineTable& lines() const { return *lines_; }
+    std::vector<PlanShares> plans;
+
+private:
+    void add_plans();
+    void add_lines();
+    void add_mover_plans();
+    void merge_by(PlanShares& shares, const Plan& plan) const;
+    void merge_for(const Mover& mover, PlanShares& shares) const;
+    PlanShares& add_shares(const GroupKey& key);
+    [[nodiscard]] int find_plan(const GroupKey& key) const;
+    [[nodiscard]] bool knows_all_ways() const;
+    [[nodiscard]] const Mover& mover() const { return world_.movers().at(static_cast<std::size_t>(options_.mover)); }
+
+    const World& world_;
+    const Map& map_;
+    const MergeOptions& options_;
+    Stacking stacking_;
+    std::optional<LineTable> lines_;
+};
+
+}   // namespace dryground::detail
