@@ -139,6 +139,22 @@ World platform_world(int side, Tiles tiles, int lines, unsigned seed) {
     return world_of(grid, side, tiles, chance);
 }
 
+World door_world(int side, Tiles tiles, int doors, unsigned seed) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
+    MapDraft map = map_of(grid, side, tiles, chance);
+    std::vector<std::string> rows(static_cast<std::size_t>(side), std::string(static_cast<std::size_t>(side), '.'));
+    for (int i = 0; i < doors; ++i) rows[chance() % rows.size()][chance() % rows.size()] = '#';
+    LayerDraft layer{.name = "doors", .unless = {{"open"}}};
+    for (std::string& row : rows) layer.rows.push_back({std::move(row)});
+    map.layers.push_back(std::move(layer));
+    WorldBuilder builder;
+    builder.world({.title = "Doors", .barriers = {{"earth"}}, .facts = {{{"open"}}}});
+    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
 World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);

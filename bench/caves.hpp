@@ -16,6 +16,9 @@ enum class Tiles { full, mixed };
 // The same caves with one-way lines in open cells, each passed going up: an ordinary platform game.
 [[nodiscard]] dryground::World platform_world(int side, Tiles tiles, int lines, unsigned seed);
 
+// The same caves with doors in a layer of their own, which is there until the fact 'open' holds.
+[[nodiscard]] dryground::World door_world(int side, Tiles tiles, int doors, unsigned seed);
+
 // The same caves with two movers, and objects in open cells: spawns, triggers, links, entities, with keys and locks.
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);
 

@@ -146,6 +146,23 @@ void measure_lines(const Settings& settings, const Tell& tell) {
           .note = "planks, peat, nothing"});
 }
 
+// A fact that a layer of doors depends on, beside the whole map merged anew.
+void measure_facts(const Settings& settings, const Tell& tell) {
+    const std::string work = "play: fact", input = "20 doors, caves mixed 1024";
+    if (!wanted(settings, work, input) || settings.most_side < 1024) return;
+    const World world = door_world(1024, Tiles::mixed, 20, 7);
+    Play play(world, "cave", {.chunk_cells = 32});
+    bool open = false;
+    const std::vector<double> times =
+        alternate({[&] { keep(play.set_fact(0, open = !open).chunks.size()); },
+                   [&] { keep(merge(world, world.maps()[0], {.pieces = false}).groups.size()); }});
+    tell({.work = work,
+          .input = input,
+          .seconds = times[0],
+          .peers = {{"one whole merge", times[1]}},
+          .note = "chunks of 32, regions and chains"});
+}
+
 // A frame of bodies that move about among triggers, links and entities.
 void measure_triggers(const Settings& settings, const Tell& tell) {
     const std::string work = "triggers", input = "10000 bodies, busy caves 1024";
@@ -176,6 +193,7 @@ void measure_play(const Settings& settings, const Tell& tell) {
     measure_touches(settings, tell);
     measure_edits(settings, tell);
     measure_lines(settings, tell);
+    measure_facts(settings, tell);
     measure_triggers(settings, tell);
 }
 

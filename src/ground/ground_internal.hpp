@@ -22,6 +22,12 @@ struct Part {
     Ring line;
 };
 
+// The box around a part that is not empty.
+[[nodiscard]] Bounds box_of(const Part& part);
+
+// Whether all that a tile needs holds, so that it blocks no more.
+[[nodiscard]] bool is_open(const Tile& tile, const Facts& facts);
+
 // Whether a layer, or an object with its layer, is there and has a say in the ground: decor has none.
 [[nodiscard]] bool counts(const Layer& layer, const Facts& facts);
 [[nodiscard]] bool counts(const Map& map, const Object& object, const Facts& facts);

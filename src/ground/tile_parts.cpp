@@ -40,13 +40,22 @@ private:
     Ring cell_;
 };
 
+}   // namespace
+
+Bounds box_of(const Part& part) {
+    if (part.line.empty()) return *bounds(part.area);
+    Bounds box{part.line[0], part.line[0]};
+    for (const Point p : part.line)
+        box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
+               {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
+    return box;
+}
+
 bool is_open(const Tile& tile, const Facts& facts) {
     return !tile.needs.empty() && std::all_of(tile.needs.begin(), tile.needs.end(), [&](int fact) {
         return std::binary_search(facts.begin(), facts.end(), fact);
     });
 }
-
-}   // namespace
 
 Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts) {
     Parts result;

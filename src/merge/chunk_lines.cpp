@@ -48,9 +48,10 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
                    {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
     const Regions around =
         subtract(Regions{box_region({box.least.x - 1, box.least.y - 1}, {box.most.x + 1, box.most.y + 1})}, inside);
-    std::vector<LinePiece> pieces, kept;
-    pieces = cut_lines(place.ground == nullptr ? near : cut_lines(near, regions_of(*place.ground)), around);
-    for (const LinePiece& piece : pieces) {
+    const Regions ground = place.ground == nullptr ? Regions{} : regions_of(*place.ground);
+    std::vector<LinePiece> kept;
+    // Doubles go first, and sides are told first: cuts off the lattice are rounded.
+    for (const LinePiece& piece : without_doubles(near)) {
         const auto along = [&](std::size_t side) {
             const Point from = ring[side], to = ring[(side + 1) % 4];
             return place.has_behind[side] && turn(from, to, piece.from) == Turn::straight &&
@@ -58,11 +59,12 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
         };
         if (along(1) || along(2)) continue;   // the other chunk's
         const std::size_t side = along(0) ? 0 : along(3) ? 3 : 4;
-        if (side < 4 && place.behind[side] != nullptr)
-            subtract_parts(piece, common(place.border->parts[side], *place.behind[side]), kept);
-        else
+        if (side == 4 || place.behind[side] == nullptr)
             kept.push_back(piece);
+        else
+            subtract_parts(piece, common(place.border->parts[side], *place.behind[side]), kept);
     }
+    kept = cut_lines(cut_lines(std::move(kept), ground), around);
     return join_lines(kept, one_way);
 }
 

@@ -22,6 +22,23 @@ void ChunkPlans::restack() {
     options_.mover >= 0 ? add_mover_plans() : add_plans();
 }
 
+bool ChunkPlans::renew() {
+    std::vector<PlanShares> old = std::move(plans);
+    const std::vector<Surface> surfaces = stacking_.surfaces;
+    const int room = margin();
+    restack();
+    if (stacking_.surfaces != surfaces || margin() > room) return false;
+    for (PlanShares& plan : plans) {
+        for (PlanShares& known : old)
+            if (known.key == plan.key) plan.shares = std::move(known.shares);
+        for (Share& share : plan.shares) {   // what nothing brings any more
+            if (!plan.lines_near) share.lines.clear();
+            if (!plan.merge_block) share.rings.clear(), share.border = {}, share.runs.clear();
+        }
+    }
+    return true;
+}
+
 int ChunkPlans::margin() const {
     int most = 0;
     const auto reach = [&](std::span<const Point> points) {

@@ -37,6 +37,9 @@ public:
 
     // Everything anew; shares are gone.
     void restack();
+    // The options' facts are others: plans anew, with the shares that they had. False, and without shares, where all
+    // has to be merged anew for it.
+    [[nodiscard]] bool renew();
     // Makes the palette's last number known, which the map did not hold: what is merged stays, there may be more plans.
     // False where it cannot be known so: its area does not keep to its cell, its lines reach out further than others,
     // or it brings a surface or a one-way direction that nothing had.

@@ -9,6 +9,7 @@
 #include <stdexcept>
 #include <utility>
 
+#include "chunk_facts_internal.hpp"
 #include "chunk_layout_internal.hpp"
 #include "chunk_lines_internal.hpp"
 #include "chunk_plans_internal.hpp"
@@ -40,11 +41,7 @@ struct LiveMap::Parts {
         begin();
     }
 
-    // Everything anew.
-    void restack() {
-        plans.restack();
-        begin();
-    }
+    // Everything by the plans as they are.
     void begin() {
         merge.surfaces = plans.stacking().surfaces;
         merge.stats = plans.stacking().stats;
@@ -98,9 +95,9 @@ struct LiveMap::Parts {
         }
     }
 
-    // Whether they are others than before.
-    bool find_lines(std::size_t chunk) {
-        bool changed = false;
+    enum class Lines { same, others_inside, others_at_side };   // than before; the last where other chunks see them
+    Lines find_lines(std::size_t chunk) {
+        Lines result = Lines::same;
         for (detail::PlanShares& plan : plans.plans) {
             if (!plan.lines_near) continue;
             detail::LinesPlace place;
@@ -115,11 +112,25 @@ struct LiveMap::Parts {
             const Region ring{place.chunk, {}};
             std::vector<detail::JoinedLine> lines =
                 detail::lines_in(place, plan.lines_near(*bounds({&ring, 1})), plan.key.one_way);
-            if (lines == plan.shares[chunk].lines) continue;
-            plan.shares[chunk].lines = std::move(lines);
-            changed = true;
+            std::vector<detail::JoinedLine>& known = plan.shares[chunk].lines;
+            if (lines == known) continue;
+            if (edges_at(place.chunk, lines) != edges_at(place.chunk, known))
+                result = Lines::others_at_side;
+            else if (result == Lines::same)
+                result = Lines::others_inside;
+            known = std::move(lines);
         }
-        return changed;
+        return result;
+    }
+    // The edges of lines that end on a chunk's ring.
+    [[nodiscard]] static detail::LineEdges edges_at(const Ring& ring, const std::vector<detail::JoinedLine>& lines) {
+        detail::LineEdges edges;
+        for (const detail::JoinedLine& line : lines)
+            for (std::size_t i = 0; i < line.labels.size(); ++i) {
+                const Point a = line.points[i], b = line.points[(i + 1) % line.points.size()];
+                if (on_ring(ring, a) || on_ring(ring, b)) edges.emplace_back(a, b);
+            }
+        return edges;
     }
 
     // ---- groups ----
@@ -187,13 +198,18 @@ struct LiveMap::Parts {
 
     // Of a chunk whose regions stay; false when its lines and chains do too.
     bool renew_edges(std::size_t chunk) {
-        bool changed = false;
         std::vector<Group>& groups = merge.chunks[chunk].groups;
+        const auto is_of = [](const Group& group, const detail::GroupKey& key) {
+            return group.storey_id == key.storey && group.barrier_id == key.barrier && group.trigger == key.trigger &&
+                   group.one_way == key.one_way;
+        };
+        bool changed = std::erase_if(groups, [&](const Group& group) {   // of no plan any more
+                           return std::none_of(plans.plans.begin(), plans.plans.end(),
+                                               [&](const auto& plan) { return is_of(group, plan.key); });
+                       }) > 0;
         for (const detail::PlanShares& plan : plans.plans) {
-            const auto known = std::find_if(groups.begin(), groups.end(), [&](const Group& group) {
-                return group.storey_id == plan.key.storey && group.barrier_id == plan.key.barrier &&
-                       group.trigger == plan.key.trigger && group.one_way == plan.key.one_way;
-            });
+            const auto known =
+                std::find_if(groups.begin(), groups.end(), [&](const Group& group) { return is_of(group, plan.key); });
             const bool is_known = known != groups.end();
             if (!is_known && plan.shares[chunk].lines.empty()) continue;
             Group now = group_of(plan, chunk, is_known ? known->regions : Regions{});
@@ -212,37 +228,42 @@ struct LiveMap::Parts {
 
     // ---- a changed cell ----
 
-    // Those chunks that changed. `reach`: where lines may be others than before, if anywhere.
-    std::vector<std::size_t> change(std::size_t chunk, const std::optional<Bounds>& reach) {
-        std::vector<std::vector<std::pair<Point, Point>>> seen;
-        for (detail::PlanShares& plan : plans.plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
-        merge_cells(chunk);
-        bool seen_otherwise = false;
-        for (std::size_t p = 0; p < plans.plans.size(); ++p)
-            seen_otherwise = seen_otherwise || seen[p] != plans.plans[p].shares[chunk].border.seen;
-        find_runs(chunk);
-        std::vector<std::size_t> touched{chunk};   // those whose edges may be others
+    // Merges some chunks anew; gives all that changed, sorted. Their sides count as others than before where `sides`
+    // says so, or where they are. `with_lines`: chunks besides, in which lines may be others.
+    std::vector<std::size_t> change(const std::vector<std::size_t>& chunks, bool sides,
+                                    const std::vector<std::size_t>& with_lines) {
+        std::vector<std::size_t> touched = chunks;   // those whose edges may be others
         const auto touch_around = [&](std::size_t one) {
             const std::vector<std::size_t> others = layout.around(one);
             touched.insert(touched.end(), others.begin(), others.end());
         };
-        if (seen_otherwise) {
-            touch_around(chunk);
-            for (std::size_t i = 1; i < touched.size(); ++i) find_runs(touched[i]);
+        for (const std::size_t chunk : chunks) {
+            std::vector<std::vector<std::pair<Point, Point>>> seen;
+            for (detail::PlanShares& plan : plans.plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
+            merge_cells(chunk);
+            bool seen_otherwise = sides;
+            for (std::size_t p = 0; p < plans.plans.size(); ++p)
+                seen_otherwise = seen_otherwise || seen[p] != plans.plans[p].shares[chunk].border.seen;
+            if (seen_otherwise) touch_around(chunk);
         }
-        std::vector<std::size_t> with_lines = touched;
-        if (reach) {
-            const std::vector<std::size_t> others = layout.near(*reach);
-            with_lines.insert(with_lines.end(), others.begin(), others.end());
+        touched = each_once(std::move(touched));
+        for (const std::size_t one : touched) find_runs(one);
+        std::vector<std::size_t> lined = touched;
+        lined.insert(lined.end(), with_lines.begin(), with_lines.end());
+        for (const std::size_t one : each_once(std::move(lined))) {
+            const Lines lines = find_lines(one);
+            if (lines != Lines::same) touched.push_back(one);
+            if (lines == Lines::others_at_side) touch_around(one);
         }
-        for (const std::size_t one : each_once(with_lines))
-            if (find_lines(one)) touched.push_back(one), touch_around(one);
         std::vector<std::size_t> changed;
-        for (const std::size_t one : each_once(touched)) {
-            if (one == chunk)
-                make_groups(chunk), changed.push_back(chunk);
-            else if (renew_edges(one))
+        for (const std::size_t one : each_once(std::move(touched))) {
+            if (std::binary_search(chunks.begin(), chunks.end(), one)) {
+                const std::vector<Group> before = std::exchange(merge.chunks[one].groups, {});
+                make_groups(one);
+                if (merge.chunks[one].groups != before) changed.push_back(one);
+            } else if (renew_edges(one)) {
                 changed.push_back(one);
+            }
         }
         return changed;
     }
@@ -267,17 +288,43 @@ struct LiveMap::Parts {
         const bool keeps_to_cell = !plans.spreads(layer, before) && !plans.spreads(layer, now);
         if (keeps_to_cell && (map.palette.size() == known || plans.learn())) {
             make_room();
-            std::optional<Bounds> reach;
+            std::vector<std::size_t> with_lines;
             // For a mover any tile may decide which sides of its cell are shut.
             if (options.mover >= 0 || plans.lines().matters(layer, before) || plans.lines().matters(layer, now))
-                reach = plans.lines().reach_of(layer, column, row);
-            return change(layout.chunk_of(column, row), reach);
+                with_lines = layout.near(plans.lines().reach_of(layer, column, row));
+            return change({layout.chunk_of(column, row)}, false, with_lines);
         }
-        const std::vector<Chunk> all = merge.chunks;
-        restack();
+        plans.restack();
+        return merge_all();
+    }
+
+    std::vector<std::size_t> set_facts(const Facts& facts) {
+        const Facts before = std::exchange(options.facts, facts);
+        const std::vector<std::size_t> chunks = detail::chunks_following(world, layout, before, facts);
+        const std::vector<detail::GroupKey> known = keys();
+        if (!plans.renew()) return merge_all();
+        make_room();
+        std::vector<std::size_t> with_lines;   // lines between two chunks are in one of them
+        for (const std::size_t chunk : chunks) {
+            const std::vector<std::size_t> others = layout.around(chunk);
+            with_lines.insert(with_lines.end(), others.begin(), others.end());
+        }
+        return change(chunks, keys() != known, with_lines);
+    }
+
+    [[nodiscard]] std::vector<detail::GroupKey> keys() const {
+        std::vector<detail::GroupKey> all;
+        for (const detail::PlanShares& plan : plans.plans) all.push_back(plan.key);
+        return all;
+    }
+
+    // Everything anew by other plans; gives what changed.
+    std::vector<std::size_t> merge_all() {
+        const std::vector<Chunk> before = merge.chunks;
+        begin();
         std::vector<std::size_t> changed;
-        for (std::size_t i = 0; i < all.size(); ++i)
-            if (all[i].groups != merge.chunks[i].groups) changed.push_back(i);
+        for (std::size_t i = 0; i < before.size(); ++i)
+            if (before[i].groups != merge.chunks[i].groups) changed.push_back(i);
         return changed;
     }
 
@@ -303,6 +350,8 @@ const ChunkedMerge& LiveMap::merge() const { return parts_->merge; }
 std::vector<std::size_t> LiveMap::set_tile(std::size_t layer, int column, int row, const Placed& tile) {
     return parts_->set_tile(layer, column, row, tile);
 }
+
+std::vector<std::size_t> LiveMap::set_facts(const Facts& facts) { return parts_->set_facts(facts); }
 
 ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells, const MergeOptions& options) {
     return LiveMap(world, map, chunk_cells, options).merge();

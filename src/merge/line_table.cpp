@@ -18,12 +18,6 @@ Bounds both(const Bounds& a, const Bounds& b) {
             {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
 }
 
-Bounds box_of(std::span<const Point> points) {
-    Bounds box{points[0], points[0]};
-    for (const Point p : points) box = both(box, {p, p});
-    return box;
-}
-
 Bounds box_of(const LinePiece& piece) { return both({piece.from, piece.from}, {piece.to, piece.to}); }
 
 int label_of(const std::optional<Surface>& surface, const std::vector<Surface>& surfaces) {
@@ -58,7 +52,7 @@ void LineTable::learn(const std::vector<Surface>& surfaces) {
         for (ground::Part& part : ground::parts_of(map_, object).parts) {
             if (part.adds ? part.line.empty() : part.area.empty()) continue;
             if (part.adds) keys_.insert(key_of(object.storey, part));
-            const Bounds box = part.adds ? box_of(part.line) : *bounds(part.area);
+            const Bounds box = ground::box_of(part);
             const int label = label_of(part.surface, surfaces);
             objects_.push_back({object.layer, object.storey, std::move(part), box, label});
         }
@@ -74,7 +68,7 @@ void LineTable::learn(std::size_t l, const Placed& placed, const std::vector<Sur
     const Bounds cell = map_.cell_box(0, 0);
     for (ground::Part& part : ground::parts_of(world_, map_, layer, placed, facts_).parts) {
         if (part.adds ? part.line.empty() : part.area.empty()) continue;
-        const Bounds box = part.adds ? box_of(part.line) : *bounds(part.area);
+        const Bounds box = ground::box_of(part);
         of.reach = both(of.reach, {{box.least.x + corner.x - cell.least.x, box.least.y + corner.y - cell.least.y},
                                    {box.most.x + corner.x - cell.most.x, box.most.y + corner.y - cell.most.y}});
         if (part.adds) {

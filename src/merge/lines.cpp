@@ -169,16 +169,25 @@ void sweep_carrier(std::vector<LinePiece>& pieces, std::vector<LinePiece>& into)
     }
 }
 
+}   // namespace
+
+std::vector<LinePiece> without_doubles(const std::vector<LinePiece>& pieces) {
+    std::map<Carrier, std::vector<LinePiece>> carriers;
+    for (const LinePiece& piece : pieces) {
+        if (piece.from == piece.to) continue;
+        const LinePiece upright{std::min(piece.from, piece.to), std::max(piece.from, piece.to), piece.label};
+        carriers[carrier_of(upright)].push_back(upright);
+    }
+    std::vector<LinePiece> swept;
+    for (auto& [carrier, all] : carriers) sweep_carrier(all, swept);
+    return swept;
+}
+
+namespace {
+
 class Joiner {
 public:
-    explicit Joiner(const std::vector<LinePiece>& pieces) {
-        std::map<Carrier, std::vector<LinePiece>> carriers;
-        for (const LinePiece& piece : pieces) {
-            if (piece.from == piece.to) continue;
-            const LinePiece upright{std::min(piece.from, piece.to), std::max(piece.from, piece.to), piece.label};
-            carriers[carrier_of(upright)].push_back(upright);
-        }
-        for (auto& [carrier, all] : carriers) sweep_carrier(all, pieces_);
+    explicit Joiner(const std::vector<LinePiece>& pieces) : pieces_(without_doubles(pieces)) {
         used_.assign(pieces_.size(), false);
         for (std::size_t i = 0; i < pieces_.size(); ++i) {
             at_[pieces_[i].from].push_back(i);

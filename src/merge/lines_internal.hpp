@@ -17,6 +17,10 @@ struct LinePiece {
 // Cost: O((area + pieces) log area) where edges are short; a piece looks at the edges of the strips that it crosses.
 [[nodiscard]] std::vector<LinePiece> cut_lines(std::vector<LinePiece> pieces, const Regions& away);
 
+// Each place of a straight line counts once: where pieces overlap the greatest label stays, and runs of one label are
+// one piece. O(n log n).
+[[nodiscard]] std::vector<LinePiece> without_doubles(const std::vector<LinePiece>& pieces);
+
 // A line of pieces end to end; labels[i] belongs to the way from points[i] to the next.
 struct JoinedLine {
     Ring points;

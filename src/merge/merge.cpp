@@ -90,7 +90,9 @@ private:
                     if (any_lines && key.one_way == OneWay::none && key.trigger.empty()) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
                     if (has_lines(key))
-                        lines = detail::join_lines(detail::cut_lines(table_.near(key, everywhere), solid), key.one_way);
+                        lines = detail::join_lines(
+                            detail::cut_lines(detail::without_doubles(table_.near(key, everywhere)), solid),
+                            key.one_way);
                     finish(detail::named_group(world_, key), std::move(stacked), std::move(lines), solid, groups);
                 }
             });
@@ -120,8 +122,8 @@ private:
             group.mover = mover.name;
             Stacked none;   // only the first of them has ground
             if (one_way == OneWay::none) std::swap(none, stacked);
-            const std::vector<detail::LinePiece> pieces =
-                detail::lines_for_mover(world_, map_, table_, mover, storey, options_.facts, one_way, everywhere);
+            const std::vector<detail::LinePiece> pieces = detail::without_doubles(
+                detail::lines_for_mover(world_, map_, table_, mover, storey, options_.facts, one_way, everywhere));
             finish(std::move(group), std::move(none), detail::join_lines(detail::cut_lines(pieces, solid), one_way),
                    solid, groups);
         }

@@ -18,6 +18,7 @@ public:
         : world_(world), map_(map), facts_(facts), all_tiles_(all_tiles) {}
 
     Stacking run() {
+        if (all_tiles_) learn_surfaces();
         result_.stats.layers = map_.layers.size();
         result_.stats.objects = map_.objects.size();
         for (std::size_t l = 0; l < map_.layers.size(); ++l) {
@@ -64,6 +65,15 @@ private:
         return step.parts[step.meaning[number] - 1];
     }
 
+    // Those too of what is not there, so that they keep their numbers when it comes.
+    void learn_surfaces() {
+        for (const Layer& layer : map_.layers)
+            for (std::size_t number = 1; !layer.holds_objects && number < map_.palette.size(); ++number)
+                for (const ground::Part& part : ground::parts_of(world_, map_, layer, map_.palette[number], {}).parts)
+                    label_of(part.surface);
+        for (const Object& object : map_.objects)
+            for (const ground::Part& part : ground::parts_of(map_, object).parts) label_of(part.surface);
+    }
     int label_of(const std::optional<Surface>& surface) {
         const Surface wanted = surface.value_or(Surface{});
         const auto found = std::find(result_.surfaces.begin(), result_.surfaces.end(), wanted);

@@ -33,11 +33,8 @@ void Play::Parts::load(int id) {
 }
 
 std::vector<std::size_t> Play::Parts::follow_facts() {
-    const std::vector<Chunk> before = live->merge().chunks;
-    load(map_id);
-    std::vector<std::size_t> changed;
-    for (std::size_t i = 0; i < before.size(); ++i)
-        if (!(before[i] == live->merge().chunks[i])) changed.push_back(i);
+    std::vector<std::size_t> changed = live->set_facts(facts);
+    renew_solids();
     return changed;
 }
 

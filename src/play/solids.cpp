@@ -21,8 +21,6 @@ Bounds both(const Bounds& a, const Bounds& b) {
             {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
 }
 
-Bounds box_of(const ground::Part& part) { return part.line.empty() ? *bounds(part.area) : box_of(part.line); }
-
 bool is_empty(const ground::Part& part) { return part.area.empty() && part.line.empty(); }
 
 }   // namespace
@@ -67,7 +65,7 @@ void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
     const Bounds cell = moved_box(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
     for (ground::Part& part : ground::parts_of(world_, map_, of, placed, facts_).parts) {
         if (is_empty(part) || !part.trigger.empty()) continue;
-        const Bounds box = both(cell, box_of(part));
+        const Bounds box = both(cell, ground::box_of(part));
         layer.reach = both(layer.reach, {{box.least.x - cell.least.x, box.least.y - cell.least.y},
                                          {box.most.x - cell.most.x, box.most.y - cell.most.y}});
         if (part.adds)
@@ -84,7 +82,7 @@ void Solids::make_objects() {
         ObjectSolids made{static_cast<int>(o), object.layer, object.storey, {}, {}, {}};
         for (ground::Part& part : ground::parts_of(map_, object).parts) {
             if (is_empty(part)) continue;
-            const Bounds box = box_of(part);
+            const Bounds box = ground::box_of(part);
             if (!part.adds) {
                 carvers_.push_back({object.layer, object.storey, std::move(part), box});
                 continue;

@@ -1,0 +1,90 @@
+#include "chunk_facts_internal.hpp"
+
+#include <algorithm>
+
+#include "../ground/ground_internal.hpp"
+
+namespace dryground::detail {
+
+namespace {
+
+class Following {
+public:
+    Following(const World& world, const ChunkLayout& layout, const Facts& before, const Facts& after)
+        : world_(world), layout_(layout), map_(layout.map), before_(before), after_(after), found_(layout.size()) {}
+
+    std::vector<std::size_t> run() {
+        for (const Layer& layer : map_.layers)
+            if (!layer.holds_objects) add_cells(layer);
+        for (const Object& object : map_.objects)
+            if (ground::counts(map_, object, before_) != ground::counts(map_, object, after_)) add_object(object);
+        std::vector<std::size_t> result;
+        for (std::size_t i = 0; i < found_.size(); ++i)
+            if (found_[i]) result.push_back(i);
+        return result;
+    }
+
+private:
+    void add(const Bounds& box) {
+        for (const std::size_t chunk : layout_.near(box)) found_[chunk] = true;
+    }
+
+    void add_cells(const Layer& layer) {
+        const bool was = ground::counts(layer, before_), is = ground::counts(layer, after_);
+        if (!was && !is) return;
+        std::vector<std::optional<Bounds>> boxes(map_.palette.size());   // of the numbers that follow
+        bool any = false;
+        for (std::size_t n = 1; n < std::min(layer.counts.size(), boxes.size()); ++n) {
+            if (layer.counts[n] == 0) continue;
+            const Tile& tile = world_.tile(map_.palette[n]);
+            if (was == is && ground::is_open(tile, before_) == ground::is_open(tile, after_)) continue;
+            boxes[n] = box_of(layer, map_.palette[n]);
+            any = true;
+        }
+        for (int r = 0; any && r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c) {
+                const std::optional<Bounds>& box = boxes[map_.number(layer, c, r)];
+                if (!box) continue;
+                found_[layout_.chunk_of(c, r)] = true;
+                if (*box != own_box_) add(moved_box(*box, map_.corner(c, r)));
+            }
+    }
+    // From the cell's corner: the cell, and all that the tile puts on the ground.
+    [[nodiscard]] Bounds box_of(const Layer& layer, const Placed& placed) const {
+        Bounds box = own_box_;
+        for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)
+            box = both(box, ground::box_of(part));
+        return grown(box, ground::sink_reach(layer));
+    }
+
+    void add_object(const Object& object) {
+        const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
+        for (const ground::Part& part : ground::parts_of(map_, object).parts)
+            add(grown(ground::box_of(part), ground::sink_reach(layer)));
+    }
+
+    static Bounds moved_box(const Bounds& box, Point by) { return {moved(box.least, by), moved(box.most, by)}; }
+    static Bounds both(const Bounds& a, const Bounds& b) {
+        return {{std::min(a.least.x, b.least.x), std::min(a.least.y, b.least.y)},
+                {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
+    }
+    static Bounds grown(const Bounds& box, std::int32_t by) {
+        return {{box.least.x - by, box.least.y - by}, {box.most.x + by, box.most.y + by}};
+    }
+
+    const World& world_;
+    const ChunkLayout& layout_;
+    const Map& map_;
+    const Facts &before_, &after_;
+    std::vector<bool> found_;
+    const Bounds own_box_ = moved_box(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
+};
+
+}   // namespace
+
+std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout, const Facts& before,
+                                          const Facts& after) {
+    return Following(world, layout, before, after).run();
+}
+
+}   // namespace dryground::detail

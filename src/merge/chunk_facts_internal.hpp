@@ -1,0 +1,15 @@
+// Inside the merge room: which chunks of a map are others when other facts hold.
+#pragma once
+
+#include <vector>
+
+#include "chunk_layout_internal.hpp"
+
+namespace dryground::detail {
+
+// All that may be, sorted; beside them only edges that meet theirs. O(cells) of
+// layers that come or go, or hold tiles that open or close.
+[[nodiscard]] std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout,
+                                                        const Facts& before, const Facts& after);
+
+}   // namespace dryground::detail
