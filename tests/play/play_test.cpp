@@ -213,3 +213,22 @@ TEST_CASE("an overlay holds what lies in its box", "[play]") {
     CHECK(std::none_of(none.lines.begin(), none.lines.end(),
                        [](const Play::Line& line) { return line.group == "earth"; }));
 }
+
+TEST_CASE("an overlay of a part of a map in chunks is that part of the overlay of all", "[play]") {
+    for (const int chunk_cells : {1, 2, 32}) {
+        const Play play(worlds::world_of(worlds::shore()), "flat", {.chunk_cells = chunk_cells});
+        const Play::Overlay all = play.overlay({-1000, -1000, 3000, 3000}, {.chains = true});
+        REQUIRE(!all.lines.empty());
+        for (const BoxOfBody& box : {BoxOfBody{0, 0, 40, 40}, BoxOfBody{100, 60, 30, 8}, BoxOfBody{-20, -20, 21, 200},
+                                     BoxOfBody{150, 50, 500, 500}, BoxOfBody{64, 64, 0, 0}}) {
+            const auto meets = [&](const Play::Line& line) {
+                return std::max(line.from.x, line.to.x) >= box.left &&
+                       std::min(line.from.x, line.to.x) <= box.left + box.width &&
+                       std::max(line.from.y, line.to.y) >= box.top &&
+                       std::min(line.from.y, line.to.y) <= box.top + box.height;
+            };
+            CHECK(static_cast<std::ptrdiff_t>(play.overlay(box, {.chains = true}).lines.size()) ==
+                  std::count_if(all.lines.begin(), all.lines.end(), meets));
+        }
+    }
+}
