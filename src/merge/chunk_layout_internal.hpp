@@ -39,7 +39,7 @@ struct ChunkLayout {
                   r = floored(map.first_row + row, cells) - first_row;
         return static_cast<std::size_t>(r) * static_cast<std::size_t>(columns) + static_cast<std::size_t>(c);
     }
-    // The chunk so many columns and rows away; -1 when there is none.
+    // The chunk so many columns and rows away; -1 past the edge of the map.
     [[nodiscard]] int beside(std::size_t chunk, int dc, int dr) const {
         const int column = static_cast<int>(chunk) % columns + dc, row = static_cast<int>(chunk) / columns + dr;
         return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
