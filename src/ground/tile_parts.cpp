@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../model/orientation_internal.hpp"
 #include "ground_internal.hpp"
 
@@ -42,13 +43,12 @@ private:
 
 }   // namespace
 
-Bounds box_of(const Part& part) {
-    if (part.line.empty()) return *bounds(part.area);
-    Bounds box{part.line[0], part.line[0]};
-    for (const Point p : part.line)
-        box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
-               {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
-    return box;
+Bounds box_of(const Part& part) { return part.line.empty() ? *bounds(part.area) : detail::box_around(part.line); }
+
+Bounds reach_of(const Map& map, const Part& part) {
+    const Bounds box = detail::moved(box_of(part), map.corner(0, 0)), cell = map.cell_box(0, 0);
+    return {{std::min(box.least.x - cell.least.x, 0), std::min(box.least.y - cell.least.y, 0)},
+            {std::max(box.most.x - cell.most.x, 0), std::max(box.most.y - cell.most.y, 0)}};
 }
 
 bool is_open(const Tile& tile, const Facts& facts) {

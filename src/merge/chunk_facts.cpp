@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
 
 namespace dryground::detail {
@@ -46,7 +47,7 @@ private:
                 const std::optional<Bounds>& box = boxes[map_.number(layer, c, r)];
                 if (!box) continue;
                 found_[layout_.chunk_of(c, r)] = true;
-                if (*box != own_box_) add(moved_box(*box, map_.corner(c, r)));
+                if (*box != own_box_) add(detail::moved(*box, map_.corner(c, r)));
             }
     }
     // From the cell's corner: the cell, and all that the tile puts on the ground.
@@ -63,21 +64,12 @@ private:
             add(grown(ground::box_of(part), ground::sink_reach(layer)));
     }
 
-    static Bounds moved_box(const Bounds& box, Point by) { return {moved(box.least, by), moved(box.most, by)}; }
-    static Bounds both(const Bounds& a, const Bounds& b) {
-        return {{std::min(a.least.x, b.least.x), std::min(a.least.y, b.least.y)},
-                {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
-    }
-    static Bounds grown(const Bounds& box, std::int32_t by) {
-        return {{box.least.x - by, box.least.y - by}, {box.most.x + by, box.most.y + by}};
-    }
-
     const World& world_;
     const ChunkLayout& layout_;
     const Map& map_;
     const Facts &before_, &after_;
     std::vector<bool> found_;
-    const Bounds own_box_ = moved_box(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
+    const Bounds own_box_ = detail::moved(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
 };
 
 }   // namespace

@@ -1,6 +1,9 @@
 #include "chunk_lines_internal.hpp"
 
 #include <algorithm>
+#include <array>
+
+#include "../geometry/bounds_internal.hpp"
 
 namespace dryground::detail {
 
@@ -42,12 +45,9 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
     const Ring& ring = place.chunk;
     const Regions inside{{ring, {}}};
     Bounds box = *bounds(inside);
-    for (const LinePiece& piece : near)
-        for (const Point p : {piece.from, piece.to})
-            box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
-                   {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
-    const Regions around =
-        subtract(Regions{box_region({box.least.x - 1, box.least.y - 1}, {box.most.x + 1, box.most.y + 1})}, inside);
+    for (const LinePiece& piece : near) box = both(box, box_around(std::array{piece.from, piece.to}));
+    box = grown(box, 1);
+    const Regions around = subtract(Regions{box_region(box.least, box.most)}, inside);
     const Regions ground = place.ground == nullptr ? Regions{} : regions_of(*place.ground);
     std::vector<LinePiece> kept;
     // Doubles go first, and sides are told first: cuts off the lattice are rounded.

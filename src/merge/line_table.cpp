@@ -9,23 +9,12 @@ namespace dryground::detail {
 
 namespace {
 
-bool meet(const Bounds& a, const Bounds& b) {
-    return a.least.x <= b.most.x && b.least.x <= a.most.x && a.least.y <= b.most.y && b.least.y <= a.most.y;
-}
-
-Bounds both(const Bounds& a, const Bounds& b) {
-    return {{std::min(a.least.x, b.least.x), std::min(a.least.y, b.least.y)},
-            {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
-}
-
 Bounds box_of(const LinePiece& piece) { return both({piece.from, piece.from}, {piece.to, piece.to}); }
 
 int label_of(const std::optional<Surface>& surface, const std::vector<Surface>& surfaces) {
     return static_cast<int>(std::lower_bound(surfaces.begin(), surfaces.end(), surface.value_or(Surface{})) -
                             surfaces.begin());
 }
-
-GroupKey key_of(int storey, const ground::Part& part) { return {storey, part.barrier, part.trigger, part.one_way}; }
 
 void add_near(const Ring& line, Point at, int label, const Bounds& box, std::vector<LinePiece>& into) {
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
@@ -64,13 +53,9 @@ void LineTable::learn(std::size_t l, const Placed& placed, const std::vector<Sur
     Number& number = of.numbers.emplace_back();
     if (placed.tile < 0) return;
     const Layer& layer = map_.layers[l];
-    const Point corner = map_.corner(0, 0);
-    const Bounds cell = map_.cell_box(0, 0);
     for (ground::Part& part : ground::parts_of(world_, map_, layer, placed, facts_).parts) {
         if (part.adds ? part.line.empty() : part.area.empty()) continue;
-        const Bounds box = ground::box_of(part);
-        of.reach = both(of.reach, {{box.least.x + corner.x - cell.least.x, box.least.y + corner.y - cell.least.y},
-                                   {box.most.x + corner.x - cell.most.x, box.most.y + corner.y - cell.most.y}});
+        of.reach = both(of.reach, ground::reach_of(map_, part));
         if (part.adds) {
             const GroupKey key = key_of(layer.storey, part);
             keys_.insert(key);
@@ -101,7 +86,7 @@ std::optional<Bounds> LineTable::box() const {
 
 Bounds LineTable::reach_of(std::size_t layer, int column, int row) const {
     const Bounds cell = map_.cell_box(column, row), &reach = layers_[layer].reach;
-    return {moved(cell.least, reach.least), moved(cell.most, reach.most)};
+    return {dryground::moved(cell.least, reach.least), dryground::moved(cell.most, reach.most)};
 }
 
 // What a layer carves from a group's barrier near a box.

@@ -5,6 +5,7 @@
 #include <set>
 #include <vector>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "lines_internal.hpp"
 #include "stacking_internal.hpp"
@@ -64,8 +65,7 @@ private:
     template <class Action>
     void each_near(std::size_t layer, const Bounds& box, Action action) const {
         const OfLayer& of = layers_[layer];
-        const auto [c0, r0, c1, r1] = map_.cells_near({{box.least.x - of.reach.most.x, box.least.y - of.reach.most.y},
-                                                       {box.most.x - of.reach.least.x, box.most.y - of.reach.least.y}});
+        const auto [c0, r0, c1, r1] = ground::cells_reaching(map_, of.reach, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 if (const Number& number = of.numbers[map_.number(map_.layers[layer], c, r)];

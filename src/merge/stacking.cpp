@@ -143,10 +143,6 @@ private:
         }
     }
 
-    [[nodiscard]] static GroupKey key_of(int storey, const ground::Part& part) {
-        return {storey, part.barrier, part.trigger, part.one_way};
-    }
-
     // Puts the parts that do not keep to their cells where they stand on the map.
     void spread(const Layer& layer) {
         std::map<GroupKey, std::map<std::size_t, std::vector<const Part*>>> by_number;

@@ -10,6 +10,7 @@
 #include <string>
 #include <vector>
 
+#include "../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
 
 namespace dryground::detail {
@@ -21,6 +22,11 @@ struct GroupKey {
     OneWay one_way = OneWay::none;   // of a group of one-way lines
     friend auto operator<=>(const GroupKey&, const GroupKey&) = default;
 };
+
+// The group that a part of something on a storey belongs to.
+[[nodiscard]] inline GroupKey key_of(int storey, const ground::Part& part) {
+    return {storey, part.barrier, part.trigger, part.one_way};
+}
 
 // What a tile adds to a group, or carves out of it, inside its own cell: steps from the cell's first corner.
 struct Part {

@@ -12,15 +12,9 @@ namespace {
 
 Point negated(Point p) { return {-p.x, -p.y}; }
 
-Bounds grown(const Bounds& box, std::int32_t by) {
-    return {{box.least.x - by, box.least.y - by}, {box.most.x + by, box.most.y + by}};
-}
-
 Bounds box_of(const Pieces& pieces) {
     Bounds all = pieces.front().box;
-    for (const Piece& piece : pieces)
-        all = {{std::min(all.least.x, piece.box.least.x), std::min(all.least.y, piece.box.least.y)},
-               {std::max(all.most.x, piece.box.most.x), std::max(all.most.y, piece.box.most.y)}};
+    for (const Piece& piece : pieces) all = detail::both(all, piece.box);
     return all;
 }
 
@@ -41,7 +35,7 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
     Regions all;
     const auto add = [&](const Pieces& pieces, Point at) {
         for (const Piece& piece : pieces)
-            if (!piece.is_line() && meets(moved_box(piece.box, at), box))
+            if (!piece.is_line() && detail::meet(detail::moved(piece.box, at), box))
                 all.push_back(std::move(standing(piece, at).front()));
     };
     const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
@@ -53,7 +47,7 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
                     map_.corner(c, r));
     }
     for (const std::size_t i : layer.objects)
-        if (meets(objects_[i].box, box))
+        if (detail::meet(objects_[i].box, box))
             for (const ground::Part& part : objects_[i].parts)
                 all.insert(all.end(), part.area.begin(), part.area.end());
     return all;
@@ -77,13 +71,13 @@ const Pieces& Solids::sunk_pieces(int l, int column, int row, const Pieces& own)
     LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
     const Layer& of = map_.layers[static_cast<std::size_t>(l)];
     const Point at = map_.corner(column, row);
-    const Bounds box = grown(moved_box(box_of(own), at), ground::sink_reach(of));
+    const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::sink_reach(of));
     const auto [c0, r0, c1, r1] = cells_reaching(l, box);
     std::vector<std::int32_t> around{c0 - column, r0 - row, c1 - column, r1 - row};
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) around.push_back(static_cast<std::int32_t>(map_.number(of, c, r)));
     const bool by_object = std::any_of(layer.objects.begin(), layer.objects.end(),
-                                       [&](std::size_t i) { return meets(objects_[i].box, box); });
+                                       [&](std::size_t i) { return detail::meet(objects_[i].box, box); });
     if (by_object) around.assign({-1});
     const auto [known, is_new] = layer.sunk.try_emplace(std::move(around));
     if (is_new || by_object) known->second = drawn_in(l, own, solids_near(l, box), at);
@@ -105,7 +99,8 @@ Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrie
                         for (const Region& region : moved(part.area, map_.corner(c, r))) all.push_back(region);
     }
     for (const Carver& carver : carvers_)
-        if (carver.layer > below && carver.storey == storey && carver.part.barrier == barrier && meets(carver.box, box))
+        if (carver.layer > below && carver.storey == storey && carver.part.barrier == barrier &&
+            detail::meet(carver.box, box))
             all.insert(all.end(), carver.part.area.begin(), carver.part.area.end());
     return unite(all);
 }
@@ -115,7 +110,7 @@ bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, int storey) cons
     Pieces left;
     bool is_cut = false;
     for (const Piece& piece : pieces) {
-        const Regions away = carves_near(moved_box(piece.box, at), layer, storey, piece.barrier);
+        const Regions away = carves_near(detail::moved(piece.box, at), layer, storey, piece.barrier);
         if (away.empty()) {
             left.push_back(piece);
             continue;
@@ -156,7 +151,8 @@ void Solids::cut_object(ObjectSolids& object) {
     object.pieces.clear();
     for (const ground::Part& part : object.parts) add_pieces(object.pieces, part);
     if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.sinks) {
-        const Bounds box = grown(object.box, ground::sink_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
+        const Bounds box =
+            detail::grown(object.box, ground::sink_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
         object.pieces = drawn_in(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
     }
     static_cast<void>(cut_by_carves(object.pieces, {0, 0}, object.layer, object.storey));
@@ -203,7 +199,7 @@ void Solids::renew(int l, int column, int row) {
     cut_cell(l, column, row);
     if (layer.sinks) {   // its neighbours are drawn in otherwise
         const auto [c0, r0, c1, r1] =
-            cells_reaching(l, grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)])));
+            cells_reaching(l, detail::grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)])));
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
     }
@@ -211,7 +207,7 @@ void Solids::renew(int l, int column, int row) {
     if (!layer.sinks && !layer.carves) return;
     for (ObjectSolids& object : objects_)
         if (object.layer <= l &&
-            meets(object.box, grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)]))))
+            detail::meet(object.box, detail::grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)]))))
             cut_object(object);
 }
 

@@ -1,8 +1,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 
+#include "../merge/chunk_layout_internal.hpp"
 #include "parts_internal.hpp"
 
 namespace dryground {
@@ -17,24 +17,6 @@ bool meets(PointPx a, PointPx b, const BoxOfBody& area) {
            std::max(a.y, b.y) >= area.top && std::min(a.y, b.y) <= area.top + area.height;
 }
 
-// The chunks that hold some cells (first and last column and row), or reach out of the map beside them.
-template <class Action>
-void for_each_chunk(const Map& map, const ChunkedMerge& merge, const std::array<int, 4>& cells, Action action) {
-    const auto floored = [](int a, int b) { return a / b - (a % b < 0 ? 1 : 0); };
-    const std::array<int, 2> first = merge.chunks.front().chunk, last = merge.chunks.back().chunk;
-    const auto chunk = [&](int column, int row) {
-        return std::array{floored(map.first_column + std::clamp(column, 0, map.columns - 1), merge.chunk_cells),
-                          floored(map.first_row + std::clamp(row, 0, map.rows - 1), merge.chunk_cells)};
-    };
-    const auto [c0, r0] = chunk(cells[0], cells[1]);
-    const auto [c1, r1] = chunk(cells[2], cells[3]);
-    for (int r = r0; r <= r1; ++r)
-        for (int c = c0; c <= c1; ++c)
-            action(
-                merge.chunks[static_cast<std::size_t>(r - first[1]) * static_cast<std::size_t>(last[0] - first[0] + 1) +
-                             static_cast<std::size_t>(c - first[0])]);
-}
-
 }   // namespace
 
 Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
@@ -42,16 +24,16 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
     const auto line = [&](Point a, Point b, std::string_view group) {
         if (meets(px_of(a), px_of(b), area)) all.lines.push_back({px_of(a), px_of(b), group});
     };
-    const auto [c0, r0, c1, r1] = map().cells_near(
-        {{step_at(area.left), step_at(area.top)}, {step_at(area.left + area.width), step_at(area.top + area.height)}});
+    const Bounds box{{step_at(area.left), step_at(area.top)},
+                     {step_at(area.left + area.width), step_at(area.top + area.height)}};
     if (show.chains)
-        for_each_chunk(map(), merge(), {c0, r0, c1, r1}, [&](const Chunk& chunk) {
-            for (const Group& group : chunk.groups)
+        for (const std::size_t chunk : detail::ChunkLayout(map(), merge().chunk_cells).near(box))
+            for (const Group& group : merge().chunks[chunk].groups)
                 for (const Chain& chain : group.chains)
                     for (std::size_t i = 0; i + (chain.closed ? 0 : 1) < chain.points.size(); ++i)
                         line(chain.points[i], chain.points[(i + 1) % chain.points.size()],
                              group.trigger.empty() ? group.barrier : group.trigger);
-        });
+    const auto [c0, r0, c1, r1] = map().cells_near(box);
     for (int r = r0; (show.grid || show.flags) && r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
             const Cell cell{map().first_column + c, map().first_row + r};

@@ -60,17 +60,10 @@ void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const 
     if (placed.tile < 0 || !senses(play_.world().tile(placed))) return;
     sensor.senses = any_tile_ = true;
     const Map& map = play_.map();
-    const Point corner = map.corner(0, 0);
-    const Bounds cell = map.cell_box(0, 0);
     for (const ground::Part& part : ground::parts_of(play_.world(), map, of, placed, {}).parts) {
         if (part.trigger.empty() || part.area.empty()) continue;
         for (Ring& ring : convex_pieces(part.area, 64)) sensor.pieces.push_back(std::move(ring));
-        const Bounds box = *bounds(part.area);
-        Bounds& reach = layer.reach;
-        reach = {{std::min(reach.least.x, box.least.x + corner.x - cell.least.x),
-                  std::min(reach.least.y, box.least.y + corner.y - cell.least.y)},
-                 {std::max(reach.most.x, box.most.x + corner.x - cell.most.x),
-                  std::max(reach.most.y, box.most.y + corner.y - cell.most.y)}};
+        layer.reach = detail::both(layer.reach, ground::reach_of(map, part));
     }
 }
 
@@ -131,10 +124,7 @@ void Sensors::find_tiles(const BodyNow& body, const Placed& placed, std::vector<
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& layer = map.layers[l];
         if (layer.holds_objects || layer.storey != body.storey || !ground::counts(layer, play_.facts())) continue;
-        const Bounds& reach = layers_[l].reach;
-        const auto [c0, r0, c1, r1] =
-            map.cells_near({{placed.box.least.x - reach.most.x, placed.box.least.y - reach.most.y},
-                            {placed.box.most.x - reach.least.x, placed.box.most.y - reach.least.y}});
+        const auto [c0, r0, c1, r1] = ground::cells_reaching(map, layers_[l].reach, placed.box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
                 const TileSensor& sensor = layers_[l].tiles[map.number(layer, c, r)];

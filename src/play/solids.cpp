@@ -8,33 +8,20 @@ namespace dryground::play {
 
 namespace {
 
-Bounds box_of(std::span<const Point> points) {
-    Bounds box{points[0], points[0]};
-    for (const Point p : points)
-        box = {{std::min(box.least.x, p.x), std::min(box.least.y, p.y)},
-               {std::max(box.most.x, p.x), std::max(box.most.y, p.y)}};
-    return box;
-}
-
-Bounds both(const Bounds& a, const Bounds& b) {
-    return {{std::min(a.least.x, b.least.x), std::min(a.least.y, b.least.y)},
-            {std::max(a.most.x, b.most.x), std::max(a.most.y, b.most.y)}};
-}
-
 bool is_empty(const ground::Part& part) { return part.area.empty() && part.line.empty(); }
 
 }   // namespace
 
 void add_pieces(Pieces& pieces, const ground::Part& part) {
     for (Ring& ring : convex_pieces(part.area, 64)) {
-        const Bounds box = box_of(ring);
+        const Bounds box = detail::box_around(ring);
         const bool is_box = ring.size() == 4 &&
                             twice_area(ring) == 2 * std::int64_t{box.most.x - box.least.x} * (box.most.y - box.least.y);
         pieces.push_back({std::move(ring), box, part.barrier, OneWay::none, is_box});
     }
     for (std::size_t i = 0; i + 1 < part.line.size(); ++i) {
         Ring segment{part.line[i], part.line[i + 1]};
-        const Bounds box = box_of(segment);
+        const Bounds box = detail::box_around(segment);
         pieces.push_back({std::move(segment), box, part.barrier, part.one_way, false});
     }
 }
@@ -62,12 +49,9 @@ void Solids::learn_numbers() {
 void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
     Meaning& meaning = layer.meanings.emplace_back();
     if (placed.tile < 0) return;
-    const Bounds cell = moved_box(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
     for (ground::Part& part : ground::parts_of(world_, map_, of, placed, facts_).parts) {
         if (is_empty(part) || !part.trigger.empty()) continue;
-        const Bounds box = both(cell, ground::box_of(part));
-        layer.reach = both(layer.reach, {{box.least.x - cell.least.x, box.least.y - cell.least.y},
-                                         {box.most.x - cell.most.x, box.most.y - cell.most.y}});
+        layer.reach = detail::both(layer.reach, ground::reach_of(map_, part));
         if (part.adds)
             add_pieces(meaning.pieces, part);
         else
@@ -87,7 +71,7 @@ void Solids::make_objects() {
                 carvers_.push_back({object.layer, object.storey, std::move(part), box});
                 continue;
             }
-            made.box = made.parts.empty() ? box : both(made.box, box);
+            made.box = made.parts.empty() ? box : detail::both(made.box, box);
             made.parts.push_back(std::move(part));
         }
         if (made.parts.empty()) continue;

@@ -7,6 +7,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/touch.hpp"
@@ -51,7 +52,8 @@ public:
         if (!objects_.empty()) each_object(box, storey, action);
         if (rim_.empty() || !std::binary_search(storeys_.begin(), storeys_.end(), storey)) return;
         for (const Piece& piece : rim_)
-            if (meets(piece.box, box)) action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
+            if (detail::meet(piece.box, box))
+                action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
     }
 
 private:
@@ -75,11 +77,6 @@ private:
         std::vector<ground::Part> parts;
         Pieces pieces;
     };
-    static bool meets(const Bounds& a, const Bounds& b) {
-        return a.least.x <= b.most.x && b.least.x <= a.most.x && a.least.y <= b.most.y && b.least.y <= a.most.y;
-    }
-    static Bounds moved_box(const Bounds& box, Point by) { return {moved(box.least, by), moved(box.most, by)}; }
-
     // Objects by blocks of the map; each is taken from the first block that it shares with the box.
     template <class Action>
     void each_object(const Bounds& box, int storey, Action& action) const {
@@ -91,11 +88,11 @@ private:
                      blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
                              static_cast<std::size_t>(c)]) {
                     const ObjectSolids& object = objects_[i];
-                    if (object.storey != storey || !meets(object.box, box)) continue;
+                    if (object.storey != storey || !detail::meet(object.box, box)) continue;
                     const auto [own_c, own_r] = block_of(object.box.least);
                     if (c != std::max(c0, own_c) || r != std::max(r0, own_r)) continue;
                     for (const Piece& piece : object.pieces)
-                        if (meets(piece.box, box))
+                        if (detail::meet(piece.box, box))
                             action(StandingPiece{
                                 &piece, {0, 0}, Touched::object, object.layer, object.object, 0, 0, piece.barrier});
                 }
@@ -120,15 +117,13 @@ private:
                 if (pieces.empty()) continue;
                 const Point at = map_.corner(c, r);
                 for (const Piece& piece : pieces)
-                    if (meets(moved_box(piece.box, at), box))
+                    if (detail::meet(detail::moved(piece.box, at), box))
                         action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
             }
     }
     // The cells of a layer whose pieces or carves may come near a box.
     [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
-        const Bounds& reach = layers_[static_cast<std::size_t>(layer)].reach;
-        return map_.cells_near({{box.least.x - reach.most.x, box.least.y - reach.most.y},
-                                {box.most.x - reach.least.x, box.most.y - reach.least.y}});
+        return ground::cells_reaching(map_, layers_[static_cast<std::size_t>(layer)].reach, box);
     }
     [[nodiscard]] const Pieces& pieces_at(int layer, int column, int row, std::uint32_t number) const {
         if (!cut_.empty())
