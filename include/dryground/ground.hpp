@@ -18,6 +18,8 @@ using Facts = std::vector<int>;
 
 // A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
 [[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
+[[nodiscard]] Ring placed_line(const Map& map, const Layer& layer, const Shape& shape, int column,
+                               int row);   // of a line
 
 // The flags and sides of a cell on a storey, as the topmost tile that says them decides.
 struct Passability {

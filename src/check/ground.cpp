@@ -203,14 +203,8 @@ bool in_the_way(const Object& solid, Point shift, const Regions& body) {
 }   // namespace
 
 std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
-    std::array<int, 4> near{map.columns, map.rows, -1, -1};
-    for (const Point p : {box.least, Point{box.most.x, box.least.y}, Point{box.least.x, box.most.y}, box.most}) {
-        const auto [column, row] = map.cell_at(p);
-        near = {std::min(near[0], column - 1), std::min(near[1], row - 1), std::max(near[2], column + 1),
-                std::max(near[3], row + 1)};
-    }
-    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], map.columns - 1),
-            std::min(near[3], map.rows - 1)};
+    const Point cell{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
+    return map.cells_near({{box.least.x - cell.x, box.least.y - cell.y}, {box.most.x + cell.x, box.most.y + cell.y}});
 }
 
 std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Regions& body,

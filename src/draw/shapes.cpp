@@ -1,6 +1,5 @@
 // The shapes of each tile by itself, as they stand on the map; carves dashed.
 
-#include "../model/orientation_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -13,16 +12,6 @@ struct Paths {
 
 // By barrier; the last of them: triggers, and shapes that no barrier is said for.
 using ByBarrier = std::vector<Paths>;
-
-void add_line(const MapPicture& picture, std::string& path, const Layer& layer, const Shape& shape, int column,
-              int row) {
-    const Map& map = picture.map();
-    Ring line = detail::oriented_line(shape.line, map.cell_width * steps_per_px, map.cell_height * steps_per_px,
-                                      map.placed(layer, column, row).orientation);
-    const Point to = moved(map.box_corner(column, row), moved(layer.offset, layer.shape_offset));
-    for (Point& p : line) p = moved(p, to);
-    path += picture.path(line, false);
-}
 
 void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, int column, int row) {
     const Placed& placed = picture.map().placed(layer, column, row);
@@ -38,7 +27,7 @@ void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, i
         if (shape.line.empty())
             path.areas += area(shape);
         else
-            add_line(picture, path.lines, layer, shape, column, row);
+            path.lines += picture.path(placed_line(picture.map(), layer, shape, column, row), false);
     }
     for (const Carve& carve : tile.carves) {
         Paths& path = paths[static_cast<std::size_t>(carve.barrier)];

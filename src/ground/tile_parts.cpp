@@ -97,4 +97,10 @@ Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int 
                  map.corner(column, row));
 }
 
+Ring placed_line(const Map& map, const Layer& layer, const Shape& shape, int column, int row) {
+    Ring line = ground::Standing(map, layer, map.placed(layer, column, row).orientation).line(shape);
+    for (Point& p : line) p = moved(p, map.corner(column, row));
+    return line;
+}
+
 }   // namespace dryground
