@@ -118,8 +118,10 @@ struct RingVerdict {
 
 // ---- booleans -------------------------------------------------------------------------------------------------
 //
-// Input: any regions, rings in either direction, overlapping each other as they like. A ring that crosses itself is
-// filled by non-zero winding; `inspect` tells such rings beforehand. Output: valid, least, directed, sorted (each
+// Input: any regions. Each covers the area of its outline less that of its holes, whatever the directions of its rings,
+// and wherever the holes lie; a ring that crosses itself covers what it winds around (non-zero). The regions of one
+// operand are united. So every way of writing an area gives the same result: reversed, repeated, overlapping, in one
+// operand or in several. `inspect` finds rings that cross themselves. Output: valid, least, directed, sorted (each
 // ring starts at its least point; rings and regions are sorted by their points). Where every crossing of edges lies
 // on the lattice the result is exact; elsewhere vertices move by at most half a step on each axis, and rounding
 // never makes edges cross. O((n + k) log n) for n edges with k crossings on maps and drawings.
@@ -152,7 +154,8 @@ struct Stacked {
 // All coats in one pass, so that rounding happens once however many coats there are. Cost as above.
 [[nodiscard]] Stacked stack(std::span<const Coat> coats);
 
-// Whether a lattice point lies inside, on the edge of, or outside of the regions. O(n).
+// Whether a lattice point lies inside, on the edge of, or outside of regions, which may overlap: inside of one is
+// inside; on the edge is what lies on a ring and inside of none. O(n).
 enum class Side { inside, edge, outside };
 [[nodiscard]] Side locate(std::span<const Region> regions, Point p);
 
@@ -196,12 +199,15 @@ struct Mesh {
 enum class Corners { round, bevel, mitre, box };
 
 // Regions grown by a distance in steps, or shrunk by a negative one. Narrow gaps close, thin walls vanish. Round
-// corners stay within `within_px` of the circle. Requires regions as booleans return them. Cost as of booleans.
+// corners stay within `within_px` (above 0) of the circle. Throws std::out_of_range when the result leaves the range of
+// coordinates, std::invalid_argument for round corners with another `within_px`. Requires regions as booleans return
+// them. Cost as of booleans.
 [[nodiscard]] Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners, double within_px = 0.25);
 
 // Where the position of a convex body cannot be without overlapping the regions: inside of the result (on its edge the
-// body touches). The sum of the regions and the mirrored body, exact on the lattice (Lozano-Perez 1983). Requires
-// regions as booleans return them, and a body ring as `convex_hull` makes it. Cost as of booleans.
+// body touches). The sum of the regions and the mirrored body, exact on the lattice (Lozano-Perez 1983). Throws
+// std::out_of_range when it leaves the range of coordinates. Requires regions as booleans return them, and a body ring
+// as `convex_hull` makes it. Cost as of booleans.
 [[nodiscard]] Regions reach(std::span<const Region> regions, std::span<const Point> body);
 
 // ---- curves ---------------------------------------------------------------------------------------------------

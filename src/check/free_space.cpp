@@ -25,12 +25,12 @@ FreeSpace::FreeSpace(const Regions& ground) {
         for (const Ring& hole : region.holes) add(hole);
     }
     if (edges_.empty()) return;
-    put_in_buckets();
+    put_in_index();
     split();
     link();
     edges_.erase(std::remove_if(edges_.begin(), edges_.end(), [](const Edge& e) { return e.from.y == e.to.y; }),
                  edges_.end());
-    put_in_buckets();
+    put_in_index();
     nest();
 }
 
@@ -44,14 +44,10 @@ void FreeSpace::split() {
     std::vector<std::pair<std::size_t, Point>> cuts;
     for (const Edge& edge : edges_) {
         const Point p = edge.from;
-        const std::size_t bucket = bucket_at(p);
-        for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
-            const Edge& other = edges_[in_buckets_[i]];
-            if (p == other.from || p == other.to || cross(other.from, other.to, p) != 0) continue;
-            const auto [x0, x1] = std::minmax(other.from.x, other.to.x);
-            const auto [y0, y1] = std::minmax(other.from.y, other.to.y);
-            if (p.x >= x0 && p.x <= x1 && p.y >= y0 && p.y <= y1) cuts.emplace_back(in_buckets_[i], p);
-        }
+        near_.each_near({p, p}, [&](std::size_t i) {
+            const Edge& other = edges_[i];
+            if (p != other.from && p != other.to && cross(other.from, other.to, p) == 0) cuts.emplace_back(i, p);
+        });
     }
     if (cuts.empty()) return;
     std::sort(cuts.begin(), cuts.end(), [this](const auto& a, const auto& b) {
@@ -152,66 +148,37 @@ void FreeSpace::nest() {
     }
 }
 
-std::size_t FreeSpace::bucket_at(Point p) const {
-    return static_cast<std::size_t>((p.y - least_.y) / bucket_) * static_cast<std::size_t>(columns_) +
-           static_cast<std::size_t>((p.x - least_.x) / bucket_);
-}
-
-void FreeSpace::put_in_buckets() {
-    Point most = least_ = edges_.front().from;
-    for (const Edge& edge : edges_)
-        for (const Point p : {edge.from, edge.to}) {
-            least_ = {std::min(least_.x, p.x), std::min(least_.y, p.y)};
-            most = {std::max(most.x, p.x), std::max(most.y, p.y)};
-        }
-    const std::int64_t wide = std::int64_t{most.x} - least_.x, high = std::int64_t{most.y} - least_.y;
-    bucket_ = static_cast<std::int32_t>(std::max({std::int64_t{32 * steps_per_px}, wide / 1024 + 1, high / 1024 + 1}));
-    columns_ = static_cast<int>(wide / bucket_ + 1), rows_ = static_cast<int>(high / bucket_ + 1);
-    begins_.assign(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
-    const auto for_each_bucket = [this](const Edge& edge, auto action) {
-        const auto number = [this](std::int32_t value, std::int32_t least) {
-            return static_cast<int>((std::int64_t{value} - least) / bucket_);
-        };
-        const auto [x0, x1] = std::minmax(edge.from.x, edge.to.x);
-        const auto [y0, y1] = std::minmax(edge.from.y, edge.to.y);
-        for (int r = number(y0, least_.y); r <= number(y1, least_.y); ++r)
-            for (int c = number(x0, least_.x); c <= number(x1, least_.x); ++c)
-                action(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c));
-    };
-    for (const Edge& edge : edges_) for_each_bucket(edge, [this](std::size_t i) { ++begins_[i]; });
-    std::partial_sum(begins_.begin(), begins_.end(), begins_.begin());
-    in_buckets_.resize(begins_.back());
-    for (std::uint32_t i = 0; i < edges_.size(); ++i)
-        for_each_bucket(edges_[i], [&](std::size_t bucket) { in_buckets_[--begins_[bucket]] = i; });
+void FreeSpace::put_in_index() {
+    std::vector<Bounds> boxes;
+    boxes.reserve(edges_.size());
+    for (const Edge& edge : edges_) boxes.push_back(detail::box_around(std::array{edge.from, edge.to}));
+    near_ = detail::BoxIndex(std::move(boxes));
 }
 
 // The edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At p
 // itself only those that lean less than `before`.
 const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
-    const std::int64_t row = p.y < least_.y ? -1 : (std::int64_t{p.y} - least_.y) / bucket_;
-    if (row < 0 || row >= rows_ || p.x < least_.x) return nullptr;
-    const std::int64_t last = std::min<std::int64_t>((std::int64_t{p.x} - least_.x) / bucket_, columns_ - 1);
-    for (std::int64_t column = last; column >= 0; --column) {
-        const std::size_t bucket = static_cast<std::size_t>(row * columns_ + column);
+    if (near_.empty()) return nullptr;
+    const std::int32_t least = near_.all().least.x;
+    for (std::int64_t back = near_.bucket();; back *= 2) {   // further back each time, until one is found
+        const std::int64_t from = std::max<std::int64_t>(least, p.x - back);
+        if (p.x < least) return nullptr;
         const Edge* nearest = nullptr;
         std::pair<double, double>
             nearest_x{};   // and which way it leans: of those that begin there, below is what counts
-        for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
-            const Edge& edge = edges_[in_buckets_[i]];
+        near_.each_near({{static_cast<std::int32_t>(from), p.y}, p}, [&](std::size_t i) {
+            const Edge& edge = edges_[i];
             const Point top = edge.from.y < edge.to.y ? edge.from : edge.to,
                         low = edge.from.y < edge.to.y ? edge.to : edge.from;
-            if (p.y < top.y || p.y >= low.y || cross(top, low, p) > 0) continue;   // p lies left of it
+            if (p.y < top.y || p.y >= low.y || cross(top, low, p) > 0) return;   // p lies left of it
             const double leans = lean(top, low);
-            if (leans >= before && cross(top, low, p) == 0) continue;
+            if (leans >= before && cross(top, low, p) == 0) return;
             const std::pair x{top.x + leans * (static_cast<double>(p.y) - top.y), leans};
             if (nearest == nullptr || x > nearest_x) nearest = &edge, nearest_x = x;
-        }
-        // What crosses further left may be in a bucket further left, too, but no nearer than this one's side.
-        if (nearest != nullptr &&
-            nearest_x.first >= static_cast<double>(least_.x) + static_cast<double>(column) * bucket_)
-            return nearest;
+        });
+        // What crosses further left may reach into this stretch, too, but is no nearer than its end.
+        if (from == least || (nearest != nullptr && nearest_x.first >= static_cast<double>(from))) return nearest;
     }
-    return nullptr;
 }
 
 int FreeSpace::area_at(Point p) const {

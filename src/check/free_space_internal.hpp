@@ -4,7 +4,7 @@
 #include <cstdint>
 #include <vector>
 
-#include "dryground/geometry.hpp"
+#include "../geometry/box_index_internal.hpp"
 
 namespace dryground::check_rules {
 
@@ -12,8 +12,8 @@ namespace dryground::check_rules {
 //
 // The edges of valid regions are linked anew, at corners where several meet so that what is free stays together. A ring
 // that comes of it goes around a free area, or around solids that touch one another. A place's area is known from the
-// nearest edge to its left, found in the buckets of a grid. Cost: building O(n log n) in edges, asking about the edges
-// of the buckets from the place to that edge.
+// nearest edge to its left. Cost: building O(n log n) in edges, asking about those
+// near the way to that edge.
 class FreeSpace {
 public:
     explicit FreeSpace(const Regions& ground);
@@ -36,8 +36,7 @@ private:
     void split();
     void link();
     void trace(std::size_t first, const std::vector<std::uint32_t>& next);
-    void put_in_buckets();
-    [[nodiscard]] std::size_t bucket_at(Point p) const;
+    void put_in_index();
     void nest();
     [[nodiscard]] const Edge* left_of(Point p, double before) const;
     [[nodiscard]] int area_beside(const Edge& edge) const {
@@ -49,10 +48,7 @@ private:
     std::vector<int> around_;                   // by solid: the area it lies in
     std::vector<std::vector<int>> solids_in_;   // by area
     std::vector<Edge> edges_;
-    std::vector<std::uint32_t> begins_, in_buckets_;
-    Point least_{0, 0};
-    std::int32_t bucket_ = 1;
-    int columns_ = 0, rows_ = 0;
+    detail::BoxIndex near_;   // of the edges
 };
 
 }   // namespace dryground::check_rules

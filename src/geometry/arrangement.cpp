@@ -50,31 +50,35 @@ Wide floor_divide(Wide n, Wide d) {   // requires d > 0
 
 // ---- bins -------------------------------------------------------------------------------------------------------
 
-// A uniform grid of about one bin a line. Lines are entered in every bin that they pass, with a margin of two steps.
+// A grid of about one bin a line. Lines are entered in every bin that they pass, with a margin of two steps. Bins are
+// as much higher than wide as lines are on the mean, so that a comb of long teeth has high ones. Where many lines fall
+// into one bin nevertheless (a heap of them, and something far away), columns and rows are drawn anew, through as many
+// ends of lines each.
 class Bins {
 public:
-    explicit Bins(std::span<const Line> lines) {
-        least_ = lines.front().a;
-        Point most = least_;
-        for (const Line& line : lines)
+    explicit Bins(std::span<const Line> lines) : lines_(lines) {
+        Point least = lines.front().a, most = least;
+        double sum_x = 0, sum_y = 0;
+        for (const Line& line : lines) {
             for (const Point p : {line.a, line.b}) {
-                least_ = {std::min(least_.x, p.x), std::min(least_.y, p.y)};
+                least = {std::min(least.x, p.x), std::min(least.y, p.y)};
                 most = {std::max(most.x, p.x), std::max(most.y, p.y)};
             }
-        const double width = static_cast<double>(most.x) - least_.x + 1,
-                     height = static_cast<double>(most.y) - least_.y + 1;
-        const double wanted = std::sqrt(width * height / static_cast<double>(lines.size()));
-        size_ = std::max({wanted, 8.0, width / 4096, height / 4096});
-        columns_ = static_cast<std::size_t>(width / size_) + 1;
-        rows_ = static_cast<std::size_t>(height / size_) + 1;
-
-        starts_.assign(columns_ * rows_ + 1, 0);
-        for (const Line& line : lines) visit(line, [&](std::size_t bin) { ++starts_[bin + 1]; });
-        for (std::size_t i = 1; i < starts_.size(); ++i) starts_[i] += starts_[i - 1];
-        entries_.resize(starts_.back());
-        std::vector<std::size_t> next(starts_.begin(), starts_.end() - 1);
-        for (std::size_t i = 0; i < lines.size(); ++i)
-            visit(lines[i], [&](std::size_t bin) { entries_[next[bin]++] = i; });
+            sum_x += std::abs(double{0} + line.b.x - line.a.x), sum_y += double{0} + line.b.y - line.a.y;
+        }
+        const double count = static_cast<double>(lines.size());
+        const double width = double{0} + most.x - least.x + 1, height = double{0} + most.y - least.y + 1;
+        const double ratio = (sum_y / count + margin) / (sum_x / count + margin);
+        const double wanted = std::sqrt(width * height / count / ratio);
+        columns_.spread(least.x, width, std::max(wanted, width / count), count);
+        rows_.spread(least.y, height, std::max(wanted * ratio, height / count), count);
+        enter();
+        constexpr double crowded = 64;   // lines in the bin of a line, on the mean
+        if (pairs() > crowded * count) {
+            columns_.spread_by_ends(lines, &Point::x);
+            rows_.spread_by_ends(lines, &Point::y);
+            enter();
+        }
     }
 
     [[nodiscard]] std::size_t count() const { return starts_.size() - 1; }
@@ -82,36 +86,87 @@ public:
         return std::span(entries_).subspan(starts_[bin], starts_[bin + 1] - starts_[bin]);
     }
     [[nodiscard]] std::size_t bin_of(Point p) const {
-        return row(static_cast<double>(p.y)) * columns_ + column(static_cast<double>(p.x));
+        return rows_.number(p.y) * columns_.count() + columns_.number(p.x);
     }
 
 private:
-    [[nodiscard]] std::size_t column(double x) const { return place(x - least_.x, columns_); }
-    [[nodiscard]] std::size_t row(double y) const { return place(y - least_.y, rows_); }
-    [[nodiscard]] std::size_t place(double distance, std::size_t count) const {
-        return std::min(static_cast<std::size_t>(std::max(distance / size_, 0.0)), count - 1);
+    static constexpr double margin = 2;
+
+    // How one axis is parted: evenly, or at borders.
+    class Axis {
+    public:
+        void spread(double least, double all, double size, double lines) {
+            least_ = least;
+            size_ = std::max({size, 8.0, all / std::max(64.0, 2 * lines)});
+            count_ = static_cast<std::size_t>(all / size_) + 1;
+        }
+        void spread_by_ends(std::span<const Line> lines, std::int32_t Point::*of) {
+            std::vector<double> ends;
+            for (const Line& line : lines) ends.insert(ends.end(), {double{0} + line.a.*of, double{0} + line.b.*of});
+            std::sort(ends.begin(), ends.end());
+            ends.erase(std::unique(ends.begin(), ends.end()), ends.end());
+            const auto step = static_cast<std::size_t>(std::ceil(std::sqrt(static_cast<double>(ends.size()))));
+            borders_.clear();
+            for (std::size_t i = step; i < ends.size(); i += step) borders_.push_back(ends[i]);
+            count_ = borders_.size() + 1;
+        }
+        [[nodiscard]] std::size_t count() const { return count_; }
+        [[nodiscard]] std::size_t number(double at) const {
+            if (!borders_.empty())
+                return static_cast<std::size_t>(std::upper_bound(borders_.begin(), borders_.end(), at) -
+                                                borders_.begin());
+            return std::min(static_cast<std::size_t>(std::max((at - least_) / size_, 0.0)), count_ - 1);
+        }
+        // Where a part begins; of the first and past the last: far away.
+        [[nodiscard]] double begin(std::size_t part) const {
+            constexpr double far = 1e12;
+            if (part == 0) return -far;
+            if (part >= count_) return far;
+            return borders_.empty() ? least_ + static_cast<double>(part) * size_ : borders_[part - 1];
+        }
+
+    private:
+        double least_ = 0, size_ = 1;
+        std::size_t count_ = 1;
+        std::vector<double> borders_;   // where all but the first begin; none: evenly
+    };
+
+    void enter() {
+        starts_.assign(columns_.count() * rows_.count() + 1, 0);
+        for (const Line& line : lines_) visit(line, [&](std::size_t bin) { ++starts_[bin + 1]; });
+        for (std::size_t i = 1; i < starts_.size(); ++i) starts_[i] += starts_[i - 1];
+        entries_.resize(starts_.back());
+        std::vector<std::size_t> next(starts_.begin(), starts_.end() - 1);
+        for (std::size_t i = 0; i < lines_.size(); ++i)
+            visit(lines_[i], [&](std::size_t bin) { entries_[next[bin]++] = i; });
+    }
+    [[nodiscard]] double pairs() const {
+        double sum = 0;
+        for (std::size_t bin = 0; bin + 1 < starts_.size(); ++bin) {
+            const double lines = static_cast<double>(starts_[bin + 1] - starts_[bin]);
+            sum += lines * lines;
+        }
+        return sum;
     }
 
     // Doubles only choose bins here; the margin is far wider than their rounding.
     template <class Action>
     void visit(const Line& line, Action action) const {
-        constexpr double margin = 2;
         const double ax = line.a.x, ay = line.a.y, bx = line.b.x, by = line.b.y;
         const double slope = by > ay ? (bx - ax) / (by - ay) : 0;
-        for (std::size_t r = row(ay - margin), last = row(by + margin); r <= last; ++r) {
-            const double top = std::clamp(least_.y + static_cast<double>(r) * size_ - margin, ay, by);
-            const double bottom = std::clamp(least_.y + static_cast<double>(r + 1) * size_ + margin, ay, by);
+        for (std::size_t r = rows_.number(ay - margin), last = rows_.number(by + margin); r <= last; ++r) {
+            const double top = std::clamp(rows_.begin(r) - margin, ay, by);
+            const double bottom = std::clamp(rows_.begin(r + 1) + margin, ay, by);
             double left = by > ay ? ax + (top - ay) * slope : ax;
             double right = by > ay ? ax + (bottom - ay) * slope : bx;
             if (left > right) std::swap(left, right);
-            for (std::size_t c = column(left - margin), end = column(right + margin); c <= end; ++c)
-                action(r * columns_ + c);
+            for (std::size_t c = columns_.number(left - margin), end = columns_.number(right + margin); c <= end; ++c)
+                action(r * columns_.count() + c);
         }
     }
 
-    Point least_;
-    double size_ = 1;
-    std::size_t columns_ = 1, rows_ = 1;
+    std::span<const Line> lines_;
+    Axis columns_, rows_;
     std::vector<std::size_t> starts_, entries_;
 };
 
@@ -310,6 +365,31 @@ void normalise(std::vector<Edge>& edges) {
         if (sum.delta != 0) edges[kept++] = sum;
     }
     edges.resize(kept);
+}
+
+bool meets_itself(const Region& region) {
+    std::vector<Line> lines;
+    std::vector<Point> points;
+    const auto add = [&](const Ring& ring) {
+        points.insert(points.end(), ring.begin(), ring.end());
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const auto [a, b] = std::minmax(ring[i], ring[(i + 1) % ring.size()]);
+            lines.push_back({a, b});
+        }
+    };
+    add(region.outline);
+    for (const Ring& hole : region.holes) add(hole);
+    std::sort(points.begin(), points.end());
+    if (std::adjacent_find(points.begin(), points.end()) != points.end()) return true;
+    if (lines.empty()) return false;
+    const Bins bins(lines);
+    std::vector<Node> nodes;
+    for (std::size_t bin = 0; bin < bins.count() && nodes.empty(); ++bin) {
+        const auto in_bin = bins.lines_in(bin);
+        for (std::size_t i = 0; i < in_bin.size(); ++i)
+            for (std::size_t j = i + 1; j < in_bin.size(); ++j) meet(lines, bins, bin, in_bin[i], in_bin[j], nodes);
+    }
+    return !nodes.empty();
 }
 
 std::vector<Edge> arrange(std::vector<Edge> edges) {

@@ -30,6 +30,9 @@ void normalise(std::vector<Edge>& edges);
 // of several operands. Normalised. See arrangement.cpp for rounding.
 [[nodiscard]] std::vector<Edge> arrange(std::vector<Edge> edges);
 
+// Whether edges of one region meet anywhere but in their common end points, two at each. O(n log n).
+[[nodiscard]] bool meets_itself(const Region& region);
+
 // What covers a face, from the winding numbers of the operands there: a label of 0 or more, or `nothing`.
 inline constexpr int nothing = -1;
 using Classify = std::function<int(std::span<const int> windings)>;

@@ -1,4 +1,11 @@
 // The doors to the boolean: each says what counts as covered, the rest is arrange, sweep, link.
+//
+// A face is covered by an operand where the windings of its rings add up to another number than 0. That holds as long
+// as no ring winds around anything the wrong way: so rings that cross themselves are filled by themselves first, and
+// holes that do not lie apart inside of their outline are taken away from it by themselves. Rings that are in order,
+// almost all, cost a look.
+
+#include "boolean_internal.hpp"
 
 #include "arrangement_internal.hpp"
 
@@ -11,7 +18,9 @@ Stacked cover(std::vector<detail::Edge> edges, int operands, const detail::Class
     return detail::link(detail::sweep(arranged, operands, classify));
 }
 
-Regions combine(std::span<const Region> a, std::span<const Region> b, bool (*covered)(bool in_a, bool in_b)) {
+using Covered = bool (*)(bool in_a, bool in_b);
+
+Regions combine(std::span<const Region> a, std::span<const Region> b, Covered covered) {
     std::vector<detail::Edge> edges;
     detail::add_regions(edges, a, 0);
     detail::add_regions(edges, b, 1);
@@ -20,25 +29,91 @@ Regions combine(std::span<const Region> a, std::span<const Region> b, bool (*cov
         .regions;
 }
 
+constexpr Covered in_any = [](bool in_a, bool in_b) { return in_a || in_b; };
+constexpr Covered in_first = [](bool in_a, bool in_b) { return in_a && !in_b; };
+constexpr Covered in_both = [](bool in_a, bool in_b) { return in_a && in_b; };
+
+bool is_convex(std::span<const Point> ring) {   // once around, turning left everywhere or right everywhere
+    const std::size_t n = ring.size();
+    if (n < 3) return false;
+    const Turn first = turn(ring[0], ring[1], ring[2]);
+    int falls = 0;   // how often it begins to go down
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point a = ring[i], b = ring[(i + 1) % n], c = ring[(i + 2) % n];
+        if (turn(a, b, c) != first || first == Turn::straight) return false;
+        falls += b < a && b < c;
+    }
+    return falls == 1;
+}
+
+// Whether windings of a region are 0 or 1 everywhere, its rings being apart.
+bool is_nested(const Region& region) {
+    std::vector<detail::Edge> edges;
+    detail::add_regions(edges, {&region, 1}, 0);
+    detail::normalise(edges);
+    bool nested = true;
+    (void)detail::sweep(edges, 1, [&](std::span<const int> w) {
+        nested = nested && (w[0] == 0 || w[0] == 1);
+        return w[0] != 0 ? 0 : detail::nothing;
+    });
+    return nested;
+}
+
+bool is_proper(const Region& region) {
+    constexpr std::size_t few = 16;
+    if (region.holes.empty()) {
+        if (is_convex(region.outline)) return true;
+        if (region.outline.size() <= few) return inspect(region.outline).fault == RingFault::none;
+    }
+    return !detail::meets_itself(region) && (region.holes.empty() || is_nested(region));
+}
+
+Regions filled(const Ring& ring) { return detail::unite_proper(Regions{{ring, {}}}); }
+
+void append(Regions& all, Regions more) {
+    all.insert(all.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+}
+
 }   // namespace
 
-Regions unite(std::span<const Region> regions) { return unite(regions, {}); }
+namespace detail {
 
+Regions proper(std::span<const Region> regions) {
+    Regions result;
+    result.reserve(regions.size());
+    for (const Region& region : regions) {
+        if (is_proper(region)) {
+            result.push_back(region);
+            continue;
+        }
+        Regions outline = filled(region.outline), holes;
+        for (const Ring& hole : region.holes) append(holes, filled(hole));
+        append(result, holes.empty() ? std::move(outline) : subtract_proper(outline, holes));
+    }
+    return result;
+}
+
+Regions unite_proper(std::span<const Region> regions) { return combine(regions, {}, in_any); }
+Regions subtract_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_first); }
+Regions intersect_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_both); }
+
+}   // namespace detail
+
+Regions unite(std::span<const Region> regions) { return detail::unite_proper(detail::proper(regions)); }
 Regions unite(std::span<const Region> a, std::span<const Region> b) {
-    return combine(a, b, [](bool in_a, bool in_b) { return in_a || in_b; });
+    return combine(detail::proper(a), detail::proper(b), in_any);
 }
-
 Regions subtract(std::span<const Region> a, std::span<const Region> b) {
-    return combine(a, b, [](bool in_a, bool in_b) { return in_a && !in_b; });
+    return combine(detail::proper(a), detail::proper(b), in_first);
 }
-
 Regions intersect(std::span<const Region> a, std::span<const Region> b) {
-    return combine(a, b, [](bool in_a, bool in_b) { return in_a && in_b; });
+    return combine(detail::proper(a), detail::proper(b), in_both);
 }
 
 Stacked stack(std::span<const Coat> coats) {
     std::vector<detail::Edge> edges;
-    for (std::size_t i = 0; i < coats.size(); ++i) detail::add_regions(edges, coats[i].area, static_cast<int>(i));
+    for (std::size_t i = 0; i < coats.size(); ++i)
+        detail::add_regions(edges, detail::proper(coats[i].area), static_cast<int>(i));
     return cover(std::move(edges), static_cast<int>(coats.size()), [coats](std::span<const int> windings) {
         for (std::size_t i = windings.size(); i-- > 0;)
             if (windings[i] != 0) return coats[i].adds ? coats[i].label : detail::nothing;

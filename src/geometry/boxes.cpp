@@ -14,6 +14,7 @@
 #include <set>
 
 #include "arrangement_internal.hpp"
+#include "boolean_internal.hpp"
 #include "matching_internal.hpp"
 
 namespace dryground {
@@ -282,14 +283,14 @@ void add_boxes_around_slants(const Ring& ring, Regions& into) {
 // lattice, rounding may push a box out of the region: it is left out, so that what is taken away is exact.
 std::vector<Bounds> boxes_beside(const Region& region, const Regions& around) {
     std::vector<Bounds> boxes;
-    for (const Region& part : subtract({&region, 1}, around)) {
+    for (const Region& part : detail::subtract_proper({&region, 1}, around)) {
         bool right_angled = !slants(part.outline);
         for (const Ring& hole : part.holes) right_angled = right_angled && !slants(hole);
         if (right_angled) Partition(part).run(boxes);
     }
     Regions all;
     for (const Bounds& box : boxes) all.push_back(box_region(box.least, box.most));
-    for (const Region& outside : subtract(all, {&region, 1})) {
+    for (const Region& outside : detail::subtract_proper(all, {&region, 1})) {
         const Bounds out = *bounds({&outside, 1});
         std::erase_if(boxes, [&](const Bounds& box) {
             return box.least.x < out.most.x && out.least.x < box.most.x && box.least.y < out.most.y &&
@@ -314,7 +315,7 @@ Boxes least_boxes(std::span<const Region> regions, int most_vertices) {
         std::vector<Bounds> boxes = boxes_beside(region, around);
         Regions taken;
         for (const Bounds& box : boxes) taken.push_back(box_region(box.least, box.most));
-        for (Ring& piece : convex_pieces(subtract({&region, 1}, taken), most_vertices))
+        for (Ring& piece : convex_pieces(detail::subtract_proper({&region, 1}, taken), most_vertices))
             result.rests.push_back(std::move(piece));
         result.boxes.insert(result.boxes.end(), boxes.begin(), boxes.end());
     }

@@ -3,31 +3,64 @@
 // Idea. What lies within reach of a region is the region itself and what lies within reach of its boundary. So the
 // region is united with one convex piece for each edge (the edge swept outward, or swept by the body) and, where
 // corners stick out, one for each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps
-// close and holes vanish without a special case. Shrinking grows the outside, cut off by a frame, and takes it away.
+// close and holes vanish without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and
+// takes the pieces away.
 // Cost: the boolean's for about four edges an edge, and the vertices of arcs.
+// Range: pieces are whole numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only
+// the part within the range matters: pieces are cut there. What grows out of it is an error.
 // Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): it has fewer edges,
 // but a body as large as a hole needs care there.
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+#include <stdexcept>
 
-#include "arrangement_internal.hpp"
+#include "boolean_internal.hpp"
+#include "bounds_internal.hpp"
 
 namespace dryground {
 
 namespace {
 
-struct Offset {   // of an edge, at a right angle, outward
+struct Far {   // a whole number of steps each, which may lie out of range
     double x, y;
 };
 
+// A convex ring cut at the sides of the range; its new corners are rounded.
+std::vector<Far> cut_to_range(std::vector<Far> ring) {
+    constexpr double limit = coordinate_limit;
+    const auto cut = [&](auto depth) {   // how far a point lies inside of one side
+        std::vector<Far> kept;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Far a = ring[i], b = ring[(i + 1) % ring.size()];
+            const double from = depth(a), to = depth(b);
+            if (from >= 0) kept.push_back(a);
+            if ((from < 0) == (to < 0)) continue;
+            const double part = from / (from - to);
+            kept.push_back({std::round(a.x + part * (b.x - a.x)), std::round(a.y + part * (b.y - a.y))});
+        }
+        ring = std::move(kept);
+    };
+    cut([](Far p) { return p.x + limit; });
+    cut([](Far p) { return limit - p.x; });
+    cut([](Far p) { return p.y + limit; });
+    cut([](Far p) { return limit - p.y; });
+    return ring;
+}
+
+[[noreturn]] void leave_range(const char* who) {
+    throw std::out_of_range(fmt::format("dryground::{}: the result leaves the range of coordinates", who));
+}
+
 class Grower {
 public:
-    Grower(std::int32_t by, Corners corners, double within_px)
-        : by_(by), corners_(corners), within_(within_px * steps_per_px) {}
+    // `inward`: the solid's edges are swept into it.
+    Grower(double by, Corners corners, double within_px, bool inward)
+        : by_(by), corners_(corners), within_(within_px * steps_per_px), inward_(inward) {}
 
-    // What lies within reach of rings that have the solid on their left, outside of it.
+    // What lies within reach of rings, on the side that they are swept to.
     Regions around(std::span<const Region> regions) {
         for (const Region& region : regions) {
             add_ring(region.outline);
@@ -39,24 +72,39 @@ public:
 private:
     void add_ring(const Ring& ring) {
         const std::size_t n = ring.size();
+        const auto point = [&](std::size_t i) { return inward_ ? ring[n - 1 - i % n] : ring[i % n]; };
         for (std::size_t i = 0; i < n; ++i) {
-            const Point a = ring[i], b = ring[(i + 1) % n], c = ring[(i + 2) % n];
-            const Offset ab = offset(a, b), bc = offset(b, c);
-            add({a, at(a, ab), at(b, ab), b});
+            const Point a = point(i), b = point(i + 1), c = point(i + 2);
+            if (corners_ == Corners::box) {
+                add_box(a, b);
+                continue;
+            }
+            const Far ab = offset(a, b), bc = offset(b, c);
+            add({at(a, {0, 0}), at(a, ab), at(b, ab), at(b, {0, 0})});
             if (turn(a, b, c) == Turn::left) add_corner(b, ab, bc);
         }
     }
 
-    [[nodiscard]] Offset offset(Point a, Point b) const {
+    [[nodiscard]] Far offset(Point a, Point b) const {   // at a right angle, to the right
         const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y, length = std::hypot(dx, dy);
-        return {by_ * dy / length, -by_ * dx / length};   // to the right
+        return {by_ * dy / length, -by_ * dx / length};
     }
-    [[nodiscard]] static Point at(Point p, Offset by) {
-        return {static_cast<std::int32_t>(std::lround(p.x + by.x)), static_cast<std::int32_t>(std::lround(p.y + by.y))};
+    [[nodiscard]] static Far at(Point p, Far by) { return {std::round(p.x + by.x), std::round(p.y + by.y)}; }
+
+    // An edge and all that a square around each of its points covers: a hexagon, or a box. Requires by_ < 2^30.
+    void add_box(Point a, Point b) {
+        std::vector<Point> points;
+        const auto by = static_cast<std::int32_t>(by_);
+        for (const Point p : {a, b})
+            for (const Point corner : {Point{-by, -by}, Point{by, -by}, Point{by, by}, Point{-by, by}})
+                points.push_back(moved(p, corner));
+        std::vector<Far> ring;
+        for (const Point p : convex_hull(std::move(points))) ring.push_back(at(p, {0, 0}));
+        add(std::move(ring));
     }
 
-    void add_corner(Point p, Offset from, Offset to) {
-        Ring ring{p, at(p, from)};
+    void add_corner(Point p, Far from, Far to) {
+        std::vector<Far> ring{at(p, {0, 0}), at(p, from)};
         const double angle = std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y);
         if (corners_ == Corners::mitre && 1 / std::cos(angle / 2) <= 4) {
             const double reach = 1 / std::pow(std::cos(angle / 2), 2) / 2;
@@ -71,49 +119,62 @@ private:
             }
         }
         ring.push_back(at(p, to));
-        add(ring);
+        add(std::move(ring));
     }
 
-    // Rounding may flatten a thin piece, and turn it over.
-    void add(const Ring& ring) {
-        if (const std::int64_t area = twice_area(ring); area > 0) result_.push_back({ring, {}});
+    void add(std::vector<Far> points) {
+        const bool leaves = std::any_of(points.begin(), points.end(), [](Far p) {
+            return std::max(std::abs(p.x), std::abs(p.y)) > coordinate_limit;
+        });
+        if (leaves && !inward_) leave_range("grown");
+        if (leaves) points = cut_to_range(std::move(points));
+        Ring ring;
+        for (const Far p : points) ring.push_back({static_cast<std::int32_t>(p.x), static_cast<std::int32_t>(p.y)});
+        // Rounding may flatten a thin piece, and turn it over.
+        if (ring.size() >= 3 && twice_area(ring) > 0) result_.push_back({std::move(ring), {}});
     }
 
     double by_;
     Corners corners_;
     double within_;
+    bool inward_;
     Regions result_;
 };
 
-// The outside of regions up to a frame further away than `margin`.
-Regions outside_of(std::span<const Region> regions, std::int32_t margin) {
-    const Bounds box = *bounds(regions);
-    const Regions frame{
-        box_region({box.least.x - margin, box.least.y - margin}, {box.most.x + margin, box.most.y + margin})};
-    return subtract(frame, regions);
-}
-
+// Of proper regions.
 Regions joined(std::span<const Region> a, Regions b) {
     b.insert(b.end(), a.begin(), a.end());
-    return unite(b);
-}
-
-Regions grown_outward(std::span<const Region> regions, std::int32_t by, Corners corners, double within_px) {
-    if (corners == Corners::box) return reach(regions, box_ring({-by, -by}, {by, by}));
-    return joined(regions, Grower(by, corners, within_px).around(regions));
+    return detail::unite_proper(b);
 }
 
 }   // namespace
 
 Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners, double within_px) {
+    if (corners == Corners::round && !(within_px > 0))
+        throw std::invalid_argument(fmt::format("dryground::grown: within_px is {}, but should be above 0", within_px));
     if (by == 0 || regions.empty()) return {regions.begin(), regions.end()};
-    if (by > 0) return grown_outward(regions, by, corners, within_px);
-    const Regions outside = outside_of(regions, 2 * -by + 2);
-    return subtract(regions, grown_outward(outside, -by, corners, within_px));
+    const double distance = std::abs(static_cast<double>(by));
+    const Bounds box = *bounds(regions);
+    if (by > 0 && corners == Corners::box)   // how far it reaches is known
+        if (std::min(box.least.x, box.least.y) - distance < -double{coordinate_limit} ||
+            std::max(box.most.x, box.most.y) + distance > double{coordinate_limit})
+            leave_range("grown");
+    if (by > 0) return joined(regions, Grower(distance, corners, within_px, false).around(regions));
+    // What is nowhere wider than twice the distance vanishes; bevelled corners may leave a rest.
+    const double narrowest = std::min(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
+    if (2 * distance >= narrowest && (corners == Corners::round || corners == Corners::box)) return {};
+    return detail::subtract_proper(regions, Grower(distance, corners, within_px, true).around(regions));
 }
 
 Regions reach(std::span<const Region> regions, std::span<const Point> body) {
+    if (regions.empty()) return {};
     Regions pieces;
+    if (!body.empty()) {
+        const Bounds box = *bounds(regions), own = detail::box_around(body);
+        for (const std::int64_t end : {std::int64_t{box.least.x} - own.most.x, std::int64_t{box.least.y} - own.most.y,
+                                       std::int64_t{box.most.x} - own.least.x, std::int64_t{box.most.y} - own.least.y})
+            if (std::abs(end) > coordinate_limit) leave_range("reach");
+    }
     const auto swept = [&](Point a, Point b) {
         std::vector<Point> points;
         for (const Point p : body)

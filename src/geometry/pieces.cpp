@@ -5,10 +5,12 @@
 // too many in theory and a sixth too many on maps, so that three neighbours at a time are then cut anew
 // wherever two pieces do: few corners of so small a polygon turn inward, so that all ways to cut it are soon
 // tried. (Keil & Snoeyink 2002 give the optimum for whole polygons without holes; too slow for maps, and no help with
-// holes.) Cost: O(n log n) to fuse, O(pieces) to better.
+// holes.) Cost: O(n log n) to fuse, O(pieces) to better: pieces of many corners, which stairs and curves make, stay as
+// they are. Small polygons without holes are cut in all ways at last, which is what makes them least.
 
 #include <algorithm>
 #include <map>
+#include <numeric>
 
 #include "arrangement_internal.hpp"
 #include "small_cutter_internal.hpp"
@@ -112,12 +114,14 @@ private:
         }
     }
     void name_piece(int start, int piece) {
-        int h = start;
+        int h = start, count = 0;
         do {
-            half(h).piece = piece;
+            half(h).piece = piece, ++count;
             h = half(h).next;
         } while (h != start);
+        edges_.push_back(count);
     }
+    [[nodiscard]] bool is_large(int piece) const { return edges_[static_cast<std::size_t>(piece)] > 32; }
 
     template <class Action>
     void each_edge(int piece, Action action) const {
@@ -132,8 +136,9 @@ private:
     // Tries a piece with every two of its neighbours; gives back the new pieces where two do.
     std::vector<int> cut_around(int piece) {
         std::vector<int> diagonals;
+        if (is_large(piece)) return {};
         each_edge(piece, [&](int h) {
-            if (half(h).twin >= 0) diagonals.push_back(h);
+            if (half(h).twin >= 0 && !is_large(half(half(h).twin).piece)) diagonals.push_back(h);
         });
         for (std::size_t i = 0; i < diagonals.size(); ++i)
             for (std::size_t j = i + 1; j < diagonals.size(); ++j) {
@@ -274,7 +279,51 @@ private:
     std::vector<HalfEdge> halves_;
     std::vector<int> owner_, corners_;   // by triangle
     std::vector<int> starts_;            // a half edge of each piece; -1 for one that is gone
+    std::vector<int> edges_;             // of each piece, how many
 };
+
+// Parts the polygon that holds two corners, not beside each other, between them.
+void part_at(std::vector<std::vector<int>>& parts, int a, int b) {
+    for (std::vector<int>& part : parts) {
+        const auto from = std::find(part.begin(), part.end(), a);
+        if (from == part.end() || std::find(part.begin(), part.end(), b) == part.end()) continue;
+        std::rotate(part.begin(), from, part.end());
+        const auto to = std::find(part.begin(), part.end(), b);
+        if (to - part.begin() < 2 || part.end() - to < 2) continue;
+        std::vector<int> rest(to, part.end());
+        rest.push_back(a);
+        part.erase(to + 1, part.end());
+        parts.push_back(std::move(rest));
+        return;
+    }
+}
+
+// A small polygon in fewer pieces than some, where that can be.
+std::vector<Ring> least_pieces(const Region& region, std::vector<Ring> pieces, int most_vertices) {
+    constexpr std::size_t few_corners = 14, few_pieces = 6;
+    if (!region.holes.empty() || region.outline.size() > few_corners || pieces.size() > few_pieces) return pieces;
+    while (pieces.size() > 1) {
+        detail::SmallCutter cutter(region.outline, most_vertices);
+        std::vector<int> corners(region.outline.size());
+        std::iota(corners.begin(), corners.end(), 0);
+        if (!cutter.cut(corners, static_cast<int>(pieces.size()) - 1)) break;
+        std::vector<std::vector<int>> parts{corners};
+        for (const auto& [a, b] : cutter.cuts()) part_at(parts, a, b);
+        pieces.clear();
+        for (const std::vector<int>& part : parts) {
+            Ring& ring = pieces.emplace_back();
+            for (std::size_t i = 0; i < part.size(); ++i) {
+                const auto at = [&](std::size_t k) {
+                    return region.outline[static_cast<std::size_t>(part[k % part.size()])];
+                };
+                if (turn(at(i + part.size() - 1), at(i), at(i + 1)) != Turn::straight) ring.push_back(at(i));
+            }
+            detail::start_at_least(ring);
+        }
+        std::sort(pieces.begin(), pieces.end());
+    }
+    return pieces;
+}
 
 }   // namespace
 
@@ -285,7 +334,7 @@ std::vector<Ring> convex_pieces(std::span<const Region> regions, int most_vertic
         Fuser fuser(triangles(std::span(&region, 1)), most_vertices);
         fuser.fuse();
         fuser.better();
-        for (Ring& piece : fuser.pieces()) result.push_back(std::move(piece));
+        for (Ring& piece : least_pieces(region, fuser.pieces(), most_vertices)) result.push_back(std::move(piece));
     }
     std::sort(result.begin(), result.end());
     return result;

@@ -79,13 +79,16 @@ bool crossed_oddly(std::span<const Point> ring, Point p, bool& on_edge) {
 }   // namespace
 
 Side locate(std::span<const Region> regions, Point p) {
-    bool on_edge = false, inside = false;
+    bool on_any_edge = false;
     for (const Region& region : regions) {
-        if (crossed_oddly(region.outline, p, on_edge)) inside = !inside;
+        bool on_edge = false;
+        bool inside = crossed_oddly(region.outline, p, on_edge);
         for (const Ring& hole : region.holes)
-            if (crossed_oddly(hole, p, on_edge)) inside = !inside;
+            if (crossed_oddly(hole, p, on_edge)) inside = false;
+        if (inside && !on_edge) return Side::inside;
+        on_any_edge = on_any_edge || on_edge;
     }
-    return on_edge ? Side::edge : inside ? Side::inside : Side::outside;
+    return on_any_edge ? Side::edge : Side::outside;
 }
 
 }   // namespace dryground

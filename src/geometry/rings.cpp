@@ -72,8 +72,7 @@ std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
     std::unordered_map<Point, std::size_t, PointHash> open;   // where in the walk a vertex is left
     for (std::size_t start = 0; start < edges.size(); ++start) {
         if (seen[start]) continue;
-        Walk walk;
-        open.clear();
+        Walk walk;   // which ends with all of its loops closed, and so with no vertex left open
         for (int e = static_cast<int>(start); !seen[static_cast<std::size_t>(e)];
              e = next[static_cast<std::size_t>(e)]) {
             const BoundaryEdge& edge = edges[static_cast<std::size_t>(e)];

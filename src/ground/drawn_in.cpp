@@ -5,6 +5,7 @@
 
 #include <algorithm>
 
+#include "../geometry/boolean_internal.hpp"
 #include "ground_internal.hpp"
 
 namespace dryground::ground {
@@ -17,7 +18,7 @@ Regions drawn_in(const Layer& layer, const Regions& all) {
     const auto& [left, top, right, bottom] = layer.sink;
     Regions rest = all;
     for (const Point by : {Point{left, 0}, Point{0, top}, Point{-right, 0}, Point{0, -bottom}})
-        if (by != Point{}) rest = intersect(rest, moved(all, by));
+        if (by != Point{}) rest = detail::intersect_proper(rest, moved(all, by));
     return rest;
 }
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "../geometry/boolean_internal.hpp"
 #include "../geometry/bounds_internal.hpp"
 
 namespace dryground::detail {
@@ -47,7 +48,7 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
     Bounds box = *bounds(inside);
     for (const LinePiece& piece : near) box = both(box, box_around(std::array{piece.from, piece.to}));
     box = grown(box, 1);
-    const Regions around = subtract(Regions{box_region(box.least, box.most)}, inside);
+    const Regions around = subtract_proper(Regions{box_region(box.least, box.most)}, inside);
     const Regions ground = place.ground == nullptr ? Regions{} : regions_of(*place.ground);
     std::vector<LinePiece> kept;
     // Doubles go first, and sides are told first: cuts off the lattice are rounded.

@@ -1,6 +1,7 @@
 // What becomes of a group's lines before ground cuts them: carves of the layers above do. Asked place by place, so that
 // a change costs what lies near it.
 
+#include "../geometry/boolean_internal.hpp"
 #include "line_table_internal.hpp"
 
 #include <algorithm>
@@ -122,7 +123,7 @@ std::vector<LinePiece> LineTable::near(const GroupKey& key, const Bounds& box) c
         Regions away;
         if (key.trigger.empty())
             for (std::size_t above = l + 1; above < layers_.size(); ++above) append(away, carved(above, key, around));
-        if (!away.empty()) own = cut_lines(std::move(own), unite(away));
+        if (!away.empty()) own = cut_lines(std::move(own), unite_proper(away));
         all.insert(all.end(), own.begin(), own.end());
     }
     return all;

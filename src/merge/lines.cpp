@@ -7,10 +7,13 @@
 #include "lines_internal.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 #include <numeric>
 #include <set>
+
+#include "../geometry/box_index_internal.hpp"
 
 namespace dryground::detail {
 
@@ -20,50 +23,22 @@ struct SolidEdge {
     Point from, to;
 };
 
-// Edges by strips of y.
-class Strips {
+class LineCutter {
 public:
-    explicit Strips(const Regions& regions) {
-        const auto box = bounds(regions);
-        if (!box) return;
-        least_ = box->least.y;
-        const std::int64_t high = std::int64_t{box->most.y} - least_;
-        height_ = std::max<std::int64_t>(16 * steps_per_px, high / 65536 + 1);
-        strips_.resize(static_cast<std::size_t>(high / height_ + 1));
-        for (const Region& region : regions) {
+    explicit LineCutter(const Regions& away) {
+        std::vector<Bounds> boxes;
+        const auto add = [&](const Ring& ring) {
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
+                boxes.push_back(box_around(std::array{edges_.back().from, edges_.back().to}));
+            }
+        };
+        for (const Region& region : away) {
             add(region.outline);
             for (const Ring& hole : region.holes) add(hole);
         }
+        near_ = BoxIndex(std::move(boxes));
     }
-
-    template <class Action>
-    void each(std::int32_t from_y, std::int32_t to_y, Action action) const {
-        if (strips_.empty()) return;
-        const std::size_t last = strip(to_y);
-        for (std::size_t s = strip(from_y); s <= last; ++s)
-            for (const SolidEdge& edge : strips_[s]) action(edge);
-    }
-
-private:
-    void add(const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const SolidEdge edge{ring[i], ring[(i + 1) % ring.size()]};
-            const std::size_t last = strip(std::max(edge.from.y, edge.to.y));
-            for (std::size_t s = strip(std::min(edge.from.y, edge.to.y)); s <= last; ++s) strips_[s].push_back(edge);
-        }
-    }
-    [[nodiscard]] std::size_t strip(std::int32_t y) const {
-        const std::int64_t s = (std::int64_t{y} - least_) / height_;
-        return static_cast<std::size_t>(std::clamp<std::int64_t>(s, 0, static_cast<std::int64_t>(strips_.size()) - 1));
-    }
-
-    std::int64_t least_ = 0, height_ = 1;
-    std::vector<std::vector<SolidEdge>> strips_;
-};
-
-class LineCutter {
-public:
-    explicit LineCutter(const Regions& away) : strips_(away) {}
 
     void cut(const LinePiece& piece, std::vector<LinePiece>& kept) const {
         std::vector<double> cuts{0, 1};
@@ -73,23 +48,22 @@ public:
             return std::abs(dx) > std::abs(dy) ? (double{0} + p.x - piece.from.x) / dx
                                                : (double{0} + p.y - piece.from.y) / dy;
         };
-        strips_.each(std::min(piece.from.y, piece.to.y), std::max(piece.from.y, piece.to.y),
-                     [&](const SolidEdge& edge) {
-                         const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
-                         if (a == Turn::straight && b == Turn::straight) {
-                             const double s = place_of(edge.from), t = place_of(edge.to);
-                             along.emplace_back(std::min(s, t), std::max(s, t));
-                             cuts.insert(cuts.end(), {s, t});
-                         } else if (a == Turn::straight) {
-                             cuts.push_back(place_of(edge.from));
-                         } else if (b == Turn::straight) {
-                             cuts.push_back(place_of(edge.to));
-                         } else if (a != b) {
-                             const auto above = static_cast<double>(cross(edge.from, edge.to, piece.from)),
-                                        below = static_cast<double>(cross(edge.from, edge.to, piece.to));
-                             cuts.push_back(above / (above - below));
-                         }
-                     });
+        each_near(box_around(std::array{piece.from, piece.to}), [&](const SolidEdge& edge) {
+            const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
+            if (a == Turn::straight && b == Turn::straight) {
+                const double s = place_of(edge.from), t = place_of(edge.to);
+                along.emplace_back(std::min(s, t), std::max(s, t));
+                cuts.insert(cuts.end(), {s, t});
+            } else if (a == Turn::straight) {
+                cuts.push_back(place_of(edge.from));
+            } else if (b == Turn::straight) {
+                cuts.push_back(place_of(edge.to));
+            } else if (a != b) {
+                const auto above = static_cast<double>(cross(edge.from, edge.to, piece.from)),
+                           below = static_cast<double>(cross(edge.from, edge.to, piece.to));
+                cuts.push_back(above / (above - below));
+            }
+        });
         std::sort(cuts.begin(), cuts.end());
         const auto at = [&](double place) {
             return Point{static_cast<std::int32_t>(std::lround(piece.from.x + place * dx)),
@@ -117,8 +91,9 @@ public:
 private:
     [[nodiscard]] bool inside(double x, double y) const {
         int windings = 0;
-        const auto row = static_cast<std::int32_t>(std::floor(y));
-        strips_.each(row, row, [&](const SolidEdge& edge) {
+        const auto row = static_cast<std::int32_t>(std::floor(y)), column = static_cast<std::int32_t>(std::ceil(x));
+        if (near_.empty() || column < near_.all().least.x) return false;
+        each_near({{near_.all().least.x, row}, {column, row}}, [&](const SolidEdge& edge) {
             const bool from_above = edge.from.y <= y, to_above = edge.to.y <= y;
             if (from_above == to_above) return;
             const double part = (y - edge.from.y) / (double{0} + edge.to.y - edge.from.y);
@@ -127,7 +102,13 @@ private:
         return windings != 0;
     }
 
-    Strips strips_;
+    template <class Action>
+    void each_near(const Bounds& box, Action action) const {
+        near_.each_near(box, [&](std::size_t i) { action(edges_[i]); });
+    }
+
+    std::vector<SolidEdge> edges_;
+    BoxIndex near_;
 };
 
 // A straight line through the lattice, whichever way it runs.

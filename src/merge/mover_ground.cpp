@@ -2,6 +2,7 @@
 
 #include <array>
 
+#include "../geometry/boolean_internal.hpp"
 #include "../model/orientation_internal.hpp"
 #include "line_table_internal.hpp"
 
@@ -46,14 +47,14 @@ Regions MoverGround::whole() {
     const std::size_t of_barriers = area.size();
     add_closed(area, {0, 0, map_.columns, map_.rows});
     const bool is_united = mergers_.size() < 2 && area.size() == of_barriers;
-    return is_united ? area : unite(area);
+    return is_united ? area : unite_proper(area);
 }
 
 Regions MoverGround::block(const Block& block) {
     Regions area;
     for (CellMerger& merger : mergers_) add(area, merger.block(block, false).regions);
     add_closed(area, block);
-    return unite(area);
+    return unite_proper(area);
 }
 
 void MoverGround::add(Regions& area, Regions more) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <tuple>
 
+#include "../geometry/boolean_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "stacking_internal.hpp"
 
@@ -211,7 +212,7 @@ private:
             drawn[key] = merge_cells(map_, plan, false);
             append(all, drawn[key].regions);
         }
-        const Regions rest = ground::drawn_in(layer, unite(all));
+        const Regions rest = ground::drawn_in(layer, unite_proper(all));
         for (auto& [key, plan] : sunk_) {
             std::vector<Step>& into = result_.plans[key].steps;
             if (key.trigger.empty()) cut_to(plan, rest);
@@ -237,7 +238,7 @@ private:
         plan.steps.clear();
         for (const auto& [label, area] : areas) {
             Step step;
-            step.loose = {true, label, intersect(area, rest)};
+            step.loose = {true, label, intersect_proper(area, rest)};
             step.order = order_;
             plan.steps.push_back(std::move(step));
         }

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "../geometry/boolean_internal.hpp"
 #include "../merge/lines_internal.hpp"
 #include "solids_internal.hpp"
 
@@ -54,13 +55,13 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
 }
 
 Pieces Solids::drawn_in(int l, const Pieces& pieces, const Regions& near, Point at) const {
-    const Regions rest = ground::drawn_in(map_.layers[static_cast<std::size_t>(l)], unite(near));
+    const Regions rest = ground::drawn_in(map_.layers[static_cast<std::size_t>(l)], detail::unite_proper(near));
     Pieces left;
     for (const Piece& piece : pieces) {
         if (piece.is_line())
             left.push_back(piece);
         else
-            add_rest(left, piece, at, intersect(standing(piece, at), rest));
+            add_rest(left, piece, at, detail::intersect_proper(standing(piece, at), rest));
     }
     return left;
 }
@@ -102,7 +103,7 @@ Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrie
         if (carver.layer > below && carver.storey == storey && carver.part.barrier == barrier &&
             detail::meet(carver.box, box))
             all.insert(all.end(), carver.part.area.begin(), carver.part.area.end());
-    return unite(all);
+    return detail::unite_proper(all);
 }
 
 // Whether anything was cut away.
@@ -117,7 +118,7 @@ bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, int storey) cons
         }
         is_cut = true;
         if (!piece.is_line()) {
-            add_rest(left, piece, at, subtract(standing(piece, at), away));
+            add_rest(left, piece, at, detail::subtract_proper(standing(piece, at), away));
             continue;
         }
         for (const detail::LinePiece& rest :

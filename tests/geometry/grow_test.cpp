@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
+#include <limits>
 
 #include "chance.hpp"
 #include "dryground/geometry.hpp"
@@ -89,6 +90,40 @@ TEST_CASE("narrow gaps close and thin walls vanish cleanly") {
     const Regions wall = unite(Regions{box_region({0, 0}, {10 * px, 10 * px})},
                                Regions{box_region({10 * px, 4 * px}, {30 * px, 5 * px})});
     CHECK(grown(wall, -px, Corners::mitre) == Regions{box_region({px, px}, {9 * px, 9 * px})});
+}
+
+TEST_CASE("growing and shrinking hold at the corners of the range", "[limits]") {
+    const std::int32_t far = coordinate_limit;
+    const Regions whole{box_region({-far, -far}, {far, far})};
+    for (const Corners corners : {Corners::round, Corners::bevel, Corners::mitre, Corners::box}) {
+        for (const std::int32_t by :
+             {1, 200'000'000, 400'000'000, far, 2 * far - 1, std::numeric_limits<std::int32_t>::max()}) {
+            INFO(by);
+            const Regions less = grown(whole, -by, corners);
+            CHECK(less == (by < far ? Regions{box_region({by - far, by - far}, {far - by, far - by})} : Regions{}));
+            CHECK_THROWS_AS(grown(whole, by, corners), std::out_of_range);
+        }
+        CHECK(grown(whole, std::numeric_limits<std::int32_t>::min(), corners).empty());
+        const Regions most{box_region({-400'000'000, -400'000'000}, {400'000'000, 400'000'000})};
+        CHECK(grown(most, -260'000'000, corners) ==
+              Regions{box_region({-140'000'000, -140'000'000}, {140'000'000, 140'000'000})});
+        CHECK(oracle::broken_promise(grown(most, far - 400'000'000, corners)) == "");
+        // With a hole near the edge of the range, and a slanted outline.
+        const Regions holed =
+            subtract(Regions{{{{-far, -far}, {far, -far}, {far - 7, far}, {-far, far}}, {}}},
+                     Regions{{{{far - 900, far - 900}, {far - 20, far - 800}, {far - 500, far - 11}}, {}}});
+        for (const std::int32_t by : {5, 300, 5000}) CHECK(oracle::broken_promise(grown(holed, -by, corners)) == "");
+    }
+    CHECK_THROWS_AS(reach(whole, box_ring({-1, -1}, {1, 1})), std::out_of_range);
+    CHECK_THROWS_AS(reach(whole, box_ring({-far, -far}, {far, far})), std::out_of_range);
+    CHECK_NOTHROW(reach(Regions{box_region({1 - far, 1 - far}, {far - 1, far - 1})}, box_ring({-1, -1}, {1, 1})));
+}
+
+TEST_CASE("round corners ask for a deviation above 0") {
+    const Regions box{box_region({0, 0}, {px, px})};
+    for (const double within : {0.0, -1.0, std::numeric_limits<double>::quiet_NaN()})
+        CHECK_THROWS_AS(grown(box, px, Corners::round, within), std::invalid_argument);
+    CHECK_NOTHROW(grown(box, px, Corners::bevel, 0));
 }
 
 TEST_CASE("a body's reach is where it overlaps the ground") {

@@ -1,0 +1,18 @@
+// Inside the library: booleans of regions that are known to be proper, as those that booleans return are. They save the
+// look at each ring that the public ones of the same names take.
+#pragma once
+
+#include "dryground/geometry.hpp"
+
+namespace dryground::detail {
+
+// Regions over which windings can be added up: no ring crosses itself, each hole lies inside of its own outline, and
+// holes do not overlap. Whatever was covered is covered, by more or other regions maybe. O(n log n).
+[[nodiscard]] Regions proper(std::span<const Region> regions);
+
+// Proper regions may overlap each other.
+[[nodiscard]] Regions unite_proper(std::span<const Region> regions);
+[[nodiscard]] Regions subtract_proper(std::span<const Region> a, std::span<const Region> b);
+[[nodiscard]] Regions intersect_proper(std::span<const Region> a, std::span<const Region> b);
+
+}   // namespace dryground::detail

@@ -1,0 +1,36 @@
+#include "box_index_internal.hpp"
+
+#include <cmath>
+#include <numeric>
+
+namespace dryground::detail {
+
+BoxIndex::BoxIndex(std::vector<Bounds> boxes) : boxes_(std::move(boxes)) {
+    if (boxes_.empty()) return;
+    all_ = boxes_.front();
+    const double count = static_cast<double>(boxes_.size());
+    double sides = 0;   // the longer one of each
+    for (const Bounds& box : boxes_) {
+        all_ = both(all_, box);
+        sides += std::max(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
+    }
+    const double wide = double{0} + all_.most.x - all_.least.x, high = double{0} + all_.most.y - all_.least.y;
+    // As many buckets as boxes, about, be they spread over an area or along a line.
+    bucket_ = static_cast<std::int32_t>(
+        std::max({1.0, sides / count, std::sqrt(wide * high / count), std::max(wide, high) / count}));
+    columns_ = static_cast<std::int64_t>(wide) / bucket_ + 1, rows_ = static_cast<std::int64_t>(high) / bucket_ + 1;
+    begins_.assign(static_cast<std::size_t>(columns_ * rows_) + 1, 0);
+    const auto each_bucket = [this](const Bounds& box, auto action) {
+        for (std::int64_t r = row(box.least.y); r <= row(box.most.y); ++r)
+            for (std::int64_t c = column(box.least.x); c <= column(box.most.x); ++c)
+                action(static_cast<std::size_t>(r * columns_ + c));
+    };
+    // Counted, summed, filled from behind.
+    for (const Bounds& box : boxes_) each_bucket(box, [this](std::size_t b) { ++begins_[b]; });
+    std::partial_sum(begins_.begin(), begins_.end(), begins_.begin());
+    in_buckets_.resize(begins_.back());
+    for (std::uint32_t i = static_cast<std::uint32_t>(boxes_.size()); i-- > 0;)
+        each_bucket(boxes_[i], [&](std::size_t b) { in_buckets_[--begins_[b]] = i; });
+}
+
+}   // namespace dryground::detail
