@@ -59,6 +59,7 @@ struct Object {
     std::vector<int> gives, needs, when, unless;   // fact ids
     Link link;                                     // of a link
     Properties props;                              // every field of its kind, defaults filled in
+    bool removed = false;                          // by a running game
     Place place, place_of_position;
 };
 

@@ -90,8 +90,9 @@ enum class Moves { steps, free, side };
 
 struct Feeler {
     std::string name;
-    Regions area;              // from the mover's position
-    std::vector<int> senses;   // barrier ids
+    Regions area;                     // from the mover's position
+    std::vector<int> senses;          // barrier ids
+    std::vector<int> senses_movers;   // mover ids
 };
 
 struct Mover {

@@ -75,6 +75,14 @@ public:
     [[nodiscard]] const std::vector<std::string>& goal_facts() const { return parts_->goal_facts; }
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
 
+    // Ids by names; -1 when there is none. O(things).
+    [[nodiscard]] int find_mover(std::string_view name) const;
+    [[nodiscard]] int find_barrier(std::string_view name) const;
+    [[nodiscard]] int find_fact(std::string_view name) const;
+    [[nodiscard]] int find_event(std::string_view name) const;
+    [[nodiscard]] int find_kind(std::string_view name) const;
+    [[nodiscard]] int find_storey(std::string_view name) const;
+
     // Throws std::out_of_range, naming the nearest map, when there is none of that name.
     [[nodiscard]] const Map& map(std::string_view name) const;
     [[nodiscard]] const Map* find_map(std::string_view name) const;   // null when there is none

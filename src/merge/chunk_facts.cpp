@@ -19,13 +19,20 @@ public:
             if (!layer.holds_objects) add_cells(layer);
         for (const Object& object : map_.objects)
             if (ground::counts(map_, object, before_) != ground::counts(map_, object, after_)) add_object(object);
-        std::vector<std::size_t> result;
-        for (std::size_t i = 0; i < found_.size(); ++i)
-            if (found_[i]) result.push_back(i);
-        return result;
+        return result();
+    }
+    std::vector<std::size_t> run(const Object& object) {
+        add_object(object);
+        return result();
     }
 
 private:
+    [[nodiscard]] std::vector<std::size_t> result() const {
+        std::vector<std::size_t> chunks;
+        for (std::size_t i = 0; i < found_.size(); ++i)
+            if (found_[i]) chunks.push_back(i);
+        return chunks;
+    }
     void add(const Bounds& box) {
         for (const std::size_t chunk : layout_.near(box)) found_[chunk] = true;
     }
@@ -67,7 +74,7 @@ private:
     const World& world_;
     const ChunkLayout& layout_;
     const Map& map_;
-    const Facts &before_, &after_;
+    const Facts before_, after_;
     std::vector<bool> found_;
     const Bounds own_box_ = detail::moved(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
 };
@@ -77,6 +84,10 @@ private:
 std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout, const Facts& before,
                                           const Facts& after) {
     return Following(world, layout, before, after).run();
+}
+
+std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout, const Object& object) {
+    return Following(world, layout, {}, {}).run(object);
 }
 
 }   // namespace dryground::detail

@@ -1,4 +1,4 @@
-// Inside the merge room: which chunks of a map are others when other facts hold.
+// Inside the merge room: which chunks of a map change with facts and objects.
 #pragma once
 
 #include <vector>
@@ -11,5 +11,8 @@ namespace dryground::detail {
 // layers that come or go, or hold tiles that open or close.
 [[nodiscard]] std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout,
                                                         const Facts& before, const Facts& after);
+// The same where an object comes or goes. O(its area).
+[[nodiscard]] std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout,
+                                                        const Object& object);
 
 }   // namespace dryground::detail

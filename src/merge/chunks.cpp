@@ -32,7 +32,7 @@ struct LiveMap::Parts {
         merge.chunk_cells = layout.cells;
         merge.plane = options.plane;
         if (options.plane == Plane::ground) {
-            detail::test_flat_range(map);
+            detail::test_flat_range(map, 0);
             merge.cell = {grid.width(), grid.height()};
         }
         for (int r = 0; r < layout.rows; ++r)
@@ -300,7 +300,18 @@ struct LiveMap::Parts {
 
     std::vector<std::size_t> set_facts(const Facts& facts) {
         const Facts before = std::exchange(options.facts, facts);
-        const std::vector<std::size_t> chunks = detail::chunks_following(world, layout, before, facts);
+        return renew(detail::chunks_following(world, layout, before, facts));
+    }
+    std::vector<std::size_t> set_removed(std::size_t object, bool removed) {
+        Object& one = map.objects.at(object);
+        if (one.removed == removed) return {};
+        one.removed = removed;
+        const std::vector<std::size_t> chunks = detail::chunks_of_object(world, layout, one);
+        return chunks.empty() ? chunks : renew(chunks);
+    }
+
+    // By new plans, which mean something else in some chunks only.
+    std::vector<std::size_t> renew(const std::vector<std::size_t>& chunks) {
         const std::vector<detail::GroupKey> known = keys();
         if (!plans.renew()) return merge_all();
         make_room();
@@ -352,6 +363,9 @@ std::vector<std::size_t> LiveMap::set_tile(std::size_t layer, int column, int ro
 }
 
 std::vector<std::size_t> LiveMap::set_facts(const Facts& facts) { return parts_->set_facts(facts); }
+std::vector<std::size_t> LiveMap::set_removed(std::size_t object, bool removed) {
+    return parts_->set_removed(object, removed);
+}
 
 ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells, const MergeOptions& options) {
     return LiveMap(world, map, chunk_cells, options).merge();

@@ -15,11 +15,15 @@ void lay_flat(const Grid& grid, Ring& points) {
 
 }   // namespace
 
-void test_flat_range(const Map& map) {
-    const std::int64_t factor = Grid(map).factor();
-    for (const Point p : {map.least(), map.most()})
-        if (std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})) * factor > coordinate_limit / 2)
+void test_flat_range(const Map& map, std::int32_t grow) {
+    const Grid grid(map);
+    for (const Point corner : map.block_ring(0, 0, map.columns, map.rows)) {
+        const Point p = grid.flat(corner);
+        if (std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})) +
+                std::int64_t{std::max(0, grow)} * grid.factor() >
+            coordinate_limit)
             throw std::length_error("merge: on the ground plane, this map leaves the range of coordinates");
+    }
 }
 
 void lay_flat(const Grid& grid, Regions& regions) {

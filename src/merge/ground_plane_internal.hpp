@@ -2,13 +2,13 @@
 // with the first points that it has there.
 #pragma once
 
-#include "grid_internal.hpp"
+#include "../model/grid_internal.hpp"
 #include "lines_internal.hpp"
 
 namespace dryground::detail {
 
-// Throws std::length_error for a map whose flat coordinates leave the lattice's range.
-void test_flat_range(const Map& map);
+// Throws std::length_error for a map whose flat coordinates leave the lattice's range, grown by so much.
+void test_flat_range(const Map& map, std::int32_t grow);
 
 void lay_flat(const Grid& grid, Regions& regions);
 void lay_flat(const Grid& grid, std::vector<Chain>& chains);

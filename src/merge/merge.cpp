@@ -40,7 +40,7 @@ public:
         result.plane = options_.plane;
         if (options_.plane == Plane::ground) {
             result.cell = {grid_.width(), grid_.height()};
-            detail::test_flat_range(map_);
+            detail::test_flat_range(map_, options_.grow);
         }
         do_all(options_.mover >= 0 ? mover_tasks() : barrier_tasks());
         std::sort(groups_.begin(), groups_.end(), [](const Group& a, const Group& b) {

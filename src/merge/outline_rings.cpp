@@ -10,7 +10,7 @@
 #include <utility>
 
 #include "../geometry/arrangement_internal.hpp"
-#include "grid_internal.hpp"
+#include "../model/grid_internal.hpp"
 #include "outline_internal.hpp"
 
 namespace dryground::detail {

@@ -5,8 +5,8 @@
 #include <map>
 #include <vector>
 
+#include "../model/grid_internal.hpp"
 #include "cover_internal.hpp"
-#include "grid_internal.hpp"
 #include "stacking_internal.hpp"
 
 namespace dryground::detail {

@@ -12,49 +12,8 @@ namespace dryground {
 namespace {
 
 constexpr double most_offset_px = 65'536;
-constexpr std::int64_t most_cells = std::int64_t{1} << 26;
 
 }   // namespace
-
-// Whether the map's sizes are such that all of it lies on the lattice.
-bool WorldMaker::fits(const MapDraft& draft) {
-    const auto [columns, rows] = draft.size.value;
-    const auto [width, height] = draft.cell.value;
-    bool good = true;
-    if (width < 1 || height < 1 || width > 4096 || height > 4096) {
-        add(Rule::out_of_range, draft.cell.place,
-            {"'cell'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
-        good = false;
-    }
-    if (columns < 1 || rows < 1) {
-        add(Rule::out_of_range, draft.size.place, {"'size'", fmt::format("[{}, {}]", columns, rows), "at least [1, 1]"},
-            Hint{"say columns and rows of the map", "size = [40, 20]"});
-        return false;
-    }
-    if (std::int64_t{columns} * rows > most_cells) {
-        add(Rule::too_large, draft.size.place,
-            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", most_cells)});
-        return false;
-    }
-    if (good && draft.grid.value == "isometric" && (width % 2 != 0 || height % 2 != 0)) {
-        add(Rule::out_of_range, draft.cell.place,
-            {"'cell'", fmt::format("[{}, {}]", width, height), "even: the corners of a diamond lie at half of it"});
-        good = false;
-    }
-    const auto reaches = [](std::int64_t first, std::int64_t count, std::int64_t size) {
-        return std::max(std::abs(first - 1), std::abs(first + count + 1)) * size * steps_per_px;
-    };
-    std::int64_t reach = std::max(reaches(draft.first[0], columns, width), reaches(draft.first[1], rows, height));
-    if (draft.grid.value == "isometric")
-        reach = (reaches(draft.first[0], columns, 1) + reaches(draft.first[1], rows, 1)) * std::max(width, height) / 2;
-    if (good && reach > coordinate_limit / 2) {
-        add(Rule::too_large, draft.size.place,
-            {"the map", fmt::format("{} px from its corner", to_px(reach)),
-             fmt::format("{} px", to_px(coordinate_limit / 2))});
-        good = false;
-    }
-    return good;
-}
 
 void WorldMaker::make_map(const MapDraft& draft) {
     const Within within(*this, fmt::format("map '{}'", draft.name.value));
@@ -101,6 +60,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
             }
             if (std::none_of(draft.layers.begin(), draft.layers.end(), [](const LayerDraft& l) { return l.unread; }))
                 report_unused(legend);
+            keep_in_range(map, draft.size.place);
         }
         make_waivers(draft.waive, "");
         parts_.maps.push_back(std::move(map));

@@ -172,11 +172,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         for (Point& p : object.line) p = moved(p, offset);
         for (auto& [barrier, area] : object.carves) area = moved(std::move(area), offset);
     }
-    const Regions all = object.line.empty() ? object.area : Regions{{object.line, {}}};
-    if (const auto box = bounds(all);
-        box && std::max({-box->least.x, -box->least.y, box->most.x, box->most.y}) > coordinate_limit)
-        add(Rule::too_large, place,
-            {"its area", "out of the range of coordinates", fmt::format("{} px", to_px(coordinate_limit))});
+    keep_in_range(map, object, place);
 }
 
 void WorldMaker::turn_object(double degrees, const Place& place, Object& object) {

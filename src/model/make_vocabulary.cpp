@@ -82,8 +82,16 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
     mover.kerb_px = draft.kerb_px;
     mover.slope_degrees = draft.slope_degrees;
     mover.picture = draft.picture;
-    for (const FeelerDraft& feeler : draft.feelers)
-        mover.feelers.push_back({feeler.name.value, make_body(feeler.body), look_up(barriers_, feeler.senses)});
+    for (const FeelerDraft& feeler : draft.feelers) {
+        Names barriers, movers;   // a name may be both
+        for (const Name& name : feeler.senses) {
+            const bool is_mover = movers_.find(name.value) >= 0;
+            if (is_mover) movers.push_back(name);
+            if (!is_mover || barriers_.find(name.value) >= 0) barriers.push_back(name);
+        }
+        mover.feelers.push_back(
+            {feeler.name.value, make_body(feeler.body), look_up(barriers_, barriers), look_up(movers_, movers)});
+    }
     return mover;
 }
 

@@ -131,9 +131,13 @@ private:
     // -- maps (make_maps.cpp)
     struct Legend;
     void make_map(const MapDraft& draft);
-    bool fits(const MapDraft& draft);
     Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
     void set_offsets(const LayerDraft& draft, Layer& layer);
+
+    // -- whether a map keeps to the range of coordinates (map_range.cpp)
+    bool fits(const MapDraft& draft);                                 // its cells; before it is made
+    void keep_in_range(const Map& map, const Place& place_of_size);   // what its tiles reach to
+    void keep_in_range(const Map& map, const Object& object, const Place& place);
 
     // -- what stands in cells (make_legend.cpp, make_cells.cpp)
     class CellFiller;

@@ -81,6 +81,24 @@ Place Map::place_of(const Layer& layer, int column, int row) const {
     return where;
 }
 
+namespace {
+
+template <class Things>
+int position_of(const Things& things, std::string_view name) {
+    const auto found =
+        std::find_if(things.begin(), things.end(), [name](const auto& thing) { return thing.name == name; });
+    return found == things.end() ? -1 : static_cast<int>(found - things.begin());
+}
+
+}   // namespace
+
+int World::find_mover(std::string_view name) const { return position_of(movers(), name); }
+int World::find_barrier(std::string_view name) const { return position_of(barriers(), name); }
+int World::find_fact(std::string_view name) const { return position_of(facts(), name); }
+int World::find_event(std::string_view name) const { return position_of(events(), name); }
+int World::find_kind(std::string_view name) const { return position_of(kinds(), name); }
+int World::find_storey(std::string_view name) const { return position_of(storeys(), name); }
+
 const Map* World::find_map(std::string_view name) const {
     const auto& all = parts_->maps;
     const auto found = std::find_if(all.begin(), all.end(), [name](const Map& m) { return m.name == name; });

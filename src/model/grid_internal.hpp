@@ -1,9 +1,12 @@
-// Inside the merge room: the only place that knows what a grid looks like.
+// Inside the model room: with Map, the only place that knows what a grid looks like.
 //
 // On either grid there are flat coordinates in which cells are boxes and rows run across: those of the square grid are
 // lattice steps themselves; those of the isometric grid are whole numbers that steps turn into exactly, and back.
+// Range: those of all that stands on a map lie within ±coordinate_limit, like steps (map_range.cpp sees to it).
 #pragma once
 
+#include <algorithm>
+#include <cstdlib>
 #include <numeric>
 
 #include "dryground/world.hpp"
@@ -27,6 +30,12 @@ public:
 
     [[nodiscard]] Point flat(Point p) const {
         return isometric_ ? Point{p.x * down_ + p.y * across_, p.y * across_ - p.x * down_} : p;
+    }
+    // The farther of its coordinates from 0, of any point.
+    [[nodiscard]] std::int64_t flat_reach(Point p) const {
+        const std::int64_t x = std::int64_t{p.x} * (isometric_ ? down_ : 1),
+                           y = std::int64_t{p.y} * (isometric_ ? across_ : 1);
+        return isometric_ ? std::abs(x) + std::abs(y) : std::max(std::abs(x), std::abs(y));
     }
     // Requires a point that `flat` made.
     [[nodiscard]] Point steps(Point p) const {
