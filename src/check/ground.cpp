@@ -6,8 +6,9 @@
 
 #include <algorithm>
 #include <limits>
-#include <numeric>
 
+#include "../geometry/bounds_internal.hpp"
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -27,74 +28,33 @@ bool overlap(std::span<const Point> a, std::span<const Point> b) {
     return !parted_by_edge(a, b) && !parted_by_edge(b, a);
 }
 
-bool boxes_apart(const Bounds& a, const Bounds& b) {
-    return a.most.x <= b.least.x || b.most.x <= a.least.x || a.most.y <= b.least.y || b.most.y <= a.least.y;
-}
-
 }   // namespace
 
-Ground::Ground(const Regions& blocked) : regions_(blocked) {
-    for (Ring& ring : triangles(blocked)) {
-        const Region region{ring, {}};
-        pieces_.push_back({std::move(ring), *bounds(std::span(&region, 1))});
-    }
-    if (pieces_.empty()) return;
-    Bounds all = pieces_.front().box;
-    for (const Piece& piece : pieces_)
-        all = {{std::min(all.least.x, piece.box.least.x), std::min(all.least.y, piece.box.least.y)},
-               {std::max(all.most.x, piece.box.most.x), std::max(all.most.y, piece.box.most.y)}};
-    least_ = all.least;
-    const std::int64_t wide = std::int64_t{all.most.x} - all.least.x, high = std::int64_t{all.most.y} - all.least.y;
-    bucket_ = static_cast<std::int32_t>(std::max({std::int64_t{32 * steps_per_px}, wide / 1024 + 1, high / 1024 + 1}));
-    columns_ = static_cast<int>(wide / bucket_ + 1), rows_ = static_cast<int>(high / bucket_ + 1);
-    begins_.assign(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
-    const auto for_each_bucket = [this](const Bounds& box, auto action) {
-        const Span span = buckets_of(box);
-        for (int r = span.first_row; r <= span.last_row; ++r)
-            for (int c = span.first_column; c <= span.last_column; ++c)
-                action(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c));
-    };
-    // Counted, summed, filled from behind.
-    for (const Piece& piece : pieces_) for_each_bucket(piece.box, [this](std::size_t i) { ++begins_[i]; });
-    std::partial_sum(begins_.begin(), begins_.end(), begins_.begin());
-    in_buckets_.resize(begins_.back());
-    for (std::uint32_t i = 0; i < pieces_.size(); ++i)
-        for_each_bucket(pieces_[i].box, [&](std::size_t bucket) { in_buckets_[--begins_[bucket]] = i; });
+Ground::Ground(const Regions& blocked, std::span<const Ring> lines) : regions_(blocked), pieces_(triangles(blocked)) {
+    for (const Ring& line : lines)
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) pieces_.push_back({line[i], line[i + 1]});
+    std::vector<Bounds> boxes;
+    boxes.reserve(pieces_.size());
+    for (const Ring& piece : pieces_) boxes.push_back(detail::box_around(piece));
+    near_ = detail::BoxIndex(std::move(boxes));
 }
 
-Ground::Span Ground::buckets_of(const Bounds& box) const {
-    const auto number = [this](std::int32_t value, std::int32_t least, int count) {
-        return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / bucket_, 0, count - 1));
-    };
-    return {number(box.least.x, least_.x, columns_), number(box.least.y, least_.y, rows_),
-            number(box.most.x, least_.x, columns_), number(box.most.y, least_.y, rows_)};
+template <class Test>
+bool Ground::any_near(const Bounds& box, Test test) const {
+    return near_.any_near(box, [&](std::size_t i) { return test(pieces_[i]); });
 }
 
-// May give a piece more than once.
-template <class Action>
-bool Ground::any_near(const Bounds& box, Action action) const {
-    if (pieces_.empty()) return false;
-    const Span span = buckets_of(box);
-    for (int r = span.first_row; r <= span.last_row; ++r)
-        for (int c = span.first_column; c <= span.last_column; ++c) {
-            const std::size_t bucket =
-                static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
-            for (std::uint32_t i = begins_[bucket]; i < begins_[bucket + 1]; ++i) {
-                const Piece& piece = pieces_[in_buckets_[i]];
-                if (!boxes_apart(piece.box, box) && action(piece.ring)) return true;
-            }
-        }
-    return false;
-}
-
-bool Ground::free(const Regions& body, Point position) const {
-    const Regions there = moved(body, position);
-    return !any_near(*bounds(there), [&](const Ring& piece) { return overlap(piece, there[0].outline); });
-}
+bool Ground::free(const Regions& body, Point position) const { return free(body.front().outline, position); }
 
 bool Ground::free(const Bounds& box) const {
     const std::array<Point, 4> ring{box.least, {box.most.x, box.least.y}, box.most, {box.least.x, box.most.y}};
     return !any_near(box, [&](const Ring& piece) { return overlap(piece, ring); });
+}
+
+bool Ground::free(const Ring& convex, Point position) const {
+    Ring there = convex;
+    for (Point& p : there) p = moved(p, position);
+    return !any_near(detail::box_around(there), [&](const Ring& piece) { return overlap(piece, there); });
 }
 
 std::int32_t Ground::depth(const Regions& body, Point position) const {
@@ -120,11 +80,11 @@ bool Ground::covers(const Regions& area) const {
     return subtract(area, near).empty();
 }
 
-const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
+const Grounds::Lines& Grounds::lines(int map, int mover, int storey) {
     mover = first_like(mover);
     const std::array<int, 3> key{map, mover, storey};
     if (const auto known = lines_.find(key); known != lines_.end()) return known->second;
-    std::vector<Ring>& lines = lines_[key];
+    Lines& lines = lines_[key];
     const auto has_line = [](const Tile& tile) {
         return std::any_of(tile.shapes.begin(), tile.shapes.end(),
                            [](const Shape& shape) { return !shape.line.empty(); });
@@ -132,12 +92,17 @@ const std::vector<Ring>& Grounds::lines(int map, int mover, int storey) {
     const Map& of = world_.maps()[static_cast<std::size_t>(map)];
     const bool any =
         std::any_of(of.palette.begin(), of.palette.end(),
-                    [&](const Placed& placed) { return placed.tile >= 0 && has_line(world_.tile(placed)); }) ||
+                    [&](const Placed& placed) {
+                        return placed.tile >= 0 && (has_line(world_.tile(placed)) || world_.tile(placed).sides);
+                    }) ||
         std::any_of(of.objects.begin(), of.objects.end(), [](const Object& object) { return !object.line.empty(); });
     if (!any) return lines;
-    for (const Group& group : merge(world_, of, {.chains = false, .pieces = false, .mover = mover}).groups)
-        if (group.storey_id == storey && (group.one_way == OneWay::none || group.one_way == OneWay::up))
-            lines.insert(lines.end(), group.lines.begin(), group.lines.end());
+    for (const Group& group : merge(world_, of, {.chains = false, .pieces = false, .mover = mover}).groups) {
+        if (group.storey_id != storey) continue;
+        const auto add = [&](std::vector<Ring>& to) { to.insert(to.end(), group.lines.begin(), group.lines.end()); };
+        if (group.one_way == OneWay::none || group.one_way == OneWay::up) add(lines.from_above);
+        if (group.one_way == OneWay::none) add(lines.both_ways);
+    }
     return lines;
 }
 
@@ -195,9 +160,12 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
     return best;
 }
 
-bool in_the_way(const Object& solid, Point shift, const Regions& body) {
-    const Regions area = moved(solid.area, shift);
-    return solid.hollow ? !subtract(body, area).empty() : !intersect(area, body).empty();
+// Whether something of parts that block a mover lies in a body.
+bool in_the_way(const ground::Parts& parts, Point at, const Mover& mover, const Regions& body) {
+    return std::any_of(parts.parts.begin(), parts.parts.end(), [&](const ground::Part& part) {
+        return part.adds && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), part.barrier) &&
+               !part.area.empty() && !intersect(moved(part.area, at), body).empty();
+    });
 }
 
 }   // namespace
@@ -246,12 +214,9 @@ bool can_use(const World& world, const Map& map, const Ground& ground, int mover
             if (map.grid == GridSort::square && !object.area.empty() && !own(c, r, true) && !own(c, r, false))
                 continue;   // beside its corner, not next to it
             const Bounds cell = map.cell_box(c, r);
-            const std::int32_t middle_x =
-                cell.least.x + (cell.most.x - cell.least.x) / 2 - (size.least.x + size.most.x) / 2;
-            const std::int32_t middle_y =
-                cell.least.y + (cell.most.y - cell.least.y) / 2 - (size.least.y + size.most.y) / 2;
-            for (const std::int32_t y : {middle_y, cell.most.y - size.most.y, cell.least.y - size.least.y})
-                if (ground.free(body, {middle_x, y})) return true;
+            const Point middle = detail::in_middle(cell, size);
+            for (const std::int32_t y : {middle.y, cell.most.y - size.most.y, cell.least.y - size.least.y})
+                if (ground.free(body, {middle.x, y})) return true;
         }
     return false;
 }
@@ -306,19 +271,13 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
         for (int c = first_column; c <= last_column; ++c) {
             const std::array<int, 2> name{map.first_column + c, map.first_row + r};
             for (const Layer& layer : map.layers) {
-                if (layer.decor || layer.holds_objects || layer.storey != storey || map.placed(layer, c, r).tile < 0)
-                    continue;
+                if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, {})) continue;
                 const Placed& placed = map.placed(layer, c, r);
-                for (const Shape& shape : world.tile(placed).shapes) {
-                    const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
-                    if (!shape.trigger.empty() || !layer.trigger.empty() ||
-                        !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier))
-                        continue;
-                    if (intersect(placed_area(map, layer, shape, c, r), body).empty()) continue;
-                    tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
-                    result.cells.push_back(name);
-                    break;
-                }
+                if (placed.tile < 0 ||
+                    !in_the_way(ground::parts_of(world, map, layer, placed, {}), map.corner(c, r), mover, body))
+                    continue;
+                tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
+                result.cells.push_back(name);
             }
             if (mover.needs != 0 && (passability(world, map, c, r, storey).flags & mover.needs) == 0 &&
                 !intersect(Regions{{map.cell_ring(c, r), {}}}, body).empty()) {
@@ -327,9 +286,8 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
             }
         }
     for (const Object& object : map.objects)
-        if (object.role == Role::solid && object.storey == storey && is_there(map, object) &&
-            std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
-            in_the_way(object, map.layers[static_cast<std::size_t>(object.layer)].shape_offset, body))
+        if (object.storey == storey && ground::counts(map, object, {}) &&
+            in_the_way(ground::parts_of(map, object), {0, 0}, mover, body))
             tiles.push_back(words_of(world, object));
     const auto listed = [](const std::vector<std::string>& all) {
         return all.size() <= 4

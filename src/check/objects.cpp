@@ -100,8 +100,9 @@ void check_support(const World& world, Grounds& grounds, int map_id, const Objec
     const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
     if (mover.moves != Moves::side || (object.role != Role::spawn && kind.motion != Motion::moving)) return;
-    const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
-                              grounds.lines(map_id, mover_id, object.storey), mover.body, object.position, map);
+    const auto fall =
+        fall_px(grounds.of(map_id, mover_id, object.storey), grounds.lines(map_id, mover_id, object.storey).from_above,
+                mover.body, object.position, map);
     if (fall && *fall <= std::max(1.0, mover.kerb_px.value_or(0))) return;
     Finding finding =
         start_object(findings, Rule::spawn_unsupported, map, object, object.place_of_position,

@@ -1,5 +1,5 @@
 // Rules about the ground's outlines, on which bodies stand, slide and catch: gaps, narrow passages, small steps, slopes
-// that end in the air. Edges that run along an axis are compared with those that face them, found by buckets.
+// that end in the air. Edges that run along an axis are compared with those that face them, found by an index.
 //
 // Cost: in proportion to the outline, as long as few edges share a bucket.
 
@@ -45,35 +45,26 @@ std::vector<Edge> edges_along(const Regions& regions, bool upright) {
 
 // Pairs of edges that face each other over free space, nearer than `most`.
 std::vector<Facing> facing(std::vector<Edge> edges, std::int32_t most) {
-    constexpr std::int32_t bucket = 64 * steps_per_px;
-    const auto number = [](std::int32_t value) {
-        return value >= 0 ? value / bucket : -((-value + bucket - 1) / bucket);
-    };
-    const auto key = [&](std::int32_t across, std::int32_t along) {
-        return std::int64_t{across} << 32 | static_cast<std::uint32_t>(along);
-    };
-    std::unordered_map<std::int64_t, std::vector<std::size_t>> buckets;
-    for (std::size_t i = 0; i < edges.size(); ++i)
-        if (!edges[i].free_beyond)
-            for (std::int32_t along = number(edges[i].from); along <= number(edges[i].to); ++along)
-                buckets[key(number(edges[i].across), along)].push_back(i);
+    std::vector<Edge> solid;
+    std::vector<Bounds> boxes;
+    for (const Edge& edge : edges)
+        if (!edge.free_beyond) {
+            solid.push_back(edge);
+            boxes.push_back({{edge.from, edge.across}, {edge.to, edge.across}});
+        }
+    const detail::BoxIndex index(std::move(boxes));
     std::vector<Facing> result;
     for (const Edge& edge : edges) {
         if (!edge.free_beyond) continue;
         // The nearest edge that faces it, for each stretch of it.
         std::vector<Facing> near;
-        for (std::int32_t across = number(edge.across); across <= number(edge.across + most); ++across)
-            for (std::int32_t along = number(edge.from); along <= number(edge.to); ++along) {
-                const auto found = buckets.find(key(across, along));
-                if (found == buckets.end()) continue;
-                for (const std::size_t i : found->second) {
-                    const Edge& other = edges[i];
-                    const std::int32_t gap = other.across - edge.across, from = std::max(edge.from, other.from),
-                                       to = std::min(edge.to, other.to);
-                    // A notch no deeper than wide is none of them.
-                    if (gap > 0 && gap < most && to - from > gap) near.push_back({gap, from, to, edge.across});
-                }
-            }
+        index.each_near({{edge.from, edge.across}, {edge.to, edge.across + most}}, [&](std::size_t i) {
+            const Edge& other = solid[i];
+            const std::int32_t gap = other.across - edge.across, from = std::max(edge.from, other.from),
+                               to = std::min(edge.to, other.to);
+            // A notch no deeper than wide is none of them.
+            if (gap > 0 && gap < most && to - from > gap) near.push_back({gap, from, to, edge.across});
+        });
         std::sort(near.begin(), near.end(), [](const Facing& a, const Facing& b) {
             return std::tie(a.gap, a.from, a.to) < std::tie(b.gap, b.from, b.to);
         });

@@ -5,6 +5,7 @@
 #include <map>
 #include <string>
 
+#include "../geometry/box_index_internal.hpp"
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
 #include "free_space_internal.hpp"
@@ -30,34 +31,24 @@ private:
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {
 public:
-    explicit Ground(const Regions& blocked);
+    // Lines are in the way like area, where they run through a body.
+    explicit Ground(const Regions& blocked, std::span<const Ring> lines = {});
     // How deep a convex body at a position lies inside: the smaller side of the overlap's bounding box, in steps; 0
     // where it only touches or is free.
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Bounds& box) const;
+    [[nodiscard]] bool free(const Ring& convex, Point position) const;
     [[nodiscard]] const Regions& regions() const { return regions_; }
     [[nodiscard]] bool covers(const Regions& area) const;   // all of it; asks only what lies near
 
 private:
-    struct Piece {
-        Ring ring;
-        Bounds box;
-    };
-    struct Span {
-        int first_column, first_row, last_column, last_row;
-    };
-    template <class Action>
-    bool any_near(const Bounds& box, Action action) const;
-    [[nodiscard]] Span buckets_of(const Bounds& box) const;
+    template <class Test>
+    bool any_near(const Bounds& box, Test test) const;
 
     Regions regions_;
-    std::vector<Piece> pieces_;
-    // Pieces by the buckets of a grid that they lie in: those of bucket i are from begins_[i] to begins_[i + 1].
-    std::vector<std::uint32_t> begins_, in_buckets_;
-    Point least_{0, 0};
-    std::int32_t bucket_ = 1;
-    int columns_ = 0, rows_ = 0;
+    std::vector<Ring> pieces_;   // convex
+    detail::BoxIndex near_;      // of them
 };
 
 // Ground by mover, map and storey, worked out once.
@@ -65,9 +56,11 @@ class Grounds {
 public:
     explicit Grounds(const World& world) : world_(world) {}
     const Ground& of(int map, int mover, int storey);
-    // The lines that stop it from above: what it stands on besides.
     const FreeSpace& space(int map, int mover, int storey);   // that it leaves
-    const std::vector<Ring>& lines(int map, int mover, int storey);
+    struct Lines {
+        std::vector<Ring> from_above, both_ways;   // that stop it so; the former hold the latter
+    };
+    const Lines& lines(int map, int mover, int storey);
 
 private:
     [[nodiscard]] int first_like(int mover) const;
@@ -75,7 +68,7 @@ private:
     const World& world_;
     std::map<std::array<int, 3>, Ground> known_;
     std::map<std::array<int, 3>, FreeSpace> spaces_;   // they refer to the ground's regions
-    std::map<std::array<int, 3>, std::vector<Ring>> lines_;
+    std::map<std::array<int, 3>, Lines> lines_;
 };
 
 // Why a mover cannot stand somewhere, and where it could.

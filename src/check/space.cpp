@@ -6,6 +6,7 @@
 
 #include <algorithm>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
@@ -13,7 +14,23 @@ namespace dryground::check_rules {
 
 namespace {
 
-// Where a mover comes into being in a map: its spawns, its kinds' objects, and, for who plays, the ends of links.
+// Where stairs of a map lead to a storey: a mover's position with its body in the middle of their cells.
+void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, int storey,
+                        std::vector<Point>& points) {
+    std::vector<bool> lead_there;
+    for (const Placed& placed : map.palette)
+        lead_there.push_back(placed.tile >= 0 && world.tile(placed).leads == storey);
+    if (std::find(lead_there.begin(), lead_there.end(), true) == lead_there.end()) return;
+    for (const Layer& layer : map.layers) {
+        if (layer.holds_objects || layer.storey == storey || !ground::counts(layer, {})) continue;
+        for (int r = 0; r < map.rows; ++r)
+            for (int c = 0; c < map.columns; ++c)
+                if (lead_there[map.number(layer, c, r)]) points.push_back(detail::in_middle(map.cell_box(c, r), body));
+    }
+}
+
+// Where a mover comes into being on a storey of a map, or onto it: its spawns, its kinds' objects, stairs, and, for who
+// plays, the ends of links.
 std::vector<Point> arrivals(const World& world, int map_id, int mover, int storey) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     std::vector<Point> points;
@@ -22,6 +39,7 @@ std::vector<Point> arrivals(const World& world, int map_id, int mover, int store
         const int own = object.role == Role::spawn && kind.mover == world.player() ? map.player : kind.mover;
         if (object.storey == storey && own == mover && object.role != Role::link) points.push_back(object.position);
     }
+    add_ends_of_stairs(world, map, *bounds(world.movers()[static_cast<std::size_t>(mover)].body), storey, points);
     if (mover != map.player) return points;
     for (const Map& other : world.maps())
         for (const Object& link : other.objects)
@@ -66,6 +84,12 @@ bool fits(const Map& map, const Ground& ground, const FreeSpace& space, int numb
     return false;
 }
 
+void name_storey(const World& world, int storey, Finding& finding) {
+    if (world.storeys().size() > 1)
+        finding.details.push_back(
+            fmt::format("on storey '{}'", world.storeys()[static_cast<std::size_t>(storey)].name));
+}
+
 void check_pockets(const World& world, Grounds& grounds, int map_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     if (map.player < 0) return;
@@ -96,6 +120,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
         finding.map = map.name, finding.layer = spot.layer;
         finding.cell = {map.first_column + column, map.first_row + row};
+        name_storey(world, storey, finding);
         finding.details.push_back(fmt::format("it reaches from {} to {} px", at_px(box.least), at_px(box.most)));
         finding.hint = Hint{"fill it, or open a way in", ""};
         findings.add(std::move(finding));
@@ -103,32 +128,47 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
 }
 
 // Looks for a way out of a map, for a body that starts at some points: from cell to cell, by places in each where the
-// body stands in the middle or along a side. A way that is found is there, for all that the body sweeps is asked; what
-// fits between other places only is not found.
+// body stands in the middle or along a side of its box. A way that is found is there, for all that the body sweeps is
+// asked; what fits between other places only is not found.
 class WayOut {
 public:
-    WayOut(const Map& map, const Ground& ground, const Bounds& body)
+    WayOut(const Map& map, const Ground& ground, const Regions& body)
         : map_(map),
           ground_(ground),
-          body_(body),
-          seen_(static_cast<std::size_t>(map.columns + 2) * static_cast<std::size_t>(map.rows + 2) * stances) {}
+          body_(body.front().outline),
+          outline_(map.block_ring(0, 0, map.columns, map.rows)),
+          size_(*bounds(body)),
+          seen_(static_cast<std::size_t>(map.columns + 2) * static_cast<std::size_t>(map.rows + 2) * stances) {
+        const auto add = [&](int stance, const Node& to) {
+            const Point from = position({0, 0, stance}), there = position(to);
+            steps_[static_cast<std::size_t>(stance)].push_back({to, swept({there.x - from.x, there.y - from.y})});
+        };
+        for (int stance = 0; stance < stances; ++stance) {
+            for (int other = 0; other < stances; ++other)
+                if (other != stance) add(stance, {0, 0, other});
+            for (const auto& [dc, dr] : {std::pair{1, 0}, std::pair{-1, 0}, std::pair{0, 1}, std::pair{0, -1}})
+                add(stance, {dc, dr, stance});
+        }
+    }
 
     // Where the body is when it has left the map.
     std::optional<Point> from(const std::vector<Point>& points) {
         for (const Point p : points) {
-            if (!free_between(p, p)) continue;
+            if (!ground_.free(body_, p)) continue;
             const auto [c, r] =
-                map_.cell_at({p.x + (body_.least.x + body_.most.x) / 2, p.y + (body_.least.y + body_.most.y) / 2});
-            for (int stance = 0; stance < stances; ++stance) visit(p, {c, r, stance});
+                map_.cell_at({p.x + (size_.least.x + size_.most.x) / 2, p.y + (size_.least.y + size_.most.y) / 2});
+            for (int stance = 0; stance < stances; ++stance) {
+                const Point to = position({c, r, stance});
+                visit(p, {c, r, stance}, swept({to.x - p.x, to.y - p.y}));
+            }
         }
         while (!open_.empty()) {
             const Node node = open_.back();
             open_.pop_back();
             const Point p = position(node);
             if (is_outside(p)) return p;
-            for (int stance = 0; stance < stances; ++stance) visit(p, {node.column, node.row, stance});
-            for (const auto& [dc, dr] : {std::pair{1, 0}, std::pair{-1, 0}, std::pair{0, 1}, std::pair{0, -1}})
-                visit(p, {node.column + dc, node.row + dr, node.stance});
+            for (const Step& step : steps_[static_cast<std::size_t>(node.stance)])
+                visit(p, {node.column + step.to.column, node.row + step.to.row, step.to.stance}, step.swept);
         }
         return std::nullopt;
     }
@@ -138,39 +178,52 @@ private:
     struct Node {
         int column, row, stance;
     };
+    struct Step {
+        Node to;
+        Ring swept;
+    };
 
+    // All that the body covers on a straight way, from its position.
+    [[nodiscard]] Ring swept(Point way) const {
+        std::vector<Point> points = body_;
+        for (const Point p : body_) points.push_back(moved(p, way));
+        return convex_hull(std::move(points));
+    }
     [[nodiscard]] Point position(const Node& node) const {
         const Bounds cell = map_.cell_box(node.column, node.row);
-        const auto place = [](int way, std::int32_t least, std::int32_t most, std::int32_t body_least,
-                              std::int32_t body_most) {
-            return way == 0   ? least - body_least
-                   : way == 2 ? most - body_most
-                              : least + (most - least) / 2 - (body_least + body_most) / 2;
-        };
-        return {place(node.stance % 3, cell.least.x, cell.most.x, body_.least.x, body_.most.x),
-                place(node.stance / 3, cell.least.y, cell.most.y, body_.least.y, body_.most.y)};
+        const Point middle = detail::in_middle(cell, size_);
+        const int across = node.stance % 3, down = node.stance / 3;
+        return {across == 0   ? cell.least.x - size_.least.x
+                : across == 2 ? cell.most.x - size_.most.x
+                              : middle.x,
+                down == 0   ? cell.least.y - size_.least.y
+                : down == 2 ? cell.most.y - size_.most.y
+                            : middle.y};
     }
-    [[nodiscard]] bool free_between(Point a, Point b) const {
-        return ground_.free({{std::min(a.x, b.x) + body_.least.x, std::min(a.y, b.y) + body_.least.y},
-                             {std::max(a.x, b.x) + body_.most.x, std::max(a.y, b.y) + body_.most.y}});
-    }
+    // Whether all of the body lies past one side of the map.
     [[nodiscard]] bool is_outside(Point p) const {
-        return p.x + body_.most.x <= map_.least().x || p.x + body_.least.x >= map_.most().x ||
-               p.y + body_.most.y <= map_.least().y || p.y + body_.least.y >= map_.most().y;
+        for (std::size_t i = 0; i < outline_.size(); ++i)
+            if (std::none_of(body_.begin(), body_.end(), [&](Point q) {
+                    return turn(outline_[i], outline_[(i + 1) % outline_.size()], moved(q, p)) == Turn::left;
+                }))
+                return true;
+        return false;
     }
-    void visit(Point from, const Node& node) {
+    void visit(Point from, const Node& node, const Ring& way) {
         if (node.column < -1 || node.row < -1 || node.column > map_.columns || node.row > map_.rows) return;
         const std::size_t cell = static_cast<std::size_t>(node.row + 1) * static_cast<std::size_t>(map_.columns + 2) +
                                  static_cast<std::size_t>(node.column + 1);
         const std::size_t i = cell * stances + static_cast<std::size_t>(node.stance);
-        if (seen_[i] || !free_between(from, position(node))) return;
+        if (seen_[i] || !ground_.free(way, from)) return;
         seen_[i] = true;
         open_.push_back(node);
     }
 
     const Map& map_;
     const Ground& ground_;
-    Bounds body_;
+    Ring body_, outline_;   // and the map's
+    Bounds size_;
+    std::array<std::vector<Step>, stances> steps_;   // from each of them: the same in all cells
     std::vector<bool> seen_;
     std::vector<Node> open_;
 };
@@ -187,11 +240,15 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
     std::vector<Point> free;   // what a point cannot leave, a body cannot
     for (std::size_t i = 0; i < points.size(); ++i)
         if (areas[i] == FreeSpace::outside) free.push_back(points[i]);
-    const auto out = free.empty() ? std::nullopt : WayOut(map, ground, size).from(free);
+    if (free.empty()) return;
+    const std::vector<Ring>& fences = grounds.lines(map_id, mover_id, storey).both_ways;
+    const auto out = fences.empty() ? WayOut(map, ground, mover.body).from(free)
+                                    : WayOut(map, Ground(ground.regions(), fences), mover.body).from(free);
     if (!out) return;
     Finding finding =
         findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
+    name_storey(world, storey, finding);
     const auto [column, row] = map.cell_at(*out);
     finding.cell = {map.first_column + column, map.first_row + row};
     finding.hint =

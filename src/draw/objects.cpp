@@ -85,6 +85,7 @@ const Mover* mover_of(const World& world, const Map& map, const Object& object) 
 
 std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object) {
     if (!object.area.empty()) return bounds(object.area);
+    if (!object.line.empty()) return bounds(Regions{{object.line, {}}});
     const Mover* mover = mover_of(world, map, object);
     return mover == nullptr ? std::nullopt : bounds(moved(mover->body, object.position));
 }
