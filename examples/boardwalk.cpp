@@ -36,7 +36,7 @@ int main(int argc, char** argv) {
     cross(play, "on the boardwalk", 107);
     // A plank rots away while somebody plays.
     const int bridge = 1;
-    const dg::Changed rotten = play.clear(bridge, {9, 6});
+    const dg::EditResult rotten = play.clear(bridge, {9, 6});
     fmt::print("a plank is gone: the ground of {} chunk{} is another\n", rotten.chunks.size(),
                rotten.chunks.size() == 1 ? "" : "s");
     cross(play, "on the boardwalk", 107);

@@ -23,10 +23,10 @@ public:
             if (firing.object >= 0)
                 fmt::print("  {} '{}'", dg::name_of(firing.fires),
                            play.map().objects[static_cast<std::size_t>(firing.object)].name);
-            else if (const dg::Tile* tile = play.find_tile(firing.layer, firing.cell))
-                fmt::print("  {} of {}", dg::name_of(firing.fires), tile->name);
-            for (const dg::Change& change : firing.changed.changes)
-                if (change.sort == dg::Change::Sort::fact)
+            else
+                fmt::print("  {} of {}", dg::name_of(firing.fires), play.world().tile(firing.tile).name);
+            for (const dg::Edit& change : firing.changed.edits)
+                if (change.sort == dg::Edit::Sort::fact)
                     fmt::print(": {}", play.world().facts()[static_cast<std::size_t>(change.fact)].note);
             if (firing.event >= 0)
                 fmt::print(", runs {}", play.world().events()[static_cast<std::size_t>(firing.event)].name);
@@ -69,6 +69,7 @@ int main(int argc, char** argv) {
     const dg::LoadedChanges changes = dg::read_changes(again.play.world(), saved);
     if (!changes.changes || !again.play.apply(*changes.changes).empty()) return 1;
     fmt::print("loaded: the key is {}\n", again.play.holds("has_hatch_key") ? "there" : "lost");
+    if (again.play.map().name != "pump_house") again.play.go_to("pump_house");   // where the hatch leads nowhere
     fmt::print("to the valve\n");
     again.go({248, 100}, true);
     fmt::print("the pump {}\n", again.play.holds("pump_running") ? "runs" : "stands still");

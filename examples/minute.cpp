@@ -20,7 +20,7 @@ int main() {
     dg::Play play(world, "slipway");   // a game: dg::load_pack("station.pack.cbor").pack(), without any TOML reader
     for (const dg::Touch& touch : play.touched({.point = {328, 128}, .normal = {0, -1}})) {
         const std::string tile = play.find_tile(touch.layer, touch.cell)->name;
-        const dg::Changed changed = play.clear(touch.layer, touch.cell);
+        const dg::EditResult changed = play.clear(touch.layer, touch.cell);
         std::printf("hit and removed %s; chunks with other ground: %zu\n", tile.c_str(), changed.chunks.size());
     }
 }

@@ -9,6 +9,8 @@
 // Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.
 #pragma once
 
+#include <cmath>
+
 #include "dryground/chipmunk.hpp"
 #include "dryground/play.hpp"
 
@@ -57,6 +59,27 @@ private:
     std::vector<std::unique_ptr<GroupShapes>> chunks_;
 };
 
+// The box around a shape, in px; on the side that a normal out of the ground points away from, as wide as the shape is
+// there: a ball touches at a point, whatever its box.
+[[nodiscard]] inline BoxOfBody body_of(const Play& play, const cpShape* shape, cpVect normal) {
+    const double px = 1 / play.world().per_metre(), depth = px / 64;
+    cpBB box = cpShapeGetBB(shape);
+    const auto narrow = [&](cpVect from, cpVect to, cpFloat cpVect::*across, cpFloat& least, cpFloat& most) {
+        cpSegmentQueryInfo first, last;
+        if (!cpShapeSegmentQuery(shape, from, to, 0, &first) || !cpShapeSegmentQuery(shape, to, from, 0, &last)) return;
+        least = first.point.*across, most = last.point.*across;
+    };
+    if (std::abs(normal.y) > std::abs(normal.x)) {
+        const cpFloat y = normal.y > 0 ? box.b + depth : box.t - depth;
+        narrow(cpv(box.l - px, y), cpv(box.r + px, y), &cpVect::x, box.l, box.r);
+    } else {
+        const cpFloat x = normal.x > 0 ? box.l + depth : box.r - depth;
+        narrow(cpv(x, box.b - px), cpv(x, box.t + px), &cpVect::y, box.b, box.t);
+    }
+    const PointPx corner = play.from_metres(box.l, box.t);
+    return {corner.x, corner.y, (box.r - box.l) / px, (box.t - box.b) / px};
+}
+
 // The contacts of an arbiter as Play asks for them: between a shape of the ground and one of a body's. None where
 // neither is the ground's.
 struct Contacts {
@@ -74,15 +97,15 @@ struct Contacts {
     all.ground = group_of(a_is_ground ? a : b), all.body = a_is_ground ? b : a;
     // From the first shape to the second, y up.
     const cpVect normal = cpvmult(cpArbiterGetNormal(arbiter), a_is_ground ? 1 : -1);
-    const cpBB box = cpShapeGetBB(all.body);
-    const PointPx corner = play.from_metres(box.l, box.t);
-    const double scale = play.world().per_metre();
+    const BoxOfBody body = body_of(play, all.body, normal);
     for (int i = 0; i < cpArbiterGetCount(arbiter) && all.count < all.contacts.size(); ++i) {
         const cpVect at = a_is_ground ? cpArbiterGetPointA(arbiter, i) : cpArbiterGetPointB(arbiter, i);
         Contact& contact = all.contacts[all.count++];
         contact.point = play.from_metres(at.x, at.y);
         contact.normal = {normal.x, -normal.y};
-        contact.body = BoxOfBody{corner.x, corner.y, (box.r - box.l) * scale, (box.t - box.b) * scale};
+        const bool level = std::abs(normal.y) > std::abs(normal.x);   // else it stands on a corner elsewhere
+        const double from = level ? body.left : body.top, along = level ? contact.point.x : contact.point.y;
+        if (along > from - 0.25 && along < from + (level ? body.width : body.height) + 0.25) contact.body = body;
         contact.storey = all.ground->group->storey_id;
     }
     return all;

@@ -1,9 +1,9 @@
-// Saved games: what is other than in the pack, as a file holds it. `dryground/changes/1` (schema/changes.schema.json).
+// Saved games: the differences from a pack, as a file holds them. `dryground/changes/1` (schema/changes.schema.json).
 //
 //     std::string fault = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
 //     …
 //     const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
-//     fault = saved.changes ? play.apply(*saved.changes) : saved.fault;
+//     if (saved.changes) play.apply(*saved.changes);   // else saved.fault says why not
 //
 // Threads: free functions without shared state.
 #pragma once
@@ -11,22 +11,25 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "dryground/files.hpp"
 #include "dryground/play.hpp"
 
 namespace dryground {
 
-// Things are named as in the world's files, objects by their position in the map. The same changes give the same bytes.
-// Requires that they are of this world.
-[[nodiscard]] std::string changes_bytes(const World& world, const Changes& changes,
+// Things are named as in the world's files, objects without a name by their kind and position: what is inserted or
+// moved elsewhere in the world changes nothing. The same changes give the same bytes. Requires that they are of this
+// world.
+[[nodiscard]] std::string changes_bytes(const World& world, const SavedChanges& changes,
                                         PackFormat format = PackFormat::json);
 
 struct LoadedChanges {
-    std::optional<Changes> changes;
-    std::string fault;   // why there are none: the way to it in the tree, what is wrong
+    std::optional<SavedChanges> changes;   // by the ids of the world that they were read for
+    std::vector<std::string> lost;         // what this world has no place for, in words
+    std::string fault;                     // why there are none: the way to it in the tree, what is wrong
 };
-// Reads either format. Whether they fit the world `Play::apply` tells; the names in them must be there.
+// Reads either format, for a world that need not be the one that was played.
 [[nodiscard]] LoadedChanges read_changes(const World& world, std::string_view bytes);
 
 }   // namespace dryground

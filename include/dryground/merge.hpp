@@ -139,6 +139,8 @@ public:
     // From now on just these facts are true: sorted ids. Gives back which chunks have changed. Cost: in proportion to
     // the chunks that hold what comes, goes, opens or closes, and to the cells of layers that do.
     std::vector<std::size_t> set_facts(const Facts& facts);
+    // Takes an object away, or puts it back, by its position. Cost: in proportion to the chunks that it lies in.
+    std::vector<std::size_t> set_removed(std::size_t object, bool removed);
 
 private:
     struct Parts;

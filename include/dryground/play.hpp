@@ -11,6 +11,7 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
 #include <memory>
 #include <optional>
 #include <span>
@@ -31,28 +32,31 @@ struct PlayOptions {
     bool pieces = false;   // whether chunks hold convex pieces besides regions and chains
 };
 
-// One thing that was done to the running game, with what undoes it.
-struct Change {
-    enum class Sort { tile, fact, fired } sort = Sort::tile;
+// One thing that was done to the running game, with what undoes it. `fired`: something that fires only once has.
+// `removed`: an object is gone.
+struct Edit {
+    enum class Sort { tile, fact, fired, removed } sort = Sort::tile;
     int map = -1;
     int layer = -1;
     Cell cell{};
     Placed before{}, after{};           // of a tile
     int fact = -1;                      // of a fact
-    int object = -1;                    // of an object that fires only once; of a tile -1, and layer and cell say which
+    int object = -1;                    // that fired or is gone; of a tile that fired -1, and layer and cell say which
     bool holds = false, held = false;   // after it, and before
 
-    friend bool operator==(const Change&, const Change&) = default;
+    friend bool operator==(const Edit&, const Edit&) = default;
 };
-struct Changed {
-    std::vector<Change> changes;       // none when nothing became another; undo takes them
-    std::vector<std::size_t> chunks;   // of the present map, whose geometry is another now: positions in merge().chunks
+struct EditResult {
+    std::vector<Edit> edits;           // none when nothing changed; undo takes them
+    std::vector<std::size_t> chunks;   // of the present map, whose geometry changed: positions in merge().chunks
 };
 
-// All that a saved game holds of a world: what is other than in its pack. `changes_bytes` (files.hpp) writes it.
-struct Changes {
-    std::string pack;              // the hash of the pack it belongs to
-    std::vector<Change> changes;   // each thing once, sorted
+// All that a saved game holds of a world: the differences from its pack. `changes_bytes` (changes.hpp) writes them by
+// names, so that they survive a new pack.
+struct SavedChanges {
+    std::string pack;          // the hash of the pack that was played; empty: a world without one
+    std::string map;           // the present map
+    std::vector<Edit> edits;   // each thing once, sorted
 };
 
 // What a mover's way is barred by.
@@ -64,6 +68,30 @@ struct Blocked {
     PointPx place{};   // where the mover stops
 
     explicit operator bool() const { return by != By::nothing; }
+};
+
+// A body of the game's, as it is now.
+struct BodyNow {
+    std::uint64_t id = 0;
+    int mover = -1;       // its id
+    PointPx position{};   // the mover's: what its body counts from
+    int storey = 0;
+    bool uses = false;   // it asks, this frame, to use what it stands in or next to
+};
+
+// Something that a shape overlaps.
+struct Overlap {
+    enum class Sort { tile, object, rim, body } sort = Sort::tile;
+    int barrier = -1;         // of what is solid
+    std::string trigger{};    // of tiles' shapes that sense: their name
+    int layer = -1;           // of tiles and objects
+    Cell cell{};              // of tiles
+    Placed tile{};            // what stands there
+    int object = -1;          // a position in the map's objects
+    std::uint64_t body = 0;   // its id, and its mover's
+    int mover = -1;
+
+    friend bool operator==(const Overlap&, const Overlap&) = default;
 };
 
 enum class Diagonal { never, if_both_free, if_one_free, always };   // past corners
@@ -84,6 +112,14 @@ public:
 
     // Goes to another map, whose changes are as they were when it was left. Cost: merging it.
     void go_to(std::string_view map);
+    void go_to(int map);   // by its id
+
+    // ---- finding things by their names; -1 where there is none ----
+
+    [[nodiscard]] int find_layer(std::string_view name) const;    // of the present map; O(layers)
+    [[nodiscard]] int find_object(std::string_view name) const;   // likewise; O(objects)
+    [[nodiscard]] std::vector<int> layers_tagged(std::string_view tag) const;
+    [[nodiscard]] PointPx place_of(int object) const;   // its position; of one with an area the middle, or its feet
 
     // ---- places and cells ----
 
@@ -91,6 +127,8 @@ public:
     [[nodiscard]] PointPx from_metres(double x, double y) const;
     [[nodiscard]] std::array<double, 2> to_metres(PointPx p) const;
     [[nodiscard]] Cell cell_at(PointPx p) const;   // on any grid; need not be one of the map's; NaN is far out
+    // The cell that a body stands in whose feet are at a place: on the border of two the upper one.
+    [[nodiscard]] Cell standing_cell(PointPx feet) const;
     [[nodiscard]] PointPx corner_of(const Cell& cell) const;   // the top-left one; of a diamond the top one
     [[nodiscard]] PointPx middle_of(const Cell& cell) const;
     [[nodiscard]] bool has(const Cell& cell) const;
@@ -132,35 +170,55 @@ public:
     // from the side that they block.
     [[nodiscard]] Blocked blocked(int mover, PointPx from, PointPx to, int storey = 0) const;
 
+    // ---- what is there ----
+
+    // All that overlaps a shape that is moved to a place: tiles' solid and sensing shapes, objects' areas and
+    // positions, the rim, and those of `bodies` that are on the storey. Touching is not overlapping. Sorted by sort,
+    // layer, row, column, object, body; each thing once for each barrier and trigger. Cost: in proportion to what is
+    // near.
+    [[nodiscard]] std::vector<Overlap> overlaps(const Regions& shape, PointPx at, int storey = 0,
+                                                std::span<const BodyNow> bodies = {}) const;
+    [[nodiscard]] std::vector<Overlap> overlaps(int mover, PointPx at, int storey = 0,
+                                                std::span<const BodyNow> bodies = {}) const;   // the mover's body
+    // What of that a feeler of a mover senses: the barriers and movers that it names.
+    [[nodiscard]] std::vector<Overlap> senses(int mover, std::string_view feeler, PointPx at, int storey = 0,
+                                              std::span<const BodyNow> bodies = {}) const;
+
     // ---- changes ----
 
     // Puts a tile on a cell, or takes it away ({}). Cost: that of its chunk, where tiles keep to their cells.
-    Changed set_tile(int layer, const Cell& cell, const Placed& tile);
-    Changed set_tile(int layer, const Cell& cell, std::string_view tile);   // by name, or set/tile; "": none
-    Changed clear(int layer, const Cell& cell) { return set_tile(layer, cell, Placed{}); }
-    Changed swap(int layer, const Cell& a, const Cell& b);
+    EditResult set_tile(int layer, const Cell& cell, const Placed& tile);
+    EditResult set_tile(int layer, const Cell& cell, std::string_view tile);   // by name, or set/tile; "": none
+    EditResult clear(int layer, const Cell& cell) { return set_tile(layer, cell, Placed{}); }
+    EditResult swap(int layer, const Cell& a, const Cell& b);
     // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it,
-    // else that of merging the map.
-    Changed set_fact(int fact, bool holds);
-    Changed set_fact(std::string_view fact, bool holds = true);
+    // else in proportion to the chunks whose ground does.
+    EditResult set_fact(int fact, bool holds);
+    EditResult set_fact(std::string_view fact, bool holds = true);
     [[nodiscard]] bool holds(int fact) const;
     [[nodiscard]] bool holds(std::string_view fact) const;
     [[nodiscard]] const Facts& facts() const;
-    [[nodiscard]] bool is_there(int object) const;   // of the present map, as facts say
+    [[nodiscard]] bool is_there(int object) const;   // of the present map: as facts say, and not removed
+
+    // An object of the present map is gone for good: eaten, beaten, taken. Spawners, triggers and ground heed it.
+    // Cost: none where it shapes no ground, else in proportion to the chunks that it lies in.
+    EditResult remove(int object);
 
     // Undoes what a call gave back.
-    Changed undo(const Changed& changed);
+    EditResult undo(const EditResult& changed);
 
-    // What is other than in the pack; the same changes made in any order are the same.
-    [[nodiscard]] Changes changes() const;
-    // Makes them all, on a fresh start of the same world. Gives why not, empty when it has: then nothing was done.
-    [[nodiscard]] std::string apply(const Changes& changes);
+    // The differences from the pack; the same ones made in any order are the same. Cost: in proportion to them.
+    [[nodiscard]] SavedChanges changes() const;
+    // From now on just these differences hold, on the map that they name. Gives in words what of them does not fit the
+    // world and was left out. Cost: in proportion to what changes, and merging the map where it is another or much of
+    // it changes.
+    std::vector<std::string> apply(const SavedChanges& changes);
 
     // Whether something that fires once has fired: an object of the present map, or a tile.
     [[nodiscard]] bool has_fired(int object) const;
     [[nodiscard]] bool has_fired(int layer, const Cell& cell) const;
-    Changed set_fired(int object);
-    Changed set_fired(int layer, const Cell& cell);
+    EditResult set_fired(int object);
+    EditResult set_fired(int layer, const Cell& cell);
 
     // Takes a newer world while running: the same map (or its first, when that is gone), facts and changed cells as far
     // as they are there. Tells in words what is other: maps, tiles, facts that came and went, changes that were lost.

@@ -15,7 +15,7 @@
 #include <string_view>
 #include <vector>
 
-#include "dryground/play.hpp"
+#include "dryground/triggers.hpp"
 
 namespace dryground {
 
@@ -100,11 +100,13 @@ private:
 // The same for events: what the game does when a trigger, link or tile asks for it.
 class Events {
 public:
-    using Run = std::function<void(int object, std::uint64_t body)>;   // an object of the present map, -1 with a tile
+    using Run = std::function<void(const Firing&)>;
 
     Events& on(std::string event, Run run);
-    // Runs one, by its id. False when it has no function; -1 runs nothing and is true.
-    bool run(const World& world, int event, int object = -1, std::uint64_t body = 0) const;
+    // Runs what a firing asks for. False when that has no function; a firing without an event is true.
+    bool run(const World& world, const Firing& firing) const;
+    // Runs an event by its id, such as the one at the end of a link: with a firing that says just that.
+    bool run(const World& world, int event) const;
     [[nodiscard]] std::vector<std::string> missing(const World& world) const;   // events without a function
     [[nodiscard]] std::vector<std::string> surplus(const World& world) const;   // functions without an event
 

@@ -23,9 +23,9 @@ struct BoxOfBody {   // px: the corner at its top-left, and its size
 struct Contact {
     PointPx point;                     // where they touch
     PointPx normal{};                  // out of the ground, toward the body, of any length; (0, 0): not known
-    std::optional<BoxOfBody> body{};   // with it, all that lies along the body's side is told
+    std::optional<BoxOfBody> body{};   // around it; with it, all that lies along the body's side is told
     int storey = 0;
-    int mover = -1;         // only what stops this mover (an id); -1: whatever is solid
+    int mover = -1;   // only what stops this mover (an id), whose shape the body has; -1: whatever is solid, a box
     double within_px = 1;   // how far from the contact a shape may lie
 };
 

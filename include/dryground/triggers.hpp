@@ -16,25 +16,20 @@
 
 namespace dryground {
 
-struct BodyNow {
-    std::uint64_t id = 0;
-    int mover = -1;       // its id
-    PointPx position{};   // the mover's: what its body counts from
-    int storey = 0;
-    bool uses = false;   // it asks, this frame, to use what it stands in or next to
-};
-
 struct Firing {
     Fires fires = Fires::enter;
     std::uint64_t body = 0;   // 0 with no body: what fires at the start
     int object = -1;          // of the present map; -1: a tile
     int layer = -1;           // of the tile, and its cell
     Cell cell{};
+    Placed tile{}, became{};   // what stood there, and what stands there now
+    // Of the object, or of the tile that stood there. They live as long as the Play's world.
+    const Properties* properties = nullptr;
     int event = -1;   // to run; -1: none
     // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.
     const Link* link = nullptr;
-    int to_storey = -1;   // of stairs: where the body is from now on
-    Changed changed;      // facts that it gave, tiles that it turned into others: done already
+    int to_storey = -1;     // of stairs: where the body is from now on; theirs there fire when it has left the cell
+    EditResult changed{};   // facts that it gave, tiles that it turned into others: done already
 };
 
 // Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what

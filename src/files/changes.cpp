@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../play/object_keys_internal.hpp"
 #include "pack_internal.hpp"
 
 namespace dryground {
@@ -22,35 +23,56 @@ Json tile_json(const World& world, const Placed& placed) {
     return json;
 }
 
+// Objects of each map by what they are saved as.
+class AllKeys {
+public:
+    explicit AllKeys(const World& world) : world_(world) {}
+    const play::ObjectKeys& of(int map) {
+        return known_.try_emplace(map, world_, world_.maps()[static_cast<std::size_t>(map)]).first->second;
+    }
+
+private:
+    const World& world_;
+    std::map<int, play::ObjectKeys> known_;
+};
+
+void add_object(Json& json, const play::ObjectKey& key) {
+    if (!key.name.empty()) {
+        json["object"] = key.name;
+        return;
+    }
+    json["kind"] = key.kind;
+    json["at"] = {to_px(key.at.x), to_px(key.at.y)};
+    if (key.which > 0) json["which"] = key.which;
+}
+
 }   // namespace
 
-std::string changes_bytes(const World& world, const Changes& changes, PackFormat format) {
-    Json facts = Json::array(), tiles = Json::array(), fired = Json::array();
-    for (const Change& change : changes.changes) {
-        if (change.sort == Change::Sort::fact) {
-            facts.push_back(world.facts()[static_cast<std::size_t>(change.fact)].name);
+std::string changes_bytes(const World& world, const SavedChanges& changes, PackFormat format) {
+    Json facts = Json::array(), tiles = Json::array(), fired = Json::array(), removed = Json::array();
+    AllKeys keys(world);
+    for (const Edit& edit : changes.edits) {
+        if (edit.sort == Edit::Sort::fact) {
+            facts.push_back(world.facts()[static_cast<std::size_t>(edit.fact)].name);
             continue;
         }
-        const Map& map = world.maps()[static_cast<std::size_t>(change.map)];
+        const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
         Json json{{"map", map.name}};
-        if (change.object >= 0) {
-            json["object"] = change.object;
+        if (edit.object >= 0) {
+            add_object(json, keys.of(edit.map).key(edit.object));
         } else {
-            json["layer"] = map.layers[static_cast<std::size_t>(change.layer)].name;
-            json["cell"] = change.cell;
+            json["layer"] = map.layers[static_cast<std::size_t>(edit.layer)].name;
+            json["cell"] = edit.cell;
         }
-        if (change.sort == Change::Sort::tile) {
-            json["was"] = tile_json(world, change.before), json["is"] = tile_json(world, change.after);
-            tiles.push_back(std::move(json));
-        } else {
-            fired.push_back(std::move(json));
-        }
+        if (edit.sort == Edit::Sort::tile) json["is"] = tile_json(world, edit.after);
+        (edit.sort == Edit::Sort::tile    ? tiles
+         : edit.sort == Edit::Sort::fired ? fired
+                                          : removed)
+            .push_back(std::move(json));
     }
-    const Json all{{"format", "dryground/changes/1"},
-                   {"pack", changes.pack},
-                   {"facts", std::move(facts)},
-                   {"tiles", std::move(tiles)},
-                   {"fired", std::move(fired)}};
+    const Json all{{"format", "dryground/changes/1"}, {"pack", changes.pack},      {"map", changes.map},
+                   {"facts", std::move(facts)},       {"tiles", std::move(tiles)}, {"fired", std::move(fired)},
+                   {"removed", std::move(removed)}};
     if (format == PackFormat::json) return files::json_text(all);
     std::string bytes;
     Json::to_cbor(all, nlohmann::detail::output_adapter<char>(bytes));
@@ -59,38 +81,58 @@ std::string changes_bytes(const World& world, const Changes& changes, PackFormat
 
 namespace {
 
-// What is wrong, with the way to it: thrown and caught in this file alone.
+// What is wrong with the tree, with the way to it, or what the world has no place for: thrown and caught in this file
+// alone.
 struct Fault {
+    std::string words;
+};
+struct Lost {
     std::string words;
 };
 
 class Reader {
 public:
-    explicit Reader(const World& world) : world_(world) {}
+    explicit Reader(const World& world) : world_(world), keys_(world) {}
 
-    Changes read(const Json& all) {
-        Changes changes;
-        changes.pack = text(all, "", "pack");
+    LoadedChanges read(const Json& all) {
+        SavedChanges changes;
+        changes.pack = text(all, "", "pack"), changes.map = text(all, "", "map");
         if (const std::string format = text(all, "", "format"); format != "dryground/changes/1")
             throw Fault{fmt::format("format: is '{}', but should be 'dryground/changes/1'", format)};
-        for (const auto& [json, way] : list(all, "tiles")) {
-            Change change = place(json, way);
-            change.before = tile(json, way, "was"), change.after = tile(json, way, "is");
-            changes.changes.push_back(change);
-        }
-        for (const auto& [json, way] : list(all, "facts")) {
+        const auto each = [&](const char* key, auto edit_of) {
+            for (const auto& [json, way] : list(all, key)) {
+                try {
+                    changes.edits.push_back(edit_of(json, way));
+                } catch (const Lost& lost) {
+                    lost_.push_back(fmt::format("{}: {}", way, lost.words));
+                }
+            }
+        };
+        each("tiles", [&](const Json& json, const std::string& way) {
+            Edit edit = place(json, way);
+            if (edit.object >= 0) throw Fault{way + ".layer: should be a text"};
+            edit.after = tile(json, way, "is");
+            return edit;
+        });
+        each("facts", [&](const Json& json, const std::string& way) {
             if (!json.is_string()) throw Fault{way + ": should be a fact's name"};
-            Change change;
-            change.sort = Change::Sort::fact, change.holds = true;
-            change.fact = position(world_.facts(), json.get<std::string>(), way, "fact");
-            changes.changes.push_back(change);
-        }
-        for (const auto& [json, way] : list(all, "fired")) {
-            Change change = place(json, way);
-            change.sort = Change::Sort::fired, change.holds = true;
-            changes.changes.push_back(change);
-        }
-        return changes;
+            Edit edit;
+            edit.sort = Edit::Sort::fact, edit.holds = true;
+            edit.fact = position(world_.facts(), json.get<std::string>(), "fact");
+            return edit;
+        });
+        each("fired", [&](const Json& json, const std::string& way) {
+            Edit edit = place(json, way);
+            edit.sort = Edit::Sort::fired, edit.holds = true;
+            return edit;
+        });
+        each("removed", [&](const Json& json, const std::string& way) {
+            Edit edit = place(json, way);
+            if (edit.object < 0) throw Fault{way + ".object: should be a text"};
+            edit.sort = Edit::Sort::removed, edit.holds = true;
+            return edit;
+        });
+        return {std::move(changes), std::move(lost_), ""};
     }
 
 private:
@@ -107,10 +149,10 @@ private:
         return json[key].get<std::string>();
     }
     template <class Things>
-    static int position(const Things& things, const std::string& name, const std::string& way, const char* sort) {
+    static int position(const Things& things, const std::string& name, const char* sort) {
         const auto found =
             std::find_if(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
-        if (found == things.end()) throw Fault{fmt::format("{}: there is no {} '{}'", way, sort, name)};
+        if (found == things.end()) throw Lost{fmt::format("there is no {} '{}'", sort, name)};
         return static_cast<int>(found - things.begin());
     }
     static int whole(const Json& json, const std::string& way) {
@@ -120,20 +162,53 @@ private:
         return json.get<int>();
     }
 
-    Change place(const Json& json, const std::string& way) const {
-        Change change;
-        change.map = position(world_.maps(), text(json, way, "map"), way + ".map", "map");
-        if (json.contains("object")) {
-            change.object = whole(json["object"], way + ".object");
-            if (change.object < 0) throw Fault{way + ".object: should be 0 or more"};
-            return change;
+    Edit place(const Json& json, const std::string& way) {
+        Edit edit;
+        const std::string map_name = text(json, way, "map");
+        std::optional<play::ObjectKey> key;
+        if (json.contains("object"))
+            key = {text(json, way, "object"), {}, {}, 0};
+        else if (json.contains("kind"))
+            key = unnamed(json, way);
+        std::string layer;
+        if (!key) {
+            layer = text(json, way, "layer");
+            if (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2)
+                throw Fault{way + ".cell: should be a column and a row"};
+            for (std::size_t i = 0; i < 2; ++i) edit.cell[i] = whole(json["cell"][i], way + ".cell");
         }
-        change.layer = position(world_.maps()[static_cast<std::size_t>(change.map)].layers, text(json, way, "layer"),
-                                way + ".layer", "layer");
-        if (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2)
-            throw Fault{way + ".cell: should be a column and a row"};
-        for (std::size_t i = 0; i < 2; ++i) change.cell[i] = whole(json["cell"][i], way + ".cell");
-        return change;
+        edit.map = position(world_.maps(), map_name, "map");
+        const Map& map = world_.maps()[static_cast<std::size_t>(edit.map)];
+        if (key) {
+            edit.object = keys_.of(edit.map).find(*key);
+            if (edit.object < 0)
+                throw Lost{key->name.empty() ? fmt::format("map '{}' has no '{}' at [{}, {}]", map_name, key->kind,
+                                                           to_px(key->at.x), to_px(key->at.y))
+                                             : fmt::format("map '{}' has no object '{}'", map_name, key->name)};
+            return edit;
+        }
+        edit.layer = position(map.layers, layer, "layer");
+        if (map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
+            throw Lost{fmt::format("layer '{}' of map '{}' holds no cells", layer, map_name)};
+        if (!map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
+            throw Lost{fmt::format("map '{}' has no cell ({}, {})", map_name, edit.cell[0], edit.cell[1])};
+        return edit;
+    }
+    play::ObjectKey unnamed(const Json& json, const std::string& way) const {
+        play::ObjectKey key;
+        key.kind = text(json, way, "kind");
+        if (!json.contains("at") || !json["at"].is_array() || json["at"].size() != 2)
+            throw Fault{way + ".at: should be two numbers"};
+        std::array<std::int32_t, 2> at{};
+        for (std::size_t i = 0; i < 2; ++i) {
+            const Json& number = json["at"][i];
+            if (!number.is_number() || !in_range(number.get<double>()))
+                throw Fault{way + ".at: should be two numbers of px"};
+            at[i] = to_steps(number.get<double>());
+        }
+        key.at = {at[0], at[1]};
+        if (json.contains("which")) key.which = whole(json["which"], way + ".which");
+        return key;
     }
 
     Placed tile(const Json& json, const std::string& way, const char* key) const {
@@ -144,10 +219,7 @@ private:
         const std::size_t slash = name.find('/');
         const std::string place = fmt::format("{}.{}.tile", way, key);
         Placed placed;
-        placed.tileset =
-            static_cast<std::int16_t>(position(world_.tilesets(), name.substr(0, slash), place, "tile set"));
-        const TileSet& set = world_.tilesets()[static_cast<std::size_t>(placed.tileset)];
-        placed.tile = position(set.tiles, slash == std::string::npos ? "" : name.substr(slash + 1), place, "tile");
+        if (slash == std::string::npos) throw Fault{place + ": should be a tile set and a tile"};
         if (tile.contains("flip")) {
             const std::string flip = text(tile, fmt::format("{}.{}", way, key), "flip");
             placed.orientation.flip_x = flip.find('x') != std::string::npos,
@@ -159,21 +231,26 @@ private:
                 throw Fault{fmt::format("{}.{}.turn: should be 0, 90, 180 or 270", way, key)};
             placed.orientation.turn = static_cast<std::int16_t>(turn);
         }
+        placed.tileset = static_cast<std::int16_t>(position(world_.tilesets(), name.substr(0, slash), "tile set"));
+        const TileSet& set = world_.tilesets()[static_cast<std::size_t>(placed.tileset)];
+        placed.tile = position(set.tiles, name.substr(slash + 1), "tile");
         return placed;
     }
 
     const World& world_;
+    AllKeys keys_;
+    std::vector<std::string> lost_;
 };
 
 }   // namespace
 
 LoadedChanges read_changes(const World& world, std::string_view bytes) {
     const files::PackTree tree = files::parse_pack(bytes);
-    if (!tree.fault.empty()) return {std::nullopt, tree.fault};
+    if (!tree.fault.empty()) return {std::nullopt, {}, tree.fault};
     try {
-        return {Reader(world).read(tree.root), ""};
+        return Reader(world).read(tree.root);
     } catch (const Fault& fault) {
-        return {std::nullopt, fault.words};
+        return {std::nullopt, {}, fault.words};
     }
 }
 

@@ -56,10 +56,14 @@ Json notes_json(const std::vector<NamedThing>& things) {
 Json mover_json(const World& world, const Mover& mover) {
     static constexpr const char* moves[] = {"steps", "free", "side"};
     Json feelers = Json::array();
-    for (const Feeler& feeler : mover.feelers)
-        feelers.push_back({{"name", feeler.name},
-                           {"area", area_json(feeler.area)},
-                           {"senses", names_of(world.barriers(), feeler.senses)}});
+    for (const Feeler& feeler : mover.feelers) {
+        Json senses = names_of(world.barriers(), feeler.senses);
+        for (const int other : feeler.senses_movers)
+            if (const std::string& name = world.movers()[static_cast<std::size_t>(other)].name;
+                world.find_barrier(name) < 0)   // one name may be both
+                senses.push_back(name);
+        feelers.push_back({{"name", feeler.name}, {"area", area_json(feeler.area)}, {"senses", std::move(senses)}});
+    }
     return {{"name", mover.name},
             {"body", area_json(mover.body)},
             {"stopped_by", names_of(world.barriers(), mover.stopped_by)},

@@ -22,7 +22,7 @@ const Layer& layer_of(const Map& map, const Object& object) {
 bool is_there(const Layer& layer, const Facts& facts) { return holds(layer.when, layer.unless, facts); }
 
 bool is_there(const Map& map, const Object& object, const Facts& facts) {
-    return holds(object.when, object.unless, facts) && is_there(layer_of(map, object), facts);
+    return !object.removed && holds(object.when, object.unless, facts) && is_there(layer_of(map, object), facts);
 }
 
 namespace ground {

@@ -1,28 +1,39 @@
-// What is other than in the pack: told, made again, carried over to a newer world.
+// The differences from a pack: listed, made again, carried over to a newer world.
 
 #include <fmt/format.h>
 
 #include <algorithm>
 
+#include "object_keys_internal.hpp"
 #include "parts_internal.hpp"
 
 namespace dryground {
 
-Changes Play::changes() const {
-    Changes all{parts_->pack, {}};
-    for (const auto& [key, change] : parts_->tiles) all.changes.push_back(change);
-    for (const int fact : parts_->facts) {
-        Change change;
-        change.sort = Change::Sort::fact, change.fact = fact, change.holds = true;
-        all.changes.push_back(change);
+namespace {
+
+Edit edit_of(Edit::Sort sort, int map, int object) {
+    Edit edit;
+    edit.sort = sort, edit.map = map, edit.object = object, edit.holds = true;
+    return edit;
+}
+
+}   // namespace
+
+SavedChanges Play::changes() const {
+    SavedChanges all{parts_->pack, map().name, {}};
+    const Play::Parts::Done& done = parts_->done;
+    for (const auto& [key, edit] : done.tiles) all.edits.push_back(edit);
+    for (const int fact : done.facts) {
+        Edit edit;
+        edit.sort = Edit::Sort::fact, edit.fact = fact, edit.holds = true;
+        all.edits.push_back(edit);
     }
-    for (const auto& [map, object, layer, row, column] : parts_->fired) {
-        Change change;
-        change.sort = Change::Sort::fired, change.map = map, change.object = object, change.holds = true;
-        change.layer = object < 0 ? layer : -1;
-        if (object < 0) change.cell = {column, row};
-        all.changes.push_back(change);
+    for (const auto& [map, object, layer, row, column] : done.fired) {
+        Edit edit = edit_of(Edit::Sort::fired, map, object);
+        if (object < 0) edit.layer = layer, edit.cell = {column, row};
+        all.edits.push_back(edit);
     }
+    for (const auto& [map, object] : done.removed) all.edits.push_back(edit_of(Edit::Sort::removed, map, object));
     return all;
 }
 
@@ -35,56 +46,111 @@ bool is_tile(const World& world, const Placed& placed) {
                 world.tilesets()[static_cast<std::size_t>(placed.tileset)].tiles.size());
 }
 
-// Why a change cannot be made in a world; empty when it can.
-std::string fault_of(const World& world, const Change& change) {
-    if (change.sort == Change::Sort::fact)
-        return change.fact >= 0 && static_cast<std::size_t>(change.fact) < world.facts().size()
-                   ? ""
-                   : fmt::format("there is no fact {}", change.fact);
-    if (change.map < 0 || static_cast<std::size_t>(change.map) >= world.maps().size())
-        return fmt::format("there is no map {}", change.map);
-    const Map& map = world.maps()[static_cast<std::size_t>(change.map)];
-    if (change.sort == Change::Sort::fired && change.object >= 0)
-        return static_cast<std::size_t>(change.object) < map.objects.size()
-                   ? ""
-                   : fmt::format("map '{}' has no object {}", map.name, change.object);
-    if (change.layer < 0 || static_cast<std::size_t>(change.layer) >= map.layers.size() ||
-        map.layers[static_cast<std::size_t>(change.layer)].holds_objects)
-        return fmt::format("map '{}' has no layer of cells {}", map.name, change.layer);
-    const int c = change.cell[0] - map.first_column, r = change.cell[1] - map.first_row;
-    if (!map.has(c, r)) return fmt::format("map '{}' has no cell ({}, {})", map.name, change.cell[0], change.cell[1]);
-    if (change.sort == Change::Sort::fired) return "";
-    if (!is_tile(world, change.after))
-        return fmt::format("there is no tile {} in tile set {}", change.after.tile, change.after.tileset);
-    if (!(map.placed(map.layers[static_cast<std::size_t>(change.layer)], c, r) == change.before))
-        return fmt::format("cell ({}, {}) of map '{}' does not hold what it is said to have held", change.cell[0],
-                           change.cell[1], map.name);
+template <class Things>
+bool has(const Things& things, int id) {
+    return id >= 0 && static_cast<std::size_t>(id) < things.size();
+}
+
+// Why an edit cannot be made in a world; empty when it can.
+std::string fault_of(const World& world, const Edit& edit) {
+    if (edit.sort == Edit::Sort::fact)
+        return has(world.facts(), edit.fact) ? "" : fmt::format("there is no fact {}", edit.fact);
+    if (!has(world.maps(), edit.map)) return fmt::format("there is no map {}", edit.map);
+    const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
+    if (edit.sort == Edit::Sort::removed || (edit.sort == Edit::Sort::fired && edit.object >= 0))
+        return has(map.objects, edit.object) ? "" : fmt::format("map '{}' has no object {}", map.name, edit.object);
+    if (!has(map.layers, edit.layer) || map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
+        return fmt::format("map '{}' has no layer of cells {}", map.name, edit.layer);
+    if (!map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
+        return fmt::format("map '{}' has no cell ({}, {})", map.name, edit.cell[0], edit.cell[1]);
+    if (edit.sort == Edit::Sort::tile && !is_tile(world, edit.after))
+        return fmt::format("there is no tile {} in tile set {}", edit.after.tile, edit.after.tileset);
     return "";
 }
 
 }   // namespace
 
-std::string Play::apply(const Changes& changes) {
-    if (changes.pack != parts_->pack)
-        return fmt::format("these changes belong to another pack: theirs is '{}', this one is '{}'", changes.pack,
-                           parts_->pack);
-    if (!parts_->tiles.empty() || !parts_->facts.empty() || !parts_->fired.empty())
-        return "something has been changed already: apply to a fresh start";
-    for (const Change& change : changes.changes)
-        if (std::string fault = fault_of(world(), change); !fault.empty()) return fault;
-    for (const Change& change : changes.changes) {
-        if (change.sort == Change::Sort::tile) parts_->note(change);
-        if (change.sort == Change::Sort::fact && change.holds) parts_->facts.push_back(change.fact);
-        if (change.sort == Change::Sort::fired) {
-            const bool of_tile = change.object < 0;
-            parts_->fired.insert({change.map, change.object, of_tile ? change.layer : 0, of_tile ? change.cell[1] : 0,
-                                  of_tile ? change.cell[0] : 0});
+void Play::Parts::Done::add(const World& world, const Edit& edit) {
+    switch (edit.sort) {
+        case Edit::Sort::tile: {
+            const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
+            Edit known = edit;
+            known.before = map.placed(map.layers[static_cast<std::size_t>(edit.layer)], edit.cell[0] - map.first_column,
+                                      edit.cell[1] - map.first_row);
+            if (known.after.tile < 0) known.after = Placed{};
+            const TileKey key{edit.map, edit.layer, edit.cell[1], edit.cell[0]};
+            if (known.before == known.after)
+                tiles.erase(key);
+            else
+                tiles.insert_or_assign(key, known);
+            break;
         }
+        case Edit::Sort::fact:
+            if (const auto at = std::lower_bound(facts.begin(), facts.end(), edit.fact);
+                edit.holds && (at == facts.end() || *at != edit.fact))
+                facts.insert(at, edit.fact);
+            break;
+        case Edit::Sort::fired:
+            fired.insert(edit.object < 0 ? FiredKey{edit.map, -1, edit.layer, edit.cell[1], edit.cell[0]}
+                                         : FiredKey{edit.map, edit.object, 0, 0, 0});
+            break;
+        case Edit::Sort::removed:
+            removed.insert({edit.map, edit.object});
+            break;
     }
-    std::sort(parts_->facts.begin(), parts_->facts.end());
-    parts_->facts.erase(std::unique(parts_->facts.begin(), parts_->facts.end()), parts_->facts.end());
-    load(parts_->map_id);
-    return "";
+}
+
+std::vector<std::string> Play::apply(const SavedChanges& changes) {
+    std::vector<std::string> lost;
+    Parts::Done wanted;
+    for (const Edit& edit : changes.edits) {
+        if (std::string fault = fault_of(world(), edit); !fault.empty())
+            lost.push_back(std::move(fault));
+        else
+            wanted.add(world(), edit);
+    }
+    const Map* map = world().find_map(changes.map);
+    if (map == nullptr && !changes.map.empty()) lost.push_back(fmt::format("there is no map '{}'", changes.map));
+    const int id = map == nullptr ? parts_->map_id : static_cast<int>(map - world().maps().data());
+    parts_->turn_to(std::move(wanted), id);
+    now_ = parts_->now;
+    return lost;
+}
+
+// Cell by cell where few are others, else by merging the map.
+void Play::Parts::turn_to(Done wanted, int id) {
+    constexpr std::size_t few = 256;
+    std::vector<std::pair<TileKey, Placed>> others;
+    for (const auto& [key, edit] : done.tiles)
+        if (key[0] == id && wanted.tiles.count(key) == 0) others.emplace_back(key, edit.before);
+    for (const auto& [key, edit] : wanted.tiles)
+        if (const auto known = done.tiles.find(key);
+            key[0] == id && (known == done.tiles.end() || !(known->second.after == edit.after)))
+            others.emplace_back(key, edit.after);
+    const bool merges = id != map_id || others.size() > few;
+    std::vector<std::pair<int, int>> gone_or_back;
+    std::set_symmetric_difference(done.removed.begin(), done.removed.end(), wanted.removed.begin(),
+                                  wanted.removed.end(), std::back_inserter(gone_or_back));
+    const bool follows = done.facts != wanted.facts;
+    done = std::move(wanted);
+    ++arrival;
+    if (merges) {
+        load(id);
+        return;
+    }
+    for (const auto& [key, tile] : others) {
+        const int c = key[3] - map().first_column, r = key[2] - map().first_row;
+        live->set_tile(static_cast<std::size_t>(key[1]), c, r, tile);
+        solids->renew(key[1], c, r);
+    }
+    bool renews = follows;
+    for (const auto& [of, object] : gone_or_back)
+        if (of == id) {
+            live->set_removed(static_cast<std::size_t>(object), done.removed.count({of, object}) > 0);
+            renews = true;
+        }
+    if (follows) live->set_facts(done.facts);
+    if (renews) renew_solids();
 }
 
 // ---- a newer world ----
@@ -111,14 +177,6 @@ std::string words_of(const World& world, const Placed& placed) {
     return fmt::format("{}/{} {} {} {}", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name,
                        world.tile(placed).name, placed.orientation.flip_x, placed.orientation.flip_y,
                        placed.orientation.turn);
-}
-
-// The same tile by its names in another world; a tile of -2 when it has none.
-Placed same_tile(const World& from, const World& to, const Placed& placed) {
-    if (placed.tile < 0) return {};
-    const int set = called(to.tilesets(), from.tilesets()[static_cast<std::size_t>(placed.tileset)].name);
-    const int tile = set < 0 ? -1 : to.tilesets()[static_cast<std::size_t>(set)].find(from.tile(placed).name);
-    return tile < 0 ? Placed{-1, -2, {}} : Placed{static_cast<std::int16_t>(set), tile, placed.orientation};
 }
 
 void tell_map(const World& old_world, const Map& before, const World& new_world, const Map& now,
@@ -157,6 +215,56 @@ void tell_map(const World& old_world, const Map& before, const World& new_world,
             words.push_back(fmt::format("map '{}': object '{}' stands elsewhere", now.name, object.name));
 }
 
+// Edits of one world as edits of another, by the names of what they are about.
+class Carrier {
+public:
+    Carrier(const World& from, const World& to) : from_(from), to_(to) {}
+
+    // Nothing where the other world has no place for it.
+    [[nodiscard]] std::optional<Edit> carried(const Edit& edit) const {
+        Edit result = edit;
+        if (edit.sort == Edit::Sort::fact)
+            result.fact = called(to_.facts(), from_.facts()[static_cast<std::size_t>(edit.fact)].name);
+        else if (edit.sort == Edit::Sort::removed || edit.object >= 0)
+            carry_object(result);
+        else
+            carry_cell(result);
+        return fault_of(to_, result).empty() ? std::optional(result) : std::nullopt;
+    }
+
+private:
+    const Map& map_of(const Edit& edit) const { return from_.maps()[static_cast<std::size_t>(edit.map)]; }
+
+    void carry_object(Edit& edit) const {
+        const Map& map = map_of(edit);
+        const auto [known, is_new] = keys_.try_emplace(edit.map);
+        const int id = called(to_.maps(), map.name);
+        if (is_new && id >= 0)
+            known->second.emplace(play::ObjectKeys(from_, map),
+                                  play::ObjectKeys(to_, to_.maps()[static_cast<std::size_t>(id)]));
+        edit.object = known->second ? known->second->second.find(known->second->first.key(edit.object)) : -1;
+        edit.map = edit.object < 0 ? -1 : id;
+    }
+    void carry_cell(Edit& edit) const {
+        const Map& map = map_of(edit);
+        edit.map = called(to_.maps(), map.name);
+        if (edit.map < 0) return;
+        edit.layer = called(to_.maps()[static_cast<std::size_t>(edit.map)].layers,
+                            map.layers[static_cast<std::size_t>(edit.layer)].name);
+        if (edit.sort != Edit::Sort::tile || edit.after.tile < 0) return;
+        const Placed& placed = edit.after;
+        const int set = called(to_.tilesets(), from_.tilesets()[static_cast<std::size_t>(placed.tileset)].name);
+        const int tile = set < 0 ? -1 : to_.tilesets()[static_cast<std::size_t>(set)].find(from_.tile(placed).name);
+        if (tile < 0)
+            edit.layer = -1;   // it fits nowhere
+        else
+            edit.after = {static_cast<std::int16_t>(set), tile, placed.orientation};
+    }
+
+    const World &from_, &to_;
+    mutable std::map<int, std::optional<std::pair<play::ObjectKeys, play::ObjectKeys>>> keys_;   // by map
+};
+
 }   // namespace
 
 std::vector<std::string> Play::refresh(World newer) {
@@ -168,56 +276,22 @@ std::vector<std::string> Play::refresh(World newer) {
     for (const Map& map : newer.maps())
         if (const Map* before = old.find_map(map.name)) tell_map(old, *before, newer, map, words);
 
-    // What was changed, by names.
-    Facts facts;
-    for (const int fact : parts_->facts)
-        if (const int id = called(newer.facts(), old.facts()[static_cast<std::size_t>(fact)].name); id >= 0)
-            facts.push_back(id);
-    std::sort(facts.begin(), facts.end());
-    std::map<Parts::TileKey, Change> tiles;
-    std::set<Parts::FiredKey> fired;
+    const Carrier carrier(old, newer);
+    Parts::Done carried;
     std::size_t lost = 0;
-    for (const auto& [key, change] : parts_->tiles) {
-        const Map& map = old.maps()[static_cast<std::size_t>(change.map)];
-        Change carried = change;
-        carried.map = called(newer.maps(), map.name);
-        carried.layer = carried.map < 0 ? -1
-                                        : called(newer.maps()[static_cast<std::size_t>(carried.map)].layers,
-                                                 map.layers[static_cast<std::size_t>(change.layer)].name);
-        carried.after = same_tile(old, newer, change.after);
-        bool fits = carried.map >= 0 && carried.layer >= 0 && carried.after.tile != -2;
-        if (fits) {
-            const Map& target = newer.maps()[static_cast<std::size_t>(carried.map)];
-            const Layer& layer = target.layers[static_cast<std::size_t>(carried.layer)];
-            const int c = change.cell[0] - target.first_column, r = change.cell[1] - target.first_row;
-            fits = !layer.holds_objects && target.has(c, r);
-            if (fits) carried.before = target.placed(layer, c, r);
-        }
-        if (!fits)
-            ++lost;
-        else if (!(carried.before == carried.after))
-            tiles.emplace(Parts::TileKey{carried.map, carried.layer, carried.cell[1], carried.cell[0]}, carried);
-    }
-    for (const Parts::FiredKey& key : parts_->fired) {
-        const Map& map = old.maps()[static_cast<std::size_t>(key[0])];
-        const int id = called(newer.maps(), map.name);
-        if (id < 0) continue;
-        const Map& target = newer.maps()[static_cast<std::size_t>(id)];
-        if (key[1] >= 0) {
-            const std::string& name = map.objects[static_cast<std::size_t>(key[1])].name;
-            if (const int object = name.empty() ? -1 : target.find_object(name); object >= 0)
-                fired.insert({id, object, 0, 0, 0});
-        } else if (const int layer = called(target.layers, map.layers[static_cast<std::size_t>(key[2])].name);
-                   layer >= 0) {
-            fired.insert({id, -1, layer, key[3], key[4]});
-        }
+    for (const Edit& edit : changes().edits) {
+        const std::optional<Edit> there = carrier.carried(edit);
+        if (there)
+            carried.add(newer, *there);
+        else
+            lost += edit.sort == Edit::Sort::tile;
     }
     if (lost > 0)
         words.push_back(fmt::format("{} changed cell{} could not be carried over", lost, lost == 1 ? "" : "s"));
     const int map = std::max(0, called(newer.maps(), this->map().name));
     parts_->solids.reset(), parts_->live.reset();   // they refer to the old world
     parts_->world = std::move(newer);
-    parts_->facts = std::move(facts), parts_->tiles = std::move(tiles), parts_->fired = std::move(fired);
+    parts_->done = std::move(carried);
     load(map);
     return words;
 }

@@ -45,7 +45,10 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
             std::string text = fmt::format("{}", fmt::join(flag_names(world(), says(cell).flags), " "));
             if (!text.empty()) all.labels.push_back({middle_of(cell), std::move(text)});
         }
-    for (std::size_t o = 0; show.objects && o < map().objects.size(); ++o) {
+    std::vector<std::size_t> near;
+    if (show.objects) parts_->objects.each_near(box, [&](std::size_t o) { near.push_back(o); });
+    std::sort(near.begin(), near.end());
+    for (const std::size_t o : near) {
         const Object& object = map().objects[o];
         const PointPx at = px_of(object.position);
         if (!is_there(static_cast<int>(o)) || !meets(at, at, area)) continue;

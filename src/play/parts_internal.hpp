@@ -24,25 +24,36 @@ struct Play::Parts {
     PlayOptions options;
     int map_id = -1;
     int arrival = 0;   // grows whenever a map is come to, or a newer world
-    Facts facts;
-    std::map<TileKey, Change> tiles;
-    std::set<FiredKey> fired;
+    struct Done {      // since the pack
+        Facts facts;
+        std::map<TileKey, Edit> tiles;
+        std::set<FiredKey> fired;
+        std::set<std::pair<int, int>> removed;   // map, object
+
+        // Requires an edit that fits the world.
+        void add(const World& world, const Edit& edit);
+    };
+    Done done;
     std::unique_ptr<LiveMap> live;
     const Map* now = nullptr;               // the live map's
     std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
+    detail::BoxIndex objects;               // of the live map: around area and position
 
     [[nodiscard]] const Map& map() const { return *now; }
     [[nodiscard]] MergeOptions merge_options() const {
         MergeOptions merging;
-        merging.pieces = options.pieces, merging.facts = facts;
+        merging.pieces = options.pieces, merging.facts = done.facts;
         return merging;
     }
     // Merges a map as it is now: the world's with the changes of its cells.
     void load(int id);
-    void renew_solids() { solids = std::make_unique<play::Solids>(world, map(), facts); }
+    void renew_solids() { solids = std::make_unique<play::Solids>(world, map(), done.facts); }
     // The chunks whose ground is another when the facts are.
     std::vector<std::size_t> follow_facts();
-    void note(const Change& change);
+    void note(const Edit& edit);
+    EditResult set_removed(int object, bool removed);
+    // From now on just these changes hold, on a map.
+    void turn_to(Done wanted, int id);
     [[nodiscard]] std::array<int, 2> data_cell(const Cell& cell) const {
         return {cell[0] - map().first_column, cell[1] - map().first_row};
     }

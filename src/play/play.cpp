@@ -20,30 +20,38 @@ int map_called(const World& world, std::string_view name) {
 
 void Play::Parts::load(int id) {
     Map changed = world.maps()[static_cast<std::size_t>(id)];
-    for (const auto& [key, change] : tiles)
+    for (const auto& [key, edit] : done.tiles)
         if (key[0] == id)
             changed.put(static_cast<std::size_t>(key[1]), key[3] - changed.first_column, key[2] - changed.first_row,
-                        change.after);
+                        edit.after);
+    for (const auto& [map, object] : done.removed)
+        if (map == id) changed.objects[static_cast<std::size_t>(object)].removed = true;
     const int chunk = options.chunk_cells > 0 ? options.chunk_cells : world.merging().chunk_cells;
     solids.reset();
     live = std::make_unique<LiveMap>(world, changed, chunk, merge_options());
     now = &live->map();
     map_id = id;
     renew_solids();
+    std::vector<Bounds> boxes;
+    for (const Object& object : now->objects) {
+        const Bounds at{object.position, object.position};
+        boxes.push_back(object.area.empty() ? at : detail::both(at, *bounds(object.area)));
+    }
+    objects = detail::BoxIndex(std::move(boxes));
 }
 
 std::vector<std::size_t> Play::Parts::follow_facts() {
-    std::vector<std::size_t> changed = live->set_facts(facts);
+    std::vector<std::size_t> changed = live->set_facts(done.facts);
     renew_solids();
     return changed;
 }
 
 // Remembers a cell's tile, and forgets it where it is the world's again.
-void Play::Parts::note(const Change& change) {
-    const TileKey key{change.map, change.layer, change.cell[1], change.cell[0]};
-    const auto [known, is_new] = tiles.try_emplace(key, change);
-    known->second.after = change.after;
-    if (known->second.before == known->second.after) tiles.erase(known);
+void Play::Parts::note(const Edit& edit) {
+    const TileKey key{edit.map, edit.layer, edit.cell[1], edit.cell[0]};
+    const auto [known, is_new] = done.tiles.try_emplace(key, edit);
+    known->second.after = edit.after;
+    if (known->second.before == known->second.after) done.tiles.erase(known);
 }
 
 Play::Play(World world, std::string_view map, const PlayOptions& options)
@@ -70,6 +78,32 @@ const World& Play::world() const { return parts_->world; }
 int Play::map_id() const { return parts_->map_id; }
 const ChunkedMerge& Play::merge() const { return parts_->live->merge(); }
 void Play::go_to(std::string_view map) { load(map_called(parts_->world, map)); }
+void Play::go_to(int map) {
+    if (map < 0 || static_cast<std::size_t>(map) >= world().maps().size())
+        throw std::out_of_range(fmt::format("dryground::Play::go_to: the world has no map {}", map));
+    load(map);
+}
+
+// ---- finding things by their names ----
+
+int Play::find_layer(std::string_view name) const {
+    const auto found =
+        std::find_if(map().layers.begin(), map().layers.end(), [name](const Layer& l) { return l.name == name; });
+    return found == map().layers.end() ? -1 : static_cast<int>(found - map().layers.begin());
+}
+int Play::find_object(std::string_view name) const { return name.empty() ? -1 : map().find_object(name); }
+std::vector<int> Play::layers_tagged(std::string_view tag) const {
+    std::vector<int> layers;
+    for (std::size_t l = 0; l < map().layers.size(); ++l) {
+        const std::vector<std::string>& tags = map().layers[l].tags;
+        if (std::find(tags.begin(), tags.end(), tag) != tags.end()) layers.push_back(static_cast<int>(l));
+    }
+    return layers;
+}
+PointPx Play::place_of(int object) const {
+    const Point p = map().objects.at(static_cast<std::size_t>(object)).position;
+    return {to_px(p.x), to_px(p.y)};
+}
 
 // ---- places and cells ----
 
@@ -82,6 +116,7 @@ Cell Play::cell_at(PointPx p) const {
     const auto [c, r] = map().cell_at({step_at(p.x), step_at(p.y)});
     return {map().first_column + c, map().first_row + r};
 }
+Cell Play::standing_cell(PointPx feet) const { return cell_at({feet.x, feet.y - to_px(1)}); }
 PointPx Play::corner_of(const Cell& cell) const {
     const auto [c, r] = parts_->data_cell(cell);
     const Point p = map().corner(c, r);
@@ -103,7 +138,7 @@ const Tile* Play::find_tile(int layer, const Cell& cell) const {
 }
 Passability Play::says(const Cell& cell, int storey) const {
     const auto [c, r] = parts_->data_cell(cell);
-    return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->facts) : Passability{};
+    return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->done.facts) : Passability{};
 }
 bool Play::grants(const Cell& cell, std::string_view flag, int storey) const {
     for (std::size_t f = 0; f < world().flags().size(); ++f)
@@ -113,7 +148,7 @@ bool Play::grants(const Cell& cell, std::string_view flag, int storey) const {
 const Value* Play::property_at(const Cell& cell, std::string_view name, int storey) const {
     for (int l = static_cast<int>(map().layers.size()); l-- > 0;) {
         const Layer& layer = map().layers[static_cast<std::size_t>(l)];
-        if (layer.holds_objects || layer.storey != storey || !dryground::is_there(layer, parts_->facts)) continue;
+        if (layer.holds_objects || layer.storey != storey || !dryground::is_there(layer, parts_->done.facts)) continue;
         const Tile* tile = find_tile(l, cell);
         if (tile == nullptr) continue;
         const auto found =
@@ -125,23 +160,23 @@ const Value* Play::property_at(const Cell& cell, std::string_view name, int stor
 
 // ---- changes ----
 
-Changed Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
+EditResult Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
     const auto [c, r] = parts_->data_cell(cell);
     if (!map().has(c, r))
         throw std::out_of_range(
             fmt::format("dryground::Play::set_tile: map '{}' has no cell ({}, {})", map().name, cell[0], cell[1]));
     const Placed wanted = tile.tile < 0 ? Placed{} : tile;
-    Change change;
+    Edit change;
     change.map = parts_->map_id, change.layer = layer, change.cell = cell;
     change.before = tile_at(layer, cell), change.after = wanted;
     if (change.before == wanted) return {};
-    Changed changed{{change}, parts_->live->set_tile(static_cast<std::size_t>(layer), c, r, wanted)};
+    EditResult changed{{change}, parts_->live->set_tile(static_cast<std::size_t>(layer), c, r, wanted)};
     parts_->solids->renew(layer, c, r);
     parts_->note(change);
     return changed;
 }
 
-Changed Play::set_tile(int layer, const Cell& cell, std::string_view tile) {
+EditResult Play::set_tile(int layer, const Cell& cell, std::string_view tile) {
     if (tile.empty()) return clear(layer, cell);
     const std::size_t slash = tile.find('/');
     for (const int set : map().tilesets) {
@@ -155,8 +190,8 @@ Changed Play::set_tile(int layer, const Cell& cell, std::string_view tile) {
 
 namespace {
 
-void append(Changed& all, Changed more) {
-    all.changes.insert(all.changes.end(), more.changes.begin(), more.changes.end());
+void append(EditResult& all, EditResult more) {
+    all.edits.insert(all.edits.end(), more.edits.begin(), more.edits.end());
     all.chunks.insert(all.chunks.end(), more.chunks.begin(), more.chunks.end());
     std::sort(all.chunks.begin(), all.chunks.end());
     all.chunks.erase(std::unique(all.chunks.begin(), all.chunks.end()), all.chunks.end());
@@ -164,23 +199,23 @@ void append(Changed& all, Changed more) {
 
 }   // namespace
 
-Changed Play::swap(int layer, const Cell& a, const Cell& b) {
+EditResult Play::swap(int layer, const Cell& a, const Cell& b) {
     const Placed at_a = tile_at(layer, a), at_b = tile_at(layer, b);
-    Changed changed = set_tile(layer, a, at_b);
+    EditResult changed = set_tile(layer, a, at_b);
     append(changed, set_tile(layer, b, at_a));
     return changed;
 }
 
-Changed Play::set_fact(int fact, bool holds_now) {
+EditResult Play::set_fact(int fact, bool holds_now) {
     if (fact < 0 || static_cast<std::size_t>(fact) >= world().facts().size())
         throw std::out_of_range(fmt::format("dryground::Play::set_fact: the world has no fact {}", fact));
     if (holds(fact) == holds_now) return {};
-    Facts& facts = parts_->facts;
+    Facts& facts = parts_->done.facts;
     const auto at = std::lower_bound(facts.begin(), facts.end(), fact);
     holds_now ? static_cast<void>(facts.insert(at, fact)) : static_cast<void>(facts.erase(at));
-    Change change;
-    change.sort = Change::Sort::fact, change.fact = fact, change.holds = holds_now, change.held = !holds_now;
-    Changed changed{{change}, {}};
+    Edit change;
+    change.sort = Edit::Sort::fact, change.fact = fact, change.holds = holds_now, change.held = !holds_now;
+    EditResult changed{{change}, {}};
     if (ground::follows(world(), map(), fact)) changed.chunks = parts_->follow_facts();
     now_ = parts_->now;
     return changed;
@@ -189,62 +224,85 @@ Changed Play::set_fact(int fact, bool holds_now) {
 namespace {
 
 int fact_called(const World& world, std::string_view name) {
-    for (std::size_t f = 0; f < world.facts().size(); ++f)
-        if (world.facts()[f].name == name) return static_cast<int>(f);
+    if (const int fact = world.find_fact(name); fact >= 0) return fact;
     throw std::out_of_range(fmt::format("dryground::Play: the world has no fact '{}'", name));
 }
 
 }   // namespace
 
-Changed Play::set_fact(std::string_view fact, bool holds_now) {
+EditResult Play::set_fact(std::string_view fact, bool holds_now) {
     return set_fact(fact_called(world(), fact), holds_now);
 }
-bool Play::holds(int fact) const { return std::binary_search(parts_->facts.begin(), parts_->facts.end(), fact); }
+bool Play::holds(int fact) const {
+    return std::binary_search(parts_->done.facts.begin(), parts_->done.facts.end(), fact);
+}
 bool Play::holds(std::string_view fact) const { return holds(fact_called(world(), fact)); }
-const Facts& Play::facts() const { return parts_->facts; }
+const Facts& Play::facts() const { return parts_->done.facts; }
 bool Play::is_there(int object) const {
-    return dryground::is_there(map(), map().objects.at(static_cast<std::size_t>(object)), parts_->facts);
+    return dryground::is_there(map(), map().objects.at(static_cast<std::size_t>(object)), parts_->done.facts);
 }
 
-bool Play::has_fired(int object) const { return parts_->fired.count({parts_->map_id, object, 0, 0, 0}) > 0; }
+EditResult Play::remove(int object) {
+    if (map().objects.at(static_cast<std::size_t>(object)).removed) return {};
+    return parts_->set_removed(object, true);
+}
+
+EditResult Play::Parts::set_removed(int object, bool removed) {
+    Edit edit;
+    edit.sort = Edit::Sort::removed, edit.map = map_id, edit.object = object, edit.holds = removed,
+    edit.held = !removed;
+    EditResult result{{edit}, live->set_removed(static_cast<std::size_t>(object), removed)};
+    removed ? static_cast<void>(done.removed.insert({map_id, object}))
+            : static_cast<void>(done.removed.erase({map_id, object}));
+    if (!ground::parts_of(map(), map().objects[static_cast<std::size_t>(object)]).parts.empty()) renew_solids();
+    return result;
+}
+
+bool Play::has_fired(int object) const { return parts_->done.fired.count({parts_->map_id, object, 0, 0, 0}) > 0; }
 bool Play::has_fired(int layer, const Cell& cell) const {
-    return parts_->fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0;
+    return parts_->done.fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0;
 }
 
 namespace {
 
-Change fired_change(int map, int object, int layer, const Cell& cell) {
-    Change change;
-    change.sort = Change::Sort::fired, change.map = map, change.object = object, change.layer = layer,
-    change.cell = cell;
+Edit fired_change(int map, int object, int layer, const Cell& cell) {
+    Edit change;
+    change.sort = Edit::Sort::fired, change.map = map, change.object = object, change.layer = layer, change.cell = cell;
     change.holds = true;
     return change;
 }
 
 }   // namespace
 
-Changed Play::set_fired(int object) {
-    if (!parts_->fired.insert({parts_->map_id, object, 0, 0, 0}).second) return {};
+EditResult Play::set_fired(int object) {
+    if (!parts_->done.fired.insert({parts_->map_id, object, 0, 0, 0}).second) return {};
     return {{fired_change(parts_->map_id, object, -1, {})}, {}};
 }
-Changed Play::set_fired(int layer, const Cell& cell) {
-    if (!parts_->fired.insert({parts_->map_id, -1, layer, cell[1], cell[0]}).second) return {};
+EditResult Play::set_fired(int layer, const Cell& cell) {
+    if (!parts_->done.fired.insert({parts_->map_id, -1, layer, cell[1], cell[0]}).second) return {};
     return {{fired_change(parts_->map_id, -1, layer, cell)}, {}};
 }
 
-Changed Play::undo(const Changed& changed) {
-    Changed all;
-    for (auto change = changed.changes.rbegin(); change != changed.changes.rend(); ++change) {
-        if (change->sort == Change::Sort::fact) {
+EditResult Play::undo(const EditResult& changed) {
+    EditResult all;
+    for (auto change = changed.edits.rbegin(); change != changed.edits.rend(); ++change) {
+        if (change->sort == Edit::Sort::fact) {
             append(all, set_fact(change->fact, change->held));
-        } else if (change->sort == Change::Sort::fired) {
+        } else if (change->sort == Edit::Sort::fired) {
             const bool of_tile = change->object < 0;
-            parts_->fired.erase({change->map, change->object, of_tile ? change->layer : 0,
-                                 of_tile ? change->cell[1] : 0, of_tile ? change->cell[0] : 0});
+            parts_->done.fired.erase({change->map, change->object, of_tile ? change->layer : 0,
+                                      of_tile ? change->cell[1] : 0, of_tile ? change->cell[0] : 0});
+        } else if (change->sort == Edit::Sort::removed) {
+            if (change->map == parts_->map_id)
+                append(all, parts_->set_removed(change->object, change->held));
+            else if (change->held)
+                parts_->done.removed.insert({change->map, change->object});
+            else
+                parts_->done.removed.erase({change->map, change->object});
         } else if (change->map == parts_->map_id) {
             append(all, set_tile(change->layer, change->cell, change->before));
         } else {   // of a map that was left: it is merged when somebody goes there
-            Change back = *change;
+            Edit back = *change;
             std::swap(back.before, back.after);
             parts_->note(back);
         }

@@ -21,19 +21,9 @@ void Sensors::begin_map() {
         sensors_.push_back({static_cast<int>(o), object.storey, comes_and_goes, by, *bounds(object.area),
                             convex_pieces(object.area, 64)});
     }
-    const Point least = map.least(), most = map.most();
-    block_columns_ = (most.x - least.x) / (4 * map.cell_width * steps_per_px) + 1;
-    block_rows_ = (most.y - least.y) / (4 * map.cell_height * steps_per_px) + 1;
-    blocks_.assign(static_cast<std::size_t>(block_columns_) * static_cast<std::size_t>(block_rows_), {});
-    for (std::size_t i = 0; i < sensors_.size(); ++i) {
-        const auto [c0, r0] = block_of(sensors_[i].box.least);
-        const auto [c1, r1] = block_of(sensors_[i].box.most);
-        for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c)
-                blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
-                        static_cast<std::size_t>(c)]
-                    .push_back(i);
-    }
+    std::vector<Bounds> boxes;
+    for (const Sensor& sensor : sensors_) boxes.push_back(sensor.box);
+    near_ = detail::BoxIndex(std::move(boxes));
     learn_tiles();
 }
 
@@ -65,16 +55,6 @@ void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const 
         for (Ring& ring : convex_pieces(part.area, 64)) sensor.pieces.push_back(std::move(ring));
         layer.reach = detail::both(layer.reach, ground::reach_of(map, part));
     }
-}
-
-std::array<int, 2> Sensors::block_of(Point p) const {
-    const Map& map = play_.map();
-    const auto number = [](std::int32_t value, std::int32_t least, int size, int count) {
-        return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / size, 0, count - 1));
-    };
-    const Point least = map.least();
-    return {number(p.x, least.x, 4 * map.cell_width * steps_per_px, block_columns_),
-            number(p.y, least.y, 4 * map.cell_height * steps_per_px, block_rows_)};
 }
 
 Sensors::Placed Sensors::place(const BodyNow& body, bool with_cell) const {
@@ -112,6 +92,7 @@ void Sensors::find(const BodyNow& body, std::vector<Inside>& into) const {
     const Placed placed = place(body, false);
     each_sensor(placed.box, [&](const Sensor& sensor) {
         if (sensor.storey != body.storey || (sensor.by >> (body.mover % 64) & 1) == 0 ||
+            play_.map().objects[static_cast<std::size_t>(sensor.object)].removed ||
             (sensor.comes_and_goes && !play_.is_there(sensor.object)) || !overlaps(placed, sensor.pieces, {0, 0}))
             return;
         into.push_back({body.id, sensor.object, -1, {}, body.mover, 0});

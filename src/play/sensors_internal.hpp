@@ -66,33 +66,22 @@ private:
     [[nodiscard]] static bool steps(const Placed& placed) { return placed.mover->moves == Moves::steps; }
     [[nodiscard]] bool overlaps(const Placed& placed, const std::vector<Ring>& pieces, Vec at) const;
     void find_tiles(const BodyNow& body, const Placed& placed, std::vector<Inside>& into) const;
-    [[nodiscard]] std::array<int, 2> block_of(Point p) const;
 
     template <class Action>
     void each_sensor(const Bounds& box, Action action) const {
-        if (sensors_.empty()) return;
-        const auto [c0, r0] = block_of(box.least);
-        const auto [c1, r1] = block_of(box.most);
-        for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c)
-                for (const std::size_t i :
-                     blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
-                             static_cast<std::size_t>(c)]) {
-                    const Sensor& sensor = sensors_[i];
-                    if (sensor.box.least.x >= box.most.x || box.least.x >= sensor.box.most.x ||
-                        sensor.box.least.y >= box.most.y || box.least.y >= sensor.box.most.y)
-                        continue;
-                    const auto [own_c, own_r] = block_of(sensor.box.least);
-                    if (c == std::max(c0, own_c) && r == std::max(r0, own_r)) action(sensor);
-                }
+        near_.each_near(box, [&](std::size_t i) {
+            const Sensor& sensor = sensors_[i];   // touching is no overlap
+            if (sensor.box.least.x < box.most.x && box.least.x < sensor.box.most.x && sensor.box.least.y < box.most.y &&
+                box.least.y < sensor.box.most.y)
+                action(sensor);
+        });
     }
 
     void learn(LayerSensors& layer, const dryground::Placed& placed, const Layer& of);
 
     const Play& play_;
     std::vector<Sensor> sensors_;
-    std::vector<std::vector<std::size_t>> blocks_;
-    int block_columns_ = 1, block_rows_ = 1;
+    detail::BoxIndex near_;
     std::vector<LayerSensors> layers_;
     bool any_tile_ = false;
 };

@@ -50,9 +50,13 @@ void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
     Meaning& meaning = layer.meanings.emplace_back();
     if (placed.tile < 0) return;
     for (ground::Part& part : ground::parts_of(world_, map_, of, placed, facts_).parts) {
-        if (is_empty(part) || !part.trigger.empty()) continue;
+        if (is_empty(part)) continue;
         layer.reach = detail::both(layer.reach, ground::reach_of(map_, part));
-        if (part.adds)
+        if (!part.trigger.empty()) {
+            meaning.sensing.push_back({part.trigger, {}});
+            add_pieces(meaning.sensing.back().pieces, part);
+            layer.senses = true;
+        } else if (part.adds)
             add_pieces(meaning.pieces, part);
         else
             meaning.carves.push_back(std::move(part)), layer.carves = true;
@@ -78,19 +82,9 @@ void Solids::make_objects() {
         layers_[static_cast<std::size_t>(object.layer)].objects.push_back(objects_.size());
         objects_.push_back(std::move(made));
     }
-    const Point least = map_.least(), most = map_.most();
-    block_columns_ = (most.x - least.x) / (8 * map_.cell_width * steps_per_px) + 1;
-    block_rows_ = (most.y - least.y) / (8 * map_.cell_height * steps_per_px) + 1;
-    blocks_.resize(static_cast<std::size_t>(block_columns_) * static_cast<std::size_t>(block_rows_));
-    for (std::size_t i = 0; i < objects_.size(); ++i) {
-        const auto [c0, r0] = block_of(objects_[i].box.least);
-        const auto [c1, r1] = block_of(objects_[i].box.most);
-        for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c)
-                blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
-                        static_cast<std::size_t>(c)]
-                    .push_back(i);
-    }
+    std::vector<Bounds> boxes;
+    for (const ObjectSolids& object : objects_) boxes.push_back(object.box);
+    objects_near_ = detail::BoxIndex(std::move(boxes));
 }
 
 }   // namespace dryground::play

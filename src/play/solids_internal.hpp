@@ -7,7 +7,7 @@
 #include <unordered_map>
 #include <vector>
 
-#include "../geometry/bounds_internal.hpp"
+#include "../geometry/box_index_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/touch.hpp"
@@ -56,16 +56,38 @@ public:
                 action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
     }
 
+    // The same for tiles' shapes that sense, with the names of their triggers.
+    template <class Action>
+    void each_sensing(const Bounds& box, int storey, Action action) const {
+        for (int l = 0; l < static_cast<int>(layers_.size()); ++l) {
+            const auto layer = static_cast<std::size_t>(l);
+            if (!layers_[layer].senses || map_.layers[layer].storey != storey) continue;
+            each_cell(l, box, [&](int c, int r, std::uint32_t number) {
+                const Point at = map_.corner(c, r);
+                for (const Sensing& sensing : layers_[layer].meanings[number].sensing)
+                    for (const Piece& piece : sensing.pieces)
+                        if (detail::meet(detail::moved(piece.box, at), box))
+                            action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, -1}, sensing.trigger);
+            });
+        }
+    }
+
 private:
     // What a number of the palette means in a layer: steps from the cell's corner.
+    struct Sensing {
+        std::string trigger;
+        Pieces pieces;
+    };
     struct Meaning {
         Pieces pieces;
         std::vector<ground::Part> carves;
+        std::vector<Sensing> sensing;
     };
     struct LayerSolids {
         bool counts = false;   // it is there and holds cells that may stop somebody, or carve
         bool sinks = false, carves = false;
-        Bounds reach{{0, 0}, {0, 0}};   // how far pieces and carves reach out of their cell's box
+        Bounds reach{{0, 0}, {0, 0}};   // how far all of it reaches out of its cell's box
+        bool senses = false;
         std::vector<Meaning> meanings;
         std::vector<std::size_t> objects;   // numbers of its solids
         // What is left of a sunk tile, by the numbers around it.
@@ -77,49 +99,36 @@ private:
         std::vector<ground::Part> parts;
         Pieces pieces;
     };
-    // Objects by blocks of the map; each is taken from the first block that it shares with the box.
     template <class Action>
     void each_object(const Bounds& box, int storey, Action& action) const {
-        const auto [c0, r0] = block_of(box.least);
-        const auto [c1, r1] = block_of(box.most);
-        for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c)
-                for (const std::size_t i :
-                     blocks_[static_cast<std::size_t>(r) * static_cast<std::size_t>(block_columns_) +
-                             static_cast<std::size_t>(c)]) {
-                    const ObjectSolids& object = objects_[i];
-                    if (object.storey != storey || !detail::meet(object.box, box)) continue;
-                    const auto [own_c, own_r] = block_of(object.box.least);
-                    if (c != std::max(c0, own_c) || r != std::max(r0, own_r)) continue;
-                    for (const Piece& piece : object.pieces)
-                        if (detail::meet(piece.box, box))
-                            action(StandingPiece{
-                                &piece, {0, 0}, Touched::object, object.layer, object.object, 0, 0, piece.barrier});
-                }
-    }
-    [[nodiscard]] std::array<int, 2> block_of(Point p) const {
-        const auto number = [](std::int32_t value, std::int32_t least, int size, int count) {
-            return static_cast<int>(std::clamp<std::int64_t>((std::int64_t{value} - least) / size, 0, count - 1));
-        };
-        const Point least = map_.least();
-        return {number(p.x, least.x, 8 * map_.cell_width * steps_per_px, block_columns_),
-                number(p.y, least.y, 8 * map_.cell_height * steps_per_px, block_rows_)};
+        objects_near_.each_near(box, [&](std::size_t i) {
+            const ObjectSolids& object = objects_[i];
+            if (object.storey != storey) return;
+            for (const Piece& piece : object.pieces)
+                if (detail::meet(piece.box, box))
+                    action(StandingPiece{
+                        &piece, {0, 0}, Touched::object, object.layer, object.object, 0, 0, piece.barrier});
+        });
     }
 
     template <class Action>
-    void each_of_layer(int l, const Bounds& box, Action& action) const {
+    void each_cell(int l, const Bounds& box, Action action) const {   // that holds a tile
         const auto [c0, r0, c1, r1] = cells_reaching(l, box);
         for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c) {
-                const std::uint32_t number = map_.number(map_.layers[static_cast<std::size_t>(l)], c, r);
-                if (number == 0) continue;
-                const Pieces& pieces = pieces_at(l, c, r, number);
-                if (pieces.empty()) continue;
-                const Point at = map_.corner(c, r);
-                for (const Piece& piece : pieces)
-                    if (detail::meet(detail::moved(piece.box, at), box))
-                        action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
-            }
+            for (int c = c0; c <= c1; ++c)
+                if (const std::uint32_t number = map_.number(map_.layers[static_cast<std::size_t>(l)], c, r);
+                    number != 0)
+                    action(c, r, number);
+    }
+    template <class Action>
+    void each_of_layer(int l, const Bounds& box, Action& action) const {
+        each_cell(l, box, [&](int c, int r, std::uint32_t number) {
+            const Pieces& pieces = pieces_at(l, c, r, number);
+            const Point at = map_.corner(c, r);
+            for (const Piece& piece : pieces)
+                if (detail::meet(detail::moved(piece.box, at), box))
+                    action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
+        });
     }
     // The cells of a layer whose pieces or carves may come near a box.
     [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
@@ -161,8 +170,7 @@ private:
     std::vector<LayerSolids> layers_;
     std::unordered_map<std::uint64_t, Pieces> cut_;   // cells of which something is cut away
     std::vector<ObjectSolids> objects_;
-    std::vector<std::vector<std::size_t>> blocks_;
-    int block_columns_ = 1, block_rows_ = 1;
+    detail::BoxIndex objects_near_;
     struct Carver {
         int layer, storey;
         ground::Part part;

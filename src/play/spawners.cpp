@@ -156,12 +156,17 @@ Events& Events::on(std::string event, Run run) {
     runs_[std::move(event)] = std::move(run);
     return *this;
 }
-bool Events::run(const World& world, int event, int object, std::uint64_t body) const {
-    if (event < 0) return true;
-    const auto found = runs_.find(world.events().at(static_cast<std::size_t>(event)).name);
+bool Events::run(const World& world, const Firing& firing) const {
+    if (firing.event < 0) return true;
+    const auto found = runs_.find(world.events().at(static_cast<std::size_t>(firing.event)).name);
     if (found == runs_.end()) return false;
-    found->second(object, body);
+    found->second(firing);
     return true;
+}
+bool Events::run(const World& world, int event) const {
+    Firing firing;
+    firing.event = event;
+    return run(world, firing);
 }
 std::vector<std::string> Events::missing(const World& world) const {
     std::vector<std::string> names;

@@ -2,7 +2,9 @@
 //
 // Idea: look behind the contact. Without the body's box a short way from the contact into the ground tells whose shape
 // lies there: a wall beside the floor does not. Only where that finds nothing (a contact past a corner) what is nearest
-// counts. With the box of a body that is pushed straight, all that lies in a strip along its side.
+// counts. With the box of a body that is pushed straight, all that lies in a strip along its side. A side that
+// something solid covers is not hit: engines let bodies sink in, so that their contacts at a wall's foot lie below the
+// floor.
 
 #include <algorithm>
 #include <tuple>
@@ -59,6 +61,8 @@ Vec direction(OneWay one_way) {
 namespace {
 
 class Toucher {
+    static constexpr double sunk = steps_per_px / 2.0;   // how deep bodies may lie in the ground
+
 public:
     Toucher(const World& world, const Map& map, const Solids& solids, const Contact& contact)
         : world_(world),
@@ -78,13 +82,8 @@ public:
             along_body(into);
             if (!into.empty()) return;
         }
-        if (knows_normal_) {
-            for (const bool strict : {true, false}) {
-                behind(into, strict);
-                if (!into.empty()) return;
-            }
-        }
-        around(into);
+        if (knows_normal_) look_behind(into);
+        if (into.empty()) around(into);
     }
 
 private:
@@ -102,6 +101,50 @@ private:
         solids_.each_near(whole_box(least, most), contact_.storey, [&](const StandingPiece& piece) {
             if (counts(piece)) action(piece, piece.piece->points, vec(piece.at));
         });
+    }
+
+    void look_behind(Touches& into) const {
+        for (const bool strict : {true, false}) {
+            behind(into, point_, strict, Covered::no);
+            if (!into.empty()) return;
+        }
+        // Sunk in beside what it is with, or everywhere.
+        const Vec along{-normal_.y, normal_.x};
+        for (const double part : {0.25, -0.25, 0.5, -0.5, 0.75, -0.75, 1.0, -1.0}) {
+            behind(into, point_ + along * (part * within_), true, Covered::no);
+            if (!into.empty()) return;
+        }
+        for (const bool strict : {true, false}) {
+            behind(into, point_, strict, Covered::yes);
+            if (!into.empty()) return;
+        }
+    }
+
+    static bool are_same(const StandingPiece& a, const StandingPiece& b) {
+        return a.sort == b.sort && a.layer == b.layer && a.object == b.object && a.column == b.column && a.row == b.row;
+    }
+
+    // Who is stopped by one barrier need not be by another, unless the mover is known.
+    [[nodiscard]] bool may_cover(const StandingPiece& piece, const StandingPiece& covered) const {
+        return !are_same(piece, covered) && (piece.barrier == covered.barrier || contact_.mover >= 0);
+    }
+
+    // Whether something else covers the side of a piece that is entered at a point.
+    [[nodiscard]] bool is_covered(const StandingPiece& covered, std::span<const Point> ring, Vec by, Vec at) const {
+        const Vec along{-normal_.y, normal_.x};
+        Span extent{std::numeric_limits<double>::max(), std::numeric_limits<double>::lowest()};
+        for (const Point p : ring) {
+            const double t = dot(vec(p) + by - at, along);
+            extent = {std::min(extent.from, t), std::max(extent.to, t)};
+        }
+        const double aside = extent.from >= -0.5 ? 0.5 : extent.to <= 0.5 ? -0.5 : 0;   // on its border: toward it
+        const Vec front = at + normal_ * sunk + along * aside;
+        bool found = false;
+        each(front, front, [&](const StandingPiece& piece, std::span<const Point> other, Vec other_by) {
+            found = found || (!piece.piece->is_line() && may_cover(piece, covered) &&
+                              !inside(other, other_by, front, {0, 0}, true).empty());
+        });
+        return found;
     }
 
     [[nodiscard]] Touch touch_of(const StandingPiece& piece, double overlap, double distance) const {
@@ -123,40 +166,94 @@ private:
         return touch;
     }
 
-    void along_body(Touches& into) const {
-        const bool level = std::abs(normal_.y) > std::abs(normal_.x);   // the ground is
-        const BoxOfBody& body = *contact_.body;
-        Vec least{body.left * steps_per_px, body.top * steps_per_px},
-            most{(body.left + body.width) * steps_per_px, (body.top + body.height) * steps_per_px};
-        const double at = level ? point_.y : point_.x, depth = at - (level ? normal_.y : normal_.x) * within_;
-        (level ? least.y : least.x) = std::min(at, depth);
-        (level ? most.y : most.x) = std::max(at, depth);
-        const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
-        struct Found {
-            StandingPiece piece;
-            Span span;
-        };
+    struct Found {
+        StandingPiece piece;
+        Span span;   // along the body's side
+    };
+    struct AllFound {
         std::array<Found, Touches::most> found;
         std::size_t count = 0;
-        double longest = 0;
+        [[nodiscard]] std::span<const Found> all() const { return {found.data(), count}; }
+    };
+
+    // All that lies in a strip along the body's side: between two distances from the contact, out of the ground. Lines,
+    // which have no inside, are looked for around the contact.
+    void find_along(Vec least, Vec most, double from, double to, bool with_lines, AllFound& into) const {
+        const bool level = is_level();
+        const double at = level ? point_.y : point_.x, out = level ? normal_.y : normal_.x;
+        (level ? least.y : least.x) = std::min(at + out * from, at + out * to);
+        (level ? most.y : most.x) = std::max(at + out * from, at + out * to);
         each(least, most, [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
             Vec low = least, high = most;
-            if (piece.piece->is_line()) {   // which has no inside: around the contact
+            if (piece.piece->is_line()) {
+                if (!with_lines) return;
                 (level ? low.y : low.x) = at - within_;
                 (level ? high.y : high.x) = at + within_;
             }
             const Span span = part_in(*piece.piece, ring, by, low, high, level);
-            if (span.length() <= 0 || count == found.size()) return;
-            longest = std::max(longest, span.length());
-            found[count++] = {piece, span};
+            if (span.length() > 0 && into.count < into.found.size()) into.found[into.count++] = {piece, span};
         });
+    }
+
+    void along_body(Touches& into) const {
+        const bool level = is_level();
+        const BoxOfBody& body = *contact_.body;
+        Vec least{body.left * steps_per_px, body.top * steps_per_px},
+            most{(body.left + body.width) * steps_per_px, (body.top + body.height) * steps_per_px};
+        if (contact_.mover >= 0) keep_to_side(level ? least.x : least.y, level ? most.x : most.y);
+        const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
+        AllFound behind, before;
+        find_along(least, most, 0, -within_, true, behind);
+        find_along(least, most, sunk, sunk + 1, false, before);
+        double longest = 0;
+        std::array<double, Touches::most> bare{};
+        for (std::size_t i = 0; i < behind.count; ++i)
+            longest = std::max(longest, bare[i] = bare_length(behind.found[i], before.all()));
         const double p = level ? point_.x : point_.y;
-        for (std::size_t i = 0; i < count; ++i) {
-            const Span span = found[i].span;
-            if (longest > slight && span.length() <= slight) continue;
-            into.add(touch_of(found[i].piece, span.length(), std::max({0.0, span.from - p, p - span.to})));
+        for (std::size_t i = 0; i < behind.count; ++i) {
+            const Span span = behind.found[i].span;
+            if (bare[i] <= 0 || (longest > slight && bare[i] <= slight)) continue;
+            into.add(touch_of(behind.found[i].piece, bare[i], std::max({0.0, span.from - p, p - span.to})));
         }
     }
+
+    // How much of it nothing else covers.
+    [[nodiscard]] double bare_length(const Found& found, std::span<const Found> covers) const {
+        double bare = 0, from = found.span.from;
+        while (from < found.span.to) {   // each turn passes a cover, or what is bare up to the next one
+            double to = from, next = found.span.to;
+            for (const Found& cover : covers) {
+                if (!may_cover(cover.piece, found.piece)) continue;
+                if (cover.span.from <= from)
+                    to = std::max(to, cover.span.to);
+                else
+                    next = std::min(next, cover.span.from);
+            }
+            if (to <= from) bare += next - from, to = next;
+            from = to;
+        }
+        return bare;
+    }
+
+    // Of the extent of the body's box, the part that its mover's shape has on the side of the contact: of a round one a
+    // single point.
+    void keep_to_side(double& from, double& to) const {
+        const bool level = is_level();
+        const Regions& body = world_.movers()[static_cast<std::size_t>(contact_.mover)].body;
+        const Bounds box = *bounds(body);
+        const auto across = [&](Point p) { return level ? p.x : p.y; };
+        const bool far = (level ? normal_.y : normal_.x) < 0;   // the ground lies toward greater numbers
+        const std::int32_t side = level ? (far ? box.most.y : box.least.y) : (far ? box.most.x : box.least.x);
+        Span face{std::numeric_limits<double>::max(), std::numeric_limits<double>::lowest()};
+        for (const Region& region : body)
+            for (const Point p : region.outline)
+                if ((level ? p.y : p.x) == side)
+                    face = {std::min<double>(face.from, across(p)), std::max<double>(face.to, across(p))};
+        to = std::min(to, from + face.to - across(box.least));
+        from += face.from - across(box.least);
+    }
+
+    [[nodiscard]] bool is_level() const { return std::abs(normal_.y) > std::abs(normal_.x); }   // the ground is
 
     // How much of a strip a piece lies along; nothing where it only meets the strip's edge.
     static Span part_in(const Piece& piece, std::span<const Point> ring, Vec by, Vec low, Vec high, bool level) {
@@ -170,20 +267,26 @@ private:
         return piece.is_line() || clipped(ring, by, low, high, !level).length() > 0 ? span : Span{};
     }
 
-    // Whose shape the way into the ground enters; of several only those that it enters first, but for what lies over
-    // one another.
-    void behind(Touches& into, bool strict) const {
+    enum class Covered { no, yes };
+
+    // Whose shape the way into the ground enters at a point; of several only those that it enters first, but for what
+    // lies over one another. Those whose side is covered only where that is asked for.
+    void behind(Touches& into, Vec at, bool strict, Covered covered) const {
         const Vec way = normal_ * -within_;
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
             if (piece.piece->is_line()) {
-                const Vec near = nearest(ring, by, point_), off = near - point_;
+                const Vec near = nearest(ring, by, at), off = near - at;
                 const double deep = -dot(off, normal_), beside = std::abs(off.x * normal_.y - off.y * normal_.x);
                 if (beside <= (strict ? 0.5 : within_) && std::abs(deep) <= within_)
                     into.add(touch_of(piece, 0, std::abs(deep)));
                 return;
             }
-            const Span span = inside(ring, by, point_, way, strict);
-            if (!span.empty() && span.length() > 0) into.add(touch_of(piece, 0, span.from * within_));
+            const Span span = inside(ring, by, at, way, strict);
+            if (span.empty() || span.length() <= 0) return;
+            if (covered == Covered::no && is_covered(piece, ring, by, at)) return;
+            const Vec off = nearest(ring, by, point_) - point_;
+            if (std::hypot(off.x, off.y) > within_) return;
+            into.add(touch_of(piece, 0, span.from * within_));
         });
     }
 

@@ -27,6 +27,12 @@ struct TriggerTracker::Parts {
     int map_id = -1, arrival = -1;
     std::vector<Inside> before, now;
     std::vector<Firing> firings;
+    struct Climbed {   // which body came by stairs, on which cell
+        std::uint64_t body;
+        Cell cell;
+        friend bool operator==(const Climbed&, const Climbed&) = default;
+    };
+    std::vector<Climbed> climbed;
     Facts facts_before;   // as they were when the call began
 
     void begin() {
@@ -37,7 +43,7 @@ struct TriggerTracker::Parts {
     void follow_map() {
         if (arrival == play.parts_->arrival) return;
         arrival = play.parts_->arrival, map_id = play.map_id();
-        before.clear();
+        before.clear(), climbed.clear();
         sensors.begin_map();
         for (std::size_t o = 0; o < play.map().objects.size(); ++o)
             if (play.map().objects[o].fires == Fires::start) fire_object(static_cast<int>(o), Fires::start, 0);
@@ -48,19 +54,21 @@ struct TriggerTracker::Parts {
     [[nodiscard]] bool all_hold(const std::vector<int>& facts) const {
         return std::all_of(facts.begin(), facts.end(), [&](int fact) { return play.holds(fact); });
     }
-    static void add(Changed& all, Changed more) {
-        all.changes.insert(all.changes.end(), more.changes.begin(), more.changes.end());
+    static void add(EditResult& all, const EditResult& more) {
+        all.edits.insert(all.edits.end(), more.edits.begin(), more.edits.end());
         all.chunks.insert(all.chunks.end(), more.chunks.begin(), more.chunks.end());
     }
 
     bool fire_object(int o, Fires fires, std::uint64_t body) {
-        const Object& object =
-            play.world().maps()[static_cast<std::size_t>(map_id)].objects[static_cast<std::size_t>(o)];
-        if (!is_there(play.map(), object, facts_before) || !all_hold(object.needs) ||
+        const auto number = static_cast<std::size_t>(o);
+        // What is given points into the world, which outlasts the present map.
+        const Object& object = play.world().maps()[static_cast<std::size_t>(map_id)].objects[number];
+        if (!is_there(play.map(), play.map().objects[number], facts_before) || !all_hold(object.needs) ||
             (object.once && play.has_fired(o)))
             return false;
         Firing firing;
         firing.fires = fires, firing.body = body, firing.object = o, firing.event = object.runs;
+        firing.properties = &object.props;
         if (object.role == Role::link && object.link.object >= 0) firing.link = &object.link;   // else it leads nowhere
         if (object.once) add(firing.changed, play.set_fired(o));
         for (const int fact : object.gives) add(firing.changed, play.set_fact(fact, true));
@@ -69,39 +77,54 @@ struct TriggerTracker::Parts {
     }
 
     // All reactions of a tile to an act; `side` of bumps.
-    void fire_tile(int layer, const Cell& cell, Fires fires, std::uint64_t body, int mover, int side = -1) {
+    void fire_tile(int layer, const Cell& cell, Fires fires, const BodyNow& body, int side = -1) {
         const Placed placed = play.tile_at(layer, cell);
         if (placed.tile < 0) return;
         const Tile& tile = play.world().tile(placed);
+        Firing firing;
+        firing.fires = fires, firing.body = body.id, firing.layer = layer, firing.cell = cell;
+        firing.tile = firing.became = placed, firing.properties = &tile.props;
         if (fires == Fires::enter && tile.leads >= 0 &&
-            tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey) {
-            Firing firing;
-            firing.body = body, firing.layer = layer, firing.cell = cell, firing.to_storey = tile.leads;
-            firings.push_back(std::move(firing));
+            tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey && climb({body.id, cell})) {
+            firings.push_back(firing);
+            firings.back().to_storey = tile.leads;
         }
         if (fires == Fires::enter && !tile.gives.empty()) {
-            Firing firing;
-            firing.body = body, firing.layer = layer, firing.cell = cell;
-            for (const int fact : tile.gives) add(firing.changed, play.set_fact(fact, true));
-            if (!firing.changed.changes.empty()) firings.push_back(std::move(firing));
+            Firing gives = firing;
+            for (const int fact : tile.gives) add(gives.changed, play.set_fact(fact, true));
+            if (!gives.changed.edits.empty()) firings.push_back(std::move(gives));
         }
         for (const Reaction& reaction : tile.reacts) {
-            if (reaction.fires != fires || (!reaction.by.empty() && !contains(reaction.by, mover)) ||
+            if (reaction.fires != fires || (!reaction.by.empty() && !contains(reaction.by, body.mover)) ||
                 !all_hold(reaction.needs) || (reaction.once && play.has_fired(layer, cell)))
                 continue;
             if (side >= 0 && !from(reaction, placed.orientation, side)) continue;
-            Firing firing;
-            firing.fires = fires, firing.body = body, firing.layer = layer, firing.cell = cell,
-            firing.event = reaction.runs;
-            if (reaction.once) add(firing.changed, play.set_fired(layer, cell));
-            for (const int fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
-            if (reaction.then == Reaction::Then::goes) add(firing.changed, play.clear(layer, cell));
-            if (reaction.then == Reaction::Then::turns)
-                add(firing.changed,
-                    play.set_tile(layer, cell, Placed{placed.tileset, reaction.turns_into, placed.orientation}));
-            firings.push_back(std::move(firing));
+            Firing reacts = firing;
+            reacts.event = reaction.runs;
+            if (reaction.once) add(reacts.changed, play.set_fired(layer, cell));
+            for (const int fact : reaction.gives) add(reacts.changed, play.set_fact(fact, true));
+            if (reaction.then != Reaction::Then::stays) {
+                reacts.became = reaction.then == Reaction::Then::goes
+                                    ? Placed{}
+                                    : Placed{placed.tileset, reaction.turns_into, placed.orientation};
+                add(reacts.changed, play.set_tile(layer, cell, reacts.became));
+            }
+            firings.push_back(std::move(reacts));
             if (reaction.then != Reaction::Then::stays) return;   // it is another tile now
         }
+    }
+    // Whether stairs take a body on: not where it has come by stairs and has not left their cell since.
+    bool climb(const Climbed& now_climbed) {
+        if (std::find(climbed.begin(), climbed.end(), now_climbed) != climbed.end()) return false;
+        climbed.push_back(now_climbed);
+        return true;
+    }
+    void forget_left_stairs() {
+        std::erase_if(climbed, [&](const Climbed& one) {
+            return std::none_of(before.begin(), before.end(), [&](const Inside& inside) {
+                return inside.object < 0 && inside.body == one.body && inside.cell == one.cell;
+            });
+        });
     }
     // Sides turn with their tile.
     static bool from(const Reaction& reaction, const Orientation& orientation, int side) {
@@ -121,7 +144,7 @@ struct TriggerTracker::Parts {
 
     void tell(const Inside& inside, Fires fires) {
         if (inside.object < 0)
-            fire_tile(inside.layer, inside.cell, fires, inside.body, inside.mover);
+            fire_tile(inside.layer, inside.cell, fires, {.id = inside.body, .mover = inside.mover});
         else if (play.map().objects[static_cast<std::size_t>(inside.object)].fires == fires)
             fire_object(inside.object, fires, inside.body);
     }
@@ -146,6 +169,7 @@ struct TriggerTracker::Parts {
         for (; old != before.end(); ++old) tell(*old, Fires::leave);
         std::swap(before, now);
         now.clear();
+        if (!climbed.empty()) forget_left_stairs();
     }
 
     // What it stands in, or next to: cells beside the one it is in, not those past its corners.
@@ -169,7 +193,7 @@ struct TriggerTracker::Parts {
             for (std::size_t l = 0; sensors.any_tile() && play.has(cell) && l < play.map().layers.size(); ++l)
                 if (const Layer& layer = play.map().layers[l];
                     !layer.holds_objects && layer.storey == body.storey && ground::counts(layer, facts_before))
-                    fire_tile(static_cast<int>(l), cell, Fires::use, body.id, body.mover);
+                    fire_tile(static_cast<int>(l), cell, Fires::use, body);
         }
         for (std::size_t i = 0; i < count; ++i) fire_object(used[i], Fires::use, body.id);
     }
@@ -192,8 +216,7 @@ std::vector<Firing> TriggerTracker::update(double seconds, std::span<const BodyN
 
 std::vector<Firing> TriggerTracker::bumped(const BodyNow& body, const Touch& touch) {
     parts_->begin();
-    if (touch.sort == Touched::tile)
-        parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body.id, body.mover, touch.side);
+    if (touch.sort == Touched::tile) parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body, touch.side);
     if (touch.sort == Touched::object) {
         const Object& object = parts_->play.map().objects.at(static_cast<std::size_t>(touch.object));
         if (object.fires == Fires::bump && contains(object.by, body.mover))

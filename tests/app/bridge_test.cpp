@@ -173,7 +173,7 @@ cpBool tally(cpArbiter* arbiter, cpSpace*, cpDataPointer data) {
             for (const Shape& shape : all.play->world().tile(touch.tile).shapes)
                 for (Region& region : placed_area(map, layer, shape, c, r)) area.push_back(region);
             // Along the body's side a shape may be as far from the contact's point as the body is wide.
-            const double reach = std::max(contact.body->width, contact.body->height) + 1.01;
+            const double reach = (contact.body ? std::max(contact.body->width, contact.body->height) : 0) + 1.01;
             all.far += distance_px(area, contact.point) > reach;
         }
     }
@@ -241,15 +241,15 @@ TEST_CASE("chunks are replaced under resting bodies without waking those elsewhe
     REQUIRE(cpBodyIsSleeping(bodies[0].body));
     REQUIRE(cpBodyIsSleeping(bodies[1].body));
     const double rested = cpBodyGetPosition(bodies[1].body).y;
-    CHECK(rested == Approx(-3).margin(0.02));                   // feet on 48 px
-    const Changed changed = play.set_tile(0, {0, 4}, "peat");   // beside the first, in its chunk
+    CHECK(rested == Approx(-3).margin(0.02));                      // feet on 48 px
+    const EditResult changed = play.set_tile(0, {0, 4}, "peat");   // beside the first, in its chunk
     REQUIRE_FALSE(changed.chunks.empty());
     ground.replace(play, changed.chunks);
     CHECK(cpBodyIsSleeping(bodies[1].body));
     run(100);
     CHECK(cpBodyGetPosition(bodies[0].body).y == Approx(-5).margin(0.02));   // it stands as it stood
     // The ground is dug away below the second: it falls to what is there.
-    Changed dug = play.clear(0, {9, 3});
+    EditResult dug = play.clear(0, {9, 3});
     ground.replace(play, dug.chunks);
     run(100);
     CHECK(cpBodyGetPosition(bodies[1].body).y == Approx(-4).margin(0.02));

@@ -140,6 +140,6 @@ TEST_CASE("saved changes keep to their schema, and a change to it is noticed") {
     const std::string bytes = dryground::changes_bytes(loaded.world(), play.changes());
     CHECK(schema_faults("changes.schema.json", bytes) == "");
     nlohmann::json broken = nlohmann::json::parse(bytes);
-    broken["tiles"][0].erase("was");
+    broken["tiles"][0].erase("is");
     CHECK(schema_faults("changes.schema.json", broken.dump()) != "");
 }

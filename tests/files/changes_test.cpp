@@ -11,12 +11,13 @@ using namespace dryground;
 
 namespace {
 
-const Changes& played(const World& world) {
-    static const Changes changes = [&] {
+const SavedChanges& played(const World& world) {
+    static const SavedChanges changes = [&] {
         Play play(Pack(world, "0123456789abcdef"), "flat");
         play.set_tile(0, {0, 0}, "peat"), play.clear(0, {10, 2});
         play.set_tile(0, {1, 0}, Placed{0, 1, {true, false, 90}});
         play.set_fact("has_key"), play.set_fired(4), play.set_fired(0, {2, 1});
+        play.remove(play.find_object("crab_a"));
         return play.changes();
     }();
     return changes;
@@ -31,9 +32,10 @@ TEST_CASE("changes are written and read, as JSON and CBOR", "[changes]") {
         INFO(read.fault);
         REQUIRE(read.changes);
         CHECK(read.changes->pack == "0123456789abcdef");
-        CHECK(read.changes->changes == played(world).changes);
+        CHECK(read.changes->map == "flat");
         Play fresh(Pack(world, "0123456789abcdef"), "flat");
-        CHECK(fresh.apply(*read.changes) == "");
+        CHECK(read.lost.empty());
+        CHECK(fresh.apply(*read.changes).empty());
         CHECK(changes_bytes(world, fresh.changes(), format) == changes_bytes(world, played(world), format));
     }
 }
@@ -45,10 +47,8 @@ TEST_CASE("what is wrong with saved changes is told with the way to it", "[chang
         const char *from, *to, *fault;
     };
     for (const Row& row : {Row{"changes/1", "changes/2", "format: is 'dryground/changes/2'"},
-                           {"\"has_key\"", "\"has_kye\"", "facts[0]: there is no fact 'has_kye'"},
-                           {"\"flat\"", "\"flut\"", "tiles[0].map: there is no map 'flut'"},
-                           {"\"ground\"", "\"gound\"", "tiles[0].layer: there is no layer 'gound'"},
-                           {"marsh/peat", "marsh/paet", "there is no tile 'paet'"},
+                           {"marsh/peat", "marsh_peat", "tiles[0].is.tile: should be a tile set and a tile"},
+                           {"\"layer\"", "\"lay\"", "tiles[0].layer: should be a text"},
                            {"\"tiles\"", "\"tyles\"", "tiles: should be a list"},
                            {"{", "", "it cannot be read"}}) {
         std::string bad = good;
@@ -57,6 +57,55 @@ TEST_CASE("what is wrong with saved changes is told with the way to it", "[chang
         CHECK_FALSE(read.changes);
         CHECK_THAT(read.fault, Catch::Contains(row.fault));
     }
+}
+
+TEST_CASE("what a newer world has no place for is listed, and the rest is made", "[changes]") {
+    const World world = worlds::load(worlds::shore()).world();
+    const std::string good = changes_bytes(world, played(world));
+    struct Row {
+        const char *from, *to, *lost;
+    };
+    for (const Row& row : {Row{"\"has_key\"", "\"has_kye\"", "facts[0]: there is no fact 'has_kye'"},
+                           {"marsh/peat", "marsh/paet", "tiles[0]: there is no tile 'paet'"},
+                           {"\"crab_a\"", "\"crab_q\"", "removed[0]: map 'flat' has no object 'crab_q'"}}) {
+        std::string other = good;
+        other.replace(other.find(row.from), std::string_view(row.from).size(), row.to);
+        const LoadedChanges read = read_changes(world, other);
+        INFO(read.fault);
+        REQUIRE(read.changes);
+        CHECK(read.lost == std::vector<std::string>{row.lost});
+        CHECK(read.changes->edits.size() == played(world).edits.size() - 1);
+        CHECK(Play(world, "cave").apply(*read.changes).empty());
+    }
+}
+
+TEST_CASE("a saved game keeps its things when others are inserted before them", "[changes]") {
+    const worlds::Files files = worlds::with(worlds::shore(), "flat.toml", worlds::last_of_shore,
+                                             std::string(worlds::last_of_shore) +
+                                                 "  { kind = \"chest\", at = [24, 64] },\n  { kind = \"chest\", "
+                                                 "at = [24, 64] },\n");
+    const World world = worlds::load(files).world();
+    Play play(world, "flat");
+    const int last = static_cast<int>(play.map().objects.size()) - 1;
+    play.remove(last), play.set_fired(play.find_object("bell")), play.set_fact("has_key");
+    const std::string saved = changes_bytes(world, play.changes());
+    // Another barrier, fact, mover, tile, layer and objects come before what was saved.
+    worlds::Files newer = worlds::with(files, "world.toml", "[facts]\n", "[facts]\na_new_one = \"comes first\"\n");
+    newer = worlds::with(newer, "flat.toml", "[[layers]]",
+                         "[[layers]]\nname = \"more\"\nobjects = [{ kind = \"chest\", at = "
+                         "[40, 64] }]\n[[layers]]");
+    const World new_world = worlds::load(newer).world();
+    const LoadedChanges read = read_changes(new_world, saved);
+    INFO(read.fault);
+    REQUIRE(read.changes);
+    CHECK(read.lost.empty());
+    Play later(new_world, "cave");
+    CHECK(later.apply(*read.changes).empty());
+    CHECK_FALSE(later.is_there(last + 1));
+    CHECK(later.is_there(last));
+    CHECK(later.has_fired(later.find_object("bell")));
+    CHECK(later.holds("has_key"));
+    CHECK_FALSE(later.holds("a_new_one"));
 }
 
 TEST_CASE("no accident to saved changes does more than be told", "[changes]") {

@@ -1,6 +1,6 @@
 // Cells, steps, ways and changes of a running game.
 // Also tests src/play: overlay steps
-#include "dryground/play.hpp"
+#include "dryground/spawners.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -117,7 +117,7 @@ TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[p
         const World world = worlds::world_of(worlds::clean_world(static_cast<std::uint64_t>(round)));
         Play play(world, "outside", {.chunk_cells = 8});
         const Play fresh(world, "outside", {.chunk_cells = 8});
-        std::vector<Changed> done;
+        std::vector<EditResult> done;
         for (int i = 0; i < 20; ++i) {
             const Cell cell{dice.in(0, play.map().columns - 1), dice.in(0, play.map().rows - 1)};
             done.push_back(dice.once_in(4) ? play.swap(0, cell, {0, 0})
@@ -129,10 +129,10 @@ TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[p
         Play loaded(world, "outside", {.chunk_cells = 8});
         CHECK(loaded.apply(play.changes()).empty());
         CHECK(loaded.merge().chunks == play.merge().chunks);
-        CHECK(loaded.changes().changes == play.changes().changes);
+        CHECK(loaded.changes().edits == play.changes().edits);
         for (std::size_t i = done.size(); i-- > 0;) play.undo(done[i]);
         CHECK(play.merge().chunks == fresh.merge().chunks);
-        CHECK(play.changes().changes.empty());
+        CHECK(play.changes().edits.empty());
     }
 }
 
@@ -144,11 +144,11 @@ TEST_CASE("touches follow edits and facts", "[play]") {
     Play play(worlds::world_of(files), "flat");
     const Contact gate{.point = {64, 40}, .normal = {-1, 0}};
     CHECK(play.touched(gate).size() == 1);
-    const Changed opened = play.set_fact("lamp_lit");
+    const EditResult opened = play.set_fact("lamp_lit");
     CHECK_FALSE(opened.chunks.empty());
     CHECK(play.touched(gate).empty());
     CHECK(play.holds("lamp_lit"));
-    CHECK(play.set_fact("lamp_lit").changes.empty());   // it held already
+    CHECK(play.set_fact("lamp_lit").edits.empty());   // it held already
     CHECK_FALSE(play.undo(opened).chunks.empty());
     CHECK(play.touched(gate).size() == 1);
     CHECK(play.set_fact("has_key").chunks.empty());   // no ground depends on it
@@ -159,76 +159,104 @@ TEST_CASE("touches follow edits and facts", "[play]") {
     CHECK_THROWS_AS(play.set_fact("lamp_lid"), std::out_of_range);
 }
 
-TEST_CASE("changes are refused by another pack, by what has changed already, and where they do not fit", "[play]") {
+TEST_CASE("saved changes are made on any state, and what does not fit is listed", "[play]") {
     const World world = worlds::world_of(worlds::shore());
     const Pack one(world, "one"), other(world, "other");
     Play play(one, "flat");
-    play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key"), play.set_fired(3);
-    const Changes saved = play.changes();
+    play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key"), play.set_fired(3), play.remove(1);
+    const SavedChanges saved = play.changes();
     CHECK(saved.pack == "one");
-    CHECK(saved.changes.size() == 3);
-    CHECK_THAT(Play(other, "flat").apply(saved),
-               Catch::Contains("belong to another pack: theirs is 'one', this one is 'other'"));
-    CHECK_THAT(play.apply(saved), Catch::Contains("changed already"));
-    Changes wrong = saved;
-    wrong.changes[0].cell = {99, 0};
-    Play fresh(one, "cave");
-    CHECK_THAT(fresh.apply(wrong), Catch::Contains("has no cell (99, 0)"));
-    CHECK(fresh.changes().changes.empty());   // nothing was done
+    CHECK(saved.map == "flat");
+    CHECK(saved.edits.size() == 4);
+    Play fresh(other, "cave");   // another pack, on another map
     CHECK(fresh.apply(saved).empty());
-    fresh.go_to("flat");   // what was changed is changed there, too
+    CHECK(fresh.map().name == "flat");
     CHECK(fresh.find_tile(0, {0, 0})->name == "peat");
+    CHECK(fresh.holds("has_key"));
     CHECK(fresh.has_fired(3));
+    CHECK_FALSE(fresh.is_there(1));
+    CHECK(fresh.changes().edits == saved.edits);
+    // What was changed since is as it was then.
+    play.set_tile(0, {1, 0}, "peat"), play.clear(0, {0, 0}), play.set_fact("lamp_lit"), play.remove(2);
+    CHECK(play.apply(saved).empty());
+    CHECK(play.changes().edits == saved.edits);
+    CHECK(play.merge().chunks == fresh.merge().chunks);
+    CHECK(play.is_there(2));
+    CHECK(play.apply({"one", "flat", {}}).empty());
+    CHECK(play.changes().edits.empty());
+    CHECK(play.merge().chunks == Play(one, "flat").merge().chunks);
+    SavedChanges wrong = saved;
+    wrong.edits[0].cell = {99, 0}, wrong.map = "gone";
+    CHECK(fresh.apply(wrong) == std::vector<std::string>{"map 'flat' has no cell (99, 0)", "there is no map 'gone'"});
+    CHECK(fresh.changes().edits.size() == 3);
+    CHECK(fresh.map().name == "flat");
 }
 
-TEST_CASE("a newer world is taken while playing, with what has changed", "[play]") {
+TEST_CASE("an object that is removed is gone from ground, triggers and spawners, and comes back by undoing", "[play]") {
+    worlds::Files files =
+        worlds::with(worlds::shore(), "flat.toml", worlds::last_of_shore,
+                     std::string(worlds::last_of_shore) +
+                         "  { name = \"groyne\", kind = \"solid\", barrier = \"earth\", box = [64, 32, "
+                         "16, 16] },\n");
+    const World world = worlds::world_of(files);
+    Play play(world, "flat", {.chunk_cells = 4});
+    const Play untouched(world, "flat", {.chunk_cells = 4});
+    const int groyne = play.find_object("groyne"), bell = play.find_object("bell"), crab = play.find_object("crab_a");
+    REQUIRE((groyne >= 0 && bell >= 0 && crab >= 0));
+    const Contact at_groyne{.point = {64, 40}, .normal = {-1, 0}};
+    REQUIRE(play.touched(at_groyne).size() == 1);
+    const EditResult broken = play.remove(groyne);
+    CHECK_FALSE(broken.chunks.empty());
+    CHECK(play.touched(at_groyne).empty());
+    CHECK(play.remove(groyne).edits.empty());   // once is enough
+    // The same ground as without it.
+    Map without = world.map("flat");
+    without.objects.erase(without.objects.begin() + groyne);
+    CHECK(play.merge().chunks == merge_chunks(world, without, 4, {.pieces = false}).chunks);
+    TriggerTracker tracker(play);
+    const BodyNow warden{1, play.map().player, {104, 48}, 0, false};
+    CHECK(tracker.update(0.1, std::span(&warden, 1)).size() == 1);
+    CHECK(tracker.update(0.1, {}).empty());
+    CHECK(play.remove(bell).chunks.empty());
+    CHECK(tracker.update(0.1, std::span(&warden, 1)).empty());
+    int made = 0;
+    Spawners spawners;
+    spawners.on("crab", [&](const Spawned&) { return ++made > 0; });
+    spawners.spawn(play);
+    CHECK(made == 1);
+    const EditResult beaten = play.remove(crab);
+    spawners.spawn(play);
+    CHECK(made == 1);
+    play.go_to("cave"), play.go_to("flat");   // it stays so
+    CHECK_FALSE(play.is_there(crab));
+    play.undo(beaten), play.undo(broken);
+    CHECK(play.is_there(crab));
+    CHECK(play.merge().chunks == untouched.merge().chunks);
+    CHECK(play.touched(at_groyne).size() == 1);
+    CHECK(play.changes().edits.size() == 1);   // the bell
+    CHECK(play.refresh(worlds::world_of(worlds::with(files, "flat.toml", "name = \"landing\"", "name = \"jetty\"")))
+              .size() == 2);
+    CHECK(play.changes().edits.size() == 1);
+    CHECK_FALSE(play.is_there(play.find_object("bell")));
+}
+
+TEST_CASE("things are found by name, and feet stand in the cell above", "[play]") {
     Play play(worlds::world_of(worlds::shore()), "flat");
-    play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key");
-    worlds::Files files = worlds::with(worlds::shore(), "flat.toml", "..#~~###", "..##~###");
-    files = worlds::with(files, "flat.toml", "{ name = \"box\", kind", "{ name = \"crate\", kind");
-    files = worlds::with(files, "world.toml", "[facts]\n", "[facts]\npump_runs = \"the pump\"\n");
-    const std::vector<std::string> words = play.refresh(worlds::world_of(files));
-    CHECK(words == std::vector<std::string>{"fact 'pump_runs' came", "map 'flat': 1 cell holds something else",
-                                            "map 'flat': object 'crate' came", "map 'flat': object 'box' went"});
-    CHECK(play.find_tile(0, {0, 0})->name == "peat");
-    CHECK(play.find_tile(0, {3, 4})->name == "peat");
-    CHECK(play.holds("has_key"));   // though it has another number now
-    CHECK(play.touched({.point = {56, 64}, .normal = {0, -1}}).front().cell == Cell{3, 4});
-}
-
-TEST_CASE("an overlay holds what lies in its box", "[play]") {
-    const Play play(worlds::world_of(worlds::shore()), "flat");
-    const Play::Overlay all =
-        play.overlay({0, 0, 192, 96}, {.chains = true, .flags = true, .objects = true, .grid = true});
-    const auto label = [&](const char* text) {
-        return std::count_if(all.labels.begin(), all.labels.end(),
-                             [&](const Play::Label& l) { return l.text == text; });
-    };
-    CHECK(label("landing (spawn)") == 1);
-    CHECK(label("climb") == 1);
-    CHECK(label("walk") == 2);
-    CHECK(
-        std::any_of(all.lines.begin(), all.lines.end(), [](const Play::Line& line) { return line.group == "earth"; }));
-    const Play::Overlay none = play.overlay({100, 20, 8, 8}, {.chains = true});
-    CHECK(std::none_of(none.lines.begin(), none.lines.end(),
-                       [](const Play::Line& line) { return line.group == "earth"; }));
-}
-
-TEST_CASE("an overlay of a part of a map in chunks is that part of the overlay of all", "[play]") {
-    for (const int chunk_cells : {1, 2, 32}) {
-        const Play play(worlds::world_of(worlds::shore()), "flat", {.chunk_cells = chunk_cells});
-        const Play::Overlay all = play.overlay({-1000, -1000, 3000, 3000}, {.chains = true});
-        REQUIRE(!all.lines.empty());
-        for (const BoxOfBody& box : {BoxOfBody{0, 0, 40, 40}, BoxOfBody{100, 60, 30, 8}, BoxOfBody{-20, -20, 21, 200},
-                                     BoxOfBody{150, 50, 500, 500}, BoxOfBody{64, 64, 0, 0}}) {
-            const auto meets = [&](const Play::Line& line) {
-                return std::max(line.from.x, line.to.x) >= box.left &&
-                       std::min(line.from.x, line.to.x) <= box.left + box.width &&
-                       std::max(line.from.y, line.to.y) >= box.top &&
-                       std::min(line.from.y, line.to.y) <= box.top + box.height;
-            };
-            CHECK(static_cast<std::ptrdiff_t>(play.overlay(box, {.chains = true}).lines.size()) ==
-                  std::count_if(all.lines.begin(), all.lines.end(), meets));
-        }
-    }
+    CHECK(play.find_layer("people") == 2);
+    CHECK(play.find_layer("poeple") == -1);
+    CHECK(play.find_object("nobody") == -1);
+    CHECK(play.find_object("") == -1);
+    CHECK(play.world().find_mover("warden") == 0);
+    CHECK(play.world().find_fact("lamp_lit") >= 0);
+    CHECK(play.world().find_kind("crab") >= 0);
+    CHECK(play.world().find_event("ring_bell") == 0);
+    CHECK(play.world().find_barrier("mud") == -1);
+    CHECK(play.world().find_storey("ground") == 0);
+    CHECK(play.cell_at({24, 64}) == Cell{1, 4});
+    CHECK(play.standing_cell({24, 64}) == Cell{1, 3});
+    CHECK(play.standing_cell({24, 63}) == Cell{1, 3});
+    CHECK(play.standing_cell({16, 64}) == Cell{1, 3});
+    play.go_to(1);
+    CHECK(play.map().name == "cave");
+    CHECK_THROWS_AS(play.go_to(2), std::out_of_range);
 }

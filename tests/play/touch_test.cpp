@@ -35,7 +35,7 @@ World world_of(const std::string& rows, const std::string& upper = "", const std
                          "[\"marsh.toml\"]\nmaps = [\"flat.toml\"]\n"
                          "[barriers]\nearth = {}\nbrine = {}\n[movers.warden]\nbody = { box = [10, 14], at = [0, -7] "
                          "}\nstopped_by = [\"earth\", \"brine\"]\n"
-                         "[movers.crab]\nbody = { box = [10, 14], at = [0, -7] }\nstopped_by = [\"earth\"]\n"},
+                         "[movers.crab]\nbody = { circle = 6, at = [0, -6] }\nstopped_by = [\"earth\"]\n"},
                         {"marsh.toml",
                          "format = \"dryground/tiles/1\"\nname = \"marsh\"\ncell = [16, 16]\n[[for]]\ntiles = "
                          "[\"*\"]\nset = { unseen = true, barrier = \"earth\" }\n"
@@ -91,9 +91,14 @@ TEST_CASE("a contact tells the tile that it is with", "[touch]") {
     CHECK(at(8, 20, up) == "");
     // In the corner of floor and wall each contact tells its own.
     const Play corner(world_of("..#\n..#\n###\n"), "flat");
-    CHECK(told(corner, corner.touched({.point = {32, 32}, .normal = up})) == "peat 1,2 top; peat 2,2 top");
+    CHECK(told(corner, corner.touched({.point = {32, 32}, .normal = up})) == "peat 1,2 top");   // 2,2 is under the wall
     CHECK(told(corner, corner.touched({.point = {32, 24}, .normal = left})) == "peat 2,1 left");
     CHECK(told(corner, corner.touched({.point = {31.5, 31.8}, .normal = up})) == "peat 1,2 top");
+    // Sunk in by an engine's slop: contacts at the wall's foot lie below the floor, those of the floor in the wall.
+    CHECK(told(corner, corner.touched({.point = {32, 32.3}, .normal = left})) == "peat 2,1 left");
+    CHECK(told(corner, corner.touched({.point = {32.3, 32.3}, .normal = left})) == "peat 2,1 left");
+    CHECK(told(corner, corner.touched({.point = {32.3, 32}, .normal = up})) == "peat 1,2 top");
+    CHECK(told(corner, corner.touched({.point = {40, 40}, .normal = up})) == "peat 2,2 top");   // nothing else is near
     // Past the end of a ledge by less than a px.
     CHECK(at(47.5, 16, up) == "peat 3,1 top");
     CHECK(at(46.5, 16, up) == "");
@@ -116,9 +121,27 @@ TEST_CASE("with a body all that lies along its side is told, most of it first", 
     // Engines let bodies sink into the wall a little.
     CHECK(told(play, play.touched({.point = {66, 48}, .normal = up, .body = body(60, 34, 20.1, 14.05)})) ==
           "peat 4,3 top; peat 3,3 top");
+    // Much deeper, in floor and wall: the wall below the floor's surface is not hit, nor the floor below the wall.
+    CHECK(told(play, play.touched({.point = {66, 48.4}, .normal = up, .body = body(60, 34, 20.4, 14.4)})) ==
+          "peat 4,3 top; peat 3,3 top");
+    CHECK(told(play, play.touched({.point = {80.4, 40}, .normal = left, .body = body(60.4, 34, 20, 14.4)})) ==
+          "peat 5,2 left");
     const Touches touches = play.touched({.point = {66, 48}, .normal = up, .body = body(60, 34, 20, 14)});
     CHECK(touches[0].overlap_px == Approx(16));
     CHECK(touches[1].overlap_px == Approx(4));
+}
+
+TEST_CASE("a round body touches at a point, however wide its box", "[touch]") {
+    const Play play(world_of("......\n.....#\n.....#\n######\n"), "flat");
+    const World& world = play.world();
+    REQUIRE(world.movers()[1].name == "crab");   // a circle of 6 px
+    const BoxOfBody ball{42, 36, 12, 12};        // over the border of two cells
+    CHECK(told(play, play.touched({.point = {48, 48}, .normal = up, .body = ball})) == "peat 2,3 top; peat 3,3 top");
+    CHECK(told(play, play.touched({.point = {50, 48}, .normal = up, .body = BoxOfBody{44, 36, 12, 12}, .mover = 1})) ==
+          "peat 3,3 top");
+    CHECK(told(play,
+               play.touched({.point = {80, 44}, .normal = left, .body = BoxOfBody{68, 38, 12, 10.2}, .mover = 1})) ==
+          "peat 5,2 left");
 }
 
 TEST_CASE("one-way lines, carves, layers and objects", "[touch]") {
@@ -134,8 +157,13 @@ TEST_CASE("one-way lines, carves, layers and objects", "[touch]") {
     CHECK(told(brine, brine.touched({.point = {24, 24}, .normal = up})) == "brine 1,1 top");
     CHECK(told(brine, brine.touched({.point = {8, 16}, .normal = up, .mover = 1})) == "");   // a crab minds no brine
     // An upper tile over a lower one: the upper one first.
-    const Play both(world_of("...\n###\n", "...\n.h.\n"), "flat");
-    CHECK(told(both, both.touched({.point = {24, 24}, .normal = up})) == "half 1,1 top; peat 1,1 top");
+    const Play both(world_of("...\n###\n", "...\n.#.\n"), "flat");
+    const Touches stacked = both.touched({.point = {24, 16}, .normal = up});
+    CHECK(told(both, stacked) == "peat 1,1 top; peat 1,1 top");
+    CHECK(stacked[0].layer > stacked[1].layer);
+    // One whose edge another covers is not hit.
+    const Play covers(world_of("...\n.h.\n", "...\n.#.\n"), "flat");
+    CHECK(told(covers, covers.touched({.point = {24, 24}, .normal = up})) == "peat 1,1 top");
     // A layer that is moved: its tiles stand elsewhere.
     const Play moved(world_of("...\n###\n", "", "", "shape_offset = [0, 4]\n"), "flat");
     CHECK(told(moved, moved.touched({.point = {8, 20}, .normal = up})) == "peat 0,1 top");

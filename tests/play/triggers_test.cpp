@@ -71,7 +71,7 @@ TEST_CASE("a trigger fires when it is entered, not while one stays or only touch
     CHECK(once.at(100, 48) == "enter bell runs ring_bell");
     CHECK(once.at(140, 48) == "");
     CHECK(once.at(100, 48) == "");
-    CHECK(once.play.changes().changes.size() == 1);   // saved games know it
+    CHECK(once.play.changes().edits.size() == 1);   // saved games know it
     Game leaving(worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }",
                               "runs = \"ring_bell\", fires = \"leave\" }"));
     CHECK(leaving.at(100, 48) == "");
@@ -191,13 +191,73 @@ TEST_CASE("events run by name, and those without a function are listed", "[spawn
     const World world = worlds::world_of(worlds::shore());
     Events events;
     int rung = 0;
-    events.on("ring_bell", [&](int object, std::uint64_t body) { rung += object + static_cast<int>(body); });
-    CHECK(events.run(world, 0, 4, 1));
+    events.on("ring_bell", [&](const Firing& firing) { rung += firing.object + static_cast<int>(firing.body); });
+    CHECK(events.run(world, {.body = 1, .object = 4, .event = 0}));
     CHECK(rung == 5);
+    CHECK(events.run(world, Firing{}));   // without an event
+    CHECK(events.run(world, 0));
+    CHECK(rung == 4);
     CHECK(events.run(world, -1));
     CHECK(events.missing(world).empty());
-    events.on("sing", [](int, std::uint64_t) {});
+    events.on("sing", [](const Firing&) {});
     CHECK(events.surplus(world) == std::vector<std::string>{"sing"});
     CHECK(Events().missing(world) == std::vector<std::string>{"ring_bell"});
     CHECK_FALSE(Events().run(world, 0));
+}
+
+TEST_CASE("stairs of both storeys on one cell take a body on once", "[triggers]") {
+    worlds::Files files =
+        worlds::with(worlds::shore(), "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32 }\n[facts]");
+    files =
+        worlds::with(files, "marsh.toml", "[tiles.net]\n",
+                     "[tiles.up]\nunseen = true\nshapes = []\nleads = \"loft\"\n[tiles.down]\nunseen = true\nshapes = "
+                     "[]\nleads = \"ground\"\n[tiles.net]\n");
+    files =
+        worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"",
+                     "[[layers]]\nname = \"stairs\"\nlegend = { \"u\" = \"up\" }\nrows = "
+                     "'''\nu...........\n............\n............\n............\n............\n............\n'''\n"
+                     "[[layers]]\nname = \"loft\"\nstorey = \"loft\"\nlegend = { \"d\" = \"down\" }\nrows = "
+                     "'''\nd...........\n............\n............\n............\n............\n............\n'''\n"
+                     "[[layers]]\nname = \"people\"");
+    Play play(worlds::world_of(files), "flat");
+    TriggerTracker tracker(play);
+    int storey = 0;
+    const auto at = [&](double x) {
+        const BodyNow warden{1, play.map().player, {x, 15}, storey, false};
+        std::string all;
+        for (const Firing& firing : tracker.update(0.1, std::span(&warden, 1))) {
+            storey = firing.to_storey;
+            all += fmt::format("{} to {}", play.world().tile(firing.tile).name, firing.to_storey);
+        }
+        return all;
+    };
+    CHECK(at(40) == "");
+    CHECK(at(8) == "up to 1");
+    for (int frame = 0; frame < 3; ++frame) CHECK(at(8) == "");   // not down again
+    CHECK(at(10) == "");
+    CHECK(at(40) == "");
+    CHECK(at(8) == "down to 0");
+    CHECK(at(8) == "");
+    CHECK(at(40) == "");
+    CHECK(at(8) == "up to 1");
+}
+
+TEST_CASE("a firing carries the tile as it was, its properties, and what it became", "[triggers]") {
+    worlds::Files files = worlds::with(worlds::shore(), "marsh.toml", "[tiles.net]\n",
+                                       "[tiles.steam]\nunseen = true\nshapes = [{ cell = true, trigger = \"steam\" "
+                                       "}]\nprops.harm = 3\nreacts = [{ fires = \"enter\", turns_into = \"\", runs = "
+                                       "\"ring_bell\" }]\n[tiles.net]\n");
+    files = worlds::with(files, "marsh.toml", "cell = [16, 16]\n",
+                         "cell = [16, 16]\nfields.harm = { type = \"whole\", default = 0 }\n");
+    Play play(worlds::world_of(files), "flat");
+    play.set_tile(0, {0, 0}, "steam");
+    TriggerTracker tracker(play);
+    const BodyNow warden{1, play.map().player, {8, 15}, 0, false};
+    const std::vector<Firing> firings = tracker.update(0.1, std::span(&warden, 1));
+    REQUIRE(firings.size() == 1);
+    CHECK(play.world().tile(firings[0].tile).name == "steam");
+    CHECK(firings[0].became.tile == -1);
+    CHECK(firings[0].cell == Cell{0, 0});
+    CHECK(play.find_tile(0, {0, 0}) == nullptr);   // it is gone already
+    CHECK(std::get<std::int64_t>(firings[0].properties->at("harm").is) == 3);
 }

@@ -1,0 +1,47 @@
+// Inside the library: objects of a map by what stays the same when others come and go.
+#pragma once
+
+#include <map>
+#include <string>
+#include <tuple>
+#include <vector>
+
+#include "dryground/world.hpp"
+
+namespace dryground::play {
+
+// An object's name; of one without: its kind, its position, and which of several that stand there.
+struct ObjectKey {
+    std::string name{}, kind{};
+    Point at{};
+    int which = 0;
+
+    friend bool operator<(const ObjectKey& a, const ObjectKey& b) {
+        return std::tie(a.name, a.kind, a.at, a.which) < std::tie(b.name, b.kind, b.at, b.which);
+    }
+};
+
+class ObjectKeys {   // of a map. O(objects log objects)
+public:
+    ObjectKeys(const World& world, const Map& map) {
+        for (std::size_t o = 0; o < map.objects.size(); ++o) {
+            const Object& object = map.objects[o];
+            ObjectKey key{object.name, {}, {}, 0};
+            if (key.name.empty())
+                key.kind = world.kinds()[static_cast<std::size_t>(object.kind)].name, key.at = object.position;
+            while (!numbers_.emplace(key, static_cast<int>(o)).second) ++key.which;
+            keys_.push_back(std::move(key));
+        }
+    }
+    [[nodiscard]] const ObjectKey& key(int object) const { return keys_[static_cast<std::size_t>(object)]; }
+    [[nodiscard]] int find(const ObjectKey& key) const {   // -1 when there is none
+        const auto found = numbers_.find(key);
+        return found == numbers_.end() ? -1 : found->second;
+    }
+
+private:
+    std::vector<ObjectKey> keys_;
+    std::map<ObjectKey, int> numbers_;
+};
+
+}   // namespace dryground::play
