@@ -241,7 +241,7 @@ Spot spot_of(const World& world, const Map& map, int column, int row) {
         if (!map.has(c, r)) continue;
         for (std::size_t l = map.layers.size(); l-- > 0;) {
             const Layer& layer = map.layers[l];
-            if (layer.decor || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
+            if (!ground::may_count(layer) || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
             const std::vector<Shape>& shapes = world.tile(map.placed(layer, c, r)).shapes;
             if (std::any_of(shapes.begin(), shapes.end(), [](const Shape& shape) { return shape.trigger.empty(); }))
                 return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r),

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "dryground/contacts.hpp"
 #include "rules_internal.hpp"
 
@@ -41,7 +42,7 @@ std::vector<std::uint32_t> numbers_in(const Map& map, const Layer& layer) {
 void check_purpose(const World& world, const Map& map, const Layer& layer, Findings& findings) {
     const std::vector<std::uint32_t> numbers = numbers_in(map, layer);
     if (numbers.empty()) return;
-    if (layer.decor) {
+    if (!ground::may_count(layer)) {
         std::vector<std::string> colliding;
         for (const std::uint32_t n : numbers)
             if (const Tile& tile = world.tile(map.palette[n]);
@@ -82,7 +83,8 @@ std::vector<bool> art_cells(const World& world, const Map& map, const Layer* onl
 void check_solids(const World& world, const Map& map, Findings& findings) {
     std::vector<const Object*> solids;
     for (const Object& object : map.objects)
-        if (object.role == Role::solid && !object.hollow && !object.area.empty() && object.fault == ShapeFault::none)
+        if (object.role == Role::solid && ground::fills_shape(object) && !object.area.empty() &&
+            object.fault == ShapeFault::none)
             solids.push_back(&object);
     if (solids.empty()) return;
     const std::vector<bool> art = art_cells(world, map, nullptr);

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -63,7 +64,7 @@ struct Snap {
 
 // A place that is nearly, but not quite, where it looks as if it should be.
 std::optional<Snap> snapped(const Map& map, const Object& object, const std::vector<const Object*>& others) {
-    const Point offset = map.layers[static_cast<std::size_t>(object.layer)].offset;
+    const Point offset = ground::shift_of(map.layers[static_cast<std::size_t>(object.layer)]);
     const Point p{object.position.x - offset.x, object.position.y - offset.y};   // as it is written
     const std::int32_t from_x = off(p.x, steps_per_px), from_y = off(p.y, steps_per_px);
     const auto slight = [](std::int32_t by, std::int32_t most) { return by != 0 && std::abs(by) < most; };
@@ -93,7 +94,7 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
 // A drawn box whose corner or size is a fraction of a px: what it should be.
 std::optional<std::string> snapped_box(const Map& map, const Object& object) {
     if (object.area.size() != 1 || object.area[0].outline.size() != 4 || !object.line.empty()) return {};
-    const Point offset = map.layers[static_cast<std::size_t>(object.layer)].offset;
+    const Point offset = ground::shift_of(map.layers[static_cast<std::size_t>(object.layer)]);
     const Bounds box = *bounds(object.area);
     if (twice_area(object.area) != 2 * std::int64_t{box.most.x - box.least.x} * (box.most.y - box.least.y)) return {};
     const Point corner{box.least.x - offset.x, box.least.y - offset.y},

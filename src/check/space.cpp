@@ -230,7 +230,7 @@ private:
 
 void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    if (map.rim != RimSort::none) return;   // open on purpose, or closed all around
+    if (ground::says_edge(map)) return;   // open on purpose, or closed all around
     const std::vector<Point> points = arrivals(world, map_id, mover_id, storey);
     if (points.empty()) return;
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];

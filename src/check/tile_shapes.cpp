@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -82,17 +83,16 @@ bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t 
     Regions stops;
     for (std::size_t l = 0; l <= top; ++l) {
         const Layer& layer = map.layers[l];
-        if (layer.decor || layer.holds_objects || layer.storey != map.layers[top].storey || !layer.trigger.empty())
-            continue;
+        if (!ground::may_count(layer) || layer.holds_objects || layer.storey != map.layers[top].storey) continue;
         const Placed& placed = map.palette[layer.cells[cell]];
         if (placed.tile < 0) continue;
-        const Tile& tile = world.tile(placed);
-        for (const Carve& carve : tile.carves)   // of any barrier: rather too open than told without need
-            stops = subtract(stops, placed_area(map, layer, carve.shape, c, r));
-        for (const Shape& shape : tile.shapes)
-            if (solid(shape) && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(),
-                                                   shape.barrier >= 0 ? shape.barrier : layer.barrier))
-                stops = unite(stops, placed_area(map, layer, shape, c, r));
+        for (const ground::Part& part : ground::parts_of(world, map, layer, placed, {}).parts) {   // carves first
+            const Regions area = moved(part.area, map.corner(c, r));
+            if (!part.adds)   // of any barrier: rather too open than told without need
+                stops = subtract(stops, area);
+            else if (std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), part.barrier))
+                stops = unite(stops, area);
+        }
     }
     return subtract(whole, stops).empty();
 }
@@ -139,8 +139,7 @@ void check_laid_flags(const World& world, Findings& findings) {
     for (const Map& map : world.maps())
         for (std::size_t l = 1; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
-            if (layer.decor || layer.holds_objects || layer.offset != Point{} || layer.shape_offset != Point{})
-                continue;
+            if (!ground::may_count(layer) || layer.holds_objects || ground::is_shifted(layer)) continue;
             for (std::uint32_t n = 1; n < std::min(layer.counts.size(), map.palette.size()); ++n) {
                 if (layer.counts[n] == 0 || map.palette[n].tile < 0) continue;
                 const Tile& tile = world.tile(map.palette[n]);
@@ -195,8 +194,8 @@ void check_barriers(const World& world, Findings& findings) {
 bool keeps_to_cells(const World& world, const Map& map, std::size_t below, int barrier) {
     for (std::size_t l = 0; l < below; ++l) {
         const Layer& layer = map.layers[l];
-        if (layer.decor) continue;
-        if (layer.offset != Point{} || layer.shape_offset != Point{}) return false;
+        if (!ground::may_count(layer)) continue;
+        if (ground::is_shifted(layer)) return false;
         for (std::size_t number = 1; number < map.palette.size(); ++number)
             if (number < layer.counts.size() && layer.counts[number] > 0 &&
                 (world.tile(map.palette[number]).overhang || world.tile(map.palette[number]).picture))
@@ -208,11 +207,10 @@ bool keeps_to_cells(const World& world, const Map& map, std::size_t below, int b
 }
 
 bool has_barrier(const World& world, const Map& map, const Layer& layer, std::uint32_t number, int barrier) {
-    if (map.palette[number].tile < 0 || !layer.trigger.empty()) return false;
-    const std::vector<Shape>& shapes = world.tile(map.palette[number]).shapes;
-    return std::any_of(shapes.begin(), shapes.end(), [&](const Shape& shape) {
-        return shape.trigger.empty() && (shape.barrier >= 0 ? shape.barrier : layer.barrier) == barrier;
-    });
+    if (map.palette[number].tile < 0) return false;
+    const ground::Parts own = ground::parts_of(world, map, layer, map.palette[number], {});
+    return std::any_of(own.parts.begin(), own.parts.end(),
+                       [&](const ground::Part& part) { return part.adds && part.barrier == barrier; });
 }
 
 struct CarveUse {
@@ -226,7 +224,7 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
     for (const Map& map : world.maps())
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
-            if (layer.decor || layer.holds_objects) continue;
+            if (!ground::may_count(layer) || layer.holds_objects) continue;
             std::vector<bool> is(map.palette.size());
             for (std::size_t n = 0; n < is.size(); ++n)
                 is[n] = map.palette[n].tileset == set && map.palette[n].tile == tile;
@@ -238,7 +236,7 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
                 use.carves = use.carves || !known;
                 for (std::size_t below = 0; below < l && !use.carves; ++below) {
                     const Layer& lower = map.layers[below];
-                    use.carves = !lower.decor && !lower.holds_objects && lower.storey == layer.storey &&
+                    use.carves = ground::may_count(lower) && !lower.holds_objects && lower.storey == layer.storey &&
                                  has_barrier(world, map, lower, lower.cells[i], carve.barrier);
                 }
                 if (use.carves) return use;

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -61,7 +62,7 @@ TileUses count_uses(const World& world) {
     for (const TileSet& set : world.tilesets()) uses.emplace_back(set.tiles.size());
     for (const Map& map : world.maps())
         for (const Layer& layer : map.layers) {
-            if (layer.decor || layer.holds_objects) continue;
+            if (!ground::may_count(layer) || layer.holds_objects) continue;
             for (int r = 0; r < map.rows; ++r)
                 for (int c = 0; c < map.columns; ++c) {
                     const Placed& placed = map.placed(layer, c, r);

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "../ground/ground_internal.hpp"
 #include "art_internal.hpp"
 #include "picture_internal.hpp"
 
@@ -23,8 +24,8 @@ public:
         const double reach = art_.reach(picture_.map());
         const Box window = picture_.window;
         picture_.window = box_;
-        picture_.each_cell(reach + std::abs(to_px(layer_.offset.x)) * picture_.scale +
-                               std::abs(to_px(layer_.offset.y)) * picture_.scale,
+        const Point shift = ground::shift_of(layer_);
+        picture_.each_cell(reach + (std::abs(to_px(shift.x)) + std::abs(to_px(shift.y))) * picture_.scale,
                            [&](int column, int row) { paint_cell(column, row); });
         picture_.window = window;
         if (!surface_) return;
@@ -42,7 +43,7 @@ private:
         cairo_surface_t* const art = art_.tile(placed.tileset, placed.tile);
         if (art == nullptr) return;
         begin();
-        const Point corner = moved(map.box_corner(column, row), layer_.offset);
+        const Point corner = moved(map.box_corner(column, row), ground::shift_of(layer_));
         const double x = std::round(picture_.x(corner.x) - box_.x), y = std::round(picture_.y(corner.y) - box_.y);
         const double dx = tile.picture ? tile.picture->x * picture_.scale : 0,
                      dy = tile.picture ? tile.picture->y * picture_.scale : 0;

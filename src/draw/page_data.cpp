@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "art_internal.hpp"
 #include "dryground/probe.hpp"
 #include "page_internal.hpp"
@@ -70,27 +71,24 @@ private:
         return known->second;
     }
 
-    Json shapes_of(const Tile& tile) const {
-        Json shapes = Json::array();
-        for (const Shape& shape : tile.shapes) {
-            const bool senses = !shape.trigger.empty();
-            Json one{{"colour", look_of(world_, senses ? -1 : shape.barrier, 1, options_.palette).colour}};
-            if (shape.whole_cell) one["cell"] = true;
-            if (!shape.line.empty()) {
-                std::vector<std::int32_t> line;
-                add_ring(line, shape.line);
-                one["line"] = line;
+    // What a number of the palette puts on the ground in a layer, from the top left corner of the box around its cell.
+    Json parts_of(const Map& map, const Layer& layer, const Placed& placed) const {
+        const Point corner = map.corner(0, 0), box = map.box_corner(0, 0), shift{corner.x - box.x, corner.y - box.y};
+        Json parts = Json::array();
+        for (ground::Part& part : ground::parts_of(world_, map, layer, placed, {}).parts) {
+            Json one{{"colour", look_of(world_, part.barrier, 1, options_.palette).colour}};
+            if (!part.adds) one["carves"] = true;
+            if (part.line.empty()) {
+                one["rings"] = rings_of(moved(std::move(part.area), shift));
             } else {
-                one["rings"] = rings_of(shape.area);
+                for (Point& p : part.line) p = moved(p, shift);
+                std::vector<std::int32_t> line;
+                add_ring(line, part.line);
+                one["line"] = line;
             }
-            shapes.push_back(std::move(one));
+            parts.push_back(std::move(one));
         }
-        for (const Carve& carve : tile.carves)
-            shapes.push_back({{"colour", look_of(world_, carve.barrier, 1, options_.palette).colour},
-                              {"cell", carve.shape.whole_cell},
-                              {"carves", true},
-                              {"rings", rings_of(carve.shape.area)}});
-        return shapes;
+        return parts;
     }
 
     // The number of a tile in the page's list.
@@ -103,9 +101,21 @@ private:
         Json json{{"name", set.name + "/" + said.name}, {"picture", art}};
         if (said.picture) json["at"] = {said.picture->x, said.picture->y};
         if (said.unseen) json["unseen"] = true;
-        if (!said.shapes.empty() || !said.carves.empty()) json["shapes"] = shapes_of(said);
         tiles_.push_back(std::move(json));
         return known->second;
+    }
+
+    // By number; null where it puts nothing there.
+    Json all_parts_of(const Map& map, const Layer& layer) const {
+        Json all = Json::array();
+        if (!ground::may_count(layer)) return all;
+        std::vector<char> stands(map.palette.size(), 0);
+        for (const std::uint32_t number : layer.cells) stands[number] = 1;
+        for (std::size_t n = 0; n < stands.size(); ++n) {
+            Json parts = stands[n] && map.palette[n].tile >= 0 ? parts_of(map, layer, map.palette[n]) : Json::array();
+            all.push_back(parts.empty() ? Json() : std::move(parts));
+        }
+        return all;
     }
 
     Json layers_of(const Map& map) const {
@@ -116,9 +126,10 @@ private:
                       {"opacity", layer.opacity * (layer.storey > 0 ? 0.55 : 1) * (layer.shown ? 1 : 0.6)},
                       {"there", is_there(layer, options_.merging.facts)},
                       {"shown", layer.shown},
-                      {"decor", layer.decor}};
-            if (layer.offset != Point{}) json["offset"] = px(layer.offset);
-            if (!layer.holds_objects) json["cells"] = small_numbers(layer.cells);
+                      {"decor", !ground::may_count(layer)}};
+            if (const Point shift = ground::shift_of(layer); shift != Point{}) json["offset"] = px(shift);
+            if (!layer.holds_objects)
+                json["cells"] = small_numbers(layer.cells), json["parts"] = all_parts_of(map, layer);
             layers.push_back(std::move(json));
         }
         return layers;

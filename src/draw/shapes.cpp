@@ -1,5 +1,6 @@
 // The shapes of each tile by itself, as they stand on the map; carves dashed.
 
+#include "../ground/ground_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -14,24 +15,17 @@ struct Paths {
 using ByBarrier = std::vector<Paths>;
 
 void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, int column, int row) {
-    const Placed& placed = picture.map().placed(layer, column, row);
+    const Map& map = picture.map();
+    const Placed& placed = map.placed(layer, column, row);
     if (placed.tile < 0) return;
-    const Tile& tile = picture.world.tile(placed);
-    const auto area = [&](const Shape& shape) {
-        return picture.path(placed_area(picture.map(), layer, shape, column, row));
-    };
-    for (const Shape& shape : tile.shapes) {
-        const bool senses = !shape.trigger.empty() || !layer.trigger.empty();
-        const int barrier = senses ? -1 : shape.barrier >= 0 ? shape.barrier : layer.barrier;
-        Paths& path = barrier >= 0 ? paths[static_cast<std::size_t>(barrier)] : paths.back();
-        if (shape.line.empty())
-            path.areas += area(shape);
+    const Point at = map.corner(column, row);
+    for (ground::Part& part : ground::parts_of(picture.world, map, layer, placed, {}).parts) {
+        Paths& path = part.barrier >= 0 ? paths[static_cast<std::size_t>(part.barrier)] : paths.back();
+        for (Point& p : part.line) p = moved(p, at);
+        if (!part.line.empty())
+            path.lines += picture.path(part.line, false);
         else
-            path.lines += picture.path(placed_line(picture.map(), layer, shape, column, row), false);
-    }
-    for (const Carve& carve : tile.carves) {
-        Paths& path = paths[static_cast<std::size_t>(carve.barrier)];
-        path.carves += area(carve.shape);
+            (part.adds ? path.areas : path.carves) += picture.path(moved(std::move(part.area), at));
     }
 }
 
@@ -40,7 +34,7 @@ void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, i
 void draw_shapes(MapPicture& picture) {
     ByBarrier paths(picture.world.barriers().size() + 1);
     for (const Layer& layer : picture.map().layers)
-        if (!layer.holds_objects && !layer.decor && picture.shows(layer))
+        if (!layer.holds_objects && ground::may_count(layer) && picture.shows(layer))
             picture.each_cell(picture.cell_width(),
                               [&](int column, int row) { add_tile(picture, paths, layer, column, row); });
     for (std::size_t b = 0; b < paths.size(); ++b) {

@@ -9,11 +9,11 @@
 // they are. Small polygons without holes are cut in all ways at last, which is what makes them least.
 
 #include <algorithm>
-#include <map>
 #include <numeric>
 
 #include "arrangement_internal.hpp"
 #include "small_cutter_internal.hpp"
+#include "triangulate_internal.hpp"
 
 namespace dryground {
 
@@ -29,8 +29,9 @@ struct HalfEdge {   // from `at` to the next one's `at`, its piece on the left
 
 class Fuser {
 public:
-    Fuser(std::span<const Ring> triangles, int most_vertices) : most_(most_vertices) {
-        for (const Ring& triangle : triangles) {
+    Fuser(std::span<const detail::Triangle> triangles, int most_vertices) : most_(most_vertices) {
+        halves_.reserve(3 * triangles.size());
+        for (const detail::Triangle& triangle : triangles) {
             const int base = static_cast<int>(halves_.size());
             for (int i = 0; i < 3; ++i)
                 halves_.push_back({triangle[static_cast<std::size_t>(i)], base + (i + 1) % 3, base + (i + 2) % 3});
@@ -94,16 +95,22 @@ private:
     HalfEdge& half(int h) { return halves_[static_cast<std::size_t>(h)]; }
 
     void find_twins() {
-        std::map<std::pair<Point, Point>, int> open;
+        struct Side {
+            Point least, most;
+            int half;
+        };
+        std::vector<Side> sides;
+        sides.reserve(halves_.size());
         for (int h = 0; h < static_cast<int>(halves_.size()); ++h) {
-            const Point a = half(h).at, b = half(half(h).next).at;
-            if (const auto other = open.find({b, a}); other != open.end()) {
-                half(h).twin = other->second;
-                half(other->second).twin = h;
-            } else {
-                open.emplace(std::pair{a, b}, h);
-            }
+            const auto [least, most] = std::minmax(half(h).at, half(half(h).next).at);
+            sides.push_back({least, most, h});
         }
+        std::sort(sides.begin(), sides.end(), [](const Side& s, const Side& t) {
+            return s.least != t.least ? s.least < t.least : s.most != t.most ? s.most < t.most : s.half < t.half;
+        });
+        for (std::size_t i = 0; i + 1 < sides.size(); ++i)   // no more than two are alike
+            if (sides[i].least == sides[i + 1].least && sides[i].most == sides[i + 1].most)
+                half(sides[i].half).twin = sides[i + 1].half, half(sides[i + 1].half).twin = sides[i].half;
     }
 
     void name_pieces() {
@@ -215,9 +222,11 @@ private:
         return true;
     }
 
-    [[nodiscard]] static bool touches_itself(std::vector<Point> points) {
-        std::sort(points.begin(), points.end());
-        return std::adjacent_find(points.begin(), points.end()) != points.end();
+    [[nodiscard]] static bool touches_itself(std::span<const Point> points) {   // few
+        for (std::size_t i = 0; i < points.size(); ++i)
+            if (std::find(points.begin() + static_cast<std::ptrdiff_t>(i) + 1, points.end(), points[i]) != points.end())
+                return true;
+        return false;
     }
 
     // A cut between two corners of the outline parts the piece that both are of.
@@ -302,6 +311,10 @@ void part_at(std::vector<std::vector<int>>& parts, int a, int b) {
 std::vector<Ring> least_pieces(const Region& region, std::vector<Ring> pieces, int most_vertices) {
     constexpr std::size_t few_corners = 14, few_pieces = 6;
     if (!region.holes.empty() || region.outline.size() > few_corners || pieces.size() > few_pieces) return pieces;
+    std::size_t inward = 0;
+    for (std::size_t i = 0, n = region.outline.size(); i < n; ++i)
+        inward += turn(region.outline[i], region.outline[(i + 1) % n], region.outline[(i + 2) % n]) == Turn::right;
+    if (pieces.size() <= (inward + 1) / 2 + 1) return pieces;   // a cut mends two corners at most
     while (pieces.size() > 1) {
         detail::SmallCutter cutter(region.outline, most_vertices);
         std::vector<int> corners(region.outline.size());
@@ -331,7 +344,7 @@ std::vector<Ring> convex_pieces(std::span<const Region> regions, int most_vertic
     std::vector<Ring> result;
     for (const Region& region : regions) {
         // Region by region: two that touch share no diagonal, and a corner of one is none of the other.
-        Fuser fuser(triangles(std::span(&region, 1)), most_vertices);
+        Fuser fuser(detail::triangulated(region), most_vertices);
         fuser.fuse();
         fuser.better();
         for (Ring& piece : least_pieces(region, fuser.pieces(), most_vertices)) result.push_back(std::move(piece));

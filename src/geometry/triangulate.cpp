@@ -14,6 +14,7 @@
 #include <set>
 
 #include "arrangement_internal.hpp"
+#include "triangulate_internal.hpp"
 
 namespace dryground {
 
@@ -31,7 +32,7 @@ struct Chain {
 
 class Chains {
 public:
-    explicit Chains(std::vector<Ring>& out) : out_(out) {}
+    explicit Chains(std::vector<detail::Triangle>& out) : out_(out) {}
 
     Chain start(Point p) {
         const int link = make(p);
@@ -91,7 +92,7 @@ private:
         return true;
     }
 
-    std::vector<Ring>& out_;
+    std::vector<detail::Triangle>& out_;
     std::vector<Link> links_;
 };
 
@@ -102,9 +103,12 @@ struct Wall {   // an edge on the sweep line, with the chain of the gap after it
 
 class Triangulation {
 public:
-    Triangulation(const Region& region, std::vector<Ring>& out) : chains_(out) {
+    Triangulation(const Region& region, std::vector<detail::Triangle>& out) : chains_(out) {
         detail::add_regions(edges_, std::span(&region, 1), 0);
-        edges_ = detail::arrange(std::move(edges_));
+        if (region.holes.empty())   // nothing touches
+            detail::normalise(edges_);
+        else
+            edges_ = detail::arrange(std::move(edges_));
         std::vector<Point> points;
         for (const detail::Edge& edge : edges_) points.insert(points.end(), {edge.a, edge.b});
         std::sort(points.begin(), points.end());
@@ -152,11 +156,28 @@ private:
 
 }   // namespace
 
+namespace detail {
+
+std::vector<Triangle> triangulated(const Region& region) {
+    std::vector<Triangle> result;
+    result.reserve(region.outline.size());
+    Triangulation(region, result);
+    return result;
+}
+
+}   // namespace detail
+
 std::vector<Ring> triangles(std::span<const Region> regions) {
+    std::vector<detail::Triangle> all;
+    for (const Region& region : regions)
+        for (detail::Triangle& triangle : detail::triangulated(region)) {
+            std::rotate(triangle.begin(), std::min_element(triangle.begin(), triangle.end()), triangle.end());
+            all.push_back(triangle);
+        }
+    std::sort(all.begin(), all.end());
     std::vector<Ring> result;
-    for (const Region& region : regions) Triangulation(region, result);
-    for (Ring& triangle : result) detail::start_at_least(triangle);
-    std::sort(result.begin(), result.end());
+    result.reserve(all.size());
+    for (const detail::Triangle& triangle : all) result.emplace_back(triangle.begin(), triangle.end());
     return result;
 }
 

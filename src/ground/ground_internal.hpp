@@ -36,9 +36,15 @@ struct Part {
 // Whether all that a tile needs holds, so that it blocks no more.
 [[nodiscard]] bool is_open(const Tile& tile, const Facts& facts);
 
-// Whether a layer, or an object with its layer, is there and has a say in the ground: decor has none.
+// Whether a layer has a say in the ground when it is there: decor has none.
+[[nodiscard]] bool may_count(const Layer& layer);
+// Whether a layer, or an object with its layer, is there and has a say.
 [[nodiscard]] bool counts(const Layer& layer, const Facts& facts);
 [[nodiscard]] bool counts(const Map& map, const Object& object, const Facts& facts);
+
+// How far a layer's picture, and with it the objects of its file, is shifted; and whether its shapes are.
+[[nodiscard]] Point shift_of(const Layer& layer);
+[[nodiscard]] bool is_shifted(const Layer& layer);
 
 // Whether something of a map that blocks, senses or carves comes or goes with a fact.
 [[nodiscard]] bool follows(const World& world, const Map& map, int fact);
@@ -58,9 +64,14 @@ struct Parts {
 // Of an object that counts: in steps of the map.
 [[nodiscard]] Parts parts_of(const Map& map, const Object& object);
 
+// Whether a solid covers its shape, and not what is around it.
+[[nodiscard]] bool fills_shape(const Object& object);
+
 // Whether a barrier stands around the map, on all its storeys, where nothing carves it; and where: one cell thick,
 // corners included.
 [[nodiscard]] bool has_rim(const Map& map);
+// Whether a map says what is around it: that, or nothing on purpose.
+[[nodiscard]] bool says_edge(const Map& map);
 [[nodiscard]] Regions rim_area(const Map& map);
 
 // Whether a layer draws its solids in; how far, at most; and what of their area stays: `all` is what they cover

@@ -33,6 +33,10 @@ Parts parts_of(const Map& map, const Object& object) {
     return result;
 }
 
+bool fills_shape(const Object& object) { return !object.hollow; }
+
+bool says_edge(const Map& map) { return map.rim != RimSort::none; }
+
 bool has_rim(const Map& map) { return map.rim == RimSort::barrier; }
 
 Regions rim_area(const Map& map) {

@@ -27,7 +27,13 @@ bool is_there(const Map& map, const Object& object, const Facts& facts) {
 
 namespace ground {
 
-bool counts(const Layer& layer, const Facts& facts) { return !layer.decor && is_there(layer, facts); }
+bool may_count(const Layer& layer) { return !layer.decor; }
+
+bool counts(const Layer& layer, const Facts& facts) { return may_count(layer) && is_there(layer, facts); }
+
+Point shift_of(const Layer& layer) { return layer.offset; }
+
+bool is_shifted(const Layer& layer) { return layer.offset != Point{} || layer.shape_offset != Point{}; }
 
 bool counts(const Map& map, const Object& object, const Facts& facts) {
     return !layer_of(map, object).decor && is_there(map, object, facts);

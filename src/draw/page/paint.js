@@ -134,27 +134,17 @@ function eachSeen(map, box, least, call) {
 }
 
 function paintShapes(pen, map, box) {
-  const unit = 1 / view.zoom, [w, h] = map.cell;
+  const unit = 1 / view.zoom;
   eachSeen(map, box, 6, (c, r) => {
     for (const layer of map.layers) {
-      if (!layer.numbers || !layer.there || layer.decor || hidden.has(layer.name)) continue;
-      const [number, flipX, flipY, turns] = map.palette[layer.numbers[r * map.size[0] + c]];
-      const shapes = number === undefined ? null : data.tiles[number].shapes;
-      if (!shapes) continue;
-      const [x, y] = cellCorner(map, c, r);
+      if (!layer.numbers || !layer.there || hidden.has(layer.name)) continue;
+      const parts = layer.parts[layer.numbers[r * map.size[0] + c]];
+      if (!parts) continue;
       pen.save();
-      pen.translate(x + w / 2, y + h / 2);
-      pen.rotate(turns * Math.PI / 2);
-      pen.scale(flipX ? -1 : 1, flipY ? -1 : 1);
-      pen.translate(-w / 2, -h / 2);
-      for (const shape of shapes) {
+      pen.translate(...cellCorner(map, c, r));
+      for (const shape of parts) {
         const path = new Path2D();
-        if (shape.cell) cellRing(map, 0, 0).forEach(([u, v], i, ring) => {
-          const at = [u - cellCorner(map, 0, 0)[0], v - cellCorner(map, 0, 0)[1]];
-          i === 0 ? path.moveTo(...at) : path.lineTo(...at);
-          if (i === ring.length - 1) path.closePath();
-        });
-        else ringsInto(path, shape.rings || shape.line, !shape.line);
+        ringsInto(path, shape.rings || shape.line, !shape.line);
         pen.strokeStyle = pen.fillStyle = shape.colour;
         pen.lineWidth = (shape.carves ? 2 : 1.3) * unit;
         pen.setLineDash(shape.carves ? [2 * unit, 4 * unit] : []);
