@@ -98,13 +98,14 @@ inline Vec nearest(std::span<const Point> ring, Vec at, Vec p) {
     return best;
 }
 
-// Whether a straight way crosses a segment; not one that it starts on.
-inline bool crosses(Vec start, Vec way, std::span<const Point> segment, Vec at) {
+// When a straight way gets from one side of a segment to the other; 2 when it does not, and where it starts or ends on
+// its line.
+inline double crossing_at(Vec start, Vec way, std::span<const Point> segment, Vec at) {
     const Vec a = vec(segment[0]) + at, along = vec(segment[1]) + at - a;
     const auto side = [&](Vec p) { return along.x * (p.y - a.y) - along.y * (p.x - a.x); };
     const auto side_of_way = [&](Vec p) { return way.x * (p.y - start.y) - way.y * (p.x - start.x); };
     const double from = side(start), to = side(start + way);
-    return from != 0 && (from < 0) == (to >= 0) && side_of_way(a) * side_of_way(a + along) <= 0;
+    return from * to < 0 && side_of_way(a) * side_of_way(a + along) <= 0 ? from / (from - to) : 2;
 }
 
 // When a convex body that moves by `way` first overlaps a convex ring or segment: the part of the way that is free.

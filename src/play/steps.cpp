@@ -36,16 +36,21 @@ Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
     return play::whole_box(least, most);
 }
 
-// Whether a line stops a body on its way. A one-way line lets those through who go its way, and who stand in it; any
-// other one stops who stands in it only from going on across it.
-bool line_stops(const play::StandingPiece& line, const Ring& body, Vec start, Vec way) {
-    const std::span<const Point> ends = line.piece->points;
-    const Vec at = vec(line.at);
-    const bool one_way = line.piece->one_way != OneWay::none;
-    if (one_way && play::dot(way, play::direction(line.piece->one_way)) >= 0) return false;
-    if (play::first_overlap(body, start, {0, 0}, ends, at) > 0)
-        return play::first_overlap(body, start, way, ends, at) < 1;
-    return !one_way && play::crosses(start, way, ends, at);
+// How much of its way a body comes before a line stops it; 2 when it does not. Who stands in one that blocks both ways
+// is stopped only where the middle of the body would get across it; in another one, nowhere.
+double free_before_line(std::span<const Point> ends, Vec at, bool both_ways, const Ring& body, Vec start, Vec way) {
+    if (play::first_overlap(body, start, {0, 0}, ends, at) > 0) return play::first_overlap(body, start, way, ends, at);
+    const Bounds box = detail::box_around(body);
+    const Vec middle = start + (vec(box.least) + vec(box.most)) * 0.5;
+    return both_ways ? play::crossing_at(middle, way, ends, at) : 2;
+}
+
+double free_before(const play::StandingPiece& piece, const Ring& body, Vec start, Vec way) {
+    const std::span<const Point> points = piece.piece->points;
+    const OneWay one_way = piece.piece->one_way;
+    if (!piece.piece->is_line()) return play::first_overlap(body, start, way, points, vec(piece.at));
+    if (one_way != OneWay::none && play::dot(way, play::direction(one_way)) >= 0) return 2;
+    return free_before_line(points, vec(piece.at), one_way == OneWay::none, body, start, way);
 }
 
 // The side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
@@ -84,7 +89,7 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
         bool free = true;
         parts_->solids->each_near(box_around(body, start, end), storey, [&](const play::StandingPiece& piece) {
             if (free && piece.piece->is_line() && stops(mover, piece.barrier))
-                free = !line_stops(piece, body, start, end - start);
+                free = free_before(piece, body, start, end - start) >= 1;
         });
         return free;
     };
@@ -115,12 +120,7 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
     const Bounds box = box_around(body, start, end);
     parts_->solids->each_near(box, storey, [&](const play::StandingPiece& piece) {
         if (!stops(mover, piece.barrier)) return;
-        if (piece.piece->one_way != OneWay::none) {
-            // From its free side it is passed; from the other it stops who was not in it already.
-            if (play::dot(way, play::direction(piece.piece->one_way)) >= 0) return;
-            if (play::first_overlap(body, start, {0, 0}, piece.piece->points, vec(piece.at)) == 0) return;
-        }
-        const double at = play::first_overlap(body, start, way, piece.piece->points, vec(piece.at));
+        const double at = free_before(piece, body, start, way);
         using By = Blocked::By;
         if (!take(at, piece.sort == Touched::tile ? By::tile : piece.sort == Touched::object ? By::object : By::rim))
             return;
@@ -157,8 +157,7 @@ Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const 
                 const Vec along = vec(line[1]) - vec(line[0]);
                 const double inward = -along.y * way.x + along.x * way.y;   // above 0: the way goes into the cell
                 if ((passage == Passage::in && inward > 0) || (passage == Passage::out && inward < 0)) continue;
-                if (play::first_overlap(body, start, {0, 0}, line, {0, 0}) == 0) continue;   // it stands across it
-                if (take(play::first_overlap(body, start, way, line, {0, 0}), Blocked::By::side))
+                if (take(free_before_line(line, {0, 0}, passage == Passage::shut, body, start, way), Blocked::By::side))
                     result.cell = cell, result.touch = {};
             }
         }

@@ -1,5 +1,5 @@
 // Cells, steps, ways and changes of a running game.
-// Also tests src/play: overlay steps
+// Also tests src/play: overlay
 #include "dryground/spawners.hpp"
 
 #include <catch2/catch.hpp>
