@@ -33,9 +33,13 @@ void normalise(std::vector<Edge>& edges);
 // Whether edges of one region meet anywhere but in their common end points, two at each. O(n log n).
 [[nodiscard]] bool meets_itself(const Region& region);
 
-// What covers a face, from the winding numbers of the operands there: a label of 0 or more, or `nothing`.
+// What covers a face, from the operands that wind around it, sorted by number: a label of 0 or more, or `nothing`.
+struct Winding {
+    int operand;
+    int number;   // how often, not 0
+};
 inline constexpr int nothing = -1;
-using Classify = std::function<int(std::span<const int> windings)>;
+using Classify = std::function<int(std::span<const Winding> windings)>;
 
 // An edge between covered and not covered: the covered side is on the left of the way from `from` to `to`.
 struct BoundaryEdge {
@@ -45,7 +49,7 @@ struct BoundaryEdge {
 };
 
 // The boundary of what is covered, in sweep order. Requires arranged edges.
-[[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const Classify& classify);
+[[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify);
 
 // The order of edges (anything with ends a < b) along a sweep line that both cross, from before to after, and of edges
 // and a point of the line. Edges that are compared do not cross, so that the one that starts later tells the order.

@@ -13,9 +13,11 @@ namespace dryground {
 
 namespace {
 
-Stacked cover(std::vector<detail::Edge> edges, int operands, const detail::Classify& classify) {
+using Windings = std::span<const detail::Winding>;
+
+Stacked cover(std::vector<detail::Edge> edges, const detail::Classify& classify) {
     const std::vector<detail::Edge> arranged = detail::arrange(std::move(edges));
-    return detail::link(detail::sweep(arranged, operands, classify));
+    return detail::link(detail::sweep(arranged, classify));
 }
 
 using Covered = bool (*)(bool in_a, bool in_b);
@@ -24,8 +26,12 @@ Regions combine(std::span<const Region> a, std::span<const Region> b, Covered co
     std::vector<detail::Edge> edges;
     detail::add_regions(edges, a, 0);
     detail::add_regions(edges, b, 1);
-    return cover(std::move(edges), 2,
-                 [covered](std::span<const int> w) { return covered(w[0] != 0, w[1] != 0) ? 0 : detail::nothing; })
+    return cover(std::move(edges),
+                 [covered](Windings windings) {
+                     const bool in_a = !windings.empty() && windings.front().operand == 0,
+                                in_b = !windings.empty() && windings.back().operand == 1;
+                     return covered(in_a, in_b) ? 0 : detail::nothing;
+                 })
         .regions;
 }
 
@@ -52,9 +58,9 @@ bool is_nested(const Region& region) {
     detail::add_regions(edges, {&region, 1}, 0);
     detail::normalise(edges);
     bool nested = true;
-    (void)detail::sweep(edges, 1, [&](std::span<const int> w) {
-        nested = nested && (w[0] == 0 || w[0] == 1);
-        return w[0] != 0 ? 0 : detail::nothing;
+    (void)detail::sweep(edges, [&](Windings windings) {
+        nested = nested && (windings.empty() || windings[0].number == 1);
+        return windings.empty() ? detail::nothing : 0;
     });
     return nested;
 }
@@ -114,10 +120,10 @@ Stacked stack(std::span<const Coat> coats) {
     std::vector<detail::Edge> edges;
     for (std::size_t i = 0; i < coats.size(); ++i)
         detail::add_regions(edges, detail::proper(coats[i].area), static_cast<int>(i));
-    return cover(std::move(edges), static_cast<int>(coats.size()), [coats](std::span<const int> windings) {
-        for (std::size_t i = windings.size(); i-- > 0;)
-            if (windings[i] != 0) return coats[i].adds ? coats[i].label : detail::nothing;
-        return detail::nothing;
+    return cover(std::move(edges), [coats](Windings windings) {
+        if (windings.empty()) return detail::nothing;
+        const Coat& top = coats[static_cast<std::size_t>(windings.back().operand)];
+        return top.adds ? top.label : detail::nothing;
     });
 }
 

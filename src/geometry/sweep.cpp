@@ -4,8 +4,9 @@
 // a balanced tree, ordered along the line from before to after. An edge's windings are those of its neighbour before
 // it plus its own deltas, so that each edge knows what covers both its sides as soon as it is entered.
 //
-// Guarantee: exact; every comparison is one orientation test. Cost: O(n (log n + operands)); memory n * operands
-// winding numbers. Requires arranged edges: two edges that cross would break the tree's order.
+// Guarantee: exact; every comparison is one orientation test. Cost: O(n (log n + depth)), memory n * depth winding
+// numbers, where depth is how many operands lie over one another at a place. Requires arranged edges: two edges that
+// cross would break the tree's order.
 
 #include <algorithm>
 #include <set>
@@ -16,19 +17,53 @@ namespace dryground::detail {
 
 namespace {
 
+struct Row {   // of windings
+    std::size_t begin = 0, count = 0;
+};
+
 struct Active {
     Point a, b;
-    std::size_t windings = 0;   // where the windings after this edge start
-    int boundary = -1;          // index of its boundary edge, or of the nearest one before it
+    Row after{};         // the windings after this edge
+    int boundary = -1;   // index of its boundary edge, or of the nearest one before it
+};
+
+// The rows of all faces that were met, one after another.
+class Rows {
+public:
+    explicit Rows(const Classify& classify) : classify_(classify) {}
+
+    [[nodiscard]] int label_of(const Row& row) const {
+        return classify_(std::span(windings_).subspan(row.begin, row.count));
+    }
+    Row copy_of(const Row& row) {
+        const Row made{windings_.size(), row.count};
+        for (std::size_t i = 0; i < row.count; ++i) windings_.push_back(windings_[row.begin + i]);
+        return made;
+    }
+    // To the row that was made last.
+    void add(Row& row, int operand, int delta) {
+        const auto begin = windings_.begin() + static_cast<std::ptrdiff_t>(row.begin);
+        const auto at =
+            std::lower_bound(begin, windings_.end(), operand, [](const Winding& w, int o) { return w.operand < o; });
+        if (at == windings_.end() || at->operand != operand) {
+            windings_.insert(at, {operand, delta});
+            ++row.count;
+        } else if ((at->number += delta) == 0) {
+            windings_.erase(at);
+            --row.count;
+        }
+    }
+
+private:
+    const Classify& classify_;
+    std::vector<Winding> windings_;
 };
 
 }   // namespace
 
-std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const Classify& classify) {
+std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify) {
     std::vector<BoundaryEdge> result;
-    const auto width = static_cast<std::size_t>(operands);
-    std::vector<int> windings(width, 0);   // the first row: far away, nothing is wound around
-    const auto label_of = [&](std::size_t row) { return classify(std::span(windings).subspan(row, width)); };
+    Rows rows(classify);
 
     std::set<Active, AlongSweepLine> active;
     struct Ending {
@@ -50,18 +85,17 @@ std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const
         const Point p = edges[i].a;
         end_all_until(p);
         const auto after_p = active.upper_bound(p);
-        std::size_t before = 0;
+        Row before;   // far away nothing is wound around
         int nearest = -1;
         if (after_p != active.begin()) {
-            before = std::prev(after_p)->windings;
+            before = std::prev(after_p)->after;
             nearest = std::prev(after_p)->boundary;
         }
         while (i < edges.size() && edges[i].a == p) {
-            Active entry{p, edges[i].b, windings.size(), nearest};
-            for (std::size_t w = 0; w < width; ++w) windings.push_back(windings[before + w]);
+            Active entry{p, edges[i].b, rows.copy_of(before), nearest};
             for (; i < edges.size() && edges[i].a == p && edges[i].b == entry.b; ++i)
-                windings[entry.windings + static_cast<std::size_t>(edges[i].operand)] += edges[i].delta;
-            const int label_before = label_of(before), label_after = label_of(entry.windings);
+                rows.add(entry.after, edges[i].operand, edges[i].delta);
+            const int label_before = rows.label_of(before), label_after = rows.label_of(entry.after);
             if ((label_before == nothing) != (label_after == nothing)) {
                 entry.boundary = static_cast<int>(result.size());
                 if (label_before != nothing)
@@ -70,7 +104,7 @@ std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, int operands, const
                     result.push_back({entry.b, p, label_after, nearest});
                 nearest = entry.boundary;
             }
-            before = entry.windings;
+            before = entry.after;
             const auto where = active.insert(after_p, entry);
             endings.push_back({entry.b, where});
             std::push_heap(endings.begin(), endings.end(), later);

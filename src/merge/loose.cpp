@@ -194,11 +194,10 @@ private:
             });
         }
         const std::vector<BoundaryEdge> boundary =
-            sweep(arrange(std::move(edges)), static_cast<int>(operands.size()), [&](std::span<const int> windings) {
-                if (windings[0] == 0) return nothing;
-                for (std::size_t i = windings.size(); i-- > 1;)
-                    if (windings[i] != 0) return operands[i].adds ? operands[i].label : nothing;
-                return nothing;
+            sweep(arrange(std::move(edges)), [&](std::span<const Winding> windings) {
+                if (windings.size() < 2 || windings.front().operand != 0) return nothing;
+                const Operand& top = operands[static_cast<std::size_t>(windings.back().operand)];
+                return top.adds ? top.label : nothing;
             });
         for (const BoundaryEdge& edge : boundary) take(grid_.flat(edge.from), grid_.flat(edge.to), edge.label);
         turn_spots(result_.whole.spots, result_.whole.edges);
