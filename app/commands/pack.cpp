@@ -19,6 +19,7 @@ struct PackOptions {
     WorldArguments world;
     std::string format = "json", unit = "px", y = "down", plane = "screen", out, art, depfile, map;
     std::vector<std::string> join;
+    int chunk_cells = 0, variants = 0;
     bool list_maps = false;
 };
 
@@ -28,7 +29,17 @@ dg::PackOutput output_of(const PackOptions& options) {
     output.unit = options.unit == "m" ? dg::Unit::m : dg::Unit::px;
     output.y = options.y == "up" ? dg::YAxis::up : dg::YAxis::down;
     output.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
+    output.chunk_cells = options.chunk_cells, output.variants = options.variants;
     return output;
+}
+
+// Maps with more facts than are packed as variants have their ground for the start alone: nobody should miss that.
+void say_without_variants(const dg::World& world, int variants) {
+    for (const dg::Map& map : world.maps())
+        if (const std::size_t facts = dg::facts_of_ground(world, map).size();
+            variants > 0 && facts > static_cast<std::size_t>(variants))
+            say(fmt::format("map '{}': {} facts shape its ground, so that --variants {} leaves it out\n", map.name,
+                            facts, variants));
 }
 
 // Copies just the pictures that the pack names, each to the same place in the folder.
@@ -139,6 +150,7 @@ void run_pack(const PackOptions& options) {
         std::vector<dg::Merge> merges;
         for (const dg::Map& map : opened.world.maps()) merges.push_back(dg::merge(opened.world, map));
         say_figures(opened.world, merges);
+        say_without_variants(opened.world, options.variants);
     }
     const dg::Counts counts = report.counts();
     if (counts.warning > 0)
@@ -166,6 +178,15 @@ void add_pack(CLI::App& app) {
     command->add_option("--plane", options->plane, "screen, or ground: laid flat (default: screen)")
         ->check(CLI::IsMember({"screen", "ground"}))
         ->type_name("PLANE");
+    command
+        ->add_option("--chunk-cells", options->chunk_cells, "Merged geometry in square chunks of so many cells a side")
+        ->check(CLI::Range(1, 1'000'000))
+        ->type_name("N");
+    command
+        ->add_option("--variants", options->variants,
+                     "The ground for each state of the facts that shape it, where a map has at most N of them (1 to 6)")
+        ->check(CLI::Range(1, 6))
+        ->type_name("N");
     command->add_option("--art", options->art, "Copy the pictures that the pack names to this folder")
         ->type_name("DIR");
     command->add_option("--depfile", options->depfile, "Write what the pack is made from, as a rule for make or ninja")

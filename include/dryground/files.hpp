@@ -144,11 +144,16 @@ struct PackOutput {
     YAxis y = YAxis::down;
     Plane plane = Plane::screen;
     PackFormat format = PackFormat::json;
+    int chunk_cells = 0;   // merged geometry in square chunks of so many cells a side; 0: of whole maps
+    // Where no more facts than this (0 to 6) shape a map's ground: its ground for each of their states, so that a game
+    // without a merge of its own can open a door.
+    int variants = 0;
 };
 
 // Everything that a game loads: `dryground/pack/1` (schema/pack.schema.json). The same world gives the same bytes. What
-// has an error is left out: look at what `check` finds first. Cost: about that of merging every map for barriers and
-// for every mover, and of writing the result.
+// has an error is left out: look at what `check` finds first. Throws std::out_of_range for other numbers of chunk_cells
+// and variants. Cost: about that of merging every map for barriers and for every mover, once for each variant, and of
+// writing the result.
 [[nodiscard]] std::string pack_bytes(const World& world, const PackOutput& output = {});
 
 // The files of all pictures that a pack names, each once, sorted; relative to the world's folder.

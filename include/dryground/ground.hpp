@@ -21,6 +21,9 @@ using Facts = std::vector<int>;
 [[nodiscard]] Ring placed_line(const Map& map, const Layer& layer, const Shape& shape, int column,
                                int row);   // of a line
 
+// The facts with which something of a map's ground, triggers or cells' flags and sides comes or goes: sorted ids.
+[[nodiscard]] Facts facts_of_ground(const World& world, const Map& map);
+
 // The flags and sides of a cell on a storey, as the topmost tile that says them decides.
 struct Passability {
     FlagSet flags = 0;

@@ -216,32 +216,48 @@ Json tree_of(const World& world, const std::vector<Merged>& merges, const MergeO
 
 }   // namespace
 
-namespace files {
+namespace {
 
-// Surfaces are numbered anew: each merge has numbers of its own.
-Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
-    Merge all;
-    for (const Merge& merge : merges) {
-        if (&merge == &merges.front()) {
-            all = merge;
-            continue;
-        }
-        std::vector<int> numbers;
-        for (const Surface& surface : merge.surfaces) {
-            const auto found = std::find(all.surfaces.begin(), all.surfaces.end(), surface);
-            numbers.push_back(static_cast<int>(found - all.surfaces.begin()));
-            if (found == all.surfaces.end()) all.surfaces.push_back(surface);
-        }
-        for (Group group : merge.groups) {
-            for (Chain& chain : group.chains)
-                for (int& surface : chain.surfaces) surface = numbers[static_cast<std::size_t>(surface)];
-            all.groups.push_back(std::move(group));
-        }
+// Groups with surfaces by the numbers of another list, which grows by those that it lacks.
+std::vector<Group> renumbered(std::vector<Group> groups, const std::vector<Surface>& own, std::vector<Surface>& all) {
+    std::vector<int> numbers;
+    for (const Surface& surface : own) {
+        const auto found = std::find(all.begin(), all.end(), surface);
+        numbers.push_back(static_cast<int>(found - all.begin()));
+        if (found == all.end()) all.push_back(surface);
     }
-    std::stable_sort(all.groups.begin(), all.groups.end(), [](const Group& a, const Group& b) {
+    for (Group& group : groups)
+        for (Chain& chain : group.chains)
+            for (int& surface : chain.surfaces) surface = numbers[static_cast<std::size_t>(surface)];
+    return groups;
+}
+
+void add_groups(std::vector<Group>& to, std::vector<Group> more) {
+    to.insert(to.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    std::stable_sort(to.begin(), to.end(), [](const Group& a, const Group& b) {
         return std::tie(a.storey, a.barrier, a.trigger, a.mover, a.one_way) <
                std::tie(b.storey, b.barrier, b.trigger, b.mover, b.one_way);
     });
+}
+
+}   // namespace
+
+namespace files {
+
+Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+    Merge all = merges.front();
+    for (std::size_t i = 1; i < merges.size(); ++i)
+        add_groups(all.groups, renumbered(merges[i].groups, merges[i].surfaces, all.surfaces));
+    Json tree = Writer(world, output).map(all);
+    tree.erase("map");
+    return tree;
+}
+
+Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
+    ChunkedMerge all = merges.front();
+    for (std::size_t i = 1; i < merges.size(); ++i)
+        for (std::size_t c = 0; c < all.chunks.size(); ++c)
+            add_groups(all.chunks[c].groups, renumbered(merges[i].chunks[c].groups, merges[i].surfaces, all.surfaces));
     Json tree = Writer(world, output).map(all);
     tree.erase("map");
     return tree;

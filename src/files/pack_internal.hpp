@@ -26,6 +26,8 @@ template <class Things>
 [[nodiscard]] Json area_json(const Regions& area);
 [[nodiscard]] Json properties_json(const Properties& properties);
 [[nodiscard]] Json fields_json(const Fields& fields);
+// As a number where every reader of JSON keeps it whole, in worlds of up to 53 flags; else as hexadecimal text.
+[[nodiscard]] Json flags_number(const World& world, FlagSet flags);
 [[nodiscard]] Json surface_json(const std::optional<Surface>& surface);
 [[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
 [[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
@@ -35,6 +37,7 @@ template <class Things>
 [[nodiscard]] std::string hash_of(std::span<const std::uint8_t> bytes);   // 16 hexadecimal digits
 // The groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
 [[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output);
+[[nodiscard]] Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output);
 
 // ---- reading
 

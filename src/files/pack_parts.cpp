@@ -21,8 +21,10 @@ constexpr const char* part_format = "dryground/part/1";
 
 // How a pack is written, and by which version: parts that differ in it do not fit together.
 std::string manner_of(const PackOutput& output) {
-    return fmt::format("{} {} {} {}", version, output.unit == Unit::m ? "m" : "px",
-                       output.y == YAxis::up ? "up" : "down", output.plane == Plane::ground ? "ground" : "screen");
+    return fmt::format("{} {} {} {}{}{}", version, output.unit == Unit::m ? "m" : "px",
+                       output.y == YAxis::up ? "up" : "down", output.plane == Plane::ground ? "ground" : "screen",
+                       output.chunk_cells > 0 ? fmt::format(" chunks of {}", output.chunk_cells) : "",
+                       output.variants > 0 ? fmt::format(" {} variants", output.variants) : "");
 }
 
 // What is wrong with a part that was read; empty when nothing is.

@@ -60,7 +60,7 @@ private:
             return (rows_depth_ == 2 && structure.is_array()) || fail("a row holds something else than tile numbers");
         }
         const bool in_table = !open_.empty() && open_.back()->is_object();
-        if (in_table && (key_ == "merge" || key_ == "passability")) {
+        if (in_table && (key_ == "merge" || key_ == "passability" || key_ == "variants")) {
             passed_over_ = 1;
             return true;
         }

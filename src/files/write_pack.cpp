@@ -107,7 +107,8 @@ Json contacts_json(const World& world) {
 
 Json bits_json(const World& world) {
     Json flags = Json::object();
-    for (std::size_t f = 0; f < world.flags().size(); ++f) flags[world.flags()[f].name] = std::uint64_t{1} << f;
+    for (std::size_t f = 0; f < world.flags().size(); ++f)
+        flags[world.flags()[f].name] = flags_number(world, FlagSet{1} << f);
     return {{"flags", std::move(flags)},
             {"sides", {{"top", 1}, {"right", 4}, {"bottom", 16}, {"left", 64}}},
             {"passages", {{"open", 0}, {"shut", 1}, {"in", 2}, {"out", 3}}}};
@@ -189,6 +190,8 @@ std::string hash_of(std::span<const std::uint8_t> bytes) {
 }
 
 std::string pack_of(const World& world, const PackOutput& output, Json maps) {
+    if (output.chunk_cells < 0 || output.variants < 0 || output.variants > 6)
+        throw std::out_of_range("dryground::PackOutput: chunk_cells should be 0 or more, variants 0 to 6");
     Json tree = pack_tree(world, output, std::move(maps));
     tree["hash"] = hash_of(Json::to_cbor(tree));
     if (output.format == PackFormat::json) return json_text(tree);

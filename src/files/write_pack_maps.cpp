@@ -2,8 +2,7 @@
 
 #include <fmt/format.h>
 
-#include <set>
-
+#include "../ground/ground_internal.hpp"
 #include "pack_internal.hpp"
 
 namespace dryground::files {
@@ -201,18 +200,15 @@ int sides_number(const Sides& sides) {
     return number;
 }
 
-Json passability_json(const World& world, const Map& map) {
-    std::set<int> storeys{0};
-    for (const Layer& layer : map.layers)
-        if (!layer.decor) storeys.insert(layer.storey);
+Json passability_json(const World& world, const Map& map, const Facts& facts) {
     Json list = Json::array();
-    for (const int storey : storeys) {
+    for (const int storey : ground::storeys_of(map)) {
         Json flags = Json::array(), sides = Json::array();
         for (int r = 0; r < map.rows; ++r) {
             Json flag_row = Json::array(), side_row = Json::array();
             for (int c = 0; c < map.columns; ++c) {
-                const Passability say = passability(world, map, c, r, storey);
-                flag_row.push_back(say.flags);
+                const Passability say = passability(world, map, c, r, storey, facts);
+                flag_row.push_back(flags_number(world, say.flags));
                 side_row.push_back(sides_number(say.sides));
             }
             flags.push_back(std::move(flag_row));
@@ -225,22 +221,62 @@ Json passability_json(const World& world, const Map& map) {
     return list;
 }
 
-Json merge_json(const World& world, const Map& map, const PackOutput& output) {
+// For the barriers, and for every mover.
+template <class Merged, class MergeOne>
+std::vector<Merged> merged_for_all(const World& world, MergeOptions options, MergeOne merge_one) {
+    std::vector<Merged> merges{merge_one(options)};
+    for (options.mover = 0; options.mover < static_cast<int>(world.movers().size()); ++options.mover)
+        merges.push_back(merge_one(options));
+    return merges;
+}
+
+// A map's ground while certain facts hold. Of a chunked one only the chunks that differ from `base`, if that is given.
+Json merge_json(const World& world, const Map& map, const PackOutput& output, const Facts& facts, const Json* base) {
     MergeOutput forms;
     forms.unit = output.unit;
     forms.y = output.y;
     ask_for(forms, world.merging().forms);
     MergeOptions options = options_for(forms);
-    options.plane = output.plane;
-    std::vector<Merge> merges{merge(world, map, options)};
-    for (int mover = 0; mover < static_cast<int>(world.movers().size()); ++mover) {
-        options.mover = mover;
-        merges.push_back(merge(world, map, options));
+    options.plane = output.plane, options.facts = facts;
+    if (output.chunk_cells == 0)
+        return merged_json(
+            world, merged_for_all<Merge>(world, options, [&](const MergeOptions& o) { return merge(world, map, o); }),
+            forms);
+    Json tree = merged_json(
+        world,
+        merged_for_all<ChunkedMerge>(
+            world, options, [&](const MergeOptions& o) { return merge_chunks(world, map, output.chunk_cells, o); }),
+        forms);
+    if (base != nullptr && tree["surfaces"] == (*base)["surfaces"]) {
+        Json others = Json::array();
+        for (std::size_t c = 0; c < tree["chunks"].size(); ++c)
+            if (tree["chunks"][c] != (*base)["chunks"][c]) others.push_back(std::move(tree["chunks"][c]));
+        tree["chunks"] = std::move(others);
     }
-    return merged_json(world, merges, forms);
+    return tree;
+}
+
+// For each state of the facts that shape the ground but that in which none holds.
+Json variants_json(const World& world, const Map& map, const PackOutput& output, const Json& base) {
+    const Facts shaping = facts_of_ground(world, map);
+    Json variants = Json::array();
+    if (shaping.size() > static_cast<std::size_t>(output.variants)) return variants;
+    for (unsigned state = 1; state < 1u << shaping.size(); ++state) {
+        Facts facts;
+        for (std::size_t i = 0; i < shaping.size(); ++i)
+            if ((state >> i & 1) != 0) facts.push_back(shaping[i]);
+        variants.push_back({{"facts", names_of(world.facts(), facts)},
+                            {"passability", passability_json(world, map, facts)},
+                            {"merge", merge_json(world, map, output, facts, &base)}});
+    }
+    return variants;
 }
 
 }   // namespace
+
+Json flags_number(const World& world, FlagSet flags) {
+    return world.flags().size() <= 53 ? Json(flags) : Json(fmt::format("0x{:x}", flags));
+}
 
 Json tileset_json(const World& world, const TileSet& set) {
     Json tiles = Json::array(), sheet = nullptr;
@@ -266,25 +302,29 @@ Json packed_map_json(const World& world, const Map& map, const PackOutput& outpu
     for (const int set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
     for (const Layer& layer : map.layers) layers.push_back(layer_json(world, map, layer));
     for (const Object& object : map.objects) objects.push_back(object_json(world, map, object, output));
-    return {{"name", map.name},
-            {"title", map.title},
-            {"grid", map.grid == GridSort::isometric ? "isometric" : "square"},
-            {"cell", Json::array({map.cell_width, map.cell_height})},
-            {"size", Json::array({map.columns, map.rows})},
-            {"first", Json::array({map.first_column, map.first_row})},
-            {"rim", map.rim == RimSort::none   ? Json(nullptr)
-                    : map.rim == RimSort::open ? Json("open")
-                                               : name_or_null(world.barriers(), map.rim_barrier)},
-            {"player", name_or_null(world.movers(), map.player)},
-            {"tilesets", std::move(tilesets)},
-            {"seed", static_cast<std::int64_t>(map.seed)},
-            {"cell_parts", map.cell_parts},
-            {"props", properties_json(map.props)},
-            {"palette", palette_json(world, map)},
-            {"layers", std::move(layers)},
-            {"objects", std::move(objects)},
-            {"passability", passability_json(world, map)},
-            {"merge", merge_json(world, map, output)}};
+    Json merged = merge_json(world, map, output, {}, nullptr), variants = Json::array();
+    if (output.variants > 0) variants = variants_json(world, map, output, merged);
+    Json json{{"name", map.name},
+              {"title", map.title},
+              {"grid", map.grid == GridSort::isometric ? "isometric" : "square"},
+              {"cell", Json::array({map.cell_width, map.cell_height})},
+              {"size", Json::array({map.columns, map.rows})},
+              {"first", Json::array({map.first_column, map.first_row})},
+              {"rim", map.rim == RimSort::none   ? Json(nullptr)
+                      : map.rim == RimSort::open ? Json("open")
+                                                 : name_or_null(world.barriers(), map.rim_barrier)},
+              {"player", name_or_null(world.movers(), map.player)},
+              {"tilesets", std::move(tilesets)},
+              {"seed", static_cast<std::int64_t>(map.seed)},
+              {"cell_parts", map.cell_parts},
+              {"props", properties_json(map.props)},
+              {"palette", palette_json(world, map)},
+              {"layers", std::move(layers)},
+              {"objects", std::move(objects)},
+              {"passability", passability_json(world, map, {})},
+              {"merge", std::move(merged)}};
+    if (output.variants > 0) json["variants"] = std::move(variants);
+    return json;
 }
 
 }   // namespace dryground::files

@@ -65,4 +65,11 @@ std::vector<int> storeys_of(const Map& map) {
 
 }   // namespace ground
 
+Facts facts_of_ground(const World& world, const Map& map) {
+    Facts facts;
+    for (int fact = 0; fact < static_cast<int>(world.facts().size()); ++fact)
+        if (ground::follows(world, map, fact)) facts.push_back(fact);
+    return facts;
+}
+
 }   // namespace dryground

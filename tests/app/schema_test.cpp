@@ -55,7 +55,8 @@ TEST_CASE("merges keep to their schema") {
 }
 
 TEST_CASE("packs keep to their schema") {
-    for (const char* options : {"", "--unit m --y up", "--plane ground"}) {
+    for (const char* options : {"", "--unit m --y up", "--plane ground", "--chunk-cells 8", "--variants 6",
+                                "--chunk-cells 16 --variants 6 --y up"}) {
         INFO(options);
         CHECK(schema_faults("pack.schema.json", tool(fmt::format("pack demo/world.toml {}", options)).out) == "");
     }

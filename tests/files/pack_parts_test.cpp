@@ -56,6 +56,8 @@ TEST_CASE("parts of random worlds, joined in any order, are the pack of the whol
         PackOutput output;
         output.unit = round % 2 == 0 ? Unit::px : Unit::m;
         output.y = round % 3 == 0 ? YAxis::up : YAxis::down;
+        output.chunk_cells = round % 7 == 0 ? 4 : 0;
+        output.variants = round % 6 == 0 ? 2 : 0;
         output.format = round % 4 < 2 ? PackFormat::json : PackFormat::cbor;
         std::vector<NamedBytes> parts = parts_of(files, world, output);
         if (round % 5 == 0) std::reverse(parts.begin(), parts.end());
