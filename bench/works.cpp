@@ -10,6 +10,7 @@ void run_all(const Settings& settings, const Tell& tell) {
     measure_maps(settings, tell);
     measure_booleans(settings, tell);
     measure_forms(settings, tell);
+    measure_growth(settings, tell);
     measure_checks(settings, tell);
     measure_play(settings, tell);
 #ifdef DRYGROUND_HAS_CHIPMUNK

@@ -19,6 +19,7 @@ void run_all(const Settings& settings, const Tell& tell);
 // The parts of it.
 void measure_maps(const Settings& settings, const Tell& tell);
 void measure_booleans(const Settings& settings, const Tell& tell);
+void measure_growth(const Settings& settings, const Tell& tell);
 void measure_forms(const Settings& settings, const Tell& tell);
 void measure_checks(const Settings& settings, const Tell& tell);
 void measure_physics(const Settings& settings, const Tell& tell);   // where there is an engine

@@ -39,11 +39,16 @@ void cut(const BorderEdge& edge, const SideParts& other, std::vector<Cut>& into)
     into.insert(into.end(), cuts.begin(), cuts.end());
 }
 
+BorderEdge edge_of(const LabelledRing& ring, std::size_t i) {
+    return {ring.points[i], ring.points[i + 1 < ring.points.size() ? i + 1 : 0], ring.labels[i]};
+}
+
 std::vector<Cut> cut_ring(const LabelledRing& ring, const std::vector<int>& sides,
                           const std::array<const SideParts*, 4>& shared) {
     std::vector<Cut> cuts;
+    cuts.reserve(ring.points.size() + 4);
     for (std::size_t i = 0; i < ring.points.size(); ++i) {
-        const BorderEdge edge{ring.points[i], ring.points[i + 1 < ring.points.size() ? i + 1 : 0], ring.labels[i]};
+        const BorderEdge edge = edge_of(ring, i);
         const SideParts* other = sides[i] < 0 ? nullptr : shared[static_cast<std::size_t>(sides[i])];
         if (other == nullptr)
             cuts.push_back({edge, true});
@@ -71,6 +76,7 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
     };
     for (const LabelledRing& ring : rings) {
         std::vector<int>& sides = border.sides.emplace_back();
+        sides.reserve(ring.points.size());
         const int first = on_sides(ring.points[0]);
         int here = first;
         for (std::size_t i = 0; i < ring.points.size(); ++i) {
@@ -94,7 +100,14 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
 std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
                          const std::array<const SideParts*, 4>& shared) {
     std::vector<Run> runs;
+    runs.reserve(rings.size());
     for (std::size_t r = 0; r < rings.size(); ++r) {
+        if (std::all_of(border.sides[r].begin(), border.sides[r].end(), [](int side) { return side < 0; })) {
+            Run& run = runs.emplace_back();   // most lie within
+            run.edges.reserve(rings[r].points.size());
+            for (std::size_t i = 0; i < rings[r].points.size(); ++i) run.edges.push_back(edge_of(rings[r], i));
+            continue;
+        }
         std::vector<Cut> cuts = cut_ring(rings[r], border.sides[r], shared);
         const auto gap = std::find_if(cuts.begin(), cuts.end(), [](const Cut& c) { return !c.stays; });
         Run run;
@@ -117,9 +130,12 @@ std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBord
 
 std::vector<Chain> chains_of(const std::vector<Run>& runs, const std::vector<const std::vector<Run>*>& near) {
     std::vector<Chain> chains;
+    chains.reserve(runs.size());
     for (const Run& run : runs) {
         Chain chain;
         chain.closed = run.closed;
+        chain.points.reserve(run.edges.size() + 1);
+        chain.surfaces.reserve(run.edges.size());
         for (const BorderEdge& edge : run.edges) {
             chain.points.push_back(edge.from);
             chain.surfaces.push_back(edge.label);

@@ -70,10 +70,10 @@ std::string fault_of(const World& world, const Edit& edit) {
 
 }   // namespace
 
-void Play::Parts::Done::add(const World& world, const Edit& edit) {
+void Play::Parts::Done::add(const World& of, const Edit& edit) {
     switch (edit.sort) {
         case Edit::Sort::tile: {
-            const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
+            const Map& map = of.maps()[static_cast<std::size_t>(edit.map)];
             Edit known = edit;
             known.before = map.placed(map.layers[static_cast<std::size_t>(edit.layer)], edit.cell[0] - map.first_column,
                                       edit.cell[1] - map.first_row);

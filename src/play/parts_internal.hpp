@@ -31,7 +31,7 @@ struct Play::Parts {
         std::set<std::pair<int, int>> removed;   // map, object
 
         // Requires an edit that fits the world.
-        void add(const World& world, const Edit& edit);
+        void add(const World& of, const Edit& edit);
     };
     Done done;
     std::unique_ptr<LiveMap> live;
