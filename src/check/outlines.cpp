@@ -44,7 +44,7 @@ std::vector<Edge> edges_along(const Regions& regions, bool upright) {
 }
 
 // Pairs of edges that face each other over free space, nearer than `most`.
-std::vector<Facing> facing(std::vector<Edge> edges, std::int32_t most) {
+std::vector<Facing> facing(const std::vector<Edge>& edges, std::int32_t most) {
     std::vector<Edge> solid;
     std::vector<Bounds> boxes;
     for (const Edge& edge : edges)

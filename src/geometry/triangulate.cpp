@@ -161,7 +161,7 @@ namespace detail {
 std::vector<Triangle> triangulated(const Region& region) {
     std::vector<Triangle> result;
     result.reserve(region.outline.size());
-    Triangulation(region, result);
+    const Triangulation whole(region, result);
     return result;
 }
 
