@@ -8,14 +8,18 @@
 #include <filesystem>
 #include <map>
 
+#include "dryground/text.hpp"
+
 namespace app {
 
 namespace dg = dryground;
 
-void say(std::string_view text) { std::fwrite(text.data(), 1, text.size(), stderr); }
+void say(std::string_view text) { say_bytes(dg::visible(text)); }
+void say_bytes(std::string_view bytes) { std::fwrite(bytes.data(), 1, bytes.size(), stderr); }
 
-void print(std::string_view text) {
-    const bool good = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
+void print(std::string_view text) { print_bytes(dg::visible(text)); }
+void print_bytes(std::string_view bytes) {
+    const bool good = std::fwrite(bytes.data(), 1, bytes.size(), stdout) == bytes.size() && std::fflush(stdout) == 0;
     if (!good) stop(misuse, "cannot write to standard output");
 }
 
@@ -26,7 +30,7 @@ void stop(Exit code, std::string_view why) {
 
 void write_result(const std::string& out, std::string_view bytes) {
     if (out.empty()) {
-        print(bytes);
+        print_bytes(bytes);
         return;
     }
     if (const std::string fault = dg::write_file(out, bytes); !fault.empty())

@@ -52,8 +52,12 @@ struct WorldArguments {
 // Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
 void write_result(const std::string& out, std::string_view bytes);
 
-void say(std::string_view text);                                       // to standard error
-void print(std::string_view text);                                     // to standard output
+// To standard error, and to standard output: texts for people, with what a terminal would obey made visible.
+void say(std::string_view text);
+void print(std::string_view text);
+// The same of bytes as they are: results for programs, and our own colours.
+void say_bytes(std::string_view bytes);
+void print_bytes(std::string_view bytes);
 [[nodiscard]] std::string coloured(const dryground::Report& report);   // text, with colours on a terminal
 
 [[noreturn]] void stop(Exit code, std::string_view why);

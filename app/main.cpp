@@ -6,6 +6,7 @@
 #include <cstdio>
 #include <exception>
 #include <memory>
+#include <sstream>
 
 #include "command.hpp"
 
@@ -62,7 +63,11 @@ int run(int argc, char** argv) {
     } catch (const app::Stop& stop) {
         return stop.code;
     } catch (const CLI::ParseError& error) {
-        return cli.exit(error) == 0 ? app::done : app::misuse;
+        std::ostringstream out, err;
+        const int code = cli.exit(error, out, err);
+        app::print(out.str());
+        app::say(err.str());
+        return code == 0 ? app::done : app::misuse;
     }
     return app::done;
 }
@@ -73,7 +78,7 @@ int main(int argc, char** argv) {
     try {
         return run(argc, argv);
     } catch (const std::exception& error) {
-        fmt::print(stderr, "dryground: {}\n", error.what());
+        app::say(fmt::format("dryground: {}\n", error.what()));
         return app::misuse;
     }
 }

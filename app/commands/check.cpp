@@ -89,7 +89,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
     };
     look(first);
     dg::Report report = findings_of(options, first, title);
-    print(coloured(report));
+    print_bytes(coloured(report));
     say("dryground: waiting for somebody to save; Ctrl-C ends\n");
     for (;;) {
         std::string saved;

@@ -101,7 +101,7 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     }
     if (::isatty(STDERR_FILENO) != 0)
         draw.progress = [](std::size_t now, std::size_t all) {
-            if (all > 8) say(fmt::format("\rdrawing: {} %{}", 100 * now / all, now == all ? "\r\033[K" : ""));
+            if (all > 8) say_bytes(fmt::format("\rdrawing: {} %{}", 100 * now / all, now == all ? "\r\033[K" : ""));
         };
     return draw;
 }
@@ -164,7 +164,7 @@ void draw_on_terminal(const Opened& opened, const dg::Report& report, const dg::
     for (const std::string& name : opened.maps)
         all += (all.empty() ? "" : "\n") +
                dg::draw_characters(opened.world, opened.world.map(name), report, {opened.folder}, draw, characters);
-    print(all);
+    print_bytes(all);   // with its colours
 }
 
 void draw_once(const DrawOptions& options, const Opened& opened) {

@@ -6,8 +6,11 @@
 
 #include "../command.hpp"
 #include "../tables.hpp"
+#include "dryground/text.hpp"
 
 namespace app {
+
+namespace dg = dryground;
 
 namespace {
 
@@ -22,7 +25,7 @@ void run_list(const ListOptions& options) {
     const Table table = make_table(opened.world, options.what, opened.maps, options.filter);
     const std::string text = options.format == "csv"    ? as_csv(table)
                              : options.format == "json" ? as_json(table, options.what)
-                                                        : as_text(table);
+                                                        : dg::visible(as_text(table));
     write_result(options.out, text);
 }
 

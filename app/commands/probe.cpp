@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "../command.hpp"
+#include "dryground/text.hpp"
 
 namespace app {
 
@@ -42,7 +43,7 @@ void run_probe(const ProbeOptions& options) {
     dg::ProbeQuestion question;
     if (!options.normal.empty()) question.normal = dg::PointPx{options.normal[0], options.normal[1]};
     if (!options.mover.empty()) question.mover = find_named(world.movers(), options.mover, "--mover", "mover");
-    write_result(options.out, dg::text(dg::Prober(world, map, facts).at(place, question)));
+    write_result(options.out, dg::visible(dg::text(dg::Prober(world, map, facts).at(place, question))));
 }
 
 }   // namespace

@@ -117,7 +117,7 @@ void run_tiles(const TilesOptions& options) {
     for (const std::string& line : made.told) say(line + "\n");
     if (made.text != before) files.push_back({out.generic_string(), made.text});
     if (options.dry_run) {
-        print(made.text);
+        print_bytes(made.text);
         say("nothing was written (--dry-run)\n");
         return;
     }

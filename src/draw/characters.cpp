@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "art_internal.hpp"
+#include "dryground/text.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground {
@@ -48,8 +49,9 @@ public:
     }
 
     std::string text() {
-        std::string all = fmt::format("{}: {} x {} cells from ({}, {})", map_.title.empty() ? map_.name : map_.title,
-                                      map_.columns, map_.rows, map_.first_column, map_.first_row);
+        std::string all =
+            fmt::format("{}: {} x {} cells from ({}, {})", visible(map_.title.empty() ? map_.name : map_.title),
+                        map_.columns, map_.rows, map_.first_column, map_.first_row);
         if (block_ > 1) all += fmt::format(", {} x {} to a character", block_, rows_per_line_);
         all += map_.grid == GridSort::isometric ? "; columns run to the right, rows down\n" : "\n";
         if (shows(Thing::grid)) all += numbers_above();
@@ -60,7 +62,7 @@ public:
             all.erase(all.find_last_not_of(' ') + 1);
             all += "\n";
         }
-        return all + key();
+        return all + visible(key());
     }
 
 private:

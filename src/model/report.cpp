@@ -7,6 +7,7 @@
 #include <numeric>
 #include <tuple>
 
+#include "dryground/text.hpp"
 #include "report_internal.hpp"
 
 namespace dryground {
@@ -71,7 +72,7 @@ std::string text(const Finding& finding) {
         if (!finding.hint->set.empty()) result += ": " + finding.hint->set;
         result += "\n";
     }
-    return result;
+    return visible(result);
 }
 
 std::string text(const Report& report) {

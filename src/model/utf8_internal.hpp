@@ -23,6 +23,15 @@ namespace dryground::utf8 {
     return result;
 }
 
+// Of one character. Requires valid UTF-8.
+[[nodiscard]] inline char32_t code_point(std::string_view character) {
+    const auto byte = [&](std::size_t i) { return static_cast<char32_t>(static_cast<unsigned char>(character[i])); };
+    if (character.size() == 1) return byte(0);
+    char32_t code = byte(0) & (0x7Fu >> character.size());
+    for (std::size_t i = 1; i < character.size(); ++i) code = code << 6 | (byte(i) & 0x3Fu);
+    return code;
+}
+
 [[nodiscard]] inline std::size_t count(std::string_view text) {
     std::size_t n = 0;
     for (std::size_t i = 0; i < text.size(); i += length(text[i])) ++n;
