@@ -1,5 +1,6 @@
 # dryground_add_world(TARGET WORLD FILE
-#   [FORMAT json | cbor] [UNIT px | m] [Y down | up] [PLANE screen | ground] [ART DIR] [OUT FILE])
+#   [FORMAT json | cbor] [UNIT px | m] [Y down | up] [PLANE screen | ground] [CHUNK_CELLS N] [VARIANTS N] [ART DIR]
+#   [OUT FILE])
 #
 # Builds a world's pack with whatever builds the project: one rule for each map, which depends on the world's file, the
 # tile sets and that map's own files alone, and one that checks the world and joins the parts. So a build engine makes
@@ -11,9 +12,9 @@
 # are read when CMake runs, which it does again whenever the world's file changes.
 
 function(dryground_add_world target)
-  cmake_parse_arguments(PARSE_ARGV 1 arg "" "WORLD;FORMAT;UNIT;Y;PLANE;ART;OUT" "")
+  cmake_parse_arguments(PARSE_ARGV 1 arg "" "WORLD;FORMAT;UNIT;Y;PLANE;CHUNK_CELLS;VARIANTS;ART;OUT" "")
   if(NOT arg_WORLD OR arg_UNPARSED_ARGUMENTS OR arg_KEYWORDS_MISSING_VALUES)
-    message(FATAL_ERROR "dryground_add_world(TARGET WORLD FILE [FORMAT …] [UNIT …] [Y …] [PLANE …] [ART DIR] [OUT FILE]):"
+    message(FATAL_ERROR "dryground_add_world(TARGET WORLD FILE [FORMAT …] [UNIT …] [Y …] [PLANE …] [CHUNK_CELLS N] [VARIANTS N] [ART DIR] [OUT FILE]):"
       " WORLD is required; not understood: '${arg_UNPARSED_ARGUMENTS}${arg_KEYWORDS_MISSING_VALUES}'")
   endif()
   set(tool ${DRYGROUND_COMMAND})
@@ -32,9 +33,10 @@ function(dryground_add_world target)
   endif()
   get_filename_component(pack ${arg_OUT} ABSOLUTE BASE_DIR ${CMAKE_CURRENT_BINARY_DIR})
   set(options "")
-  foreach(option UNIT Y PLANE)
+  foreach(option UNIT Y PLANE CHUNK_CELLS VARIANTS)
     if(arg_${option})
       string(TOLOWER ${option} word)
+      string(REPLACE "_" "-" word ${word})
       list(APPEND options --${word} ${arg_${option}})
     endif()
   endforeach()
