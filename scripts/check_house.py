@@ -21,7 +21,7 @@ HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
                "pack": "model", "ground": "ground", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "version": "geometry"}
 # What shapes the ground is read by the room that says what is solid, and told in words by probe. Rules about tiles, and
-# pictures of tile sets, look at what a tile says of itself, wherever it stands.
+# pictures of tile sets, look at the tile's own keys, wherever it stands.
 SHAPES_GROUND = re.compile(r'\blayer\w*(\[[^\]]*\])?\.(sink|offset|shape_offset|one_way|decor)\b|\bobject\w*\.carves\b|\bmap_?\.rim\b|\.hollow\b')
 OF_TILES = re.compile(r'\btile\w*\.carves\b')
 FOREIGN = re.compile(r'#include <(toml\+\+|nlohmann|png|cairo|librsvg|CLI|iostream)')

@@ -33,13 +33,18 @@ dg::PackOutput output_of(const PackOptions& options) {
     return output;
 }
 
-// Maps with more facts than are packed as variants have their ground for the start alone: nobody should miss that.
-void say_without_variants(const dg::World& world, int variants) {
-    for (const dg::Map& map : world.maps())
-        if (const std::size_t facts = dg::facts_of_ground(world, map).size();
-            variants > 0 && facts > static_cast<std::size_t>(variants))
-            say(fmt::format("map '{}': {} facts shape its ground, so that --variants {} leaves it out\n", map.name,
-                            facts, variants));
+// How many states of its ground each map has; where more facts shape it than are packed as variants, that they are not.
+void say_variants(const dg::World& world, int variants) {
+    const auto counted = [](std::size_t n, const char* what) {
+        return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
+    };
+    for (const dg::Map& map : world.maps()) {
+        const std::size_t facts = dg::facts_of_ground(world, map).size();
+        const bool packed = facts <= static_cast<std::size_t>(variants);
+        say(fmt::format("map '{}': ground depends on {}, {}\n", map.name, counted(facts, "fact"),
+                        packed ? counted((std::size_t{1} << facts) - 1, "variant") + " packed"
+                               : fmt::format("more than --variants {}: no variants packed", variants)));
+    }
 }
 
 // Copies just the pictures that the pack names, each to the same place in the folder.
@@ -150,7 +155,7 @@ void run_pack(const PackOptions& options) {
         std::vector<dg::Merge> merges;
         for (const dg::Map& map : opened.world.maps()) merges.push_back(dg::merge(opened.world, map));
         say_figures(opened.world, merges);
-        say_without_variants(opened.world, options.variants);
+        if (options.variants > 0) say_variants(opened.world, options.variants);
     }
     const dg::Counts counts = report.counts();
     if (counts.warning > 0)
@@ -184,7 +189,7 @@ void add_pack(CLI::App& app) {
         ->type_name("N");
     command
         ->add_option("--variants", options->variants,
-                     "The ground for each state of the facts that shape it, where a map has at most N of them (1 to 6)")
+                     "The ground for each state of the facts that shape it, where a map has at most N of them")
         ->check(CLI::Range(1, 6))
         ->type_name("N");
     command->add_option("--art", options->art, "Copy the pictures that the pack names to this folder")

@@ -114,7 +114,7 @@ public:
     void go_to(std::string_view map);
     void go_to(int map);   // by its id
 
-    // ---- finding things by their names; -1 where there is none ----
+    // ---- finding things by their names; -1: not found ----
 
     [[nodiscard]] int find_layer(std::string_view name) const;    // of the present map; O(layers)
     [[nodiscard]] int find_object(std::string_view name) const;   // likewise; O(objects)

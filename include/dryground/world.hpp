@@ -75,7 +75,7 @@ public:
     [[nodiscard]] const std::vector<std::string>& goal_facts() const { return parts_->goal_facts; }
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
 
-    // Ids by names; -1 when there is none. O(things).
+    // Ids by names; -1: not found. O(things).
     [[nodiscard]] int find_mover(std::string_view name) const;
     [[nodiscard]] int find_barrier(std::string_view name) const;
     [[nodiscard]] int find_fact(std::string_view name) const;

@@ -62,7 +62,7 @@ std::vector<Facing> facing(const std::vector<Edge>& edges, std::int32_t most) {
             const Edge& other = solid[i];
             const std::int32_t gap = other.across - edge.across, from = std::max(edge.from, other.from),
                                to = std::min(edge.to, other.to);
-            // A notch no deeper than wide is none of them.
+            // A notch no deeper than wide does not count.
             if (gap > 0 && gap < most && to - from > gap) near.push_back({gap, from, to, edge.across});
         });
         std::sort(near.begin(), near.end(), [](const Facing& a, const Facing& b) {

@@ -34,7 +34,7 @@ public:
         }
     }
     [[nodiscard]] const ObjectKey& key(int object) const { return keys_[static_cast<std::size_t>(object)]; }
-    [[nodiscard]] int find(const ObjectKey& key) const {   // -1 when there is none
+    [[nodiscard]] int find(const ObjectKey& key) const {   // -1: not found
         const auto found = numbers_.find(key);
         return found == numbers_.end() ? -1 : found->second;
     }

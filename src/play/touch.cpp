@@ -269,8 +269,8 @@ private:
 
     enum class Covered { no, yes };
 
-    // Whose shape the way into the ground enters at a point; of several only those that it enters first, but for what
-    // lies over one another. Those whose side is covered only where that is asked for.
+    // Whose shape the way into the ground enters at a point; of several only those that it enters first, and what lies
+    // over them. Those whose side is covered only where that is asked for.
     void behind(Touches& into, Vec at, bool strict, Covered covered) const {
         const Vec way = normal_ * -within_;
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
