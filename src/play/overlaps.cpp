@@ -104,12 +104,6 @@ private:
     std::vector<Overlap> found_;
 };
 
-const Mover& mover_of(const Play& play, int mover) {
-    if (mover < 0 || static_cast<std::size_t>(mover) >= play.world().movers().size())
-        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", mover));
-    return play.world().movers()[static_cast<std::size_t>(mover)];
-}
-
 }   // namespace
 
 std::vector<Overlap> Play::overlaps(const Regions& shape, PointPx at, int storey,
@@ -124,12 +118,12 @@ std::vector<Overlap> Play::overlaps(const Regions& shape, PointPx at, int storey
 }
 
 std::vector<Overlap> Play::overlaps(int mover, PointPx at, int storey, std::span<const BodyNow> bodies) const {
-    return overlaps(mover_of(*this, mover).body, at, storey, bodies);
+    return overlaps(play::mover_of(world(), mover).body, at, storey, bodies);
 }
 
 std::vector<Overlap> Play::senses(int mover_id, std::string_view feeler_name, PointPx at, int storey,
                                   std::span<const BodyNow> bodies) const {
-    const Mover& mover = mover_of(*this, mover_id);
+    const Mover& mover = play::mover_of(world(), mover_id);
     const auto feeler = std::find_if(mover.feelers.begin(), mover.feelers.end(),
                                      [&](const Feeler& one) { return one.name == feeler_name; });
     if (feeler == mover.feelers.end())

@@ -65,6 +65,9 @@ namespace play {
 // Which side of a cell something is on, seen from a direction: as in Sides.
 [[nodiscard]] int side_of(const Map& map, Vec out);
 
+// Throws std::out_of_range for an id that the world does not have.
+[[nodiscard]] const Mover& mover_of(const World& world, int mover);
+
 // Adds what a contact is with, unsorted.
 void add_touched(const World& world, const Map& map, const Solids& solids, const Contact& contact, Touches& into);
 

@@ -15,12 +15,6 @@ namespace {
 using play::Vec;
 using play::vec;
 
-const Mover& mover_of(const World& world, int mover) {
-    if (mover < 0 || static_cast<std::size_t>(mover) >= world.movers().size())
-        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", mover));
-    return world.movers()[static_cast<std::size_t>(mover)];
-}
-
 bool stops(const Mover& mover, int barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
 }
@@ -58,8 +52,14 @@ int side_toward(int dc, int dr) { return dr < 0 ? 0 : dc > 0 ? 1 : dr > 0 ? 2 : 
 
 }   // namespace
 
+const Mover& play::mover_of(const World& world, int mover) {
+    if (mover < 0 || static_cast<std::size_t>(mover) >= world.movers().size())
+        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", mover));
+    return world.movers()[static_cast<std::size_t>(mover)];
+}
+
 bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, Diagonal corners) const {
-    const Mover& mover = mover_of(world(), mover_id);
+    const Mover& mover = play::mover_of(world(), mover_id);
     const int dc = to[0] - from[0], dr = to[1] - from[1];
     if (dc == 0 && dr == 0) return true;
     if (std::abs(dc) > 1 || std::abs(dr) > 1 || !has(to)) return false;
@@ -103,7 +103,7 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
 }
 
 Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const {
-    const Mover& mover = mover_of(world(), mover_id);
+    const Mover& mover = play::mover_of(world(), mover_id);
     const Ring& body = mover.body.front().outline;
     const Vec start{from.x * steps_per_px, from.y * steps_per_px}, end{to.x * steps_per_px, to.y * steps_per_px},
         way = end - start;

@@ -90,67 +90,71 @@ bool has_slanted_ways(const World& world, const Map& map) {
 
 Point steps(PointPx p) { return {to_steps(p.x), to_steps(p.y)}; }
 
-}   // namespace
-
-TEST_CASE("what bars a body's way is where the merged ground begins to", "[play]") {
-    int asked = 0, barred = 0, by_lines = 0;
+// Calls action(world, map, dice) for the maps of random worlds.
+template <class Action>
+void each_map(Action action) {
     for (int round = 0; round < chance::rounds(120); ++round) {
         DRYGROUND_ROUND(round);
         const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        for (const Map& map : world.maps()) {
-            if (has_slanted_ways(world, map)) continue;
-            const Play play(world, map.name);
-            for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
-                const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
-                const std::vector<int> storeys = ground::storeys_of(map);
-                const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
-                const Stops stops = stops_of(merge(world, map, {.mover = m}), mover, storey);
-                const Ring& body = mover.body.front().outline;
-                for (int i = 0; i < 12; ++i) {
-                    const Point from{dice.in(map.least().x, map.most().x), dice.in(map.least().y, map.most().y)};
-                    const Point step{dice.once_in(4) ? 0 : dice.in(-300, 300),
-                                     dice.once_in(4) ? 0 : dice.in(-300, 300)};
-                    // Who stands in lines already is somewhere that these twins do not tell apart.
-                    if (step == Point{} || stands_in_lines(stops, body, from)) continue;
-                    constexpr int count = 12;
-                    const auto at = [&](int k) { return Point{from.x + k * step.x, from.y + k * step.y}; };
-                    const Point to = at(count);
-                    bool line = false;
-                    // The part of the way that is barred, counted from 1; 0 when none is.
-                    const auto first_barred = [&](const Regions& area) {
-                        int first = 0;
-                        line = false;
-                        for (int k = 1; k <= count && first == 0; ++k)
-                            if (area_stops(area, body, at(k - 1), at(k))) first = k;
-                        for (const auto& [ends, one_way] : stops.lines) {
-                            if (!line_stops(ends, one_way, body, from, to)) continue;
-                            int own = 1;
-                            while (own < count && !line_stops(ends, one_way, body, from, at(own))) ++own;
-                            if (first == 0 || own < first) first = own, line = true;
-                        }
-                        return first;
-                    };
-                    // Rounding in the merge may move edges by a step: ways that scrape along one are passed over.
-                    const int first = first_barred(stops.area);
-                    if (first != first_barred(grown(stops.area, 2, Corners::box)) ||
-                        first != first_barred(grown(stops.area, -2, Corners::box)))
-                        continue;
-                    INFO(map.name << " mover " << mover.name << " storey " << storey << " from "
-                                  << to_text(Ring{from, to}));
-                    const Blocked blocked =
-                        play.blocked(m, {to_px(from.x), to_px(from.y)}, {to_px(to.x), to_px(to.y)}, storey);
-                    ++asked, barred += first > 0, by_lines += line;
-                    REQUIRE(static_cast<bool>(blocked) == (first > 0));
-                    if (first == 0) continue;
-                    CHECK(blocked.at >= (first - 1.0) / count - 1e-6);
-                    CHECK(blocked.at <= static_cast<double>(first) / count + 1e-6);
-                }
+        for (const Map& map : loaded.world().maps()) action(loaded.world(), map, dice);
+    }
+}
+
+}   // namespace
+
+TEST_CASE("what bars a body's way is where the merged ground begins to", "[play]") {
+    int asked = 0, barred = 0, by_lines = 0;
+    each_map([&](const World& world, const Map& map, chance::Dice& dice) {
+        if (has_slanted_ways(world, map)) return;
+        const Play play(world, map.name);
+        for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
+            const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
+            const std::vector<int> storeys = ground::storeys_of(map);
+            const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
+            const Stops stops = stops_of(merge(world, map, {.mover = m}), mover, storey);
+            const Ring& body = mover.body.front().outline;
+            for (int i = 0; i < 12; ++i) {
+                const Point from{dice.in(map.least().x, map.most().x), dice.in(map.least().y, map.most().y)};
+                const Point step{dice.once_in(4) ? 0 : dice.in(-300, 300), dice.once_in(4) ? 0 : dice.in(-300, 300)};
+                // Who stands in lines already is somewhere that these twins do not tell apart.
+                if (step == Point{} || stands_in_lines(stops, body, from)) continue;
+                constexpr int count = 12;
+                const auto at = [&](int k) { return Point{from.x + k * step.x, from.y + k * step.y}; };
+                const Point to = at(count);
+                bool line = false;
+                // The part of the way that is barred, counted from 1; 0 when none is.
+                const auto first_barred = [&](const Regions& area) {
+                    int first = 0;
+                    line = false;
+                    for (int k = 1; k <= count && first == 0; ++k)
+                        if (area_stops(area, body, at(k - 1), at(k))) first = k;
+                    for (const auto& [ends, one_way] : stops.lines) {
+                        if (!line_stops(ends, one_way, body, from, to)) continue;
+                        int own = 1;
+                        while (own < count && !line_stops(ends, one_way, body, from, at(own))) ++own;
+                        if (first == 0 || own < first) first = own, line = true;
+                    }
+                    return first;
+                };
+                // Rounding in the merge may move edges by a step: ways that scrape along one are passed over.
+                const int first = first_barred(stops.area);
+                if (first != first_barred(grown(stops.area, 2, Corners::box)) ||
+                    first != first_barred(grown(stops.area, -2, Corners::box)))
+                    continue;
+                INFO(map.name << " mover " << mover.name << " storey " << storey << " from "
+                              << to_text(Ring{from, to}));
+                const Blocked blocked =
+                    play.blocked(m, {to_px(from.x), to_px(from.y)}, {to_px(to.x), to_px(to.y)}, storey);
+                ++asked, barred += first > 0, by_lines += line;
+                REQUIRE(static_cast<bool>(blocked) == (first > 0));
+                if (first == 0) continue;
+                CHECK(blocked.at >= (first - 1.0) / count - 1e-6);
+                CHECK(blocked.at <= static_cast<double>(first) / count + 1e-6);
             }
         }
-    }
+    });
     INFO(asked << " asked, " << barred << " barred, " << by_lines << " by lines");
     CHECK(barred > asked / 10);
     CHECK(by_lines > asked / 1000);
@@ -159,73 +163,65 @@ TEST_CASE("what bars a body's way is where the merged ground begins to", "[play]
 
 TEST_CASE("a step is free where merged ground, flags and sides let it be", "[play]") {
     int asked = 0, free = 0;
-    for (int round = 0; round < chance::rounds(120); ++round) {
-        DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
-        if (!loaded) continue;
-        const World& world = loaded.world();
-        chance::Dice dice(static_cast<std::uint64_t>(round));
-        for (const Map& map : world.maps()) {
-            const Play play(world, map.name);
-            const Merge merged = merge(world, map);
-            for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
-                const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
-                const std::vector<int> storeys = ground::storeys_of(map);
-                const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
-                const Stops stops = stops_of(merged, mover, storey);
-                const Ring& body = mover.body.front().outline;
-                const auto stands = [&](const Cell& cell) {
-                    const Point at = steps(play.middle_of(cell));
-                    return play.has(cell) && (mover.needs == 0 || (play.says(cell, storey).flags & mover.needs) != 0) &&
-                           !area_stops(stops.area, body, at, at);
-                };
-                const auto passes = [&](const Cell& a, const Cell& b, std::size_t side) {
-                    const Passage leave = play.says(a, storey).sides.of[side],
-                                  enter = play.says(b, storey).sides.of[(side + 2) % 4];
-                    const bool open = (leave == Passage::open || leave == Passage::out) &&
-                                      (enter == Passage::open || enter == Passage::in);
-                    return open && std::none_of(stops.lines.begin(), stops.lines.end(), [&](const auto& line) {
-                               return line_stops(line.first, line.second, body, steps(play.middle_of(a)),
-                                                 steps(play.middle_of(b)));
-                           });
-                };
-                static constexpr std::array<std::array<int, 2>, 4> ways{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
-                const auto goes = [&](const Cell& a, std::size_t side) {
-                    const Cell b{a[0] + ways[side][0], a[1] + ways[side][1]};
-                    return stands(b) && passes(a, b, side);
-                };
-                for (int i = 0; i < 12; ++i) {
-                    const Cell from{map.first_column + dice.in(0, map.columns - 1),
-                                    map.first_row + dice.in(0, map.rows - 1)};
-                    INFO(map.name << " mover " << mover.name << " storey " << storey << " from " << from[0] << ", "
-                                  << from[1]);
-                    bool in_lines = false;
-                    for (int dr = -1; dr <= 1; ++dr)
-                        for (int dc = -1; dc <= 1; ++dc)
-                            in_lines = in_lines || stands_in_lines(stops, body,
-                                                                   steps(play.middle_of({from[0] + dc, from[1] + dr})));
-                    if (in_lines) continue;
-                    for (std::size_t side = 0; side < 4; ++side) {
-                        const Cell to{from[0] + ways[side][0], from[1] + ways[side][1]};
-                        const bool may = play.may_step(m, from, to, storey);
-                        ++asked, free += may;
-                        INFO("side " << side);
-                        CHECK(may == goes(from, side));
-                        // Past the corner to the next side.
-                        const std::size_t other = (side + 1) % 4;
-                        const Cell corner{to[0] + ways[other][0], to[1] + ways[other][1]},
-                            beside{from[0] + ways[other][0], from[1] + ways[other][1]};
-                        const bool one = goes(from, side) && goes(to, other),
-                                   two = goes(from, other) && goes(beside, side);
-                        CHECK(play.may_step(m, from, corner, storey, Diagonal::if_both_free) == (one && two));
-                        CHECK(play.may_step(m, from, corner, storey, Diagonal::if_one_free) == (one || two));
-                        CHECK(play.may_step(m, from, corner, storey, Diagonal::always) == stands(corner));
-                        CHECK_FALSE(play.may_step(m, from, corner, storey, Diagonal::never));
-                    }
+    each_map([&](const World& world, const Map& map, chance::Dice& dice) {
+        const Play play(world, map.name);
+        const Merge merged = merge(world, map);
+        for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
+            const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
+            const std::vector<int> storeys = ground::storeys_of(map);
+            const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
+            const Stops stops = stops_of(merged, mover, storey);
+            const Ring& body = mover.body.front().outline;
+            const auto stands = [&](const Cell& cell) {
+                const Point at = steps(play.middle_of(cell));
+                return play.has(cell) && (mover.needs == 0 || (play.says(cell, storey).flags & mover.needs) != 0) &&
+                       !area_stops(stops.area, body, at, at);
+            };
+            const auto passes = [&](const Cell& a, const Cell& b, std::size_t side) {
+                const Passage leave = play.says(a, storey).sides.of[side],
+                              enter = play.says(b, storey).sides.of[(side + 2) % 4];
+                const bool open = (leave == Passage::open || leave == Passage::out) &&
+                                  (enter == Passage::open || enter == Passage::in);
+                return open && std::none_of(stops.lines.begin(), stops.lines.end(), [&](const auto& line) {
+                           return line_stops(line.first, line.second, body, steps(play.middle_of(a)),
+                                             steps(play.middle_of(b)));
+                       });
+            };
+            static constexpr std::array<std::array<int, 2>, 4> ways{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
+            const auto goes = [&](const Cell& a, std::size_t side) {
+                const Cell b{a[0] + ways[side][0], a[1] + ways[side][1]};
+                return stands(b) && passes(a, b, side);
+            };
+            for (int i = 0; i < 12; ++i) {
+                const Cell from{map.first_column + dice.in(0, map.columns - 1),
+                                map.first_row + dice.in(0, map.rows - 1)};
+                INFO(map.name << " mover " << mover.name << " storey " << storey << " from " << from[0] << ", "
+                              << from[1]);
+                bool in_lines = false;
+                for (int dr = -1; dr <= 1; ++dr)
+                    for (int dc = -1; dc <= 1; ++dc)
+                        in_lines = in_lines ||
+                                   stands_in_lines(stops, body, steps(play.middle_of({from[0] + dc, from[1] + dr})));
+                if (in_lines) continue;
+                for (std::size_t side = 0; side < 4; ++side) {
+                    const Cell to{from[0] + ways[side][0], from[1] + ways[side][1]};
+                    const bool may = play.may_step(m, from, to, storey);
+                    ++asked, free += may;
+                    INFO("side " << side);
+                    CHECK(may == goes(from, side));
+                    // Past the corner to the next side.
+                    const std::size_t other = (side + 1) % 4;
+                    const Cell corner{to[0] + ways[other][0], to[1] + ways[other][1]},
+                        beside{from[0] + ways[other][0], from[1] + ways[other][1]};
+                    const bool one = goes(from, side) && goes(to, other), two = goes(from, other) && goes(beside, side);
+                    CHECK(play.may_step(m, from, corner, storey, Diagonal::if_both_free) == (one && two));
+                    CHECK(play.may_step(m, from, corner, storey, Diagonal::if_one_free) == (one || two));
+                    CHECK(play.may_step(m, from, corner, storey, Diagonal::always) == stands(corner));
+                    CHECK_FALSE(play.may_step(m, from, corner, storey, Diagonal::never));
                 }
             }
         }
-    }
+    });
     INFO(asked << " asked, " << free << " free");
     CHECK(free > asked / 20);
     CHECK(asked - free > asked / 20);
