@@ -155,6 +155,18 @@ World door_world(int side, Tiles tiles, int doors, unsigned seed) {
     return built.world();
 }
 
+World sunk_world(int side, Tiles tiles, unsigned seed) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
+    MapDraft map = map_of(grid, side, tiles, chance);
+    map.layers.front().sink = {0, 4, 0, 0};
+    WorldBuilder builder;
+    builder.world({.title = "Sunk", .barriers = {{"earth"}}});
+    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
 World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);

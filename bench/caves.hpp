@@ -19,6 +19,9 @@ enum class Tiles { full, mixed };
 // The same caves with doors in a layer of their own, which is there until the fact 'open' holds.
 [[nodiscard]] dryground::World door_world(int side, Tiles tiles, int doors, unsigned seed);
 
+// The same caves, feet sinking 4 px into their floors.
+[[nodiscard]] dryground::World sunk_world(int side, Tiles tiles, unsigned seed);
+
 // The same caves with two movers, and objects in open cells: spawns, triggers, links, entities, with keys and locks.
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);
 

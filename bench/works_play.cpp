@@ -84,31 +84,36 @@ void measure_touches(const Settings& settings, const Tell& tell) {
           .note = fmt::format("{} contacts", points.size())});
 }
 
-// An edit as a game makes it: ground, touches and saved changes follow.
-void measure_edits(const Settings& settings, const Tell& tell) {
-    for (int side = 256; side <= settings.most_side; side *= 2) {
-        const std::string work = "play: edit", input = fmt::format("caves mixed {}", side);
-        if (!wanted(settings, work, input)) continue;
-        const World world = cave_world(side, Tiles::mixed, 7);
-        Play play(world, "cave", {.chunk_cells = 32});
-        Chance chance;
-        constexpr int edits = 400;
-        const double seconds =
-            alternate({[&] {
-                for (int i = 0; i < edits; ++i) {
-                    const std::vector<Placed>& palette = play.map().palette;
-                    keep(
-                        play.set_tile(0, {chance.below(side), chance.below(side)},
+// Edits as a game makes them, of any cell, with any tile that the map holds: ground, touches and saved changes follow.
+double seconds_of_edit(Play& play) {
+    const int side = play.map().columns;
+    Chance chance;
+    constexpr int edits = 400;
+    return alternate({[&] {
+               for (int i = 0; i < edits; ++i) {
+                   const std::vector<Placed>& palette = play.map().palette;
+                   keep(play.set_tile(0, {chance.below(side), chance.below(side)},
                                       palette[static_cast<std::size_t>(chance.below(static_cast<int>(palette.size())))])
                             .chunks.size());
-                }
-            }})[0] /
-            edits;
-        tell({.work = work,
-              .input = input,
-              .seconds = seconds,
-              .peers = {},
-              .note = "chunks of 32, regions and chains"});
+               }
+           }})[0] /
+           edits;
+}
+
+void measure_edits(const Settings& settings, const Tell& tell) {
+    for (int side = 256; side <= settings.most_side; side *= 2) {
+        const auto measure = [&](const std::string& input, const World& world) {
+            Play play(world, "cave", {.chunk_cells = 32});
+            tell({.work = "play: edit",
+                  .input = input,
+                  .seconds = seconds_of_edit(play),
+                  .peers = {},
+                  .note = "chunks of 32, regions and chains"});
+        };
+        if (const std::string input = fmt::format("caves mixed {}", side); wanted(settings, "play: edit", input))
+            measure(input, cave_world(side, Tiles::mixed, 7));
+        if (const std::string input = fmt::format("caves mixed, sunk {}", side); wanted(settings, "play: edit", input))
+            measure(input, sunk_world(side, Tiles::mixed, 7));
     }
 }
 

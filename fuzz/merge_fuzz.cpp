@@ -83,8 +83,14 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         }
         if (const int says = bytes.next(); says % 3 == 0) {
             Step step;
-            step.loose = {says / 3 % 3 != 0, says / 9 % 2, drawn_from(bytes, on_lattice)};
-            if (!step.loose.area.empty()) plan.steps.push_back(std::move(step));
+            step.loose.adds = says / 3 % 3 != 0;
+            step.loose.label = says / 9 % 2;
+            const Regions area = drawn_from(bytes, on_lattice);
+            if (says % 2 == 0)
+                step.loose.add_objects(area);
+            else if (!area.empty())   // as of a tile that stands all over the layer
+                step.loose.add_tile(map, layer, 1, area);
+            if (!area.empty()) plan.steps.push_back(std::move(step));
         }
     }
     detail::CellMerger merger(map, plan);

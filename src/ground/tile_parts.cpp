@@ -45,8 +45,8 @@ private:
 
 Bounds box_of(const Part& part) { return part.line.empty() ? *bounds(part.area) : detail::box_around(part.line); }
 
-Bounds reach_of(const Map& map, const Part& part) {
-    const Bounds box = detail::moved(box_of(part), map.corner(0, 0)), cell = map.cell_box(0, 0);
+Bounds reach_of(const Map& map, const Bounds& from_corner) {
+    const Bounds box = detail::moved(from_corner, map.corner(0, 0)), cell = map.cell_box(0, 0);
     return {{std::min(box.least.x - cell.least.x, 0), std::min(box.least.y - cell.least.y, 0)},
             {std::max(box.most.x - cell.most.x, 0), std::max(box.most.y - cell.most.y, 0)}};
 }

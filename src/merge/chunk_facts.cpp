@@ -25,6 +25,10 @@ public:
         add_object(object);
         return result();
     }
+    std::vector<std::size_t> run(const Layer& layer, const Placed& placed, int column, int row) {
+        add(detail::moved(box_of(layer, placed), map_.corner(column, row)));
+        return result();
+    }
 
 private:
     [[nodiscard]] std::vector<std::size_t> result() const {
@@ -88,6 +92,11 @@ std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout&
 
 std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout, const Object& object) {
     return Following(world, layout, {}, {}).run(object);
+}
+
+std::vector<std::size_t> chunks_of_tile(const World& world, const ChunkLayout& layout, const Layer& layer,
+                                        const Placed& placed, int column, int row) {
+    return Following(world, layout, {}, {}).run(layer, placed, column, row);
 }
 
 }   // namespace dryground::detail

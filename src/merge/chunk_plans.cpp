@@ -39,21 +39,19 @@ bool ChunkPlans::renew() {
     return true;
 }
 
-int ChunkPlans::margin() const {
-    int most = 0;
-    const auto reach = [&](std::span<const Point> points) {
-        for (const Point p : points) {
+int ChunkPlans::margin() const { return margin(stacking_); }
+
+int ChunkPlans::margin(const Stacking& stacking) const {
+    int most = 1;   // the rim, and what first comes to the map later
+    const auto reach = [&](const Bounds& box) {
+        for (const Point p : box_ring(box.least, box.most)) {
             const auto [c, r] = map_.cell_at(p);
             most = std::max({most, 1 - c, 1 - r, c + 2 - map_.columns, r + 2 - map_.rows});
         }
     };
-    for (const auto& [key, plan] : stacking_.plans) {
-        if (plan.rim) most = std::max(most, 1);
-        for (const Step& step : plan.steps)
-            for (const Region& region : step.loose.area) reach(region.outline);
-    }
-    if (const auto box = lines_->box())
-        reach(std::array{box->least, Point{box->most.x, box->least.y}, box->most, Point{box->least.x, box->most.y}});
+    for (const auto& [key, plan] : stacking.plans)
+        for (const Step& step : plan.steps) step.loose.each_box(map_, reach);
+    if (const auto box = lines_->box()) reach(*box);
     return most;
 }
 
@@ -131,14 +129,15 @@ bool ChunkPlans::learn() {
     const std::size_t number = map_.palette.size() - 1;
     const bool spreads_somewhere = std::any_of(next.spread.begin(), next.spread.end(),
                                                [&](const auto& of_layer) { return of_layer.second == number; });
-    if (spreads_somewhere || next.surfaces != stacking_.surfaces) return false;
+    if (next.surfaces != stacking_.surfaces) return false;
     const int room = margin();
     lines_->learn(stacking_.surfaces);
-    if (margin() > room) return false;
+    if (margin(next) > room) return false;
     if (options_.mover >= 0 && !knows_all_ways()) return false;
+    stacking_.spread = std::move(next.spread);
     for (auto& [key, plan] : next.plans) {
         const auto known = stacking_.plans.find(key);
-        if (known != stacking_.plans.end() && !brings(plan, number)) {
+        if (known != stacking_.plans.end() && !spreads_somewhere && !brings(plan, number)) {
             for (Step& step : known->second.steps)
                 if (step.layer != nullptr) step.meaning.resize(map_.palette.size(), 0);
             continue;

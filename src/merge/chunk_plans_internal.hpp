@@ -41,13 +41,13 @@ public:
     // has to be merged anew for it.
     [[nodiscard]] bool renew();
     // Makes the palette's last number known, which the map did not hold: what is merged stays, there may be more plans.
-    // False where it cannot be known so: its area does not keep to its cell, its lines reach out further than others,
-    // or it brings a surface or a one-way direction that nothing had.
+    // False where it cannot be known so: it reaches out of its cell further than others, or brings a surface or a
+    // one-way direction that nothing had.
     [[nodiscard]] bool learn();
 
     // How many cells area and lines reach out of the map.
     [[nodiscard]] int margin() const;
-    // Whether a number of the palette does not keep to its cell in a layer.
+    // Whether a number of the palette changes ground outside of its cell in a layer.
     [[nodiscard]] bool spreads(std::size_t layer, std::uint32_t number) const;
 
     [[nodiscard]] const Stacking& stacking() const { return stacking_; }
@@ -55,6 +55,7 @@ public:
     std::vector<PlanShares> plans;
 
 private:
+    [[nodiscard]] int margin(const Stacking& stacking) const;
     void add_plans();
     void add_lines();
     void add_mover_plans();

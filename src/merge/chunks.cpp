@@ -285,17 +285,22 @@ struct LiveMap::Parts {
         const std::uint32_t before = map.put(layer, column, row, tile.tile < 0 ? Placed{} : tile),
                             now = map.number(map.layers[layer], column, row);
         if (before == now) return {};
-        const bool keeps_to_cell = !plans.spreads(layer, before) && !plans.spreads(layer, now);
-        if (keeps_to_cell && (map.palette.size() == known || plans.learn())) {
-            make_room();
-            std::vector<std::size_t> with_lines;
-            // For a mover any tile may decide which sides of its cell are shut.
-            if (options.mover >= 0 || plans.lines().matters(layer, before) || plans.lines().matters(layer, now))
-                with_lines = layout.near(plans.lines().reach_of(layer, column, row));
-            return change({layout.chunk_of(column, row)}, false, with_lines);
+        if (map.palette.size() > known && !plans.learn()) {
+            plans.restack();
+            return merge_all();
         }
-        plans.restack();
-        return merge_all();
+        make_room();
+        std::vector<std::size_t> chunks{layout.chunk_of(column, row)}, with_lines;
+        for (const std::uint32_t number : {before, now})
+            if (plans.spreads(layer, number)) {
+                const auto more =
+                    detail::chunks_of_tile(world, layout, map.layers[layer], map.palette[number], column, row);
+                chunks.insert(chunks.end(), more.begin(), more.end());
+            }
+        // For a mover any tile may decide which sides of its cell are shut.
+        if (options.mover >= 0 || plans.lines().matters(layer, before) || plans.lines().matters(layer, now))
+            with_lines = layout.near(plans.lines().reach_of(layer, column, row));
+        return change(each_once(std::move(chunks)), false, with_lines);
     }
 
     std::vector<std::size_t> set_facts(const Facts& facts) {

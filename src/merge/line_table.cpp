@@ -56,7 +56,7 @@ void LineTable::learn(std::size_t l, const Placed& placed, const std::vector<Sur
     const Layer& layer = map_.layers[l];
     for (ground::Part& part : ground::parts_of(world_, map_, layer, placed, facts_).parts) {
         if (part.adds ? part.line.empty() : part.area.empty()) continue;
-        of.reach = both(of.reach, ground::reach_of(map_, part));
+        of.reach = both(of.reach, ground::reach_of(map_, ground::box_of(part)));
         if (part.adds) {
             const GroupKey key = key_of(layer.storey, part);
             keys_.insert(key);

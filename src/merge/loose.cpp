@@ -35,47 +35,24 @@ void each_edge(const Regions& regions, Action action) {
 
 class Worker {
 public:
-    Worker(const Map& map, const Grid& grid, const Plan& plan) : map_(map), grid_(grid), plan_(plan) {}
+    Worker(const Map& map, const Grid& grid, const Plan& plan, const std::vector<Regions>& areas, const Block& block)
+        : map_(map), grid_(grid), plan_(plan), areas_(areas), block_(block) {}
 
-    std::optional<LooseArea> run() {
-        if (!choose_margin()) return std::nullopt;
-        const auto rows = static_cast<std::size_t>(map_.rows) + 2 * static_cast<std::size_t>(result_.margin);
+    LooseArea run() {
+        const auto rows = static_cast<std::size_t>(block_.rows);
         marked_.resize(rows);
         result_.rows.resize(rows);
-        result_.runs.resize(plan_.steps.size());
-        corner_ = grid_.flat(map_.corner(-result_.margin, -result_.margin));
-        for (std::size_t s = 0; s < plan_.steps.size(); ++s)
-            if (plan_.steps[s].layer == nullptr) {
-                each_edge(plan_.steps[s].loose.area, [&](Point a, Point b) { mark(grid_.flat(a), grid_.flat(b)); });
-                result_.runs[s] = whole_cells(plan_.steps[s].loose.area);
-            }
+        corner_ = grid_.flat(map_.corner(block_.column, block_.row));
+        for (const Regions& area : areas_) {
+            each_edge(area, [&](Point a, Point b) { mark(grid_.flat(a), grid_.flat(b)); });
+            result_.runs.push_back(whole_cells(area));
+        }
         make_covers();
         if (!result_.covers.empty()) arrange_marked();
         return std::move(result_);
     }
 
 private:
-    // How far the area reaches out of the map; false when that is too far for cells, or for flat coordinates.
-    bool choose_margin() {
-        result_.margin = plan_.rim ? 1 : 0;
-        const Point corner = grid_.flat(map_.corner(0, 0));
-        bool fits = true;
-        int margin = result_.margin;
-        for (const Step& step : plan_.steps)
-            each_edge(step.loose.area, [&](Point p, Point) {
-                const std::int64_t reach = std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y}));
-                fits = fits && reach * grid_.factor() <= coordinate_limit;
-                if (!fits) return;
-                const Point f = grid_.flat(p);
-                const std::int32_t c = floored(std::int64_t{f.x} - corner.x, grid_.width()),
-                                   r = floored(std::int64_t{f.y} - corner.y, grid_.height());
-                margin = std::max({margin, 1 - c, 1 - r, c + 2 - map_.columns, r + 2 - map_.rows});
-            });
-        result_.margin = margin;
-        const auto cells = [&](std::int64_t m) { return (map_.columns + 2 * m) * (map_.rows + 2 * m); };
-        return fits && cells(margin) <= 4 * cells(0) + 65'536;
-    }
-
     // ---- which cells ----
 
     // The columns of a row that an edge touches, rather one too many.
@@ -99,9 +76,8 @@ private:
     }
 
     void mark(Point a, Point b) {
-        const int columns = map_.columns + 2 * result_.margin;
         each_row(a, b, [&](int r, int first, int last) {
-            for (int c = std::max(first, 0); c <= std::min(last, columns - 1); ++c)
+            for (int c = std::max(first, 0); c <= std::min(last, block_.columns - 1); ++c)
                 marked_[static_cast<std::size_t>(r)].push_back(c);
         });
     }
@@ -126,7 +102,6 @@ private:
                     {ax + (r - ay) / (by - ay) * (bx - ax), ay < by ? 1 : -1});
         });
         std::vector<std::vector<LooseArea::Run>> runs(crossings.size());
-        const int columns = map_.columns + 2 * result_.margin;
         for (std::size_t r = 0; r < crossings.size(); ++r) {
             std::sort(crossings[r].begin(), crossings[r].end(),
                       [](const Crossing& a, const Crossing& b) { return a.x < b.x; });
@@ -134,7 +109,7 @@ private:
             for (std::size_t i = 0; i + 1 < crossings[r].size(); ++i) {
                 winding += crossings[r][i].delta;
                 const int first = std::max(0, static_cast<int>(std::ceil(crossings[r][i].x))),
-                          last = std::min(columns, static_cast<int>(std::floor(crossings[r][i + 1].x)));
+                          last = std::min(block_.columns, static_cast<int>(std::floor(crossings[r][i + 1].x)));
                 if (winding != 0 && first < last) runs[r].push_back({first, last});
             }
         }
@@ -171,7 +146,7 @@ private:
     template <class Action>   // of a marked cell, in the map's own columns and rows
     void each_marked(Action action) const {
         for (std::size_t r = 0; r < marked_.size(); ++r)
-            for (const int c : marked_[r]) action(c - result_.margin, static_cast<int>(r) - result_.margin);
+            for (const int c : marked_[r]) action(c + block_.column, static_cast<int>(r) + block_.row);
     }
 
     void arrange_marked() {
@@ -182,9 +157,10 @@ private:
             operands.push_back({adds, label});
             return static_cast<int>(operands.size()) - 1;
         };
-        for (const Step& step : plan_.steps) {
+        for (std::size_t s = 0; s < plan_.steps.size(); ++s) {
+            const Step& step = plan_.steps[s];
             if (step.layer == nullptr)
-                add_regions(edges, step.loose.area, next(step.loose.adds, step.loose.label));
+                add_regions(edges, areas_[s], next(step.loose.adds, step.loose.label));
             else
                 add_tiles(edges, step, next);
         }
@@ -214,7 +190,7 @@ private:
         std::vector<std::vector<int>> cells(marked_.size());
         for (std::size_t r = 0; r < marked_.size(); ++r)
             for (const int c : marked_[r])
-                if (is_of(c - result_.margin, static_cast<int>(r) - result_.margin)) cells[r].push_back(c);
+                if (is_of(c + block_.column, static_cast<int>(r) + block_.row)) cells[r].push_back(c);
         static const std::vector<int> none;
         for (std::size_t r = 0; r <= cells.size(); ++r) {
             const std::vector<int>&above = r > 0 ? cells[r - 1] : none, &here = r < cells.size() ? cells[r] : none;
@@ -255,8 +231,8 @@ private:
     }
     // Along a grid line, the ground on the left of its way when the sign is positive.
     void add_edge(std::vector<Edge>& edges, int operand, int c0, int r0, int c1, int r1, int sign) const {
-        const Point a = map_.corner(c0 - result_.margin, r0 - result_.margin),
-                    b = map_.corner(c1 - result_.margin, r1 - result_.margin);
+        const Point a = map_.corner(c0 + block_.column, r0 + block_.row),
+                    b = map_.corner(c1 + block_.column, r1 + block_.row);
         // Seen along a sweep line from before to after, an edge that runs forward has its left before it.
         edges.push_back(a < b ? Edge{a, b, operand, -sign} : Edge{b, a, operand, sign});
     }
@@ -355,15 +331,34 @@ private:
     const Map& map_;
     const Grid& grid_;
     const Plan& plan_;
+    const std::vector<Regions>& areas_;
+    const Block block_;
     LooseArea result_;
-    Point corner_;                           // of the extended grid, flat
+    Point corner_;                           // of the block, flat
     std::vector<std::vector<int>> marked_;   // columns, by row
 };
 
 }   // namespace
 
-std::optional<LooseArea> loose_area(const Map& map, const Grid& grid, const Plan& plan) {
-    return Worker(map, grid, plan).run();
+std::optional<Block> block_around(const Map& map, const Grid& grid, const Plan& plan,
+                                  const std::vector<Regions>& areas) {
+    const Point corner = grid.flat(map.corner(0, 0));
+    int margin = plan.rim ? 1 : 0;
+    for (const Regions& area : areas)
+        each_edge(area, [&](Point p, Point) {
+            const Point f = grid.flat(p);
+            const std::int32_t c = floored(std::int64_t{f.x} - corner.x, grid.width()),
+                               r = floored(std::int64_t{f.y} - corner.y, grid.height());
+            margin = std::max({margin, 1 - c, 1 - r, c + 2 - map.columns, r + 2 - map.rows});
+        });
+    const auto cells = [&](std::int64_t m) { return (map.columns + 2 * m) * (map.rows + 2 * m); };
+    if (cells(margin) > 4 * cells(0) + 65'536) return std::nullopt;
+    return Block{-margin, -margin, map.columns + 2 * margin, map.rows + 2 * margin};
+}
+
+LooseArea loose_area(const Map& map, const Grid& grid, const Plan& plan, const std::vector<Regions>& areas,
+                     const Block& block) {
+    return Worker(map, grid, plan, areas, block).run();
 }
 
 }   // namespace dryground::detail

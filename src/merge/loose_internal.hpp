@@ -14,9 +14,8 @@ struct OwnCover {
     std::uint32_t cover;   // index into LooseArea::covers
 };
 
-// What a plan's loose steps mean for the cells of the extended grid: the map's, with a margin on every side.
+// What a plan's loose steps mean for the cells of a block.
 struct LooseArea {
-    int margin = 0;
     std::vector<std::vector<OwnCover>> rows;   // cells with covers of their own, by row and column; may end early
     std::vector<Cover> covers;
     Whole whole;
@@ -31,7 +30,12 @@ struct LooseArea {
     std::vector<std::vector<std::vector<Run>>> runs;   // by step and row; none for steps of cells
 };
 
-// Nothing when the area reaches so far out of the map that cells are no way to merge it.
-[[nodiscard]] std::optional<LooseArea> loose_area(const Map& map, const Grid& grid, const Plan& plan);
+// The map with as many cells around it as loose steps reach out of it, given the area of each step (empty for steps of
+// cells). Nothing when that is so far that cells are no way to merge them.
+[[nodiscard]] std::optional<Block> block_around(const Map& map, const Grid& grid, const Plan& plan,
+                                                const std::vector<Regions>& areas);
+// Of a block of such cells, or of any inside it; the areas be right there.
+[[nodiscard]] LooseArea loose_area(const Map& map, const Grid& grid, const Plan& plan,
+                                   const std::vector<Regions>& areas, const Block& block);
 
 }   // namespace dryground::detail

@@ -190,25 +190,23 @@ private:
 }   // namespace
 
 struct CellMerger::Parts {
-    Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {
-        for (const Step& step : p.steps)
-            for (const Region& region : step.loose.area) loose_boxes.push_back(*bounds({&region, 1}));
+    Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {}
+    // The loose area of each step, as `of` tells it.
+    template <class Of>
+    [[nodiscard]] std::vector<Regions> areas(Of of) const {
+        std::vector<Regions> all;
+        for (const Step& step : plan.steps) all.push_back(step.layer == nullptr ? of(step.loose) : Regions{});
+        return all;
     }
-    // Whether area that does not keep to its cells may reach into a block.
-    [[nodiscard]] bool is_loose_in(const Block& block) const {
-        const Region ring{map.block_ring(block.column, block.row, block.columns, block.rows), {}};
-        const Bounds box = *bounds({&ring, 1});
-        return std::any_of(loose_boxes.begin(), loose_boxes.end(), [&](const Bounds& loose) {
-            return loose.least.x <= box.most.x && box.least.x <= loose.most.x && loose.least.y <= box.most.y &&
-                   box.least.y <= loose.most.y;
-        });
+    [[nodiscard]] Stacked merge(const Block& block, const LooseArea& loose, bool labelled) {
+        Rows rows(map, grid, plan, loose, stacks, block);
+        return rings_of(trace_outline(rows, programs), grid, labelled);
     }
     const Map& map;
     const Plan& plan;
     Grid grid;
     Stacks stacks;
     Programs programs;
-    std::vector<Bounds> loose_boxes;
 };
 
 CellMerger::CellMerger(const Map& map, const Plan& plan) : parts_(std::make_unique<Parts>(map, plan)) {}
@@ -218,21 +216,17 @@ CellMerger& CellMerger::operator=(CellMerger&&) noexcept = default;
 
 Stacked CellMerger::whole(bool labelled) {
     const Map& map = parts_->map;
-    const std::optional<LooseArea> loose = loose_area(map, parts_->grid, parts_->plan);
-    if (!loose) return merge_generally(map, parts_->plan);
-    const int margin = loose->margin;
-    Rows rows(map, parts_->grid, parts_->plan, *loose, parts_->stacks,
-              {-margin, -margin, map.columns + 2 * margin, map.rows + 2 * margin});
-    return rings_of(trace_outline(rows, parts_->programs), parts_->grid, labelled);
+    const std::vector<Regions> areas = parts_->areas([&](const LooseGround& loose) { return loose.whole(map); });
+    const std::optional<Block> block = block_around(map, parts_->grid, parts_->plan, areas);
+    if (!block) return merge_generally(map, parts_->plan);
+    return parts_->merge(*block, loose_area(map, parts_->grid, parts_->plan, areas, *block), labelled);
 }
 
 Stacked CellMerger::block(const Block& block, bool labelled) {
-    const Plan& plan = parts_->plan;
-    if (parts_->is_loose_in(block)) return merge_generally(parts_->map, plan, block);
-    LooseArea none;
-    none.runs.assign(plan.steps.size(), std::vector<std::vector<LooseArea::Run>>(static_cast<std::size_t>(block.rows)));
-    Rows rows(parts_->map, parts_->grid, plan, none, parts_->stacks, block);
-    return rings_of(trace_outline(rows, parts_->programs), parts_->grid, labelled);
+    const Map& map = parts_->map;
+    const Bounds box = box_around(map.block_ring(block.column, block.row, block.columns, block.rows));
+    const std::vector<Regions> areas = parts_->areas([&](const LooseGround& loose) { return loose.near(map, box); });
+    return parts_->merge(block, loose_area(map, parts_->grid, parts_->plan, areas, block), labelled);
 }
 
 Stacked merge_cells(const Map& map, const Plan& plan, bool labelled) { return CellMerger(map, plan).whole(labelled); }

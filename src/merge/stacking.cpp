@@ -144,29 +144,27 @@ private:
         }
     }
 
-    // Puts the parts that do not keep to their cells where they stand on the map.
+    // The parts that do not keep to their cells.
     void spread(const Layer& layer) {
-        std::map<GroupKey, std::map<std::size_t, std::vector<const Part*>>> by_number;
-        for (const Loose& loose : loose_) by_number[loose.key][loose.number].push_back(&loose.part);
-        for (const auto& [key, parts] : by_number) {
-            std::map<std::pair<bool, int>, Regions> areas;
-            for (int r = 0; r < map_.rows; ++r)
-                for (int c = 0; c < map_.columns; ++c) {
-                    const auto found = parts.find(map_.number(layer, c, r));
-                    if (found == parts.end()) continue;
-                    for (const Part* part : found->second)
-                        append(areas[{part->adds, part->label}], moved(part->area, map_.corner(c, r)));
-                }
-            for (auto& [sort, area] : areas) add_loose(key, {sort.first, sort.second, std::move(area)});
-        }
+        std::map<std::tuple<GroupKey, bool, int>, LooseGround> sorts;
+        for (const Loose& loose : loose_)
+            sorts[{loose.key, loose.part.adds, loose.part.label}].add_tile(map_, layer, loose.number, loose.part.area);
+        for (auto& [sort, ground] : sorts) add_loose(std::get<0>(sort), std::get<1>(sort), std::get<2>(sort), ground);
         loose_.clear();
     }
 
-    void add_loose(const GroupKey& key, Coat coat) {
+    void add_loose(const GroupKey& key, bool adds, int label, LooseGround ground) {
         Step step;
-        step.loose = std::move(coat);
+        step.loose = std::move(ground);
+        step.loose.adds = adds;
+        step.loose.label = label;
         step.order = order_;
         plan_of(key).steps.push_back(std::move(step));
+    }
+    void add_objects(const GroupKey& key, bool adds, int label, const Regions& areas) {
+        LooseGround ground;
+        ground.add_objects(areas);
+        add_loose(key, adds, label, std::move(ground));
     }
 
     // Of the objects in the layer at hand; each with its storey.
@@ -186,7 +184,7 @@ private:
         for (const auto& [storey, part] : parts)
             if (!part.adds) append(areas[key_of(storey, part)], part.area);
         for (auto& [key, area] : areas)
-            if (result_.plans.count(key) > 0) add_loose(key, {false, 0, std::move(area)});
+            if (result_.plans.count(key) > 0) add_objects(key, false, 0, area);
     }
 
     void add_solids(const std::vector<std::pair<int, ground::Part>>& parts) {
@@ -199,49 +197,46 @@ private:
             const int label = label_of(part.surface);
             if (part.line.empty()) append(areas[{key, label}], part.area);
         }
-        for (auto& [place, area] : areas) add_loose(place.first, {true, place.second, std::move(area)});
+        for (const auto& [place, area] : areas) add_objects(place.first, true, place.second, area);
         adding_ = false;
     }
 
     // Draws a layer's solids in: each barrier is cut to where the area of them all stays when it is moved.
     void add_sunk(const Layer& layer) {
-        Regions all;
-        std::map<GroupKey, Stacked> drawn;
-        for (const auto& [key, plan] : sunk_) {
-            if (!key.trigger.empty()) continue;
-            drawn[key] = merge_cells(map_, plan, false);
-            append(all, drawn[key].regions);
-        }
-        const Regions rest = ground::drawn_in(layer, unite_proper(all));
+        const auto solids = std::make_shared<SunkLayer>(SunkLayer{layer});
         for (auto& [key, plan] : sunk_) {
             std::vector<Step>& into = result_.plans[key].steps;
-            if (key.trigger.empty()) cut_to(plan, rest);
-            into.insert(into.end(), std::make_move_iterator(plan.steps.begin()),
-                        std::make_move_iterator(plan.steps.end()));
+            if (!key.trigger.empty()) {
+                into.insert(into.end(), std::make_move_iterator(plan.steps.begin()),
+                            std::make_move_iterator(plan.steps.end()));
+                continue;
+            }
+            for (auto& [label, ground] : by_label(layer, plan)) {
+                solids->sorts.push_back(ground);
+                Step& step = into.emplace_back();
+                step.loose = std::move(ground);
+                step.loose.label = label;
+                step.loose.draw_in(solids);
+                step.order = order_;
+            }
+            solids->plans.push_back(std::move(plan));
         }
         sunk_.clear();
     }
-    // Every label of its own, as areas that no longer keep to cells.
-    void cut_to(Plan& plan, const Regions& rest) const {
-        std::map<int, Regions> areas;
+    // All that a plan adds, as ground that no longer keeps to cells.
+    [[nodiscard]] std::map<int, LooseGround> by_label(const Layer& layer, const Plan& plan) const {
+        std::map<int, LooseGround> grounds;
         for (const Step& step : plan.steps) {
             if (step.layer == nullptr) {
-                append(areas[step.loose.label], step.loose.area);
+                grounds[step.loose.label].add_all_of(map_, step.loose);
                 continue;
             }
-            for (int r = 0; r < map_.rows; ++r)
-                for (int c = 0; c < map_.columns; ++c)
-                    if (const std::uint32_t meaning = step.meaning[map_.number(*step.layer, c, r)]; meaning != 0)
-                        for (const Part& part : step.parts[meaning - 1])
-                            append(areas[part.label], moved(part.area, map_.corner(c, r)));
+            for (std::size_t number = 1; number < step.meaning.size(); ++number)
+                if (const std::uint32_t meaning = step.meaning[number]; meaning != 0)
+                    for (const Part& part : step.parts[meaning - 1])
+                        grounds[part.label].add_tile(map_, layer, number, part.area);
         }
-        plan.steps.clear();
-        for (const auto& [label, area] : areas) {
-            Step step;
-            step.loose = {true, label, intersect_proper(area, rest)};
-            step.order = order_;
-            plan.steps.push_back(std::move(step));
-        }
+        return grounds;
     }
 
     void add_rim() {

@@ -12,6 +12,7 @@
 
 #include "../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
+#include "loose_ground_internal.hpp"
 
 namespace dryground::detail {
 
@@ -35,14 +36,14 @@ struct Part {
     Regions area;
 };
 
-// One step of a group's stack: either the cells of a layer, or area that does not keep to cells.
+// One step of a group's stack: either the cells of a layer, or ground that does not keep to cells.
 struct Step {
     // Cells: what each number of the map's palette means, 0 for nothing, else a position in `parts` plus one.
     const Layer* layer = nullptr;
     std::vector<std::uint32_t> meaning;
     std::vector<std::vector<Part>> parts;
     // Else:
-    Coat loose;      // steps of the map
+    LooseGround loose;
     int order = 0;   // of the layer, from the bottom up
 };
 
@@ -51,11 +52,18 @@ struct Plan {
     bool rim = false;          // a ring of cells around the map, above all else
 };
 
+// The solids of a layer that draws them in, before they are: the same, by barrier, and by barrier and surface.
+struct SunkLayer {
+    const Layer& layer;
+    std::vector<Plan> plans{};
+    std::vector<LooseGround> sorts{};
+};
+
 struct Stacking {
     std::map<GroupKey, Plan> plans;
     std::vector<Surface> surfaces{Surface{}};
     MergeStats stats;
-    // What does not keep to its cells: layers, and numbers of the palette.
+    // Where tiles change ground outside of their cells: layers, and numbers of the palette.
     std::set<std::pair<int, std::size_t>> spread;
 };
 
@@ -77,9 +85,6 @@ struct Block {   // of cells, counted from the data's top-left; it may reach out
 // A plan's region by the general boolean, every shape on its own. Slow and obvious; for what the fast way cannot do,
 // and to test it. O(n log n) in edges of shapes.
 [[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan);
-// The same, cut to a block.
-[[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan, const Block& block);
-
 // The same, cell by cell. Equal wherever all crossings lie on the lattice; valid and least everywhere.
 [[nodiscard]] Stacked merge_cells(const Map& map, const Plan& plan, bool labelled);
 

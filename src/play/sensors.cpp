@@ -53,7 +53,7 @@ void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const 
     for (const ground::Part& part : ground::parts_of(play_.world(), map, of, placed, {}).parts) {
         if (part.trigger.empty() || part.area.empty()) continue;
         for (Ring& ring : convex_pieces(part.area, 64)) sensor.pieces.push_back(std::move(ring));
-        layer.reach = detail::both(layer.reach, ground::reach_of(map, part));
+        layer.reach = detail::both(layer.reach, ground::reach_of(map, ground::box_of(part)));
     }
 }
 

@@ -51,7 +51,7 @@ void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
     if (placed.tile < 0) return;
     for (ground::Part& part : ground::parts_of(world_, map_, of, placed, facts_).parts) {
         if (is_empty(part)) continue;
-        layer.reach = detail::both(layer.reach, ground::reach_of(map_, part));
+        layer.reach = detail::both(layer.reach, ground::reach_of(map_, ground::box_of(part)));
         if (!part.trigger.empty()) {
             meaning.sensing.push_back({part.trigger, {}});
             add_pieces(meaning.sensing.back().pieces, part);

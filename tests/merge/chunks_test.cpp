@@ -1,5 +1,5 @@
 // Chunks joined are the whole; a changed cell changes its chunk, and nothing goes stale.
-// Also tests src/merge: chunk_chains chunk_facts chunk_lines chunk_plans
+// Also tests src/merge: chunk_chains chunk_facts chunk_lines chunk_plans loose_ground
 #include <catch2/catch.hpp>
 
 #include <map>
@@ -112,8 +112,13 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
                 "[[layers]]\nname = \"drawn\"\nobjects = [{{ kind = \"solid\", barrier = \"earth\", box = [{}, {}, 24, "
                 "8] }}]\n",
                 8 * dice.in(-4, 20), 8 * dice.in(-4, 20));
-        if (dice.once_in(3))
-            files = worlds::with(files, "flat.toml", "name = \"high\"", "name = \"high\"\noffset = [8, 8]");
+        // what a tile of a layer that is shifted or draws its solids in changes, it changes in cells beside its own,
+        // too
+        const char* key =
+            std::array{"", "", "offset = [8, 8]", "sink = [0, 4, 4, 0]"}[static_cast<std::size_t>(dice.in(0, 3))];
+        const bool reaches_out = *key != 0;
+        if (reaches_out)
+            files = worlds::with(files, "flat.toml", "name = \"high\"", fmt::format("name = \"high\"\n{}", key));
         const Loaded loaded = worlds::load(files);
         REQUIRE(loaded);
         const int chunk_cells = dice.in(1, 8);
@@ -135,7 +140,7 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
                 if (live.merge().chunks[i].groups != before[i].groups)
                     REQUIRE(std::binary_search(changed.begin(), changed.end(), i));
             }
-            if (files["flat.toml"].find("offset") == std::string::npos) REQUIRE(changed.size() <= 9);
+            REQUIRE(changed.size() <= (reaches_out ? 25 : 9));
         }
     }
 }

@@ -137,6 +137,7 @@ void add_loose_steps(Case& random, chance::Dice& dice, bool on_lattice) {
         Step step;
         step.loose.adds = !dice.once_in(3);
         step.loose.label = dice.in(0, 2);
+        Regions area;
         for (int shapes = dice.in(1, 4); shapes > 0; --shapes) {
             const Point c = map.corner(dice.in(-1, map.columns), dice.in(-1, map.rows));
             const std::int32_t x = c.x + unit * dice.in(-4, 12), y = c.y + unit * dice.in(-4, 12),
@@ -149,9 +150,13 @@ void add_loose_steps(Case& random, chance::Dice& dice, bool on_lattice) {
                 points = box_ring({x, y}, {x + s, y + unit * dice.in(1, 30)});
             else
                 points = {{x, y + s}, {x + s, y}, {x + 2 * s, y + s}, {x + s, y + 2 * s}};
-            if (Ring hull = convex_hull(points); hull.size() >= 3) step.loose.area.push_back({std::move(hull), {}});
+            if (Ring hull = convex_hull(points); hull.size() >= 3) area.push_back({std::move(hull), {}});
         }
-        step.loose.area = unite(step.loose.area);
+        step.loose.add_objects(unite(area));
+        if (dice.once_in(2)) {   // and tiles that reach out of their cells
+            const std::int32_t x = unit * dice.in(-10, 4), y = unit * dice.in(-10, 4), s = unit * dice.in(1, 12);
+            step.loose.add_tile(map, map.layers[0], 1, {{box_ring({x, y}, {x + s, y + s}), {}}});
+        }
         const auto place = dice.in(0, static_cast<int>(random.plan.steps.size()));
         random.plan.steps.insert(random.plan.steps.begin() + place, std::move(step));
     }
@@ -170,6 +175,12 @@ void compare(GridSort grid, int rounds, std::uint64_t first_round, int most_side
         REQUIRE(to_text(fast.regions) == to_text(slow.regions));
         REQUIRE(oracle::broken_promise(fast.regions) == "");
         REQUIRE(in_words(fast.rings) == in_words(slow.rings));
+        // any block of it, out of the map too, is the whole, cut
+        const detail::Block block{dice.in(-3, random.map.columns), dice.in(-3, random.map.rows), dice.in(1, 6),
+                                  dice.in(1, 6)};
+        const Ring frame = random.map.block_ring(block.column, block.row, block.columns, block.rows);
+        const Regions cut = detail::CellMerger(random.map, random.plan).block(block, true).regions;
+        REQUIRE(to_text(cut) == to_text(intersect(slow.regions, Regions{{frame, {}}})));
     }
 }
 

@@ -1,0 +1,96 @@
+#include "loose_ground_internal.hpp"
+
+#include <algorithm>
+
+#include "../geometry/boolean_internal.hpp"
+#include "../ground/ground_internal.hpp"
+#include "stacking_internal.hpp"
+
+namespace dryground::detail {
+
+namespace {
+
+Bounds box_of(const Region& region) { return box_around(region.outline); }
+
+// What a layer's solids cover together, and how many sorts of them there are.
+struct Solids {
+    Regions area;
+    int sorts = 0;
+};
+
+Solids solids_of(const SunkLayer& sunk, const Map& map) {
+    Regions all;
+    for (const Plan& plan : sunk.plans) append(all, merge_cells(map, plan, false).regions);
+    return {unite_proper(all), static_cast<int>(sunk.sorts.size())};
+}
+
+// Near a box. Just what comes near has a say, so that an edit anywhere else changes not even how this is rounded.
+Solids solids_of(const SunkLayer& sunk, const Map& map, const Bounds& box) {
+    Solids solids;
+    for (const LooseGround& sort : sunk.sorts) {
+        Regions own = sort.near(map, grown(box, ground::sink_reach(sunk.layer)));
+        solids.sorts += own.empty() ? 0 : 1;
+        append(solids.area, std::move(own));
+    }
+    solids.area = unite_proper(solids.area);
+    return solids;
+}
+
+// What stays of one sort of them when all are drawn in.
+Regions drawn_in(const SunkLayer& sunk, const Regions& sort, const Solids& solids) {
+    Regions rest = ground::drawn_in(sunk.layer, solids.area);
+    return solids.sorts == 1 ? rest : intersect_proper(sort, rest);
+}
+
+}   // namespace
+
+void LooseGround::add_objects(const Regions& areas) {
+    objects_.insert(objects_.end(), areas.begin(), areas.end());
+    std::vector<Bounds> boxes;
+    for (const Region& region : objects_) boxes.push_back(box_of(region));
+    index_ = BoxIndex(std::move(boxes));
+}
+
+void LooseGround::add_tile(const Map& map, const Layer& layer, std::size_t number, const Regions& area) {
+    layer_ = &layer;
+    if (tiles_.size() <= number) tiles_.resize(number + 1);
+    append(tiles_[number], area);
+    reach_ = both(reach_, ground::reach_of(map, *bounds(area)));
+}
+
+void LooseGround::add_all_of(const Map& map, const LooseGround& other) {
+    add_objects(other.objects_);
+    for (std::size_t number = 0; number < other.tiles_.size(); ++number)
+        if (other.has_tile(number)) add_tile(map, *other.layer_, number, other.tiles_[number]);
+}
+
+Regions LooseGround::tiles_in(const Map& map, const std::array<int, 4>& cells) const {
+    Regions all;
+    const auto [c0, r0, c1, r1] = cells;
+    for (int r = r0; layer_ != nullptr && r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c)
+            if (const std::uint32_t number = map.number(*layer_, c, r); has_tile(number))
+                append(all, moved(tiles_[number], map.corner(c, r)));
+    return all;
+}
+
+Regions LooseGround::whole(const Map& map) const {
+    Regions all = tiles_in(map, {0, 0, map.columns - 1, map.rows - 1});
+    append(all, objects_);
+    return sunk_ == nullptr ? all : drawn_in(*sunk_, all, solids_of(*sunk_, map));
+}
+
+Regions LooseGround::near(const Map& map, const Bounds& box) const {
+    Regions all = tiles_in(map, ground::cells_reaching(map, reach_, box));
+    std::erase_if(all, [&](const Region& region) { return !meet(box_of(region), box); });
+    index_.each_near(box, [&](std::size_t i) { all.push_back(objects_[i]); });
+    if (sunk_ == nullptr || all.empty()) return all;
+    return drawn_in(*sunk_, all, solids_of(*sunk_, map, box));
+}
+
+void LooseGround::each_box(const Map& map, const std::function<void(const Bounds&)>& action) const {
+    for (const Region& region : objects_) action(box_of(region));
+    if (layer_ != nullptr) action({moved(map.least(), reach_.least), moved(map.most(), reach_.most)});
+}
+
+}   // namespace dryground::detail

@@ -1,0 +1,49 @@
+// Inside the merge room: ground that does not keep to the cells of a map, and what of it lies near a place.
+#pragma once
+
+#include <array>
+#include <functional>
+#include <memory>
+#include <vector>
+
+#include "../geometry/box_index_internal.hpp"
+#include "dryground/world.hpp"
+
+namespace dryground::detail {
+
+struct SunkLayer;
+
+// One sort of such ground in one layer: what its tiles add that reach out of their cells, say. Refers to the map's
+// layer, whose cells may change.
+class LooseGround {
+public:
+    bool adds = true;
+    int label = 0;   // index into Stacking::surfaces
+
+    void add_objects(const Regions& areas);   // where they stand on the map. O(n) in all of them
+    // What one number of the palette brings in a layer, from its cell's corner. The same layer every time.
+    void add_tile(const Map& map, const Layer& layer, std::size_t number, const Regions& area);
+    void add_all_of(const Map& map, const LooseGround& other);
+    // Only what stays of it when its layer is drawn in.
+    void draw_in(std::shared_ptr<const SunkLayer> with) { sunk_ = std::move(with); }
+
+    [[nodiscard]] Regions whole(const Map& map) const;
+    // Right inside the box; what it says of places outside means nothing. Empty where nothing comes near the box.
+    [[nodiscard]] Regions near(const Map& map, const Bounds& box) const;
+    // Calls action with boxes that hold all of it, wherever the layer's tiles stand.
+    void each_box(const Map& map, const std::function<void(const Bounds&)>& action) const;
+    // Whether a number of the palette brings some.
+    [[nodiscard]] bool has_tile(std::size_t number) const { return number < tiles_.size() && !tiles_[number].empty(); }
+
+private:
+    [[nodiscard]] Regions tiles_in(const Map& map, const std::array<int, 4>& cells) const;
+
+    Regions objects_;
+    BoxIndex index_;   // of them
+    const Layer* layer_ = nullptr;
+    std::vector<Regions> tiles_;     // by number
+    Bounds reach_{{0, 0}, {0, 0}};   // of tiles out of their cells' boxes
+    std::shared_ptr<const SunkLayer> sunk_;
+};
+
+}   // namespace dryground::detail
