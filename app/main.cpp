@@ -52,6 +52,7 @@ int run(int argc, char** argv) {
     app::add_draw(cli);
     app::add_probe(cli);
     app::add_list(cli);
+    app::add_keys(cli);
     app::add_edit(cli);
     app::add_tiles(cli);
     app::add_new(cli);

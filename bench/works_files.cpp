@@ -30,7 +30,7 @@ stopped_by = ["earth"]
 
 [kinds.crab]
 role = "entity"
-fields.patrol_px = { type = "number", default = 32 }
+props.patrol_px = { type = "number", default = 32 }
 )";
 constexpr const char* tiles_text = R"(format = "dryground/tiles/1"
 name = "marsh"

@@ -35,7 +35,7 @@ role = "spawn"
 mover = "crab"
 motion = "moving"
 stands = "feet"
-fields.speed_px = { type = "number", default = 24 }
+props.speed_px = { type = "number", default = 24 }
 )"},
     {"quay.toml",
      "format = \"dryground/tiles/1\"\nname = \"quay\"\ncell = [16, 16]\n[tiles.stone]\nunseen = true\nbarrier = "

@@ -53,7 +53,8 @@ struct FieldDraft {
     Said<std::string> type{"text"};
     std::optional<Said<Value>> standard{};   // the default
     std::optional<double> least{}, most{};
-    Names of{};   // choices, or the one type a list holds
+    Names of{};              // choices, or the one type a list holds
+    bool optional = false;   // it may be left out, and then has no value
     std::string note{};
 };
 
@@ -153,7 +154,16 @@ struct KindDraft {
     std::optional<std::vector<std::string>> tags{};
     std::optional<ShapeDraft> area{};   // from its position
     std::vector<FieldDraft> fields{};
+    SaidProperties props{};   // new defaults of what the kind that it is like declares
     std::optional<Picture> picture{};
+    // What its objects do, where they say nothing themselves: as in ObjectDraft.
+    std::optional<Name> barrier{};
+    std::optional<Surface> surface{};
+    std::optional<Said<std::string>> fires{};
+    std::optional<Names> by{}, gives{}, needs{}, when{}, unless{};
+    std::optional<bool> once{};
+    std::optional<double> every_s{};
+    std::optional<Name> runs{}, arrival_runs{};
 };
 struct WorldDraft {
     std::string title{};
@@ -278,13 +288,15 @@ struct ObjectDraft {
     double turn = 0;       // degrees, clockwise about the middle of its bounding box
     std::vector<std::string> tags{};
     std::optional<Name> storey{}, barrier{};
+    std::optional<Surface> surface{};   // of a solid; left out: its kind's, else its layer's
+    // Left out: as its kind says.
     std::optional<Said<std::string>> fires{};
-    Names by{};
-    bool once = false;
-    double every_s = 0;
-    std::optional<Name> runs{}, to{}, arrival_runs{};
+    std::optional<Names> by{}, gives{}, needs{}, when{}, unless{};
+    std::optional<bool> once{};
+    std::optional<double> every_s{};
+    std::optional<Name> runs{}, arrival_runs{};
+    std::optional<Name> to{};
     bool one_way = false;
-    Names gives{}, needs{}, when{}, unless{};
     SaidProperties props{};
     Waivers waive{};
     Place place{};
@@ -293,7 +305,7 @@ struct ExceptDraft {   // what a painted object on a cell is besides
     std::array<int, 2> cell{0, 0};
     Name name{};
     std::vector<std::string> tags{};
-    Names gives{}, needs{}, when{}, unless{};
+    std::optional<Names> gives{}, needs{}, when{}, unless{};
     SaidProperties props{};
     Place place{};
 };

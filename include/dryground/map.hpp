@@ -49,7 +49,8 @@ struct Object {
     std::string fault_words;
     std::optional<std::array<int, 2>> cell;   // when placed by cell
     int storey = 0;
-    int barrier = -1;   // of a solid
+    int barrier = -1;                 // of a solid
+    std::optional<Surface> surface;   // of a solid; without one: its layer's
     std::vector<std::string> tags;
     Fires fires = Fires::enter;
     std::vector<int> by;   // mover ids that set it off

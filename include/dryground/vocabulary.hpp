@@ -42,7 +42,8 @@ enum class FieldType { yes_no, whole, number, text, choice, colour, place, ref, 
 
 struct Field {
     FieldType type = FieldType::text;
-    std::optional<Value> standard;       // the default; without one the property must be given
+    std::optional<Value> standard;       // the default; without one the property must be given,
+    bool optional = false;               // or, if it is optional, has no value where it is not
     std::optional<double> least, most;   // of whole and number
     std::vector<std::string> choices;    // of choice
     FieldType holds = FieldType::text;   // of list

@@ -67,7 +67,7 @@ const FieldDraft& find_field(const OpenMap& map, const std::string& kind_name, c
         kind = kind->like ? find_kind(map, kind->like->value) : nullptr;
     }
     const auto nearest = nearest_name(field, names);
-    throw EditFault(fmt::format("kind '{}' has no field '{}'; {}", kind_name, field,
+    throw EditFault(fmt::format("kind '{}' has no property '{}'; {}", kind_name, field,
                                 nearest         ? fmt::format("did you mean '{}'?", *nearest)
                                 : names.empty() ? "it has none"
                                                 : fmt::format("it has: {}", fmt::join(names, ", "))));
@@ -82,7 +82,7 @@ std::string typed(const FieldDraft& field, const std::string& value) {
     if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos ||
         value.find('#') != std::string::npos)
         throw EditFault(
-            fmt::format("'{}' cannot be the value of field '{}', whose type is {}", value, field.name.value, type));
+            fmt::format("'{}' cannot be the value of property '{}', whose type is {}", value, field.name.value, type));
     return value;
 }
 

@@ -94,6 +94,7 @@ std::vector<FieldDraft> read_packed_fields(const Node& node) {
             if (key == "max") field.most = value.number();
             if (key == "of") field.of = value.names();
             if (key == "note") field.note = value.text();
+            if (key == "optional") field.optional = value.yes_no();
         }
         const SaidProperties values = inner.properties();
         if (const auto found = values.find("default"); found != values.end()) field.standard = found->second;

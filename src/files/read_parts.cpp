@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <array>
 
-#include "reading_internal.hpp"
+#include "read_keys_internal.hpp"
 
 namespace dryground::files {
 
@@ -74,8 +74,8 @@ std::optional<Colour> read_colour(Table& table, const char* key) {
     return colour;
 }
 
-std::optional<Surface> read_surface(Table& table) {
-    auto inner = table.table("surface", "a surface");
+std::optional<Surface> read_surface(Table& table, const char* surface_key) {
+    auto inner = table.table(surface_key, "a surface");
     if (!inner) return std::nullopt;
     Surface surface;
     for (const auto& [key, into] :
@@ -109,8 +109,6 @@ void read_orientation(Table& table, Orientation& orientation) {
 
 namespace {
 
-constexpr auto form_keys = {"cell", "box", "polygon", "circle", "ellipse", "capsule", "line", "shared", "trace"};
-
 std::optional<Form> read_form(Table& table, const std::string& said) {
     if (said == "cell") {
         const auto whole = table.yes_no("cell");
@@ -140,6 +138,20 @@ std::optional<Form> read_form(Table& table, const std::string& said) {
     return shared;
 }
 
+// Said in exactly one way.
+std::optional<Form> read_form(Table& table) {
+    const std::vector<std::string> said = said_of(table, keys::shape_form);
+    if (said.size() == 1) return read_form(table, said[0]);
+    if (said.empty())
+        table.missing("box",
+                      "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, capsule, line, shared, trace");
+    else
+        table.source().add(Rule::out_of_range, table.place(),
+                           {table.what(), fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
+    for (const std::string& key : said) (void)table.node(key.c_str());
+    return std::nullopt;
+}
+
 }   // namespace
 
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what) {
@@ -158,24 +170,8 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
         return std::nullopt;
     }
     Table table(source, *inner, what);
-    std::vector<std::string> said;
-    for (const char* key : form_keys)
-        if (table.has(key)) said.emplace_back(key);
-    std::optional<Form> form;
-    if (said.size() == 1)
-        form = read_form(table, said[0]);
-    else if (said.empty())
-        table.missing("box",
-                      "box = [x, y, w, h], or one of cell, polygon, circle, ellipse, capsule, line, shared, trace");
-    else
-        source.add(Rule::out_of_range, draft.place,
-                   {what, fmt::format("{} at once", fmt::join(said, " and ")), "exactly one form"});
-    for (const std::string& key : said) (void)table.node(key.c_str());
-    set(draft.barrier, table.text("barrier"));
-    set(draft.trigger, table.text("trigger"));
-    draft.surface = read_surface(table);
-    read_orientation(table, draft.orientation);
-    draft.one_way = table.text("one_way");
+    std::optional<Form> form = read_form(table);
+    KeyReader().read(table, draft);
     table.finish();
     if (!form) return std::nullopt;
     draft.form = std::move(*form);
@@ -192,39 +188,59 @@ std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key
     return shapes;
 }
 
+void KeyReader::read_key(Table& table, const Key& key, std::optional<ShapeDraft>& into) const {
+    if (const toml::node* node = table.node(name(key))) into = read_shape(table.source(), *node, "an area");
+}
+
+namespace {
+
+FieldDraft read_field(const Source& source, const Entry& entry) {
+    Table table(source, *entry.node->as_table(), fmt::format("property '{}'", entry.key.value));
+    FieldDraft draft;
+    draft.name = entry.key;
+    KeyReader().read(table, draft);
+    table.finish();
+    return draft;
+}
+
+}   // namespace
+
 std::vector<FieldDraft> read_fields(Table& table, const char* key) {
     std::vector<FieldDraft> result;
-    const auto inner = table.table(key, "fields");
+    const auto inner = table.table(key, "properties");
     if (!inner) return result;
     for (const Entry& entry : inner->entries()) {
-        const auto* node = entry.node->as_table();
-        if (node == nullptr) {
-            add_wrong_type(table.source(), *entry.node, fmt::format("field '{}'", entry.key.value),
+        if (entry.node->is_table())
+            result.push_back(read_field(table.source(), entry));
+        else
+            add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value),
                            "a table { type = \"…\" }");
-            continue;
-        }
-        Table field(table.source(), *node, fmt::format("field '{}'", entry.key.value));
-        FieldDraft draft;
-        draft.name = entry.key;
-        draft.type = field.required_text("type", "type = \"text\"");
-        if (const toml::node* standard = field.node("default")) {
-            if (auto value = value_of(*standard))
-                draft.standard = Said<Value>(std::move(*value), table.source().of(*standard));
-            else
-                add_wrong_type(table.source(), *standard, "'default'", "a value");
-        }
-        if (const auto least = field.number("min")) draft.least = least->value;
-        if (const auto most = field.number("max")) draft.most = most->value;
-        const toml::node* of = field.node("of");
-        if (of != nullptr && of->is_string())
-            draft.of = {*field.text("of")};
-        else if (auto names = field.names("of"))
-            draft.of = std::move(*names);
-        set(draft.note, field.text("note"));
-        field.finish();
-        result.push_back(std::move(draft));
     }
     return result;
+}
+
+// A table declares a property; anything else gives one of the kind that it is like another default.
+void KeyReader::read_group(Table& table, KindDraft& draft, std::vector<FieldDraft>& into) const {
+    const auto inner = table.table("props", "properties");
+    if (!inner) return;
+    for (const Entry& entry : inner->entries()) {
+        if (entry.node->is_table())
+            into.push_back(read_field(table.source(), entry));
+        else if (auto value = value_of(*entry.node))
+            draft.props[entry.key.value] = Said<Value>(std::move(*value), entry.key.place);
+        else
+            add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value),
+                           "a table { type = \"…\" }, or a value");
+    }
+}
+
+void KeyReader::read_key(Table& table, const Key& key, std::optional<Said<Value>>& into) const {
+    const toml::node* node = table.node(name(key));
+    if (node == nullptr) return;
+    if (auto value = value_of(*node))
+        into = Said<Value>(std::move(*value), table.source().of(*node));
+    else
+        add_wrong_type(table.source(), *node, fmt::format("'{}'", key.name), "a value");
 }
 
 SaidProperties read_properties(Table& table, const char* key) {
@@ -239,21 +255,6 @@ SaidProperties read_properties(Table& table, const char* key) {
                            "a yes/no, number, text or list");
     }
     return result;
-}
-
-Waivers read_waivers(Table& table) {
-    Waivers waivers;
-    table.each("waive", fmt::format("a waiver of {}", table.what()), "{ rule = \"…\", why = \"…\" }", [&](Table one) {
-        WaiverDraft waiver;
-        waiver.place = one.place();
-        waiver.rule = one.required_text("rule", "rule = \"crack\"");
-        if (const auto why = one.text("why")) waiver.why = why->value;   // that it has to be said, the builder says
-        if (const auto cells = one.wholes("cells", 4))
-            waiver.cells = {cells->value[0], cells->value[1], cells->value[2], cells->value[3]};
-        one.finish();
-        if (!waiver.rule.value.empty()) waivers.push_back(std::move(waiver));
-    });
-    return waivers;
 }
 
 std::optional<Picture> read_picture(const Reading& reading, Table& table, const char* key) {

@@ -5,12 +5,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdlib>
 #include <pugixml.hpp>
 #include <sstream>
 
 #include "reading_internal.hpp"
 #include "svg_path_internal.hpp"
+#include "text_keys_internal.hpp"
 
 namespace dryground::files {
 
@@ -118,12 +118,10 @@ private:
     // ---- numbers ----
     // A length in user units; "px" may stand behind it.
     double length(const pugi::xml_node& node, const char* name) {
-        const char* text = node.attribute(name).value();
-        if (*text == '\0') return 0;
-        char* end = nullptr;
-        const double number = std::strtod(text, &end);
-        if (std::string_view(end) == "px") end += 2;
-        if (end != text && *end == '\0' && std::isfinite(number)) return number;
+        const std::string_view text = node.attribute(name).value();
+        if (text.empty()) return 0;
+        const bool in_px = text.size() > 2 && text.substr(text.size() - 2) == "px";
+        if (const auto number = number_of(in_px ? text.substr(0, text.size() - 2) : text)) return *number;
         add(Rule::out_of_range, place(node),
             {fmt::format("'{}' of {}", name, words_of(node)), fmt::format("'{}'", text), "a number of px"});
         good_ = false;
@@ -131,15 +129,14 @@ private:
     }
     std::vector<PointPx2> points(const pugi::xml_node& node, const Matrix& transform) {
         std::vector<PointPx2> result;
-        std::string text = node.attribute("points").value();
-        std::replace(text.begin(), text.end(), ',', ' ');
-        std::istringstream in(text);
-        bool pairs = true;
-        for (double x = 0, y = 0; in >> x;) {
-            pairs = static_cast<bool>(in >> y);
-            if (pairs) result.push_back(apply(transform, {x, y}));
+        const std::vector<std::string> words = words_in(node.attribute("points").value());
+        bool good = words.size() % 2 == 0 && !words.empty();
+        for (std::size_t i = 0; good && i < words.size(); i += 2) {
+            const auto x = number_of(words[i]), y = number_of(words[i + 1]);
+            good = x && y;
+            if (good) result.push_back(apply(transform, {*x, *y}));
         }
-        if (in.eof() && pairs && !result.empty()) return result;
+        if (good) return result;
         add(Rule::out_of_range, place(node),
             {fmt::format("'points' of {}", words_of(node)), fmt::format("'{}'", node.attribute("points").value()),
              "pairs of numbers"});
@@ -267,48 +264,20 @@ private:
     }
 
     // ---- data-… ----
+    // A key of objects, or a property. What a drawing says in ways of its own (id, class, shape) is no such key.
     void data(ObjectDraft& object, std::string key, const std::string& value) {
         std::replace(key.begin(), key.end(), '-', '_');
-        const Name said(value, object.place);
-        const auto names = [&] {
-            Names all;
-            std::istringstream words(value);
-            for (std::string word; words >> word;) all.emplace_back(word, object.place);
-            return all;
-        };
-        const auto yes = [&] { return value == "true" || value.empty(); };
-        if (key == "to")
-            object.to = said;
-        else if (key == "storey")
-            object.storey = said;
-        else if (key == "barrier")
-            object.barrier = said;
-        else if (key == "fires")
-            object.fires = said;
-        else if (key == "runs")
-            object.runs = said;
-        else if (key == "arrival_runs")
-            object.arrival_runs = said;
-        else if (key == "by")
-            object.by = names();
-        else if (key == "gives")
-            object.gives = names();
-        else if (key == "needs")
-            object.needs = names();
-        else if (key == "when")
-            object.when = names();
-        else if (key == "unless")
-            object.unless = names();
-        else if (key == "once")
-            object.once = yes();
-        else if (key == "one_way")
-            object.one_way = yes();
-        else if (key == "hollow")
-            object.hollow = yes();
-        else if (key == "every_s")
-            object.every_s = std::strtod(value.c_str(), nullptr);
-        else
+        using Result = KeyFromText::Result;
+        KeyFromText said(key, value, object.place);
+        const bool own_way = key == "name" || key == "kind" || key == "tags";
+        const Result result = own_way ? Result::no_such_key : said.set(object);
+        if (result == Result::no_such_key)
             object.props[key] = Said<Value>(typed(object, key, value), object.place);
+        else if (result == Result::wrong)
+            add(Rule::wrong_type, object.place,
+                {fmt::format("'data-{}' of {}", key,
+                             object.name.value.empty() ? "an object" : "'" + object.name.value + "'"),
+                 fmt::format("'{}'", value), said.should_be()});
     }
 
     // In a drawing all is text: a field's type says what it means. What does not fit stays a text, and is told as such.
@@ -347,35 +316,22 @@ const FieldDraft* field_of(const WorldDraft& world, const std::string& kind_name
     return nullptr;
 }
 
-namespace {
-
-std::optional<double> number_from(const std::string& text) {
-    char* end = nullptr;
-    const double number = std::strtod(text.c_str(), &end);
-    return !text.empty() && *end == '\0' && std::isfinite(number) ? std::optional(number) : std::nullopt;
-}
-
-}   // namespace
-
 Value value_from_text(const FieldDraft& field, const std::string& text) {
     const std::string& type = field.type.value;
     if (type == "yes_no" && (text == "true" || text == "false")) return {text == "true"};
     if (type == "number" || type == "whole") {
-        const auto number = number_from(text);
+        const auto number = number_of(text);
         if (number && *number == std::floor(*number) && std::abs(*number) < 1e15)
             return {static_cast<std::int64_t>(*number)};
         if (number) return {*number};
     }
     if (type == "place" || type == "list") {
         Value::List list;
-        std::string words = text;
-        std::replace(words.begin(), words.end(), ',', ' ');
-        std::istringstream in(words);
         FieldDraft item;
         item.type = type == "place"    ? Said<std::string>("number")
                     : field.of.empty() ? Said<std::string>("text")
                                        : field.of.front();
-        for (std::string word; in >> word;) list.push_back(value_from_text(item, word));
+        for (const std::string& word : words_in(text)) list.push_back(value_from_text(item, word));
         return {std::move(list)};
     }
     return {text};

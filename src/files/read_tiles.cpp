@@ -2,16 +2,14 @@
 
 #include <fmt/format.h>
 
-#include "reading_internal.hpp"
+#include "read_keys_internal.hpp"
 
 namespace dryground::files {
 
-namespace {
-
-std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
-    const std::string what = fmt::format("a carve of {}", table.what());
+void KeyReader::read_key(Table& table, const Key& key, std::optional<std::vector<CarveDraft>>& into) const {
+    const std::string what = fmt::format("{} of {}", key.item, table.what());
     std::vector<CarveDraft> result;
-    const bool said = table.each("carves", what, "{ barrier = \"…\", box = […] }", [&](Table carve) {
+    const bool said = table.each(name(key), what, std::string(key.example).c_str(), [&](Table carve) {
         CarveDraft draft;
         draft.barrier = carve.required_text("barrier", "barrier = \"…\"");
         if (carve.tree().size() == 1) {   // nothing but the barrier: the whole cell
@@ -25,158 +23,67 @@ std::optional<std::vector<CarveDraft>> read_carves(Table& table) {
         draft.shape.barrier.reset();
         result.push_back(std::move(draft));
     });
-    return said ? std::optional(std::move(result)) : std::nullopt;
+    if (said) into = std::move(result);
 }
 
-std::optional<std::vector<ReactionDraft>> read_reactions(Table& table) {
-    std::vector<ReactionDraft> result;
-    const std::string what = fmt::format("a reaction of {}", table.what());
-    const bool said = table.each("reacts", what, "{ fires = \"bump\", … }", [&](Table one) {
-        ReactionDraft draft;
-        draft.place = one.place();
-        draft.fires = one.required_text("fires", "fires = \"bump\"");
-        draft.from = one.names("from");
-        draft.by = one.names("by").value_or(Names{});
-        draft.needs = one.names("needs").value_or(Names{});
-        draft.gives = one.names("gives").value_or(Names{});
-        set(draft.once, one.yes_no("once"));
-        set(draft.every_s, one.number("every_s"));
-        set(draft.runs, one.text("runs"));
-        set(draft.turns_into, one.text("turns_into"));
-        one.finish();
-        if (!draft.fires.value.empty()) result.push_back(std::move(draft));
-    });
-    return said ? std::optional(std::move(result)) : std::nullopt;
+void KeyReader::read_key(Table& table, const Key& key, std::map<std::string, Said<std::string>>& into) const {
+    const auto inner = table.table(name(key), fmt::format("'{}'", key.name));
+    if (!inner) return;
+    const Source& source = table.source();
+    for (const Entry& entry : inner->entries()) {
+        if (const auto* word = entry.node->as_string())
+            into[entry.key.value] = Said<std::string>(word->get(), source.of(*word));
+        else
+            add_wrong_type(source, *entry.node, fmt::format("side '{}'", entry.key.value),
+                           fmt::format("one of {}", fmt::join(key.words, ", ")));
+    }
 }
 
-// What a tile's table or the `set` of a [[for]] may say.
-void read_tile_keys(const Reading& reading, Table& table, TileDraft& draft) {
-    if (const auto art = table.wholes("art", 2))
-        draft.art = Said<std::array<int, 2>>({art->value[0], art->value[1]}, art->place);
-    draft.picture = read_picture(reading, table);
-    if (const auto unseen = table.yes_no("unseen")) draft.unseen = unseen->value;
-    if (const auto overhang = table.yes_no("overhang")) draft.overhang = overhang->value;
-    draft.tags = table.texts("tags");
-    set(draft.barrier, table.text("barrier"));
-    draft.shapes = read_shapes(table, "shapes");
-    draft.carves = read_carves(table);
-    draft.flags = table.names("flags");
-    if (const auto sides = table.table("sides", "'sides'"))
-        for (const Entry& entry : sides->entries()) {
-            if (const auto* passage = entry.node->as_string())
-                draft.sides[entry.key.value] = Said<std::string>(passage->get(), reading.source.of(*passage));
-            else
-                add_wrong_type(reading.source, *entry.node, fmt::format("side '{}'", entry.key.value),
-                               "one of open, shut, in, out");
-        }
-    set(draft.stands_for, table.text("stands_for"));
-    set(draft.leads, table.text("leads"));
-    draft.needs = table.names("needs");
-    draft.gives = table.names("gives");
-    draft.reacts = read_reactions(table);
-    draft.props = read_properties(table);
-    draft.waive = read_waivers(table);
-}
-
-std::optional<Sheet> read_sheet(const Reading& reading, Table& root) {
-    auto table = root.table("sheet", "'sheet'");
-    if (!table) return std::nullopt;
+void KeyReader::read_key(Table& table, const Key& key, std::optional<Sheet>& into) const {
+    auto inner = table.table(name(key), fmt::format("'{}'", key.name));
+    if (!inner) return;
     Sheet sheet;
-    sheet.place = table->place();
-    const Name file = table->required_text("file", "file = \"….png\"");
-    if (const auto margin = table->wholes("margin", 2)) sheet.margin = {margin->value[0], margin->value[1]};
-    if (const auto gap = table->wholes("gap", 2)) sheet.gap = {gap->value[0], gap->value[1]};
-    sheet.clear = read_colour(*table, "clear");
-    table->finish();
-    if (!file.value.empty()) {
-        const PictureSize found = reading.picture(file);
+    sheet.place = inner->place();
+    read(*inner, sheet);
+    inner->finish();
+    if (const toml::node* file = inner->tree().get("file"); file != nullptr && !sheet.file.empty()) {
+        const PictureSize found = reading_->picture({sheet.file, inner->source().of(*file)});
         sheet.file = found.file;
         sheet.width = found.width;
         sheet.height = found.height;
     }
-    return sheet;
+    into = std::move(sheet);
 }
 
-TileRule read_rule(const Reading& reading, Table table) {
-    TileRule rule;
-    rule.tiles = table.texts("tiles").value_or(std::vector<std::string>{});
-    rule.tagged = table.texts("tagged").value_or(std::vector<std::string>{});
-    if (rule.tiles.empty() && rule.tagged.empty())
+void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Name, ShapeDraft>>& into) const {
+    const auto inner = table.table(name(key), fmt::format("'{}'", key.name));
+    if (!inner) return;
+    for (const Entry& entry : inner->entries())
+        if (auto shape = read_shape(table.source(), *entry.node, fmt::format("shared shape '{}'", entry.key.value)))
+            into.emplace_back(entry.key, std::move(*shape));
+}
+
+// What many tiles are to be. It is like no other tile: that stands in a tile's own table.
+void KeyReader::read_key(Table& table, const Key& key, TileDraft& set_of_rule) const {
+    if (!table.has("tiles") && !table.has("tagged"))
         table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");
-    if (auto keys = table.table("set", "the 'set' of a [[for]]")) {
-        read_tile_keys(reading, *keys, rule.set);
-        keys->finish();
-    } else if (!table.has("set")) {
-        table.missing("set", "set = { shapes = [\"cell\"] }");
-    }
-    const toml::node* patterns = table.node("tiles");
-    rule.set.name.place = patterns != nullptr ? reading.source.of(*patterns) : table.place();
-    table.finish();
-    return rule;
+    const toml::node* patterns = table.tree().get("tiles");
+    set_of_rule.name.place = patterns != nullptr ? table.source().of(*patterns) : table.place();
+    miss(table, key);
+    auto inner = table.table(name(key), "the 'set' of a [[for]]");
+    if (!inner) return;
+    keys::each_key(keys::Of<TileDraft>{}, [&](const Key& one, auto member) {
+        if (one.name != "like") read_key(*inner, one, set_of_rule.*member);
+    });
+    inner->finish();
 }
-
-FamilyDraft read_family(const Name& name, Table& table) {
-    FamilyDraft family;
-    family.name = name;
-    if (auto joins = table.text("joins")) family.joins = std::move(*joins);
-    table.each("members", fmt::format("a member of {}", table.what()), "{ tile = \"…\", joined = […] }",
-               [&](Table member) {
-                   MemberDraft draft;
-                   draft.tile = member.required_text("tile", "tile = \"…\"");
-                   draft.joined = member.names("joined").value_or(Names{});
-                   member.finish();
-                   if (!draft.tile.value.empty()) family.members.push_back(std::move(draft));
-               });
-    table.finish();
-    return family;
-}
-
-BlockDraft read_block(const Name& name, Table& table) {
-    BlockDraft block;
-    block.name = name;
-    if (const auto rows = table.text("rows"))
-        block.rows = read_rows(table.source(), *rows);
-    else if (!table.has("rows"))
-        table.missing("rows", "rows = '''…'''");
-    block.legend = read_legend(table);
-    block.anchor = table.required_text("anchor", "anchor = \"A\"");
-    table.finish();
-    return block;
-}
-
-}   // namespace
 
 TileSetDraft read_tileset(const Reading& reading, const toml::table& node) {
     Table root(reading.source, node, "a tile set");
     TileSetDraft draft;
     draft.place = {reading.source.file, 1, 1, {}};
     (void)root.text("format");
-    draft.name = root.required_text("name", "name = \"marsh\"");
-    if (const auto cell = root.wholes("cell", 2))
-        draft.cell = Said<std::array<int, 2>>({cell->value[0], cell->value[1]}, cell->place);
-    else if (!root.has("cell"))
-        root.missing("cell", "cell = [16, 16]");
-    draft.sheet = read_sheet(reading, root);
-    draft.fields = read_fields(root, "fields");
-    if (const auto shapes = root.table("shapes", "'shapes'"))
-        for (const Entry& entry : shapes->entries())
-            if (auto shape = read_shape(reading.source, *entry.node, fmt::format("shared shape '{}'", entry.key.value)))
-                draft.shapes.emplace_back(entry.key, std::move(*shape));
-    root.each("for", "a [[for]]", "[[for]]",
-              [&](Table table) { draft.rules.push_back(read_rule(reading, std::move(table))); });
-    each_table(root, "tiles", "tile", [&](const Name& name, Table& table) {
-        TileDraft tile;
-        tile.name = name;
-        set(tile.like, table.text("like"));
-        read_tile_keys(reading, table, tile);
-        table.finish();
-        draft.tiles.push_back(std::move(tile));
-    });
-    each_table(root, "families", "family",
-               [&](const Name& name, Table& table) { draft.families.push_back(read_family(name, table)); });
-    each_table(root, "blocks", "block",
-               [&](const Name& name, Table& table) { draft.blocks.push_back(read_block(name, table)); });
-    draft.waive = read_waivers(root);
+    KeyReader(reading).read(root, draft);
     root.finish();
     return draft;
 }

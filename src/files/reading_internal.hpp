@@ -39,14 +39,13 @@ std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key
 // A box, polygon, circle or ellipse, said by the key of that name.
 using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx>;
 std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
-std::optional<Surface> read_surface(Table& table);
+std::optional<Surface> read_surface(Table& table, const char* key);
 std::optional<Colour> read_colour(Table& table, const char* key);
 // The rows of a multi-line text, each with the place of its first character (read_map.cpp).
 std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::string>& text);
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);
 SaidProperties read_properties(Table& table, const char* key = "props");
-Waivers read_waivers(Table& table);
 std::optional<Picture> read_picture(const Reading& reading, Table& table, const char* key = "picture");
 template <class T, class U>
 void set(std::optional<T>& into, std::optional<U> from) {
@@ -96,6 +95,5 @@ WorldFile read_world(const Reading& reading, const toml::table& root);
 TileSetDraft read_tileset(const Reading& reading, const toml::table& root);
 MapDraft read_map(const Reading& reading, const toml::table& root);
 std::vector<LegendEntry> read_legend(Table& table);
-ObjectDraft read_object(Table table);   // (read_objects.cpp)
 
 }   // namespace dryground::files

@@ -249,6 +249,19 @@ std::vector<Entry> Table::entries() const {
     return result;
 }
 
+namespace {
+
+// What keys are called that had other names once.
+std::string_view name_now(std::string_view name) {
+    static constexpr std::pair<std::string_view, std::string_view> names[] = {
+        {"fields", "props"}, {"map_fields", "map_props"}, {"layer_fields", "layer_props"}, {"fine", "cell_parts"}};
+    for (const auto& [then, now] : names)
+        if (then == name) return now;
+    return {};
+}
+
+}   // namespace
+
 void Table::finish() {
     const auto is_asked = [&](const auto& key) {
         return std::find(asked_.begin(), asked_.end(), key.str()) != asked_.end();
@@ -259,7 +272,9 @@ void Table::finish() {
     for (const Entry& entry : entries()) {
         if (std::find(known.begin(), known.end(), entry.key.value) != known.end()) continue;
         std::optional<Hint> hint;
-        if (const auto nearest = nearest_name(entry.key.value, known))
+        if (const auto now = name_now(entry.key.value); std::binary_search(known.begin(), known.end(), now))
+            hint = Hint{"it is called", std::string(now)};
+        else if (const auto nearest = nearest_name(entry.key.value, known))
             hint = Hint{"did you mean", *nearest};
         else
             hint = Hint{fmt::format("its keys: {}", fmt::join(known, ", ")), ""};

@@ -64,6 +64,12 @@ std::string value(const Value& value) {
 
 std::string list(const std::vector<std::string>& items) { return fmt::format("[{}]", fmt::join(items, ", ")); }
 
+std::string list_by_line(const std::vector<std::string>& items) {
+    std::string out = "[\n";
+    for (const std::string& item : items) out += fmt::format("  {},\n", item);
+    return out + "]";
+}
+
 std::string names(const Names& names) {
     std::vector<std::string> items;
     for (const Name& name : names) items.push_back(in_quotes(name.value));
@@ -106,18 +112,6 @@ void Pairs::add_properties(const SaidProperties& props) {
     Pairs inner;
     for (const auto& [name, said] : props) inner.add(name, value(said.value));
     add("props", inner.table());
-}
-
-void Pairs::add_waivers(const Waivers& waivers) {
-    std::vector<std::string> items;
-    for (const WaiverDraft& waiver : waivers) {
-        Pairs one;
-        one.add("rule", in_quotes(waiver.rule.value));
-        one.add("why", in_quotes(waiver.why));
-        if (waiver.cells) one.add("cells", fmt::format("[{}]", fmt::join(*waiver.cells, ", ")));
-        items.push_back(one.table());
-    }
-    if (!items.empty()) add("waive", list(items));
 }
 
 std::string Pairs::lines() const {

@@ -15,6 +15,7 @@ namespace dryground::files::toml_text {
 [[nodiscard]] std::string number(double value);                          // 16, not 16.0: where files take either
 [[nodiscard]] std::string value(const Value& value);                     // keeps its type: 16.0 where it is a number
 [[nodiscard]] std::string list(const std::vector<std::string>& items);   // of values that are TOML already
+[[nodiscard]] std::string list_by_line(const std::vector<std::string>& items);   // the same, one a line
 [[nodiscard]] std::string names(const Names& names);
 [[nodiscard]] std::string texts(const std::vector<std::string>& texts);
 [[nodiscard]] std::string numbers(std::initializer_list<double> numbers);
@@ -55,9 +56,9 @@ public:
         pairs_.emplace_back(before.empty() ? key(name) : before + "." + key(name), std::move(toml));
     }
     void add_properties(const SaidProperties& props);
-    void add_waivers(const Waivers& waivers);
 
     [[nodiscard]] bool empty() const { return pairs_.empty(); }
+    [[nodiscard]] std::size_t size() const { return pairs_.size(); }
     [[nodiscard]] std::string lines() const;
     [[nodiscard]] std::string table() const;   // { a = 1, b = 2 }
 

@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "writing_internal.hpp"
+#include "write_keys_internal.hpp"
 
 namespace dryground::files {
 
@@ -35,6 +35,8 @@ PolygonPx polygon_of(const Regions& area) {
     return polygon;
 }
 
+}   // namespace
+
 void add_place(Pairs& pairs, const ObjectDraft& object) {
     if (const auto* at = std::get_if<PointPx>(&object.form)) {
         pairs.add("at", numbers({at->x, at->y}));
@@ -54,7 +56,7 @@ void add_place(Pairs& pairs, const ObjectDraft& object) {
     }
 }
 
-void add_carves(Pairs& pairs, const std::vector<ObjectCarve>& carves) {
+std::string carves_toml(const std::vector<ObjectCarve>& carves) {
     std::vector<std::string> items;
     for (const ObjectCarve& carve : carves) {
         Pairs one;
@@ -71,83 +73,10 @@ void add_carves(Pairs& pairs, const std::vector<ObjectCarve>& carves) {
             items.push_back(part.table());
         }
     }
-    if (!items.empty()) pairs.add("carves", list(items));
+    return list(items);
 }
 
-// What an object, or a painted one, has to do with facts.
-template <class Draft>
-void add_facts(Pairs& pairs, const Draft& draft) {
-    pairs.add_names("needs", draft.needs);
-    pairs.add_names("gives", draft.gives);
-    pairs.add_names("when", draft.when);
-    pairs.add_names("unless", draft.unless);
-}
-
-std::string object_toml(const ObjectDraft& object) {
-    Pairs pairs;
-    pairs.add_name("name", object.name);
-    pairs.add_name("kind", object.kind);
-    add_place(pairs, object);
-    pairs.add_number("turn", object.turn, 0);
-    pairs.add_yes_no("hollow", object.hollow);
-    add_carves(pairs, object.carves);
-    pairs.add("storey", object.storey);
-    pairs.add("barrier", object.barrier);
-    pairs.add_texts("tags", object.tags);
-    pairs.add("to", object.to);
-    pairs.add_yes_no("one_way", object.one_way);
-    pairs.add("arrival_runs", object.arrival_runs);
-    pairs.add("fires", object.fires);
-    pairs.add_names("by", object.by);
-    pairs.add_yes_no("once", object.once);
-    pairs.add_number("every_s", object.every_s, 0);
-    add_facts(pairs, object);
-    pairs.add("runs", object.runs);
-    pairs.add_properties(object.props);
-    pairs.add_waivers(object.waive);
-    return pairs.table();
-}
-
-std::string except_toml(const ExceptDraft& except) {
-    Pairs pairs;
-    pairs.add("cell", wholes(except.cell));
-    pairs.add_name("name", except.name);
-    pairs.add_texts("tags", except.tags);
-    add_facts(pairs, except);
-    pairs.add_properties(except.props);
-    return pairs.table();
-}
-
-template <class Items, class Write>
-std::string lines_of_tables(const Items& items, Write write) {
-    std::string out = "[\n";
-    for (const auto& item : items) out += "  " + write(item) + ",\n";
-    return out + "]";
-}
-
-void add_settings(Pairs& pairs, const LayerDraft& layer) {
-    pairs.add("kind", layer.kind);
-    pairs.add_yes_no("decor", layer.decor);
-    pairs.add_yes_no("shown", layer.shown, true);
-    pairs.add("storey", layer.storey);
-    pairs.add_text("band", layer.band.value, "behind");
-    pairs.add_number("opacity", layer.opacity.value, 1);
-    pairs.add("barrier", layer.barrier);
-    pairs.add("trigger", layer.trigger);
-    add_surface(pairs, layer.surface);
-    pairs.add("one_way", layer.one_way);
-    if (layer.flags) pairs.add("flags", toml_text::names(*layer.flags));
-    if (layer.offset != std::array<double, 2>{}) pairs.add("offset", numbers({layer.offset[0], layer.offset[1]}));
-    if (layer.shape_offset != std::array<double, 2>{})
-        pairs.add("shape_offset", numbers({layer.shape_offset[0], layer.shape_offset[1]}));
-    if (layer.sink != std::array<double, 4>{})
-        pairs.add("sink", numbers({layer.sink[0], layer.sink[1], layer.sink[2], layer.sink[3]}));
-    pairs.add_names("when", layer.when);
-    pairs.add_names("unless", layer.unless);
-    pairs.add_texts("tags", layer.tags);
-    pairs.add_properties(layer.props);
-    pairs.add_waivers(layer.waive);
-}
+namespace {
 
 std::string rows_toml(const LayerDraft& layer) {
     std::vector<std::string> made;
@@ -167,30 +96,18 @@ std::string rows_toml(const LayerDraft& layer) {
 
 std::vector<NamedBytes> map_files(const MapDraft& draft, const std::string& folder, const std::string& name) {
     std::vector<NamedBytes> files{{folder + name, {}}};
+    const KeyWriter keys(folder);
     Pairs head;
     head.add("format", in_quotes("dryground/map/1"));
-    head.add("name", in_quotes(draft.name.value));
-    head.add_text("title", draft.title);
-    head.add_text("grid", draft.grid.value, "square");
-    head.add("cell", wholes(draft.cell.value));
-    head.add("size", wholes(draft.size.value));
-    if (draft.first != std::array<int, 2>{}) head.add("first", wholes(draft.first));
-    head.add("rim", draft.rim);
-    head.add("player", draft.player);
-    head.add("tilesets", toml_text::names(draft.tilesets));
-    if (draft.seed != 0) head.add("seed", fmt::format("{}", static_cast<std::int64_t>(draft.seed)));
-    if (draft.cell_parts.value != 1) head.add("cell_parts", fmt::format("{}", draft.cell_parts.value));
-    head.add_properties(draft.props);
-    head.add_waivers(draft.waive);
+    keys.write(head, draft);
     std::string out = head.lines() + legend_toml("legend", draft.legend);
     for (const LayerDraft& layer : draft.layers) {
-        Pairs pairs;
-        pairs.add("name", in_quotes(layer.name.value));
-        add_settings(pairs, layer);
-        if (!layer.except.empty()) pairs.add("except", lines_of_tables(layer.except, except_toml));
+        Pairs pairs = keys.pairs(layer);
         const bool beside = layer.cells && layer.cells->sort != CellTable::Sort::rows;
         if (layer.holds_objects) {
-            pairs.add("objects", layer.objects.empty() ? "[]" : lines_of_tables(layer.objects, object_toml));
+            std::vector<std::string> objects;
+            for (const ObjectDraft& object : layer.objects) objects.push_back(keys.pairs(object).table());
+            pairs.add("objects", objects.empty() ? "[]" : toml_text::list_by_line(objects));
         } else if (beside) {
             const bool csv = layer.cells->sort == CellTable::Sort::csv;
             const std::string file = fmt::format("{}_{}.{}", draft.name.value, layer.name.value, csv ? "csv" : "png");

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "../model/words_internal.hpp"
 #include "dryground/contacts.hpp"
 #include "pack_internal.hpp"
 
@@ -54,7 +55,6 @@ Json notes_json(const std::vector<NamedThing>& things) {
 }
 
 Json mover_json(const World& world, const Mover& mover) {
-    static constexpr const char* moves[] = {"steps", "free", "side"};
     Json feelers = Json::array();
     for (const Feeler& feeler : mover.feelers) {
         Json senses = names_of(world.barriers(), feeler.senses);
@@ -69,7 +69,7 @@ Json mover_json(const World& world, const Mover& mover) {
             {"stopped_by", names_of(world.barriers(), mover.stopped_by)},
             {"meets", names_of(world.movers(), mover.meets)},
             {"needs", flags_json(world, mover.needs)},
-            {"moves", moves[static_cast<int>(mover.moves)]},
+            {"moves", word_of(mover.moves)},
             {"jump_px", number_or_null(mover.jump_px)},
             {"leap_px", number_or_null(mover.leap_px)},
             {"drop_px", number_or_null(mover.drop_px)},
@@ -80,13 +80,12 @@ Json mover_json(const World& world, const Mover& mover) {
 }
 
 Json kind_json(const World& world, const Kind& kind) {
-    static constexpr const char* motions[] = {"fixed", "driven", "moving"};
     return {{"name", kind.name},
             {"role", name_of(kind.role)},
             {"mover", name_or_null(world.movers(), kind.mover)},
-            {"motion", motions[static_cast<int>(kind.motion)]},
+            {"motion", word_of(kind.motion)},
             {"tags", kind.tags},
-            {"stands", kind.stands == Stands::feet ? "feet" : "middle"},
+            {"stands", word_of(kind.stands)},
             {"area", area_json(kind.area)},
             {"picture", picture_json(kind.picture)},
             {"fields", fields_json(kind.fields)}};
@@ -215,6 +214,7 @@ Json fields_json(const Fields& fields) {
         if (field.most) one["max"] = *field.most;
         if (field.type == FieldType::choice) one["of"] = field.choices;
         if (field.type == FieldType::list) one["of"] = Json::array({name_of(field.holds)});
+        if (field.optional) one["optional"] = true;
         if (!field.note.empty()) one["note"] = field.note;
     }
     return table;

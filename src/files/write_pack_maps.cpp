@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "../ground/ground_internal.hpp"
+#include "../model/words_internal.hpp"
 #include "pack_internal.hpp"
 
 namespace dryground::files {
@@ -127,7 +128,6 @@ Json rows_json(const Map& map, Cell cell) {
 }
 
 Json layer_json(const World& world, const Map& map, const Layer& layer) {
-    static constexpr const char* bands[] = {"behind", "with", "front"};
     Json sink = Json::array();
     for (const std::int32_t steps : layer.sink) sink.push_back(to_px(steps));
     return {{"name", layer.name},
@@ -135,7 +135,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"decor", layer.decor},
             {"shown", layer.shown},
             {"storey", name_or_null(world.storeys(), layer.storey)},
-            {"band", bands[static_cast<int>(layer.band)]},
+            {"band", word_of(layer.band)},
             {"opacity", layer.opacity},
             {"barrier", name_or_null(world.barriers(), layer.barrier)},
             {"trigger", layer.trigger},
@@ -306,7 +306,7 @@ Json packed_map_json(const World& world, const Map& map, const PackOutput& outpu
     if (output.variants > 0) variants = variants_json(world, map, output, merged);
     Json json{{"name", map.name},
               {"title", map.title},
-              {"grid", map.grid == GridSort::isometric ? "isometric" : "square"},
+              {"grid", word_of(map.grid)},
               {"cell", Json::array({map.cell_width, map.cell_height})},
               {"size", Json::array({map.columns, map.rows})},
               {"first", Json::array({map.first_column, map.first_row})},

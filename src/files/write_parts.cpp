@@ -4,7 +4,7 @@
 
 #include <filesystem>
 
-#include "writing_internal.hpp"
+#include "write_keys_internal.hpp"
 
 namespace dryground::files {
 
@@ -22,9 +22,8 @@ std::vector<std::array<double, 2>> points_px(const Ring& ring) {
 
 namespace {
 
-bool is_plain(const ShapeDraft& draft) {   // nothing is said but the form
-    return !draft.barrier && !draft.trigger && !draft.surface && !draft.one_way && draft.orientation == Orientation{};
-}
+// Whether nothing is said but the form.
+bool is_plain(const ShapeDraft& draft) { return KeyWriter().pairs(draft).size() == 1; }
 
 }   // namespace
 
@@ -64,12 +63,11 @@ void add_orientation(Pairs& pairs, const Orientation& orientation) {
     if (orientation.turn != 0) pairs.add("turn", number(orientation.turn));
 }
 
-void add_surface(Pairs& pairs, const std::optional<Surface>& surface) {
-    if (!surface) return;
+std::string surface_toml(const Surface& surface) {
     Pairs inner;
-    inner.add_number("friction", surface->friction);
-    inner.add_number("restitution", surface->restitution);
-    pairs.add("surface", inner.table());
+    inner.add_number("friction", surface.friction);
+    inner.add_number("restitution", surface.restitution);
+    return inner.table();
 }
 
 std::vector<std::string> shapes_toml(const ShapeDraft& draft) {
@@ -89,14 +87,7 @@ std::vector<std::string> shapes_toml(const ShapeDraft& draft) {
             if (shared->dx == 0 && shared->dy == 0 && shared->name.value != "cell")
                 return {in_quotes(shared->name.value)};
     }
-    Pairs pairs;
-    add_form(pairs, draft.form);
-    pairs.add("barrier", draft.barrier);
-    pairs.add("trigger", draft.trigger);
-    add_surface(pairs, draft.surface);
-    pairs.add("one_way", draft.one_way);
-    add_orientation(pairs, draft.orientation);
-    return {pairs.table()};
+    return {KeyWriter().pairs(draft).table()};
 }
 
 std::string shapes_toml(const std::vector<ShapeDraft>& drafts) {
@@ -106,38 +97,15 @@ std::string shapes_toml(const std::vector<ShapeDraft>& drafts) {
     return list(items);
 }
 
-void add_fields(Pairs& pairs, const std::string& before, const std::vector<FieldDraft>& fields) {
-    for (const FieldDraft& field : fields) {
-        Pairs inner;
-        inner.add("type", in_quotes(field.type.value));
-        if (field.standard) inner.add("default", toml_text::value(field.standard->value));
-        inner.add_number("min", field.least);
-        inner.add_number("max", field.most);
-        inner.add_names("of", field.of);
-        inner.add_text("note", field.note);
-        pairs.add_path(before, field.name.value, inner.table());
-    }
-}
-
 std::string legend_toml(const std::string& table, const std::vector<LegendEntry>& legend) {
     if (legend.empty()) return {};
     Pairs lines;
     for (const LegendEntry& entry : legend) {
-        Pairs inner;
-        inner.add_name("tile", entry.tile);
-        inner.add("kind", entry.kind);
-        inner.add_names("kinds", entry.kinds);
-        if (entry.weights) {
-            std::vector<std::string> weights;
-            for (const double weight : entry.weights->value) weights.push_back(number(weight));
-            inner.add("weights", list(weights));
-        }
-        inner.add("family", entry.family);
-        inner.add("block", entry.block);
-        add_orientation(inner, entry.orientation);
-        const bool only_tile = !entry.kind && entry.kinds.empty() && !entry.weights && !entry.family && !entry.block &&
-                               entry.orientation == Orientation{};
-        lines.add(entry.key.value, only_tile ? in_quotes(entry.tile.value) : inner.table());
+        const Pairs inner = KeyWriter().pairs(entry);
+        LegendEntry only_tile;
+        only_tile.tile = entry.tile;
+        const bool is_word = inner.table() == KeyWriter().pairs(only_tile).table();
+        lines.add(entry.key.value, is_word ? in_quotes(entry.tile.value) : inner.table());
     }
     return fmt::format("\n[{}]\n{}", table, lines.lines());
 }

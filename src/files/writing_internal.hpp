@@ -17,9 +17,11 @@ namespace dryground::files {
 [[nodiscard]] std::string shapes_toml(const std::vector<ShapeDraft>& drafts);
 void add_form(toml_text::Pairs& pairs, const Form& form);
 void add_orientation(toml_text::Pairs& pairs, const Orientation& orientation);
-void add_surface(toml_text::Pairs& pairs, const std::optional<Surface>& surface);
-// "fields.NAME" or, in a table of their own, "NAME".
-void add_fields(toml_text::Pairs& pairs, const std::string& before, const std::vector<FieldDraft>& fields);
+[[nodiscard]] std::string surface_toml(const Surface& surface);
+void add_place(toml_text::Pairs& pairs, const ObjectDraft& object);   // where it is and what it covers
+void add_body(toml_text::Pairs& pairs, const BodyDraft& body);
+[[nodiscard]] std::string carves_toml(const std::vector<ObjectCarve>& carves);
+[[nodiscard]] std::string carve_toml(const CarveDraft& carve);
 [[nodiscard]] std::string legend_toml(const std::string& table, const std::vector<LegendEntry>& legend);
 [[nodiscard]] std::string colour_toml(const Colour& colour);
 // `folder`: of the file that is written, from the world's.

@@ -21,7 +21,7 @@ Parts parts_of(const Map& map, const Object& object) {
         return result;
     }
     const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
-    Part part{true, object.barrier, {}, OneWay::none, layer.surface, {}, object.line};
+    Part part{true, object.barrier, {}, OneWay::none, object.surface ? object.surface : layer.surface, {}, object.line};
     for (Point& p : part.line) p = moved(p, layer.shape_offset);
     if (part.line.empty()) {
         part.area = moved(object.area, layer.shape_offset);

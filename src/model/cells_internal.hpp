@@ -33,7 +33,7 @@ private:
     void place_families();
     [[nodiscard]] static unsigned joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
                                            const std::array<int, 2>& cell, const std::array<int, 2>& family,
-                                           Family::Joins joins);
+                                           Joins joins);
     void report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<std::array<int, 2>>& cells);
     void place_blocks();
 

@@ -39,8 +39,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
             map.place_of_cell = draft.cell.place;
             map.columns = draft.size.value[0], map.rows = draft.size.value[1];
             map.first_column = draft.first[0], map.first_row = draft.first[1];
-            map.grid = choose<GridSort, 2>(draft.grid, "'grid'",
-                                           {{{"square", GridSort::square}, {"isometric", GridSort::isometric}}});
+            map.grid = choose<GridSort>(draft.grid, "'grid'");
             map.seed = draft.seed;
             map.cell_parts = draft.cell_parts.value;
             if (map.cell_parts < 1 || map.cell_parts > 256)
@@ -104,8 +103,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     if (draft.trigger) layer.trigger = draft.trigger->value;
     layer.tags = draft.tags;
     layer.one_way = make_one_way(draft.one_way);
-    layer.band = choose<Band, 3>(draft.band, "'band'",
-                                 {{{"behind", Band::behind}, {"with", Band::with}, {"front", Band::front}}});
+    layer.band = choose<Band>(draft.band, "'band'");
     layer.opacity = draft.opacity.value;
     if (!(layer.opacity >= 0 && layer.opacity <= 1)) {
         add(Rule::out_of_range, draft.opacity.place, {"'opacity'", fmt::format("{}", layer.opacity), "from 0 to 1"});

@@ -77,18 +77,8 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.place = draft.place;
         object.place_of_position = draft.place_of_form;
         object.storey = draft.storey ? std::max(0, look_up(storeys_, *draft.storey)) : layer.storey;
-        object.barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : layer.barrier;
         object.tags = draft.tags;
-        if (draft.fires) object.fires = make_fires(*draft.fires);
-        object.by = look_up(movers_, draft.by);
-        if (draft.by.empty() && map.player >= 0) object.by = {map.player};
-        object.once = draft.once;
-        object.every_s = draft.every_s;
-        if (draft.runs) object.runs = look_up(events_, *draft.runs);
-        object.gives = look_up(facts_, draft.gives);
-        object.needs = look_up(facts_, draft.needs);
-        object.when = look_up(facts_, draft.when);
-        object.unless = look_up(facts_, draft.unless);
+        make_behaviour(draft, layer, map, object);
         object.props = make_properties(kind.fields, draft.props, words, draft.place);
         place_object(draft, kind, map, layer.offset, object);
         if (object.role == Role::link)
@@ -105,6 +95,31 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         map.objects.push_back(std::move(object));
     }
     object_name_.clear();
+}
+
+// What it does, and when: as it says, else as its kind does.
+void WorldMaker::make_behaviour(const ObjectDraft& draft, const Layer& layer, const Map& map, Object& object) {
+    const Behaviour& kind = behaviours_[static_cast<std::size_t>(object.kind)];
+    const auto ids = [&](const NameIndex& index, const std::optional<Names>& said,
+                         const std::optional<std::vector<int>>& of_kind) {
+        return said ? look_up(index, *said) : of_kind.value_or(std::vector<int>{});
+    };
+    const auto id = [&](const NameIndex& index, const std::optional<Name>& said, const std::optional<int>& of_kind,
+                        int otherwise) { return said ? look_up(index, *said) : of_kind.value_or(otherwise); };
+    object.barrier = id(barriers_, draft.barrier, kind.barrier, layer.barrier);
+    object.surface = draft.surface ? draft.surface : kind.surface;
+    object.fires = draft.fires ? make_fires(*draft.fires) : kind.fires.value_or(Fires::enter);
+    object.by = ids(movers_, draft.by, kind.by);
+    const bool says_whom = draft.by ? !draft.by->empty() : kind.by && !kind.by->empty();
+    if (!says_whom && map.player >= 0) object.by = {map.player};
+    object.once = draft.once.value_or(kind.once.value_or(false));
+    object.every_s = draft.every_s.value_or(kind.every_s.value_or(0));
+    object.runs = id(events_, draft.runs, kind.runs, -1);
+    object.gives = ids(facts_, draft.gives, kind.gives);
+    object.needs = ids(facts_, draft.needs, kind.needs);
+    object.when = ids(facts_, draft.when, kind.when);
+    object.unless = ids(facts_, draft.unless, kind.unless);
+    if (object.role == Role::link) object.link.arrival_runs = id(events_, draft.arrival_runs, kind.arrival_runs, -1);
 }
 
 void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset,
@@ -230,7 +245,6 @@ void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {
     object.link.to = draft.to->value;
     object.link.place = draft.to->place;
     object.link.one_way = draft.one_way;
-    if (draft.arrival_runs) object.link.arrival_runs = look_up(events_, *draft.arrival_runs);
 }
 
 // Where links lead can be said once all maps are there. What leads nowhere stays so: the check `link-target` tells it.

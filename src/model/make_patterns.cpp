@@ -37,11 +37,8 @@ void WorldMaker::make_patterns(const TileSetDraft& draft) {
 WorldMaker::Family WorldMaker::make_family(const FamilyDraft& draft, const NameIndex& tiles) {
     Family family;
     family.name = draft.name.value;
-    family.joins = choose<Family::Joins, 3>(
-        draft.joins, "'joins'",
-        {{{"sides", Family::Joins::sides}, {"corners", Family::Joins::corners}, {"around", Family::Joins::around}}});
-    const std::size_t first = family.joins == Family::Joins::corners ? 4 : 0,
-                      last = family.joins == Family::Joins::sides ? 4 : 8;
+    family.joins = choose<Joins>(draft.joins, "'joins'");
+    const std::size_t first = family.joins == Joins::corners ? 4 : 0, last = family.joins == Joins::sides ? 4 : 8;
     NameIndex places{"neighbour",
                      {neighbour_names.begin() + static_cast<std::ptrdiff_t>(first),
                       neighbour_names.begin() + static_cast<std::ptrdiff_t>(last)},

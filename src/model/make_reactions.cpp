@@ -25,16 +25,7 @@ int WorldMaker::side_of(const Name& side, const char* where) {
     return -1;
 }
 
-Fires WorldMaker::make_fires(const Said<std::string>& said) {
-    return choose<Fires, 7>(said, "'fires'",
-                            {{{"enter", Fires::enter},
-                              {"inside", Fires::inside},
-                              {"leave", Fires::leave},
-                              {"use", Fires::use},
-                              {"bump", Fires::bump},
-                              {"defeat", Fires::defeat},
-                              {"start", Fires::start}}});
-}
+Fires WorldMaker::make_fires(const Said<std::string>& said) { return choose<Fires>(said, "'fires'"); }
 
 Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& tiles) {
     Reaction reaction;

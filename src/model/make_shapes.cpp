@@ -162,9 +162,7 @@ WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, st
 
 OneWay WorldMaker::make_one_way(const std::optional<Said<std::string>>& said) {
     if (!said) return OneWay::none;
-    return choose<OneWay, 4>(
-        *said, "'one_way'",
-        {{{"up", OneWay::up}, {"down", OneWay::down}, {"left", OneWay::left}, {"right", OneWay::right}}});
+    return choose<OneWay>(*said, "'one_way'");
 }
 
 }   // namespace dryground

@@ -154,9 +154,7 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
         const int number = side_of({side, passage.place}, "'sides'");
         if (number < 0) continue;
         if (!tile.sides) tile.sides.emplace();
-        tile.sides->of[static_cast<std::size_t>(number)] = choose<Passage, 4>(
-            passage, fmt::format("side '{}'", side),
-            {{{"open", Passage::open}, {"shut", Passage::shut}, {"in", Passage::in}, {"out", Passage::out}}});
+        tile.sides->of[static_cast<std::size_t>(number)] = choose<Passage>(passage, fmt::format("side '{}'", side));
     }
     if (draft.stands_for) tile.stands_for = look_up(kinds_, *draft.stands_for);
     if (draft.leads) tile.leads = look_up(storeys_, *draft.leads);

@@ -12,20 +12,6 @@ namespace dryground {
 
 namespace {
 
-constexpr std::array<std::pair<const char*, FieldType>, 13> field_types{{{"yes_no", FieldType::yes_no},
-                                                                         {"whole", FieldType::whole},
-                                                                         {"number", FieldType::number},
-                                                                         {"text", FieldType::text},
-                                                                         {"choice", FieldType::choice},
-                                                                         {"colour", FieldType::colour},
-                                                                         {"place", FieldType::place},
-                                                                         {"ref", FieldType::ref},
-                                                                         {"map", FieldType::map},
-                                                                         {"tile", FieldType::tile},
-                                                                         {"fact", FieldType::fact},
-                                                                         {"list", FieldType::list},
-                                                                         {"file", FieldType::file}}};
-
 std::string sort_of(const Value& value) {
     static constexpr const char* sorts[] = {"a yes/no", "a whole number", "a number", "a text", "a place", "a list"};
     return sorts[value.is.index()];
@@ -50,15 +36,16 @@ std::optional<double> as_number(const Value& value) {
 
 Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
     Fields fields;
-    NameIndex index{"field", {}, {}, {}};
+    NameIndex index{"property", {}, {}, {}};
     for (const FieldDraft& draft : drafts) {
         if (declare(index, draft.name) < 0) continue;
-        const std::string words = fmt::format("field '{}'", draft.name.value);
+        const std::string words = fmt::format("property '{}'", draft.name.value);
         Field field;
-        field.type = choose(draft.type, fmt::format("the type of {}", words), field_types);
+        field.type = choose<FieldType>(draft.type, fmt::format("the type of {}", words));
         field.least = draft.least;
         field.most = draft.most;
         field.note = draft.note;
+        field.optional = draft.optional;
         if (field.type == FieldType::choice) {
             for (const Name& choice : draft.of) field.choices.push_back(choice.value);
             if (field.choices.empty())
@@ -66,12 +53,13 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
                     Hint{"say what can be chosen", "of = [\"calm\", \"cross\"]"});
         }
         if (field.type == FieldType::list && !draft.of.empty())
-            field.holds = choose(draft.of[0], fmt::format("what {} holds", words), field_types);
+            field.holds = choose<FieldType>(draft.of[0], fmt::format("what {} holds", words));
         if (draft.standard) {
             std::string why;
             field.standard = fit(field, field.type, *draft.standard, why);
             if (!field.standard)
-                add(Rule::kind_field, draft.standard->place, {draft.name.value, "its own field", "the default " + why});
+                add(Rule::kind_field, draft.standard->place,
+                    {draft.name.value, "its own declaration", "the default " + why});
         }
         fields[draft.name.value] = std::move(field);
     }
@@ -164,10 +152,10 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
         const auto field = fields.find(name);
         if (field == fields.end()) {
             const auto nearest = nearest_name(name, names);
-            add(Rule::kind_field, value.place, {name, owner, "no such field is declared"},
+            add(Rule::kind_field, value.place, {name, owner, "no such property is declared"},
                 nearest         ? Hint{"did you mean", *nearest}
-                : names.empty() ? Hint{"it has no fields", ""}
-                                : Hint{fmt::format("its fields: {}", fmt::join(names, ", ")), ""});
+                : names.empty() ? Hint{"it has none", ""}
+                                : Hint{fmt::format("its properties: {}", fmt::join(names, ", ")), ""});
             continue;
         }
         std::string why;
@@ -180,7 +168,7 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
         if (said.count(name) > 0) continue;
         if (field.standard)
             result[name] = *field.standard;
-        else
+        else if (!field.optional)
             add(Rule::kind_field, place, {name, owner, "it has no default, so it must be given"},
                 Hint{"add it to its props", fmt::format("props = {{ {} = … }}", name)});
     }

@@ -74,8 +74,7 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
     mover.stopped_by = look_up(barriers_, draft.stopped_by);
     mover.meets = look_up(movers_, draft.meets);
     mover.needs = flag_set(draft.needs);
-    mover.moves = choose<Moves, 3>(draft.moves, "'moves'",
-                                   {{{"steps", Moves::steps}, {"free", Moves::free}, {"side", Moves::side}}});
+    mover.moves = choose<Moves>(draft.moves, "'moves'");
     mover.jump_px = draft.jump_px;
     mover.leap_px = draft.leap_px;
     mover.drop_px = draft.drop_px;
@@ -130,6 +129,7 @@ void WorldMaker::make_kinds() {
     for (std::size_t i = 0; i < world_.kinds.size(); ++i)
         if (declare(kinds_, world_.kinds[i].name) >= 0) first_of_name.push_back(i);
     parts_.kinds.resize(first_of_name.size());
+    behaviours_.resize(first_of_name.size());
     kind_states_.assign(world_.kinds.size(), 0);
     for (const std::size_t i : first_of_name) resolve_kind(i);
     add_standard_kinds();
@@ -151,31 +151,23 @@ void WorldMaker::resolve_kind(std::size_t index) {
                 Hint{"a kind cannot be like itself, not by a round about way either", ""});
         } else {
             resolve_kind(at);
-            kind = parts_.kinds[static_cast<std::size_t>(kinds_.find(base->name.value))];
+            const auto base_id = static_cast<std::size_t>(kinds_.find(base->name.value));
+            kind = parts_.kinds[base_id];
+            behaviours_[static_cast<std::size_t>(id)] = behaviours_[base_id];
         }
     }
     const Within within(*this, fmt::format("kind '{}'", draft.name.value));
     kind.name = draft.name.value;
     kind.place = draft.name.place;
     if (draft.role)
-        kind.role = choose<Role, 5>(*draft.role, "'role'",
-                                    {{{"spawn", Role::spawn},
-                                      {"trigger", Role::trigger},
-                                      {"link", Role::link},
-                                      {"solid", Role::solid},
-                                      {"entity", Role::entity}}});
+        kind.role = choose<Role>(*draft.role, "'role'");
     else if (!draft.like)
         add(Rule::missing_key, draft.name.place, {fmt::format("kind '{}'", draft.name.value), "role"},
             Hint{"say what it does for the game", "role = \"entity\", or spawn, trigger, link, solid"});
     if (draft.mover) kind.mover = look_up(movers_, *draft.mover);
     if (draft.mover) kind.motion = Motion::moving;
-    if (draft.motion)
-        kind.motion =
-            choose<Motion, 3>(*draft.motion, "'motion'",
-                              {{{"fixed", Motion::fixed}, {"driven", Motion::driven}, {"moving", Motion::moving}}});
-    if (draft.stands)
-        kind.stands =
-            choose<Stands, 2>(*draft.stands, "'stands'", {{{"middle", Stands::middle}, {"feet", Stands::feet}}});
+    if (draft.motion) kind.motion = choose<Motion>(*draft.motion, "'motion'");
+    if (draft.stands) kind.stands = choose<Stands>(*draft.stands, "'stands'");
     if (draft.tags) kind.tags = *draft.tags;
     if (draft.picture) kind.picture = draft.picture;
     if (draft.area) {
@@ -190,8 +182,52 @@ void WorldMaker::resolve_kind(std::size_t index) {
         kind.area = std::move(drawn.area);
     }
     for (auto& [name, field] : make_fields(draft.fields)) kind.fields[name] = field;
+    give_defaults(draft, kind.fields);
+    make_behaviour(draft, behaviours_[static_cast<std::size_t>(id)]);
     parts_.kinds[static_cast<std::size_t>(id)] = std::move(kind);
     kind_states_[index] = 2;
+}
+
+// A kind gives what it takes from another new defaults.
+void WorldMaker::give_defaults(const KindDraft& draft, Fields& fields) {
+    std::vector<std::string> names;
+    for (const auto& [name, field] : fields) names.push_back(name);
+    for (const auto& [name, said] : draft.props) {
+        const auto found = fields.find(name);
+        std::string why;
+        if (found == fields.end()) {
+            const auto nearest = nearest_name(name, names);
+            add(Rule::kind_field, said.place, {name, fmt::format("kind '{}'", draft.name.value), "is not declared"},
+                nearest ? Hint{"did you mean", *nearest}
+                        : Hint{"declare it", fmt::format("props.{} = {{ type = \"…\" }}", name)});
+        } else if (auto fitting = fit(found->second, found->second.type, said, why)) {
+            found->second.standard = std::move(fitting);
+        } else {
+            add(Rule::kind_field, said.place, {name, fmt::format("kind '{}'", draft.name.value), why});
+        }
+    }
+}
+
+void WorldMaker::make_behaviour(const KindDraft& draft, Behaviour& into) {
+    const auto ids = [&](const NameIndex& index, const std::optional<Names>& said,
+                         std::optional<std::vector<int>>& to) {
+        if (said) to = look_up(index, *said);
+    };
+    const auto id = [&](const NameIndex& index, const std::optional<Name>& said, std::optional<int>& to) {
+        if (said) to = look_up(index, *said);
+    };
+    if (draft.fires) into.fires = make_fires(*draft.fires);
+    id(barriers_, draft.barrier, into.barrier);
+    id(events_, draft.runs, into.runs);
+    id(events_, draft.arrival_runs, into.arrival_runs);
+    ids(movers_, draft.by, into.by);
+    ids(facts_, draft.gives, into.gives);
+    ids(facts_, draft.needs, into.needs);
+    ids(facts_, draft.when, into.when);
+    ids(facts_, draft.unless, into.unless);
+    if (draft.surface) into.surface = draft.surface;
+    if (draft.once) into.once = draft.once;
+    if (draft.every_s) into.every_s = draft.every_s;
 }
 
 void WorldMaker::add_standard_kinds() {
@@ -208,6 +244,7 @@ void WorldMaker::add_standard_kinds() {
         }
         parts_.kinds.push_back(std::move(kind));
     }
+    behaviours_.resize(parts_.kinds.size());
 }
 
 void WorldMaker::make_limits() {
@@ -255,12 +292,7 @@ void WorldMaker::make_severities() {
                 nearest ? std::optional(Hint{"did you mean", *nearest}) : std::nullopt);
             continue;
         }
-        const Severity severity =
-            choose<Severity, 4>(severity_name, fmt::format("the severity of '{}'", rule_name.value),
-                                {{{"error", Severity::error},
-                                  {"warning", Severity::warning},
-                                  {"note", Severity::note},
-                                  {"off", Severity::off}}});
+        const Severity severity = choose<Severity>(severity_name, fmt::format("the severity of '{}'", rule_name.value));
         parts_.severities[rule->rule] = severity;
     }
 }

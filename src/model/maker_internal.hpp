@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "dryground/builder.hpp"
+#include "words_internal.hpp"
 
 namespace dryground {
 
@@ -50,10 +51,18 @@ private:
     int look_up(const NameIndex& index, const Name& name);                  // -1 and a finding when there is none
     std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
     FlagSet flag_set(const Names& names);
-    template <class Choice, std::size_t n>
-    Choice choose(const Said<std::string>& said, const std::string& what,
-                  const std::array<std::pair<const char*, Choice>, n>& of);
+    template <class Choice>
+    Choice choose(const Said<std::string>& said, const std::string& what);
 
+    // What the objects of a kind do where they say nothing themselves; by kind.
+    struct Behaviour {
+        std::optional<int> barrier, runs, arrival_runs;
+        std::optional<Surface> surface;
+        std::optional<Fires> fires;
+        std::optional<std::vector<int>> by, gives, needs, when, unless;
+        std::optional<bool> once;
+        std::optional<double> every_s;
+    };
     // -- the world's vocabulary (make_vocabulary.cpp)
     void make_vocabulary();
     void make_storeys();
@@ -62,6 +71,8 @@ private:
     Regions make_body(const BodyDraft& body);
     void make_kinds();
     void resolve_kind(std::size_t draft);
+    void make_behaviour(const KindDraft& draft, Behaviour& into);
+    void give_defaults(const KindDraft& draft, Fields& fields);
     void add_standard_kinds();
     void make_severities();
     void make_waivers(const Waivers& drafts, const std::string& about, const std::string& layer = {},
@@ -107,7 +118,7 @@ private:
     // bottom_left.
     struct Family {
         std::string name;
-        enum class Joins { sides, corners, around } joins = Joins::sides;
+        Joins joins = Joins::sides;
         struct Member {
             int tile = -1;
             unsigned joined = 0;
@@ -159,6 +170,7 @@ private:
     void make_hollow(const ObjectDraft& draft, Object& object);
     void make_carves(const ObjectDraft& draft, Object& object);
     void make_link(const ObjectDraft& draft, Object& object);
+    void make_behaviour(const ObjectDraft& draft, const Layer& layer, const Map& map, Object& object);
     void resolve_links();
     void resolve_start();
     void resolve_goals();
@@ -181,7 +193,8 @@ private:
     std::vector<std::vector<Family>> family_list_;
     std::vector<std::vector<Block>> block_list_;
     std::vector<int> kind_states_;   // by draft: 0 not yet, 1 under way, 2 done
-    struct Reference {               // a property that names something made later
+    std::vector<Behaviour> behaviours_;
+    struct Reference {   // a property that names something made later
         FieldType type;
         std::string name, owner, property;
         Place place;

@@ -36,7 +36,7 @@ void WorldMaker::CellFiller::place_families() {
 
 unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
                                           const std::array<int, 2>& cell, const std::array<int, 2>& family,
-                                          Family::Joins joins) {
+                                          Joins joins) {
     static constexpr std::array<std::array<int, 2>, 8> away{
         // rows and columns, as in neighbour_names
         {{-1, 0}, {0, 1}, {1, 0}, {0, -1}, {-1, -1}, {-1, 1}, {1, 1}, {1, -1}}};
@@ -48,7 +48,7 @@ unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std
     // A corner joins only when both its sides do: top_left lies between left and top, and so on.
     for (unsigned i = 0; i < 4; ++i)
         if ((sides >> i & 1) == 0 || (sides >> (i + 3) % 4 & 1) == 0) corners &= ~(1u << (i + 4));
-    return joins == Family::Joins::sides ? sides : joins == Family::Joins::corners ? corners : sides | corners;
+    return joins == Joins::sides ? sides : joins == Joins::corners ? corners : sides | corners;
 }
 
 void WorldMaker::CellFiller::report_gap(const std::array<int, 2>& family, unsigned joined,

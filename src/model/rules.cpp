@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "dryground/report.hpp"
+#include "words_internal.hpp"
 
 namespace dryground {
 
@@ -115,19 +116,7 @@ const RuleText* find_rule(std::string_view name) {
     return row == std::end(table) ? nullptr : row;
 }
 
-std::string_view name_of(Severity severity) {
-    switch (severity) {
-        case off:
-            return "off";
-        case note:
-            return "note";
-        case warning:
-            return "warning";
-        case error:
-            break;
-    }
-    return "error";
-}
+std::string_view name_of(Severity severity) { return word_of(severity); }
 
 std::optional<Severity> severity_from(std::string_view name) {
     for (const Severity severity : {off, note, warning, error})

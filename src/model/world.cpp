@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <stdexcept>
 
+#include "words_internal.hpp"
+
 namespace dryground {
 
 int TileSet::find(std::string_view tile) const {
@@ -124,26 +126,13 @@ const World& Loaded::world() const& {
     return *world_;
 }
 
-std::string_view name_of(OneWay one_way) {
-    static constexpr std::string_view names[] = {"", "up", "down", "left", "right"};
-    return names[static_cast<int>(one_way)];
-}
+std::string_view name_of(OneWay one_way) { return word_of(one_way); }
 
-std::string_view name_of(Role role) {
-    static constexpr std::string_view names[] = {"spawn", "trigger", "link", "solid", "entity"};
-    return names[static_cast<int>(role)];
-}
+std::string_view name_of(Role role) { return word_of(role); }
 
-std::string_view name_of(FieldType type) {
-    static constexpr std::string_view names[] = {"yes_no", "whole", "number", "text", "choice", "colour", "place",
-                                                 "ref",    "map",   "tile",   "fact", "list",   "file"};
-    return names[static_cast<int>(type)];
-}
+std::string_view name_of(FieldType type) { return word_of(type); }
 
-std::string_view name_of(Fires fires) {
-    static constexpr std::string_view names[] = {"enter", "inside", "leave", "use", "bump", "defeat", "start"};
-    return names[static_cast<int>(fires)];
-}
+std::string_view name_of(Fires fires) { return word_of(fires); }
 
 std::vector<std::string> flag_names(const World& world, FlagSet flags) {
     std::vector<std::string> names;
@@ -152,10 +141,7 @@ std::vector<std::string> flag_names(const World& world, FlagSet flags) {
     return names;
 }
 
-std::string_view name_of(Passage passage) {
-    static constexpr std::string_view names[] = {"open", "shut", "in", "out"};
-    return names[static_cast<int>(passage)];
-}
+std::string_view name_of(Passage passage) { return word_of(passage); }
 
 std::string text(const Value& value) {
     struct Writer {

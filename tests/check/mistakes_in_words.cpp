@@ -141,8 +141,8 @@ public:
     }
 
     void key(const std::string& file, const Word& word, const std::string& said) {
-        static const std::set<std::string> declaring{"barriers", "flags",  "storeys",   "facts",
-                                                     "events",   "shapes", "map_fields"};
+        static const std::set<std::string> declaring{"barriers", "flags",  "storeys",  "facts",
+                                                     "events",   "shapes", "map_props"};
         if (declaring.count(word.key) != 0 && said.find('.') == std::string::npos)
             declared(file, word, said, misspelt(said));
         else if (said == "format")

@@ -154,7 +154,7 @@ TEST_CASE("`except` says more of single painted objects") {
 
 TEST_CASE("layers come and go with facts, and say how they are drawn") {
     Files files = worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
-                               "[layer_fields]\ntide = { type = \"whole\", default = 3 }\n[kinds.crab]");
+                               "[layer_props]\ntide = { type = \"whole\", default = 3 }\n[kinds.crab]");
     files = merging::with_layer(files,
                                 "[[layers]]\nname = \"flood\"\nwhen = [\"has_key\"]\nband = \"front\"\nopacity = 0.5\n"
                                 "props = { tide = 4 }\nlegend = { \"#\" = \"peat\" }\n"

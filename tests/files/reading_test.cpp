@@ -91,7 +91,7 @@ const Misread misread[] = {
     {"flat.toml", "kind = \"crab\"", "kind = \"crab\", props = { patrol_px = -1 }", "kind-field at flat.toml:22:47",
      "at least 0"},
     {"flat.toml", "kind = \"crab\"", "kind = \"crab\", props = { patrol = 1 }", "kind-field at flat.toml:22:47",
-     "no such field"},
+     "no such property"},
     {"world.toml", "default = 32, ", "", "kind-field at flat.toml:22:3", "must be given"},
 };
 
@@ -178,12 +178,12 @@ TEST_CASE("byte order marks and CRLF are read like any text") {
 
 TEST_CASE("values keep their types from file to game") {
     Files files = worlds::with(
-        worlds::small_world(), "world.toml", "fields.patrol_px",
-        "fields.lit = { type = \"yes_no\", default = true }\nfields.near = { type = \"place\", default = [1, 2.5] }\n"
-        "fields.names = { type = \"list\", of = \"text\", default = [\"a\", \"b\"] }\nfields.count = { type = "
+        worlds::small_world(), "world.toml", "props.patrol_px",
+        "props.lit = { type = \"yes_no\", default = true }\nprops.near = { type = \"place\", default = [1, 2.5] }\n"
+        "props.names = { type = \"list\", of = \"text\", default = [\"a\", \"b\"] }\nprops.count = { type = "
         "\"whole\", default = 3 }\n"
-        "fields.opens = { type = \"ref\", default = \"flat/landing\" }\nfields.tint = { type = \"colour\", default = "
-        "\"#102030\" }\nfields.patrol_px");
+        "props.opens = { type = \"ref\", default = \"flat/landing\" }\nprops.tint = { type = \"colour\", default = "
+        "\"#102030\" }\nprops.patrol_px");
     const Loaded loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
@@ -203,7 +203,7 @@ TEST_CASE("rules, likeness and own keys stand over each other in that order") {
     files["marsh.toml"] = R"(format = "dryground/tiles/1"
 name = "marsh"
 cell = [16, 16]
-fields.harm = { type = "whole", default = 0 }
+props.harm = { type = "whole", default = 0 }
 [shapes]
 low = { box = [0, 8, 16, 8] }
 [[for]]

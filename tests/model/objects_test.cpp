@@ -95,8 +95,8 @@ TEST_CASE("a line is no area for a carve or a kind, and only lines are one-way")
     CHECK(wrong(worlds::with(worlds::small_world(), "marsh.toml", "box = [0, 4, 16, 8] }]",
                              "line = [[0, 4], [16, 4]] }]"),
                 Rule::out_of_range) == 1);
-    CHECK(wrong(worlds::with(worlds::small_world(), "world.toml", "mover = \"warden\"\nfields",
-                             "mover = \"warden\"\narea = { line = [[0, 0], [4, 4]] }\nfields"),
+    CHECK(wrong(worlds::with(worlds::small_world(), "world.toml", "mover = \"warden\"\nprops",
+                             "mover = \"warden\"\narea = { line = [[0, 0], [4, 4]] }\nprops"),
                 Rule::out_of_range) == 1);
     CHECK(wrong(worlds::with(worlds::small_world(), "marsh.toml", "[16, 16]] }]", "[16, 16]], one_way = \"up\" }]"),
                 Rule::unknown_key) == 1);

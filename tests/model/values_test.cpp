@@ -51,8 +51,8 @@ const Row rows[] = {
 };
 
 worlds::Files with_field(const Row& row) {
-    const worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "fields.patrol_px",
-                                             std::string("fields.thing = { ") + row.field + " }\nfields.patrol_px");
+    const worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "props.patrol_px",
+                                             std::string("props.thing = { ") + row.field + " }\nprops.patrol_px");
     return worlds::with(files, "flat.toml", "kind = \"crab\"",
                         std::string("kind = \"crab\", props = { thing = ") + row.value + " }");
 }
@@ -75,8 +75,8 @@ TEST_CASE("each type takes what is its own and refuses the rest with a reason") 
 
 TEST_CASE("a field's own default must fit it") {
     const auto default_fault = [](const char* field) {
-        return worlds::all_findings(worlds::with(worlds::small_world(), "world.toml", "fields.patrol_px",
-                                                 std::string("fields.thing = { ") + field + " }\nfields.patrol_px"));
+        return worlds::all_findings(worlds::with(worlds::small_world(), "world.toml", "props.patrol_px",
+                                                 std::string("props.thing = { ") + field + " }\nprops.patrol_px"));
     };
     CHECK(default_fault("type = \"whole\", default = 3").empty());
     CHECK(text(default_fault("type = \"whole\", default = \"3\""))
@@ -88,8 +88,8 @@ TEST_CASE("a field's own default must fit it") {
 TEST_CASE("a kind that is like another takes its fields and may change them") {
     const worlds::Files files =
         worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
-                     "[kinds.hermit]\nlike = \"crab\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"number\", "
-                     "default = 8 }\nfields.shell = { type = \"text\", default = \"whelk\" }\n\n[kinds.crab]");
+                     "[kinds.hermit]\nlike = \"crab\"\ntags = [\"foe\"]\nprops.patrol_px = { type = \"number\", "
+                     "default = 8 }\nprops.shell = { type = \"text\", default = \"whelk\" }\n\n[kinds.crab]");
     const Loaded loaded = worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"hermit\""));
     INFO(text(loaded.report()));
     REQUIRE(loaded);

@@ -154,8 +154,8 @@ TEST_CASE("a body that steps is in the cell that holds its position", "[triggers
 TEST_CASE("objects become a game's things, and what has no function is told", "[spawners]") {
     const World world = worlds::world_of(
         worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
-                     "stands = \"feet\"\ntags = [\"foe\"]\nfields.patrol_px = { type = \"whole\", default = 32 "
-                     "}\nfields.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
+                     "stands = \"feet\"\ntags = [\"foe\"]\nprops.patrol_px = { type = \"whole\", default = 32 "
+                     "}\nprops.shy = { type = \"yes_no\", default = true }\n\n[kinds.chest]"));
     const Play play(world, "flat");
     std::string made;
     Spawners spawners;
@@ -248,7 +248,7 @@ TEST_CASE("a firing carries the tile as it was, its properties, and what it beca
                                        "}]\nprops.harm = 3\nreacts = [{ fires = \"enter\", turns_into = \"\", runs = "
                                        "\"ring_bell\" }]\n[tiles.net]\n");
     files = worlds::with(files, "marsh.toml", "cell = [16, 16]\n",
-                         "cell = [16, 16]\nfields.harm = { type = \"whole\", default = 0 }\n");
+                         "cell = [16, 16]\nprops.harm = { type = \"whole\", default = 0 }\n");
     Play play(worlds::world_of(files), "flat");
     play.set_tile(0, {0, 0}, "steam");
     TriggerTracker tracker(play);

@@ -50,7 +50,7 @@ ring = "rings"
 [kinds.crab]
 role = "spawn"
 mover = "crab"
-{}fields.patrol_px = {{ type = "number", default = 32, min = 0 }}
+{}props.patrol_px = {{ type = "number", default = 32, min = 0 }}
 )",
                        side ? 14 : 6, side ? -7 : -3,
                        side ? "moves = \"side\"\njump_px = 40" : "needs = [\"walk\"]\nmoves = \"free\"", side ? -4 : 0,

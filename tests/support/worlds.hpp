@@ -44,7 +44,7 @@ ring = "rings"
 [kinds.crab]
 role = "entity"
 mover = "warden"
-fields.patrol_px = { type = "number", default = 32, min = 0 }
+props.patrol_px = { type = "number", default = 32, min = 0 }
 
 [check]                                     # there is more than is used
 tile-unused = "off"
