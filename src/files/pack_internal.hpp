@@ -60,6 +60,8 @@ public:
     Node(const Json* json, std::string path, Report& report) : json_(json), path_(std::move(path)), report_(&report) {}
 
     [[nodiscard]] Node at(const char* key) const;
+    // One that may be left out: null then.
+    [[nodiscard]] Node at_if_there(const char* key) const;
     [[nodiscard]] bool is_null() const { return json_ == nullptr || json_->is_null(); }
     [[nodiscard]] std::vector<Node> items() const;                             // of a list
     [[nodiscard]] std::vector<std::pair<std::string, Node>> entries() const;   // of a table

@@ -26,13 +26,14 @@ public:
     KeyReader() = default;   // of things that name no files
     explicit KeyReader(const Reading& reading) : reading_(&reading) {}
 
-    // All keys of a draft. Keys that are none are reported when the table is finished.
+    // All keys of a draft, or but those that say together what it is. Keys that are none are reported when the table is
+    // finished.
     template <class Draft>
-    void read(Table& table, Draft& draft) const {
+    void read(Table& table, Draft& draft, bool groups_alone = false) const {
         keys::each_key(keys::Of<Draft>{}, [&](const auto& key, auto member) {
             if constexpr (std::is_same_v<std::decay_t<decltype(key)>, keys::Group>)
                 read_group(table, draft, draft.*member);
-            else
+            else if (!groups_alone)
                 read_key(table, key, draft.*member);
         });
     }

@@ -50,7 +50,7 @@ void KeyReader::read_key(Table& table, const Key& key, std::vector<ObjectCarve>&
         ObjectCarve one;
         one.barrier = carve.required_text("barrier", "barrier = \"…\"");
         if (carve.tree().size() > 1) {
-            one.shape = read_shape(table.source(), carve.tree(), what);
+            one.shape = read_carve_shape(carve);
             if (!one.shape) return;
         }
         into.push_back(std::move(one));

@@ -187,6 +187,7 @@ ObjectDraft read_object(const Node& node, const Back& back) {
     }
     object.storey = node.at("storey").name_or_none();
     object.barrier = node.at("barrier").name_or_none();
+    object.surface = read_packed_surface(node.at_if_there("surface"));
     object.tags = node.at("tags").texts();
     object.fires = node.at("fires").name();
     object.by = node.at("by").names();

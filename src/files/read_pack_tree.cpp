@@ -141,6 +141,12 @@ void Node::wrong(const std::string& should_be) const {
     report_->add(std::move(finding));
 }
 
+Node Node::at_if_there(const char* key) const {
+    static const Json none;
+    if (json_ != nullptr && json_->is_object() && !json_->contains(key)) return {&none, path_, *report_};
+    return at(key);
+}
+
 Node Node::at(const char* key) const {
     const std::string path = path_.empty() ? key : path_ + "/" + key;
     if (json_ == nullptr) return {nullptr, path, *report_};

@@ -178,6 +178,17 @@ std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& nod
     return draft;
 }
 
+std::optional<ShapeDraft> read_carve_shape(Table& carve) {
+    ShapeDraft draft;
+    draft.place = carve.place();
+    std::optional<Form> form = read_form(carve);
+    KeyReader().read(carve, draft, true);
+    carve.finish();
+    if (!form) return std::nullopt;
+    draft.form = std::move(*form);
+    return draft;
+}
+
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key) {
     const toml::array* list = table.list(key, "a list of shapes");
     if (list == nullptr) return std::nullopt;

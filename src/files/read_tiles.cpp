@@ -15,12 +15,11 @@ void KeyReader::read_key(Table& table, const Key& key, std::optional<std::vector
         if (carve.tree().size() == 1) {   // nothing but the barrier: the whole cell
             draft.shape.form = WholeCell{};
             draft.shape.place = carve.place();
-        } else if (auto shape = read_shape(table.source(), carve.tree(), what)) {
+        } else if (auto shape = read_carve_shape(carve)) {
             draft.shape = std::move(*shape);
         } else {
             return;
         }
-        draft.shape.barrier.reset();
         result.push_back(std::move(draft));
     });
     if (said) into = std::move(result);

@@ -35,6 +35,8 @@ struct Reading {
 using PointsPx = std::vector<std::array<double, 2>>;
 std::optional<PointsPx> read_points(const Source& source, const toml::node& node, const std::string& what);
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
+// What of a barrier is taken away: a form, beside which nothing else is said.
+std::optional<ShapeDraft> read_carve_shape(Table& carve);
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
 // A box, polygon, circle or ellipse, said by the key of that name.
 using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx>;

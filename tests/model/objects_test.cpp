@@ -101,3 +101,56 @@ TEST_CASE("a line is no area for a carve or a kind, and only lines are one-way")
     CHECK(wrong(worlds::with(worlds::small_world(), "marsh.toml", "[16, 16]] }]", "[16, 16]], one_way = \"up\" }]"),
                 Rule::unknown_key) == 1);
 }
+
+namespace {
+
+// A shell that everyone may pick up, once, while the tide is out; and one that says otherwise.
+worlds::Files with_shells() {
+    worlds::Files files = worlds::with(worlds::with(worlds::small_world(), "world.toml", "has_key = \"the key\"",
+                                                    "has_key = \"the key\"\nopen = \"\"\nwet = \"\""),
+                                       "world.toml", "ring = \"rings\"", "ring = \"rings\"\nhum = \"\"");
+    files["world.toml"] +=
+        "\n[kinds.shell]\nrole = \"solid\"\nfires = \"bump\"\nby = [\"warden\"]\nonce = true\nevery_s = 2\nruns = "
+        "\"ring\"\ngives = [\"open\"]\nneeds = [\"open\"]\nwhen = [\"open\"]\nunless = [\"wet\"]\nbarrier = "
+        "\"earth\"\nsurface = { friction = 0.5 }\n[kinds.whelk]\nlike = \"shell\"\nonce = false\n";
+    return files;
+}
+
+}   // namespace
+
+TEST_CASE("what a kind says of its objects holds for those that say nothing themselves") {
+    worlds::Files files = with_shells();
+    files["flat.toml"] +=
+        "[[layers]]\nname = \"shells\"\nobjects = [{ name = \"plain\", kind = \"shell\", box = [0, 0, 8, 8] }, { name "
+        "= \"own\", kind = \"shell\", box = [0, 16, 8, 8], fires = \"use\", by = [], once = false, every_s = 0, runs = "
+        "\"hum\", gives = [], needs = [], when = [], unless = [], surface = { friction = 1 } }, { name = \"like\", "
+        "kind = "
+        "\"whelk\", box = [32, 0, 8, 8] }]\n";
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const World& world = loaded.world();
+    const Map& map = world.map("flat");
+    const auto object = [&](const char* name) { return map.objects[static_cast<std::size_t>(map.find_object(name))]; };
+    const Object plain = object("plain"), own = object("own"), like = object("like");
+    const int open = world.find_fact("open"), wet = world.find_fact("wet");
+    CHECK(plain.fires == Fires::bump);
+    CHECK(plain.by == std::vector<int>{world.find_mover("warden")});
+    CHECK((plain.once && plain.every_s == 2 && plain.runs == world.find_event("ring")));
+    CHECK(plain.gives == std::vector<int>{open});
+    CHECK(plain.needs == std::vector<int>{open});
+    CHECK(plain.when == std::vector<int>{open});
+    CHECK(plain.unless == std::vector<int>{wet});
+    CHECK(plain.barrier == world.find_barrier("earth"));
+    CHECK(plain.surface == Surface{0.5, std::nullopt});
+    CHECK(own.fires == Fires::use);
+    CHECK((!own.once && own.every_s == 0 && own.runs == world.find_event("hum")));
+    CHECK((own.gives.empty() && own.needs.empty() && own.when.empty() && own.unless.empty()));
+    CHECK(own.surface == Surface{1, std::nullopt});
+    CHECK((!like.once && like.fires == Fires::bump && like.unless == plain.unless));
+    // Said wrongly, it is told once, where it is said.
+    const Report wrong =
+        worlds::all_findings(worlds::with(files, "world.toml", "gives = [\"open\"]", "gives = [\"opn\"]"));
+    REQUIRE(worlds::of_rule(wrong, Rule::unknown_name).size() == 1);
+    CHECK(worlds::of_rule(wrong, Rule::unknown_name)[0]->place.file == "world.toml");
+}

@@ -1,4 +1,4 @@
-// Typed fields: what fits each type, and what is said of what does not.
+// Typed properties: what fits each type, and what is said of what does not.
 // Also tests src/model: make_values
 #include <catch2/catch.hpp>
 
@@ -85,7 +85,7 @@ TEST_CASE("a field's own default must fit it") {
     CHECK(text(default_fault("type = \"choice\", default = \"a\"")).find("has no 'of'") != std::string::npos);
 }
 
-TEST_CASE("a kind that is like another takes its fields and may change them") {
+TEST_CASE("a kind that is like another takes its properties and may change them") {
     const worlds::Files files =
         worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
                      "[kinds.hermit]\nlike = \"crab\"\ntags = [\"foe\"]\nprops.patrol_px = { type = \"number\", "
@@ -102,6 +102,41 @@ TEST_CASE("a kind that is like another takes its fields and may change them") {
     const Report round =
         worlds::all_findings(worlds::with(files, "world.toml", "[kinds.crab]", "[kinds.crab]\nlike = \"hermit\""));
     CHECK(worlds::of_rule(round, Rule::like_chain).size() == 1);
+}
+
+TEST_CASE("a value under a kind's props is a new default of what the kind that it is like declares") {
+    const auto with = [](const std::string& props) {
+        return worlds::with(worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
+                                         "[kinds.hermit]\nlike = \"crab\"\n" + props + "\n\n[kinds.crab]"),
+                            "flat.toml", "kind = \"crab\"", "kind = \"hermit\"");
+    };
+    const Loaded loaded = worlds::load(with("props.patrol_px = 8"));
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    CHECK(map.objects[static_cast<std::size_t>(map.find_object("crab_a"))].props.at("patrol_px") == Value{8.0});
+    const auto told = [&](const std::string& props) { return text(worlds::all_findings(with(props))); };
+    CHECK(told("props.patrol_px = \"far\"").find("should be a number") != std::string::npos);
+    CHECK(told("props.patrol_px = -1").find("at least 0") != std::string::npos);
+    CHECK(told("props.patrol_p = 8").find("did you mean: patrol_px") != std::string::npos);
+    CHECK(told("fields.patrol_px = { type = \"number\" }").find("it is called: props") != std::string::npos);
+}
+
+TEST_CASE("a property that is optional has no value where it is left out") {
+    const worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "props.patrol_px",
+                                             "props.den = { type = \"place\", optional = true }\nprops.patrol_px");
+    const auto crab_of = [](const Loaded& loaded) {
+        const Map& map = loaded.world().map("flat");
+        return map.objects[static_cast<std::size_t>(map.find_object("crab_a"))];
+    };
+    const Loaded without = worlds::load(files);
+    INFO(text(without.report()));
+    REQUIRE(without);
+    CHECK(crab_of(without).props.count("den") == 0);
+    const Loaded given =
+        worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"crab\", props = { den = [1, 2] }"));
+    REQUIRE(given);
+    CHECK(crab_of(given).props.count("den") == 1);
 }
 
 TEST_CASE("values read as one would write them") {

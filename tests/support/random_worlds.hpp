@@ -85,7 +85,20 @@ private:
         KindDraft hermit;
         hermit.name = "hermit";
         hermit.like = Name("silt_crab");
-        draft.kinds = {crab, hermit};
+        hermit.props["patrol"] = Said<Value>(Value{dice_.in(0, 9) / 2.0});
+        hermit.runs = maybe(Name("ring"));
+        hermit.once = maybe(true);
+        hermit.every_s = maybe(1.5);
+        hermit.fires = maybe(one({"enter", "inside", "use"}));
+        if (dice_.once_in(2))
+            hermit.gives = some({"open", "wet"}), hermit.unless = some({"wet"}), hermit.by = some({"crab"});
+        KindDraft groyne;
+        groyne.name = "groyne";
+        groyne.role = Said<std::string>("solid");
+        groyne.barrier = one({"earth", "brine"});
+        groyne.surface = surface();
+        groyne.when = some({"open"});
+        draft.kinds = {crab, hermit, groyne};
         draft.merging.most_vertices = dice_.in(3, 12);
         draft.merging.chunk_cells = dice_.in(1, 40);
         if (dice_.once_in(2)) draft.limits = {{Name("maps"), std::int64_t{64}}};
@@ -310,7 +323,7 @@ private:
     ObjectDraft object(const std::string& name, const char* other_map) {
         ObjectDraft object;
         object.name = Name(name);
-        object.kind = one({"silt_crab", "trigger", "solid", "link", "spawn"});
+        object.kind = one({"silt_crab", "hermit", "trigger", "solid", "groyne", "link", "spawn"});
         switch (dice_.in(0, 4)) {
             case 0:
                 object.form = PointPx{px(), px()};
@@ -333,21 +346,25 @@ private:
                     area_form());
         }
         if (dice_.once_in(3)) object.turn = dice_.in(0, 359);
-        object.hollow = object.kind.value == "solid" && object.form.index() > 2 && dice_.once_in(4);
+        const bool is_solid = object.kind.value == "solid" || object.kind.value == "groyne";
+        object.hollow = is_solid && object.form.index() > 2 && dice_.once_in(4);
         object.tags = {word()};
-        if (object.kind.value == "solid") {
-            object.barrier = one({"earth", "brine"});
+        if (is_solid) {
+            if (object.kind.value == "solid" || dice_.once_in(2)) object.barrier = one({"earth", "brine"});
+            object.surface = surface();
             if (!object.hollow && dice_.once_in(4)) object.form = LinePx{{{px(), px()}, {px(), px()}, {px(), px()}}};
         }
         if (has_loft_ && dice_.once_in(3)) object.storey = Name("loft");
         if (dice_.once_in(3)) object.when = some({"open", "wet"});
         if (dice_.once_in(3)) object.unless = some({"wet"});
         if (object.kind.value == "link") object.to = Name(fmt::format("{}/a", other_map));
-        object.by = some({"crab"});
-        object.once = dice_.once_in(2);
-        object.every_s = dice_.in(0, 3) / 2.0;
-        object.needs = some({"open"});
-        object.gives = some({"wet", "open"});
+        if (object.kind.value == "link") object.arrival_runs = maybe(Name("ring"));
+        object.fires = maybe(one({"enter", "inside", "leave", "use", "bump", "defeat"}));
+        object.by = maybe(some({"crab"}));
+        object.once = maybe(dice_.once_in(2));
+        object.every_s = maybe(dice_.in(0, 3) / 2.0);
+        object.needs = maybe(some({"open"}));
+        object.gives = maybe(some({"wet", "open"}));
         object.runs = maybe(Name("ring"));
         if (object.kind.value == "silt_crab" && dice_.once_in(2))
             object.props["patrol"] = Said<Value>(Value{static_cast<double>(dice_.in(0, 5))});
