@@ -1,4 +1,4 @@
-// dryground edit: changes to a map, made in its files.
+// dryground edit: changes to maps, tiles and kinds, made in their files.
 
 #include <fmt/format.h>
 
@@ -16,7 +16,7 @@ namespace {
 
 struct EditOptions {
     WorldArguments world;
-    std::string layer, tile, from, to, name, kind, keep = "top_left";
+    std::string layer, tile, from, to, name, kind, set, keep = "top_left";
     std::vector<std::string> places, values;
     std::string at, cell, cells, by, by_cells, area;
     bool dry_run = false;
@@ -73,15 +73,15 @@ std::vector<dg::CellAt> all_cells(const std::vector<std::string>& places) {
     return cells;
 }
 
-dg::GivenProperties properties(const std::vector<std::string>& values) {
-    dg::GivenProperties props;
+dg::GivenKeys keys(const std::vector<std::string>& values) {
+    dg::GivenKeys given;
     for (const std::string& value : values) {
         const std::size_t equals = value.find('=');
         if (equals == std::string::npos || equals == 0)
-            stop(misuse, fmt::format("'{}' is no property: say name=value", value));
-        props.emplace_back(value.substr(0, equals), value.substr(equals + 1));
+            stop(misuse, fmt::format("'{}' says no key: say KEY=VALUE, as in once=true", value));
+        given.emplace_back(value.substr(0, equals), value.substr(equals + 1));
     }
-    return props;
+    return given;
 }
 
 int given(std::initializer_list<const std::string*> options) {
@@ -94,7 +94,7 @@ dg::MapEdit add_object(const EditOptions& o) {
     const dg::ObjectAt at = !o.at.empty()     ? dg::ObjectAt(point(o.at))
                             : !o.cell.empty() ? dg::ObjectAt(cell_at(o.cell))
                                               : dg::ObjectAt(cell_area(o.cells));
-    return dg::AddObject{o.layer, o.name, o.kind, at, o.to, properties(o.values)};
+    return dg::AddObject{o.layer, o.name, o.kind, at, o.to, keys(o.values)};
 }
 
 dg::MapEdit move_object(const EditOptions& o) {
@@ -136,18 +136,46 @@ std::string that_came(const std::vector<dg::Finding>& before, const std::vector<
 }
 
 std::string counted(std::size_t count, const std::string& things) {
-    return fmt::format("{} {}", count,
-                       count == 1 ? things.substr(0, things.size() - (things == "properties" ? 3 : 1)) +
-                                        (things == "properties" ? "y" : "")
-                                  : things);
+    return fmt::format("{} {}", count, count == 1 ? things.substr(0, things.size() - 1) : things);
+}
+
+dg::FoundWorld find_world(const EditOptions& options) {
+    dg::FoundWorld found = options.world.find();
+    if (found.report.empty()) return found;
+    say(dg::text(found.report));
+    stop(findings, fmt::format("'{}' cannot be read; nothing was changed", options.world.file));
+}
+
+// Writes what an edit gave, or shows it; says what `check` says now and did not before. `of`: what was changed.
+void write_edit(const EditOptions& options, const fs::path& world, const dg::Edited& edited, const char* what,
+                const std::string& of) {
+    if (!edited.fault.empty()) {
+        if (!edited.report.empty()) say(dg::text(edited.report));
+        stop(edited.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", edited.fault));
+    }
+    const fs::path folder = world.parent_path();
+    if (options.dry_run) {
+        for (const dg::NamedBytes& file : edited.files) {
+            const std::string old = dg::read_file(folder / file.file).bytes.value_or(std::string());
+            const bool picture = fs::path(file.file).extension() == ".png";
+            print(fmt::format("{}:\n{}", file.file,
+                              picture ? "  pixels change\n" : dg::line_differences(old, file.bytes)));
+        }
+        say(fmt::format("{} of {} would change; nothing was written (--dry-run)\n", counted(edited.changed, what), of));
+        return;
+    }
+    const std::vector<dg::Finding> before = findings_in(world);
+    std::vector<dg::NamedBytes> files = edited.files;
+    for (dg::NamedBytes& file : files) file.file = (folder / file.file).generic_string();
+    if (const std::string fault = dg::write_files(files); !fault.empty())
+        stop(misuse, fmt::format("cannot write {}", fault));
+    for (const dg::NamedBytes& file : edited.files) print(fmt::format("{}\n", file.file));
+    say(fmt::format("{} of {} changed\n", counted(edited.changed, what), of));
+    say(that_came(before, findings_in(world)));
 }
 
 void make(const EditOptions& options, const dg::MapEdit& edit, const char* what) {
-    const dg::FoundWorld found = options.world.find();
-    if (!found.report.empty()) {
-        say(dg::text(found.report));
-        stop(findings, fmt::format("'{}' cannot be read; nothing was changed", options.world.file));
-    }
+    const dg::FoundWorld found = find_world(options);
     if (options.world.maps.size() > 1) stop(misuse, "one map at a time: say --map once");
     std::string map = options.world.maps.empty() ? found.map : options.world.maps.front();
     if (map.empty()) {
@@ -160,31 +188,30 @@ void make(const EditOptions& options, const dg::MapEdit& edit, const char* what)
         else if (drafts.builder)
             stop(misuse, fmt::format("which map? say --map NAME; the world has {}", fmt::join(names, ", ")));
     }
-    const dg::Edited edited = dg::edit_map(found.world, map, edit);
-    if (!edited.fault.empty()) {
-        if (!edited.report.empty()) say(dg::text(edited.report));
-        stop(edited.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", edited.fault));
+    write_edit(options, found.world, dg::edit_map(found.world, map, edit), what, map);
+}
+
+void make_kind(const EditOptions& options) {
+    const dg::FoundWorld found = find_world(options);
+    write_edit(options, found.world, dg::edit_kind(found.world, options.name, keys(options.values)), "keys",
+               fmt::format("kind '{}'", options.name));
+}
+
+void make_tiles(const EditOptions& options) {
+    const dg::FoundWorld found = find_world(options);
+    std::string set = options.set.empty() ? found.tileset : options.set;
+    if (set.empty()) {
+        const dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+        std::vector<std::string> names;
+        if (drafts.builder)
+            for (const dg::TileSetDraft& one : drafts.builder->tileset_drafts()) names.push_back(one.name.value);
+        if (names.size() == 1)
+            set = names.front();
+        else if (drafts.builder)
+            stop(misuse, fmt::format("which tile set? say --set NAME; the world has {}", fmt::join(names, ", ")));
     }
-    const fs::path folder = fs::path(found.world).parent_path();
-    if (options.dry_run) {
-        for (const dg::NamedBytes& file : edited.files) {
-            const std::string old = dg::read_file(folder / file.file).bytes.value_or(std::string());
-            const bool picture = fs::path(file.file).extension() == ".png";
-            print(fmt::format("{}:\n{}", file.file,
-                              picture ? "  pixels change\n" : dg::line_differences(old, file.bytes)));
-        }
-        say(fmt::format("{} of {} would change; nothing was written (--dry-run)\n", counted(edited.changed, what),
-                        map));
-        return;
-    }
-    const std::vector<dg::Finding> before = findings_in(found.world);
-    std::vector<dg::NamedBytes> files = edited.files;
-    for (dg::NamedBytes& file : files) file.file = (folder / file.file).generic_string();
-    if (const std::string fault = dg::write_files(files); !fault.empty())
-        stop(misuse, fmt::format("cannot write {}", fault));
-    for (const dg::NamedBytes& file : edited.files) print(fmt::format("{}\n", file.file));
-    say(fmt::format("{} of {} changed\n", counted(edited.changed, what), map));
-    say(that_came(before, findings_in(found.world)));
+    write_edit(options, found.world, dg::edit_tiles(found.world, set, options.name, keys(options.values)), "keys",
+               fmt::format("tile set '{}'", set));
 }
 
 // A verb: its arguments and the edit that they mean.
@@ -252,6 +279,11 @@ void add_cell_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     with_places(erase, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
 }
 
+CLI::Option* with_values(CLI::App* verb, const std::shared_ptr<EditOptions>& o) {
+    return verb->add_option("KEY=VALUE", o->values, "Keys and properties; lists as iron,rope, numbers as 0,8,16,8")
+        ->type_name("");
+}
+
 void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     CLI::App* object = app.add_subcommand("object", "Add, move, drop or change an object");
     object->require_subcommand(1);
@@ -262,9 +294,6 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
         verb->add_option("--at", o->at, "Where: x,y px")->type_name("X,Y");
         verb->add_option("--cell", o->cell, "Where: on a cell")->type_name("C,R");
     };
-    const auto with_values = [&](CLI::App* verb) {
-        return verb->add_option("VALUE", o->values, "Properties: name=value")->type_name("");
-    };
     CLI::App* add = add_verb(*object, o, "add", "Add an object", "objects", add_object);
     with_name(add);
     add->add_option("KIND", o->kind, "A kind of the world, or spawn, trigger, link, solid, entity")
@@ -273,7 +302,7 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     with_at(add);
     add->add_option("--cells", o->cells, "Where: on a block of cells")->type_name("C,R,W,H");
     add->add_option("--to", o->to, "Where a link leads")->type_name("MAP/OBJECT");
-    with_values(add);
+    with_values(add, o);
     CLI::App* move = add_verb(*object, o, "move", "Move an object", "objects", move_object);
     with_name(move);
     with_at(move);
@@ -282,11 +311,53 @@ void add_object_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
     with_name(add_verb(*object, o, "drop", "Take an object away", "objects",
                        [](const EditOptions& p) { return dg::DropObject{p.name}; }));
     CLI::App* give =
-        add_verb(*object, o, "give", "Set properties of an object", "properties", [](const EditOptions& p) {
-            return dg::GiveObject{p.name, properties(p.values)};
+        add_verb(*object, o, "give", "Set keys and properties of an object", "keys", [](const EditOptions& p) {
+            return dg::GiveObject{p.name, keys(p.values)};
         });
     with_name(give);
-    with_values(give)->required();
+    with_values(give, o)->required();
+    give->footer(
+        "Examples: dryground edit demo/maps/slipway.map.toml --dry-run object give crab_a patrol_px=16\n"
+        "          dryground edit demo/maps/slipway.map.toml --dry-run object give bell once=false box=320,96,48,32\n"
+        "`dryground keys object` lists all keys.");
+}
+
+// Keys of whole things: the map, a layer, a kind, tiles.
+void add_key_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
+    CLI::App* map = app.add_subcommand("map", "Change keys of the map");
+    map->require_subcommand(1);
+    CLI::App* set_map = add_verb(*map, o, "set", "Set keys and properties of the map", "keys",
+                                 [](const EditOptions& p) { return dg::GiveMap{keys(p.values)}; });
+    with_values(set_map, o)->required();
+    set_map->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run map set rim=open");
+    CLI::App* layer = app.add_subcommand("layer", "Change keys of a layer (--layer)");
+    layer->require_subcommand(1);
+    CLI::App* set_layer =
+        add_verb(*layer, o, "set", "Set keys and properties of a layer", "keys", [](const EditOptions& p) {
+            return dg::GiveLayer{p.layer, keys(p.values)};
+        });
+    with_values(set_layer, o)->required();
+    set_layer->footer(
+        "Example: dryground edit demo/maps/slipway.map.toml --layer ground --dry-run layer set opacity=0.5");
+    CLI::App* kind = app.add_subcommand("kind", "Change keys of a kind");
+    kind->require_subcommand(1);
+    CLI::App* set_kind = kind->add_subcommand("set", "Set keys of a kind, and defaults of its properties");
+    set_kind->add_option("NAME", o->name, "The kind")->required()->type_name("");
+    with_values(set_kind, o)->required();
+    set_kind->callback([o] { make_kind(*o); });
+    set_kind->footer("Example: dryground edit demo/world.toml --dry-run kind set silt_crab stands=middle");
+    CLI::App* tile = app.add_subcommand("tile", "Change keys of tiles");
+    tile->require_subcommand(1);
+    CLI::App* set_tile = tile->add_subcommand("set", "Set keys and properties of all tiles that match");
+    set_tile->add_option("PATTERN", o->name, "A tile's name, or a pattern: * for any characters")
+        ->required()
+        ->type_name("");
+    with_values(set_tile, o)->required();
+    set_tile->add_option("--set", o->set, "The tile set, where the world has several")->type_name("NAME");
+    set_tile->callback([o] { make_tiles(*o); });
+    set_tile->footer(
+        "Example: dryground edit demo/tiles/marsh.tiles.toml --dry-run tile set \'peat*\' barrier=earth "
+        "tags=soil,soft");
 }
 
 void add_map_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
@@ -310,8 +381,8 @@ void add_map_verbs(CLI::App& app, const std::shared_ptr<EditOptions>& o) {
 
 void add_edit(CLI::App& app) {
     auto options = std::make_shared<EditOptions>();
-    CLI::App* command =
-        app.add_subcommand("edit", "Change a map in its files: just the characters that have to change");
+    CLI::App* command = app.add_subcommand(
+        "edit", "Change a map, tiles or kinds in their files: just the characters that have to change");
     options->world.add_to(*command);
     command->add_option("--layer", options->layer, "The layer, where the map has several")->type_name("NAME");
     command->add_flag("--dry-run", options->dry_run, "Show what would change, and write nothing");
@@ -320,6 +391,7 @@ void add_edit(CLI::App& app) {
     add_cell_verbs(*command, options);
     add_object_verbs(*command, options);
     add_map_verbs(*command, options);
+    add_key_verbs(*command, options);
     command->footer(
         "Examples: dryground edit demo/maps/slipway.map.toml --layer ground --dry-run box crate 3,4,2,2\n"
         "          dryground edit demo/maps/slipway.map.toml --dry-run object move crab_a --by 16,0");

@@ -48,12 +48,17 @@ struct CopyCells {
 using ObjectAt = std::variant<PointPx, CellAt, CellArea>;
 using GivenProperties = std::vector<std::pair<std::string, std::string>>;   // values as one writes them, quotes apart
 
+// Keys, any of those that key_page lists for the thing, and properties that it may have ("props.NAME" where a key has
+// the name). Values as one writes them: texts need no quotes, lists of texts or numbers no brackets (iron,rope or
+// 0,8,16,8); anything else is TOML, as in { friction = 0.5 }.
+using GivenKeys = GivenProperties;
+
 struct AddObject {
     std::string layer;   // may be left empty where the map has but one layer of objects
     std::string name, kind;
     ObjectAt at;
     std::string to{};   // of a link: map/object
-    GivenProperties props{};
+    GivenKeys values{};
 };
 struct MoveObject {
     std::string name;
@@ -65,10 +70,18 @@ struct DropObject {
 };
 struct GiveObject {
     std::string name;
-    GivenProperties props;
+    GivenKeys values;
 };
 
 // ---- the whole map ----
+
+struct GiveLayer {
+    std::string layer;   // may be left empty where the map has but one
+    GivenKeys values;
+};
+struct GiveMap {
+    GivenKeys values;
+};
 
 enum class Keep { top_left, top_right, bottom_left, bottom_right };
 // What stays where it is keeps its coordinates: where columns or rows come or go at the left or the top, the map's
@@ -83,11 +96,11 @@ struct ShiftMap {
 };
 
 using MapEdit = std::variant<PaintCells, FillCells, ReplaceTile, CopyCells, AddObject, MoveObject, DropObject,
-                             GiveObject, ResizeMap, ShiftMap>;
+                             GiveObject, GiveLayer, GiveMap, ResizeMap, ShiftMap>;
 
 struct Edited {
     std::vector<NamedBytes> files;   // those that changed, from the world's folder; none where all is so already
-    std::size_t changed = 0;         // cells, or objects
+    std::size_t changed = 0;         // cells, objects, or keys
     std::string fault;               // why there is no result; empty when there is one
     Report report;                   // findings that stood in the way
 };
@@ -95,6 +108,12 @@ struct Edited {
 // Cost: about that of reading the world twice.
 [[nodiscard]] Edited edit_map(const std::string& world_file, const std::string& map, const MapEdit& edit,
                               const FileReader& reader = read_file);
+
+// Keys of a kind; of all tiles of a set whose names match a pattern (* for any run of characters). Cost as above.
+[[nodiscard]] Edited edit_kind(const std::string& world_file, const std::string& kind, const GivenKeys& values,
+                               const FileReader& reader = read_file);
+[[nodiscard]] Edited edit_tiles(const std::string& world_file, const std::string& tileset, const std::string& pattern,
+                                const GivenKeys& values, const FileReader& reader = read_file);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
 [[nodiscard]] std::vector<CellAt> cells_of_line(CellAt from, CellAt to);

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "dryground/text.hpp"
 #include "edit_internal.hpp"
 
 namespace dryground {
@@ -48,8 +49,22 @@ Report read_again(const std::string& world_file, const FileReader& reader) {
 
 }   // namespace
 
-Edited edit_map(const std::string& world_file, const std::string& name, const MapEdit& change,
-                const FileReader& reader) {
+namespace {
+
+std::string read_or_throw(const FileReader& reader, const fs::path& folder, const std::string& file) {
+    FileBytes bytes = reader(folder / fs::path(file).lexically_normal());
+    if (!bytes.bytes) throw EditFault(fmt::format("cannot read '{}': {}", file, bytes.fault));
+    return std::move(*bytes.bytes);
+}
+toml::table parse_or_throw(const std::string& text, const std::string& file) {
+    toml::parse_result parsed = toml::parse(text);
+    if (!parsed) throw EditFault(fmt::format("'{}' changed while it was read", file));
+    return std::move(parsed).table();
+}
+
+// Reads a world's drafts, lets `change(builder, result)` say what becomes of its files, and reads them again.
+template <class Change>
+Edited change_files(const std::string& world_file, const FileReader& reader, Change change) {
     Edited result;
     const LoadedDrafts drafts = load_drafts(world_file, reader);
     if (!drafts.builder) {
@@ -57,24 +72,48 @@ Edited edit_map(const std::string& world_file, const std::string& name, const Ma
         result.report = drafts.report;
         return result;
     }
-    const fs::path folder = fs::path(world_file).parent_path();
-    const auto read = [&](const std::string& file) {
-        FileBytes bytes = reader(folder / fs::path(file).lexically_normal());
-        if (!bytes.bytes) throw EditFault(fmt::format("cannot read '{}': {}", file, bytes.fault));
-        return std::move(*bytes.bytes);
-    };
     try {
-        const MapDraft& draft = find_map(*drafts.builder, name);
-        const std::string file = draft.place.file;
-        const std::string text = read(file);
-        toml::parse_result parsed = toml::parse(text);
-        if (!parsed) throw EditFault(fmt::format("'{}' changed while it was read", file));
+        change(*drafts.builder, result);
+    } catch (const EditFault& fault) {
+        result.fault = fault.what();
+        result.files.clear();
+        return result;
+    }
+    const Report before = drafts.builder->build().report(),
+                 after = read_again(world_file, overlaid(reader, fs::path(world_file).parent_path(), result.files));
+    if (errors_of(after) > errors_of(before)) {
+        result.fault = "the world could not be read any more";
+        result.report = after;
+        result.files.clear();
+    }
+    return result;
+}
+
+// Of one file, by what `change(text, tree)` does to it; gives how much it changed.
+template <class Change>
+void change_text(const FileReader& reader, const fs::path& folder, const std::string& file, Edited& result,
+                 Change change) {
+    const std::string text = read_or_throw(reader, folder, file);
+    files::TextEdits edits(text);
+    result.changed = change(edits, parse_or_throw(text, file));
+    if (std::string after = edits.result(); after != text) result.files.push_back({file, std::move(after)});
+}
+
+}   // namespace
+
+Edited edit_map(const std::string& world_file, const std::string& name, const MapEdit& change,
+                const FileReader& reader) {
+    const fs::path folder = fs::path(world_file).parent_path();
+    return change_files(world_file, reader, [&](const WorldBuilder& builder, Edited& result) {
+        const auto read = [&](const std::string& file) { return read_or_throw(reader, folder, file); };
+        const MapDraft& draft = find_map(builder, name);
+        const std::string file = draft.place.file, text = read(file);
         const fs::path beside = fs::path(file).parent_path();
         OpenMap map{draft,
-                    drafts.builder->tileset_drafts(),
-                    drafts.builder->world_draft(),
+                    builder.tileset_drafts(),
+                    builder.world_draft(),
                     files::TextEdits(text),
-                    std::move(parsed).table(),
+                    parse_or_throw(text, file),
                     beside.empty() ? "" : beside.generic_string() + "/",
                     read,
                     {}};
@@ -84,18 +123,50 @@ Edited edit_map(const std::string& world_file, const std::string& name, const Ma
             if (bytes != read(other))
                 result.files.push_back({fs::path(other).lexically_normal().generic_string(), std::move(bytes)});
         result.changed = map.count;
-    } catch (const EditFault& fault) {
-        result.fault = fault.what();
-        return result;
-    }
-    const Report before = drafts.builder->build().report(),
-                 after = read_again(world_file, overlaid(reader, folder, result.files));
-    if (errors_of(after) > errors_of(before)) {
-        result.fault = "the map could not be read any more";
-        result.report = after;
-        result.files.clear();
-    }
-    return result;
+    });
+}
+
+Edited edit_kind(const std::string& world_file, const std::string& kind, const GivenKeys& values,
+                 const FileReader& reader) {
+    const fs::path path = world_file;
+    return change_files(world_file, reader, [&](const WorldBuilder& builder, Edited& result) {
+        change_text(reader, path.parent_path(), path.filename().generic_string(), result,
+                    [&](files::TextEdits& text, const toml::table& tree) {
+                        const toml::table* table = tree["kinds"][kind].as_table();
+                        if (table == nullptr) {
+                            std::vector<std::string> names;
+                            for (const KindDraft& one : builder.world_draft().kinds) names.push_back(one.name.value);
+                            const auto nearest = nearest_name(kind, names);
+                            throw EditFault(fmt::format("the world has no kind '{}'{}", kind,
+                                                        nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
+                        }
+                        return files::set_keys(text, *table, "kind", fmt::format("kind '{}'", kind),
+                                               files::properties_of(builder.world_draft(), kind), values);
+                    });
+    });
+}
+
+Edited edit_tiles(const std::string& world_file, const std::string& tileset, const std::string& pattern,
+                  const GivenKeys& values, const FileReader& reader) {
+    return change_files(world_file, reader, [&](const WorldBuilder& builder, Edited& result) {
+        const auto& sets = builder.tileset_drafts();
+        const auto set =
+            std::find_if(sets.begin(), sets.end(), [&](const TileSetDraft& one) { return one.name.value == tileset; });
+        if (set == sets.end()) throw EditFault(fmt::format("the world has no tile set '{}'", tileset));
+        change_text(
+            reader, fs::path(world_file).parent_path(), set->place.file, result,
+            [&](files::TextEdits& text, const toml::table& tree) {
+                std::size_t count = 0;
+                if (const toml::table* tiles = tree["tiles"].as_table())
+                    for (const auto& [name, node] : *tiles)
+                        if (const std::string tile(name.str()); node.is_table() && matches_pattern(pattern, tile))
+                            count += files::set_keys(text, *node.as_table(), "tile", fmt::format("tile '{}'", tile),
+                                                     files::properties_of(set->fields), values);
+                if (count == 0)
+                    throw EditFault(fmt::format("tile set '{}' has no tile that matches '{}'", tileset, pattern));
+                return count;
+            });
+    });
 }
 
 std::vector<CellAt> cells_of_line(CellAt from, CellAt to) {

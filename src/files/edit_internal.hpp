@@ -87,6 +87,24 @@ void edit(OpenMap& map, const GiveObject& give);
 // Moves everything that a table of an object says of its place: by px, and by cells.
 void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells);
 
+// ---- keys (edit_keys.cpp)
+
+// The properties that a thing may have, by name.
+using PropertyTypes = std::map<std::string, const FieldDraft*>;
+// Sets keys of a thing, or properties, in its table; gives how many changed. `what` names it in faults.
+std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view thing, const std::string& what,
+                     const PropertyTypes& types, const GivenKeys& values);
+// A value as one types it, as TOML: of a key of a thing, or of a property. Throws EditFault.
+[[nodiscard]] std::string typed_key(std::string_view thing, const std::string& what, const PropertyTypes& types,
+                                    const std::string& key, const std::string& value);
+// Those of a kind, and of the kinds that it is like; of a list.
+[[nodiscard]] PropertyTypes properties_of(const WorldDraft& world, const std::string& kind);
+[[nodiscard]] PropertyTypes properties_of(const std::vector<FieldDraft>& fields);
+// Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
+void append_entry(TextEdits& text, const toml::table& table, const std::string& entry);
+void edit(OpenMap& map, const GiveLayer& give);
+void edit(OpenMap& map, const GiveMap& give);
+
 // ---- the whole map (edit_size.cpp)
 void edit(OpenMap& map, const ResizeMap& resize);
 void edit(OpenMap& map, const ShiftMap& shift);

@@ -49,43 +49,6 @@ Found find(const OpenMap& map, const std::string& name) {
                                 nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
-const KindDraft* find_kind(const OpenMap& map, const std::string& name) {
-    for (const KindDraft& kind : map.world.kinds)
-        if (kind.name.value == name) return &kind;
-    return nullptr;
-}
-
-// A field of a kind, or of those that it is like. Throws EditFault where there is none of that name.
-const FieldDraft& find_field(const OpenMap& map, const std::string& kind_name, const std::string& field) {
-    std::vector<std::string> names;
-    const KindDraft* kind = find_kind(map, kind_name);
-    for (int depth = 0; kind != nullptr && depth < 64; ++depth) {
-        for (const FieldDraft& one : kind->fields) {
-            if (one.name.value == field) return one;
-            names.push_back(one.name.value);
-        }
-        kind = kind->like ? find_kind(map, kind->like->value) : nullptr;
-    }
-    const auto nearest = nearest_name(field, names);
-    throw EditFault(fmt::format("kind '{}' has no property '{}'; {}", kind_name, field,
-                                nearest         ? fmt::format("did you mean '{}'?", *nearest)
-                                : names.empty() ? "it has none"
-                                                : fmt::format("it has: {}", fmt::join(names, ", "))));
-}
-
-// A value as one types it, as TOML of the field's type: texts need no quotes.
-std::string typed(const FieldDraft& field, const std::string& value) {
-    const std::string& type = field.type.value;
-    const bool bare = type == "yes_no" || type == "whole" || type == "number" || type == "place" || type == "list";
-    if (!bare) return in_quotes(value);
-    const toml::parse_result parsed = toml::parse("v = " + value);
-    if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos ||
-        value.find('#') != std::string::npos)
-        throw EditFault(
-            fmt::format("'{}' cannot be the value of property '{}', whose type is {}", value, field.name.value, type));
-    return value;
-}
-
 std::string place_toml(const ObjectAt& at, const char*& key) {
     if (const auto* point = std::get_if<PointPx>(&at)) {
         key = "at";
@@ -97,21 +60,6 @@ std::string place_toml(const ObjectAt& at, const char*& key) {
     }
     key = "cells";
     return fmt::format("[{}]", fmt::join(std::get<CellArea>(at), ", "));
-}
-
-// Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
-void append(OpenMap& map, const toml::table& table, const std::string& entry) {
-    TextEdits& text = map.text;
-    if (table.is_inline()) {
-        const std::size_t end = text.offset(table.source().end) - 1;
-        const bool spaced = text.text()[end - 1] == ' ';
-        text.insert(spaced ? end - 1 : end, fmt::format("{} {}", table.empty() ? "" : ",", entry));
-        return;
-    }
-    std::size_t at = text.offset(table.source().end);
-    for (const auto& [key, node] : table)
-        if (!node.is_table() || node.as_table()->is_inline()) at = std::max(at, text.offset(node.source().end));
-    text.insert(text.line_end(at), text.line_break() + entry);
 }
 
 void move_number(OpenMap& map, const toml::node& node, double by) {
@@ -173,7 +121,12 @@ void edit(OpenMap& map, const AddObject& add) {
     const std::string place = place_toml(add.at, key);
     pairs.add(key, place);
     if (!add.to.empty()) pairs.add("to", in_quotes(add.to));
-    for (const auto& [name, value] : add.props) props.add(name, typed(find_field(map, add.kind, name), value));
+    const PropertyTypes types = properties_of(map.world, add.kind);
+    for (const auto& [name, value] : add.values) {
+        const std::string toml = typed_key("object", fmt::format("kind '{}'", add.kind), types, name, value);
+        const bool is_property = name.rfind("props.", 0) == 0 || types.count(name) > 0;
+        is_property ? props.add(name.rfind("props.", 0) == 0 ? name.substr(6) : name, toml) : pairs.add(name, toml);
+    }
     if (!props.empty()) pairs.add("props", props.table());
     const toml::node* node = map.layer_tree(layer).get("objects");
     const toml::array* list = node != nullptr ? node->as_array() : nullptr;
@@ -278,22 +231,8 @@ void edit(OpenMap& map, const GiveObject& give) {
     const Found found = find(map, give.name);
     std::string kind = found.draft->kind.value;
     if (kind.empty() && map.draft.layers[found.layer].kind) kind = map.draft.layers[found.layer].kind->value;
-    const toml::table* props = (*found.tree)["props"].as_table();
-    Pairs more;
-    for (const auto& [name, value] : give.props) {
-        const std::string toml = typed(find_field(map, kind, name), value);
-        ++map.count;
-        if (const toml::node* old = props != nullptr ? props->get(name) : nullptr)
-            map.text.replace(*old, toml);
-        else if (props != nullptr &&
-                 (props->is_inline() || map.text.text()[map.text.offset(props->source().begin)] == '['))
-            append(map, *props, fmt::format("{} = {}", toml_text::key(name), toml));
-        else if (props != nullptr)   // props.this = that
-            append(map, *found.tree, fmt::format("props.{} = {}", toml_text::key(name), toml));
-        else
-            more.add(name, toml);
-    }
-    if (!more.empty()) append(map, *found.tree, fmt::format("props = {}", more.table()));
+    map.count += set_keys(map.text, *found.tree, "object", fmt::format("object '{}'", give.name),
+                          properties_of(map.world, kind), give.values);
 }
 
 }   // namespace dryground::files
