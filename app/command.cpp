@@ -91,7 +91,7 @@ Opened WorldArguments::open(double within_px) const {
         stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
     };
     if (!found.report.empty()) refuse(found.report);
-    dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+    dg::LoadedDrafts drafts = dg::load_drafts(found.world, found.reader);
     if (!drafts.builder) refuse(drafts.report);
     if (within_px > 0) {
         dg::WorldDraft draft = drafts.builder->world_draft();
@@ -101,6 +101,7 @@ Opened WorldArguments::open(double within_px) const {
     const dg::Loaded loaded = drafts.builder->build();
     if (!loaded) refuse(loaded.report());
     const dg::World& world = loaded.world();
+    for (const dg::Finding& finding : found.unlisted.findings()) say(dg::text(finding));
     return {world,
             loaded.report(),
             std::filesystem::path(found.world).parent_path(),

@@ -24,8 +24,9 @@ struct CheckOptions {
 
 dg::Report all_findings_of(const CheckOptions& options, const dg::FoundWorld& found, std::string& title) {
     if (!found.report.empty()) return found.report;
-    const dg::Loaded loaded = dg::load_world(found.world);
+    const dg::Loaded loaded = dg::load_world(found.world, found.reader);
     dg::Report report = loaded.report();
+    report.add(found.unlisted);
     if (!loaded) return report;
     title = loaded.world().title();
     report.add(dg::check(loaded.world(), {dg::pictures_of(found.world)}));
@@ -84,7 +85,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
     Watch files;
     const auto look = [&](const dg::FoundWorld& found) {
         std::vector<std::filesystem::path> paths{found.world.empty() ? options.world.file : found.world};
-        for (const std::string& file : dg::load_drafts(found.world).files) paths.push_back(folder / file);
+        for (const std::string& file : dg::load_drafts(found.world, found.reader).files) paths.push_back(folder / file);
         files.look_at(paths);
     };
     look(first);

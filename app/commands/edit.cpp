@@ -113,8 +113,9 @@ dg::Keep keep(const std::string& corner) {
                                       : dg::Keep::top_left;
 }
 
-std::vector<dg::Finding> findings_in(const fs::path& world) {
-    const dg::Loaded loaded = dg::load_world(world);
+std::vector<dg::Finding> findings_in(const dg::FoundWorld& found) {
+    const fs::path world = found.world;
+    const dg::Loaded loaded = dg::load_world(world, found.reader);
     dg::Report report = loaded.report();
     if (loaded) report.add(dg::check(loaded.world(), {dg::pictures_of(world)}));
     return report.findings();
@@ -147,13 +148,13 @@ dg::FoundWorld find_world(const EditOptions& options) {
 }
 
 // Writes what an edit gave, or shows it; says what `check` says now and did not before. `of`: what was changed.
-void write_edit(const EditOptions& options, const fs::path& world, const dg::Edited& edited, const char* what,
+void write_edit(const EditOptions& options, const dg::FoundWorld& found, const dg::Edited& edited, const char* what,
                 const std::string& of) {
     if (!edited.fault.empty()) {
         if (!edited.report.empty()) say(dg::text(edited.report));
         stop(edited.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", edited.fault));
     }
-    const fs::path folder = world.parent_path();
+    const fs::path folder = fs::path(found.world).parent_path();
     if (options.dry_run) {
         for (const dg::NamedBytes& file : edited.files) {
             const std::string old = dg::read_file(folder / file.file).bytes.value_or(std::string());
@@ -164,22 +165,25 @@ void write_edit(const EditOptions& options, const fs::path& world, const dg::Edi
         say(fmt::format("{} of {} would change; nothing was written (--dry-run)\n", counted(edited.changed, what), of));
         return;
     }
-    const std::vector<dg::Finding> before = findings_in(world);
+    const std::vector<dg::Finding> before = findings_in(found);
     std::vector<dg::NamedBytes> files = edited.files;
     for (dg::NamedBytes& file : files) file.file = (folder / file.file).generic_string();
     if (const std::string fault = dg::write_files(files); !fault.empty())
         stop(misuse, fmt::format("cannot write {}", fault));
     for (const dg::NamedBytes& file : edited.files) print(fmt::format("{}\n", file.file));
     say(fmt::format("{} of {} changed\n", counted(edited.changed, what), of));
-    say(that_came(before, findings_in(world)));
+    say(that_came(before, findings_in(found)));
 }
 
 void make(const EditOptions& options, const dg::MapEdit& edit, const char* what) {
     const dg::FoundWorld found = find_world(options);
     if (options.world.maps.size() > 1) stop(misuse, "one map at a time: say --map once");
+    if (!options.world.maps.empty() && !found.map.empty() && options.world.maps.front() != found.map)
+        stop(misuse, fmt::format("'{}' is map '{}', but --map says '{}'; nothing was changed", options.world.file,
+                                 found.map, options.world.maps.front()));
     std::string map = options.world.maps.empty() ? found.map : options.world.maps.front();
     if (map.empty()) {
-        const dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+        const dg::LoadedDrafts drafts = dg::load_drafts(found.world, found.reader);
         std::vector<std::string> names;
         if (drafts.builder)
             for (const dg::MapDraft& one : drafts.builder->map_drafts()) names.push_back(one.name.value);
@@ -188,12 +192,12 @@ void make(const EditOptions& options, const dg::MapEdit& edit, const char* what)
         else if (drafts.builder)
             stop(misuse, fmt::format("which map? say --map NAME; the world has {}", fmt::join(names, ", ")));
     }
-    write_edit(options, found.world, dg::edit_map(found.world, map, edit), what, map);
+    write_edit(options, found, dg::edit_map(found.world, map, edit, found.reader), what, map);
 }
 
 void make_kind(const EditOptions& options) {
     const dg::FoundWorld found = find_world(options);
-    write_edit(options, found.world, dg::edit_kind(found.world, options.name, keys(options.values)), "keys",
+    write_edit(options, found, dg::edit_kind(found.world, options.name, keys(options.values), found.reader), "keys",
                fmt::format("kind '{}'", options.name));
 }
 
@@ -201,7 +205,7 @@ void make_tiles(const EditOptions& options) {
     const dg::FoundWorld found = find_world(options);
     std::string set = options.set.empty() ? found.tileset : options.set;
     if (set.empty()) {
-        const dg::LoadedDrafts drafts = dg::load_drafts(found.world);
+        const dg::LoadedDrafts drafts = dg::load_drafts(found.world, found.reader);
         std::vector<std::string> names;
         if (drafts.builder)
             for (const dg::TileSetDraft& one : drafts.builder->tileset_drafts()) names.push_back(one.name.value);
@@ -210,8 +214,8 @@ void make_tiles(const EditOptions& options) {
         else if (drafts.builder)
             stop(misuse, fmt::format("which tile set? say --set NAME; the world has {}", fmt::join(names, ", ")));
     }
-    write_edit(options, found.world, dg::edit_tiles(found.world, set, options.name, keys(options.values)), "keys",
-               fmt::format("tile set '{}'", set));
+    write_edit(options, found, dg::edit_tiles(found.world, set, options.name, keys(options.values), found.reader),
+               "keys", fmt::format("tile set '{}'", set));
 }
 
 // A verb: its arguments and the edit that they mean.

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <memory>
 
 #include "../command.hpp"
@@ -20,8 +21,20 @@ struct ListOptions {
     Filter filter;
 };
 
+// A kind that is none would give an empty table, as if all were well.
+void test_kind(const dg::World& world, const std::string& name) {
+    std::vector<std::string> names;
+    for (const dg::Kind& kind : world.kinds()) names.push_back(kind.name);
+    if (std::find(names.begin(), names.end(), name) != names.end()) return;
+    const auto nearest = dg::nearest_name(name, names);
+    stop(misuse, fmt::format("the world has no kind '{}'; {}", name,
+                             nearest ? fmt::format("did you mean '{}'?", *nearest)
+                                     : fmt::format("it has {}", fmt::join(names, ", "))));
+}
+
 void run_list(const ListOptions& options) {
     const Opened opened = options.world.open();
+    if (const std::string& kind = options.filter.kind; !kind.empty()) test_kind(opened.world, kind);
     const Table table = make_table(opened.world, options.what, opened.maps, options.filter);
     const std::string text = options.format == "csv"    ? as_csv(table)
                              : options.format == "json" ? as_json(table, options.what)

@@ -236,6 +236,7 @@ struct LegendEntry {
     Names kinds{};                                        // or of one of these, as the map's seed and the cell say
     std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
     std::optional<Name> family{}, block{};
+    std::optional<Name> barrier{};   // with a kind, of drawings: what its objects are made of
 };
 struct BlockDraft {   // a pattern of tiles that is placed as one
     Name name{};
@@ -325,6 +326,7 @@ struct LayerDraft {
     std::array<double, 2> offset{0, 0};           // px: of picture, shapes, carves and objects
     std::array<double, 2> shape_offset{0, 0};     // px: of shapes, carves and solids, besides
     std::array<double, 4> sink{0, 0, 0, 0};       // px: left, top, right, bottom
+    std::optional<Said<Value>> snap{};            // of a drawing's vertices: to so many px, or "cell_parts"
     std::optional<Names> flags{};
     std::vector<std::string> tags{};
     Said<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers

@@ -87,9 +87,13 @@ struct FoundWorld {
     std::string tileset;   // the tile set's, likewise
     std::string fault;     // why no world was found; empty if one was
     Report report;         // findings where the file's own content is the reason
+    // What to read the world with: as on disk; but where the world does not list the file, as if it did. Then there is
+    // a finding that says so.
+    FileReader reader = read_file;
+    Report unlisted;
 };
-// A map or tile set finds its world by walking up to the nearest folder with a world file. Two there: a fault that says
-// so.
+// A folder with one world in it is that world. A map or tile set finds its world by walking up to the nearest folder
+// with a world file. Two there: a fault that says so.
 [[nodiscard]] FoundWorld find_world(const std::string& path);
 
 // ---- output -----------------------------------------------------------------------------------------------------

@@ -73,6 +73,10 @@ enum class Rule {
     art_outside,
     art_odd_size,
     // maps
+    svg_size,
+    svg_passed_over,
+    svg_id,
+    not_in_world,
     cell_size,
     decor_with_shapes,
     layer_without_shapes,

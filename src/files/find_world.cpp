@@ -7,6 +7,8 @@
 
 #include "format_key_internal.hpp"
 #include "reading_internal.hpp"
+#include "text_edits_internal.hpp"
+#include "toml_text_internal.hpp"
 
 namespace dryground {
 
@@ -67,12 +69,68 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
     return found;
 }
 
+// The world's text with one more file in the list `key`; nothing where it is in it already, or the text is no TOML.
+std::optional<std::string> listed_too(const std::string& text, const char* key, const std::string& file, Place& place) {
+    const toml::parse_result parsed = toml::parse(text);
+    if (!parsed) return std::nullopt;
+    TextEdits edits(text);
+    const std::string entry = toml_text::in_quotes(file);
+    const toml::table& root = parsed.table();
+    const toml::node* node = root.get(key);
+    const toml::array* list = node != nullptr ? node->as_array() : nullptr;
+    const toml::node* format = root.get("format");
+    if (node != nullptr) place.line = static_cast<int>(node->source().begin.line);
+    if (node == nullptr && format != nullptr) {
+        edits.insert(edits.line_end(edits.offset(format->source().end)), fmt::format("\n{} = [{}]", key, entry));
+    } else if (list != nullptr && list->empty()) {
+        edits.replace(*list, fmt::format("[{}]", entry));
+    } else if (list != nullptr) {
+        for (const toml::node& item : *list)
+            if (fs::path(item.value_or(std::string())).lexically_normal() == fs::path(file)) return std::nullopt;
+        edits.insert(edits.offset(list->back().source().end), ", " + entry);
+    } else {
+        return std::nullopt;
+    }
+    return edits.result();
+}
+
+// Reads a map or a tile set beside the world that does not list it.
+void read_besides(const fs::path& file, const char* key, FoundWorld& found) {
+    const fs::path world = found.world;
+    const std::string name = file.lexically_relative(world.parent_path()).generic_string();
+    const FileBytes bytes = read_file(world);
+    Finding finding;
+    finding.rule = Rule::not_in_world;
+    finding.severity = rule_text(finding.rule).severity;
+    finding.place = {world.filename().generic_string(), 1, 1, {}};
+    const auto text = bytes.bytes ? listed_too(*bytes.bytes, key, name, finding.place) : std::nullopt;
+    if (!text) return;
+    finding.arguments = {std::string(key) == "maps" ? "map" : "tile set", name};
+    finding.hint = Hint{fmt::format("add to its `{}`", key), toml_text::in_quotes(name)};
+    finding.map = found.map;
+    found.unlisted.add(std::move(finding));
+    found.reader = [world, with_it = *text](const std::string& path) {
+        return fs::path(path) == world ? FileBytes{with_it, {}} : read_file(path);
+    };
+}
+
 }   // namespace
 
 }   // namespace files
 
 FoundWorld find_world(const std::string& path) {
     FoundWorld result;
+    if (std::error_code error; fs::is_directory(path, error)) {
+        const std::vector<fs::path> worlds = files::worlds_in(path);
+        if (worlds.size() == 1)
+            result.world = worlds[0];
+        else
+            result.fault = worlds.empty() ? std::string("there is no world in this folder")
+                                          : fmt::format("it holds {} and {}: name the world instead",
+                                                        worlds[0].filename().generic_string(),
+                                                        worlds[1].filename().generic_string());
+        return result;
+    }
     const files::Glance file = files::glance(path);
     result.fault = file.fault;
     result.report = file.report;
@@ -81,10 +139,14 @@ FoundWorld find_world(const std::string& path) {
     if (file.sort == "map") result.map = file.name;
     if (file.sort == "tiles") result.tileset = file.name;
     std::error_code error;
-    fs::path folder = fs::absolute(path, error).parent_path();
+    const fs::path whole = fs::weakly_canonical(fs::absolute(path, error), error);
+    fs::path folder = whole.parent_path();
     for (;; folder = folder.parent_path()) {
         const std::vector<fs::path> worlds = files::worlds_in(folder);
-        if (worlds.size() == 1) result.world = worlds[0];
+        if (worlds.size() == 1) {
+            result.world = worlds[0];
+            files::read_besides(whole, file.sort == "map" ? "maps" : "tilesets", result);
+        }
         if (worlds.size() > 1)
             result.fault = fmt::format("it could belong to {} or {}: name the world instead",
                                        worlds[0].filename().generic_string(), worlds[1].filename().generic_string());

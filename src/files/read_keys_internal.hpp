@@ -24,7 +24,8 @@ concept HasPlace = requires(Draft draft) {
 class KeyReader {
 public:
     KeyReader() = default;   // of things that name no files
-    explicit KeyReader(const Reading& reading) : reading_(&reading) {}
+    // `map`: whose layers are read.
+    explicit KeyReader(const Reading& reading, const MapDraft* map = nullptr) : reading_(&reading), map_(map) {}
 
     // All keys of a draft, or but those that say together what it is. Keys that are none are reported when the table is
     // finished.
@@ -219,6 +220,7 @@ private:
     void read_group(Table& table, FeelerDraft& draft, BodyDraft& into) const;
 
     const Reading* reading_ = nullptr;
+    const MapDraft* map_ = nullptr;
 };
 
 }   // namespace dryground::files

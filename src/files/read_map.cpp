@@ -83,10 +83,9 @@ void KeyReader::read_group(Table& table, LayerDraft& draft, std::vector<Said<std
     if (const auto path = table.text("svg")) {
         const auto found = reading_->file(*path);
         draft.unread = !found;
-        const std::string layer_kind = draft.kind ? draft.kind->value : std::string();   // of objects that name none
         const Source drawing{found ? found->file : "", {}, source.report};
         if (found && is_text(drawing, found->bytes))
-            draft.objects = objects_of_svg(found->bytes, found->file, reading_->world, layer_kind, source.report);
+            draft.objects = objects_of_svg(found->bytes, found->file, {reading_->world, *map_, draft}, source.report);
     }
     if (table.has("objects")) read_list(table, keys::contents[3].key, draft.objects);
 }
@@ -133,7 +132,7 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     MapDraft draft;
     draft.place = {reading.source.file, 1, 1, {}};
     (void)root.text("format");
-    KeyReader(reading).read(root, draft);
+    KeyReader(reading, &draft).read(root, draft);
     draft.size.place = draft.size.place.line > 0 ? draft.size.place : draft.place;
     root.finish();
     // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.

@@ -1,15 +1,20 @@
-// Objects drawn in SVG: an element's id is a name, its first class a kind, what it has as data-… are keys of objects
-// and properties. Transforms are applied, curves made straight, one user unit is one px.
+// Objects drawn in SVG, as drawing programs save them: an element's id is a name, its first class that is no style a
+// kind, else its colour is, by the layer's legend; what it has as data-… are keys of objects and properties. A page of
+// the map's size, in any unit, is laid over the map; transforms are applied, curves made straight; what is hidden is
+// not there.
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 #include <pugixml.hpp>
+#include <set>
 #include <sstream>
 
+#include "../model/utf8_internal.hpp"
 #include "reading_internal.hpp"
-#include "svg_path_internal.hpp"
+#include "svg_shapes_internal.hpp"
+#include "svg_style_internal.hpp"
 #include "text_keys_internal.hpp"
 
 namespace dryground::files {
@@ -17,39 +22,63 @@ namespace dryground::files {
 namespace {
 
 using PointPx2 = std::array<double, 2>;
-constexpr int deepest_group = 64;   // groups in groups
+constexpr int deepest_group = 64;                  // groups in groups, and uses of uses
+constexpr std::size_t most_elements = 1'000'000;   // with what is used again and again
 
 class SvgReader {
 public:
-    SvgReader(std::string_view text, const std::string& file, const WorldDraft& world, const std::string& layer_kind,
-              Report& report)
-        : text_(text), file_(file), world_(world), layer_kind_(layer_kind), report_(report) {}
+    SvgReader(std::string_view text, const std::string& file, const Drawing& drawing, Report& report)
+        : text_(text),
+          file_(file),
+          world_(drawing.world),
+          map_(drawing.map),
+          layer_(drawing.layer),
+          report_(report),
+          shapes_(world_.merging.within_px,
+                  [this](const pugi::xml_node& node, std::string what, std::string is, std::string should_be) {
+                      add(Rule::out_of_range, place(node), {std::move(what), std::move(is), std::move(should_be)});
+                  }) {
+        for (std::size_t at = 0; at != std::string_view::npos && at < text.size();) {
+            lines_.push_back(at);
+            at = text.find('\n', at);
+            if (at != std::string_view::npos) ++at;
+        }
+    }
 
     std::vector<ObjectDraft> run() {
         pugi::xml_document document;
-        const pugi::xml_parse_result parsed =
-            document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
+        const pugi::xml_parse_result parsed = document.load_buffer(
+            text_.data(), text_.size(), pugi::parse_default | pugi::parse_cdata, pugi::encoding_utf8);
         if (!parsed) {
-            add(Rule::syntax, place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0))),
-                {fmt::format("no XML: {}", parsed.description())});
+            add(Rule::bad_picture, place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0))),
+                {file_, fmt::format("no XML: {}", parsed.description())});
             return {};
         }
         const pugi::xml_node root = document.child("svg");
         if (!root) {
-            add(Rule::syntax, place(0), {"there is no <svg> in it"});
+            add(Rule::bad_picture, place(0), {file_, "there is no <svg> in it"});
             return {};
         }
-        group(root, identity, 0);
+        root_ = root;
+        styles_ = StyleSheet(root);
+        shapes_.snap_to(snap());
+        const Page page = lay_over(root);
+        group(root, page.to_map, styles_.look_of(root, {}), 0);
+        if (!passed_over_.empty()) {
+            std::vector<std::string> words;
+            for (const auto& [name, count] : passed_over_) words.push_back(fmt::format("{} <{}>", count, name));
+            add(Rule::svg_passed_over, place(root), {fmt::format("{}", fmt::join(words, ", "))});
+        }
         return std::move(objects_);
     }
 
 private:
     // ---- findings ----
     [[nodiscard]] Place place(std::size_t offset) const {
-        const std::string_view before = text_.substr(0, offset);
-        const auto line = std::count(before.begin(), before.end(), '\n');
-        const std::size_t start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
-        return {file_, static_cast<int>(line) + 1, static_cast<int>(offset - start) + 1, {}};
+        const auto line = std::upper_bound(lines_.begin(), lines_.end(), offset) - lines_.begin();
+        const std::size_t start = line > 0 ? lines_[static_cast<std::size_t>(line) - 1] : 0;
+        const std::size_t column = utf8::count(text_.substr(start, offset - start));
+        return {file_, static_cast<int>(std::max<std::ptrdiff_t>(line, 1)), static_cast<int>(column) + 1, {}};
     }
     [[nodiscard]] Place place(const pugi::xml_node& node) const {
         return place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(node.offset_debug() - 1, 0)));
@@ -59,208 +88,181 @@ private:
         finding.rule = rule;
         finding.severity = rule_text(rule).severity;
         finding.place = where;
+        finding.map = map_.name.value;
+        finding.layer = layer_.name.value;
         finding.arguments = std::move(arguments);
         finding.hint = std::move(hint);
         report_.add(std::move(finding));
     }
-    [[nodiscard]] static std::string words_of(const pugi::xml_node& node) {
-        const std::string id = node.attribute("id").value();
-        return id.empty() ? fmt::format("a <{}>", node.name()) : fmt::format("<{}> '{}'", node.name(), id);
+    // ---- the page ----
+    Page lay_over(const pugi::xml_node& root) {
+        const auto [width, height] = map_.cell.value;
+        const auto [columns, rows] = map_.size.value;
+        const auto [first_column, first_row] = map_.first;
+        const bool diamonds = map_.grid.value == "isometric";
+        const double across = diamonds ? (columns + rows) * width / 2.0 : 0.0 + columns * width,
+                     down = diamonds ? (columns + rows) * height / 2.0 : 0.0 + rows * height;
+        const PointPx2 least = diamonds ? PointPx2{(first_column - first_row - rows) * width / 2.0,
+                                                   (first_column + first_row) * height / 2.0}
+                                        : PointPx2{0.0 + first_column * width, 0.0 + first_row * height};
+        Page page = page_of(root, least, across, down);
+        if (!page.fits) {
+            const auto size = [](double w, double h) { return fmt::format("{} x {}", w, h); };
+            page.to_map[4] = page.to_map[5] = 0;   // px of the map, from where they are counted in the drawing
+            add(Rule::svg_size, place(root), {size(page.width, page.height), size(across, down)});
+        }
+        return page;
+    }
+    // How far vertices are apart that drawn ones move to; 0: they stay.
+    PointPx2 snap() {
+        if (!layer_.snap) return {0, 0};
+        const Value& value = layer_.snap->value;
+        const auto* word = std::get_if<std::string>(&value.is);
+        const auto* whole = std::get_if<std::int64_t>(&value.is);
+        const auto* number = std::get_if<double>(&value.is);
+        const double px = whole != nullptr ? static_cast<double>(*whole) : number != nullptr ? *number : 0;
+        if (word != nullptr && *word == "cell_parts") {
+            const double parts = std::max(1, map_.cell_parts.value);
+            return {map_.cell.value[0] / parts, map_.cell.value[1] / parts};
+        }
+        if (px > 0 && px <= 1e6) return {px, px};
+        add(Rule::out_of_range, layer_.snap->place, {"'snap'", text(value), "px above 0, or \"cell_parts\""});
+        return {0, 0};
+    }
+    // ---- the tree ----
+    void group(const pugi::xml_node& parent, const Matrix& outer, const Look& look, int depth) {
+        for (const pugi::xml_node& node : parent.children())
+            if (node.type() == pugi::node_element) element(node, outer, look, depth);
     }
 
-    // ---- the tree ----
-    void group(const pugi::xml_node& parent, const Matrix& outer, int depth) {
-        if (depth > deepest_group) {
-            add(Rule::too_large, place(parent),
-                {"the drawing", "nested deeper", fmt::format("{} groups in each other", deepest_group)});
+    void element(const pugi::xml_node& node, const Matrix& outer, const Look& outer_look, int depth) {
+        const std::string name = node.name();
+        static const std::set<std::string_view> silent{
+            "defs", "metadata", "title",  "desc",    "style",          "script",         "symbol", "clipPath",
+            "mask", "marker",   "filter", "pattern", "linearGradient", "radialGradient", "view"};
+        static const std::set<std::string_view> shapes{"rect",     "circle",  "ellipse", "line",
+                                                       "polyline", "polygon", "path"};
+        if (name.find(':') != std::string::npos || silent.count(name) > 0) return;
+        if (too_many(node, depth)) return;
+        const Look look = styles_.look_of(node, outer_look);
+        if (!look.displayed) return;
+        const auto own = parse_transform(node.attribute("transform").value());
+        if (!own) {
+            add(Rule::out_of_range, place(node),
+                {fmt::format("the transform of {}", svg_words_of(node)),
+                 fmt::format("'{}'", node.attribute("transform").value()),
+                 "a list of translate, scale, rotate, skewX, skewY, matrix"});
             return;
         }
-        for (const pugi::xml_node& node : parent.children()) {
-            if (node.type() != pugi::node_element) continue;
-            const std::string name = node.name();
-            static constexpr std::array silent{"defs", "metadata", "title", "desc", "style", "script"};
-            if (name.find(':') != std::string::npos || std::find(silent.begin(), silent.end(), name) != silent.end() ||
-                node.attribute("display").value() == std::string_view("none"))
-                continue;
-            const auto own = parse_transform(node.attribute("transform").value());
-            if (!own) {
-                add(Rule::out_of_range, place(node),
-                    {fmt::format("the transform of {}", words_of(node)),
-                     fmt::format("'{}'", node.attribute("transform").value()),
-                     "a list of translate, scale, rotate, skewX, skewY, matrix"});
-                continue;
-            }
-            const Matrix transform = times(outer, *own);
-            if (name == "g" || name == "svg" || name == "a")
-                group(node, transform, depth + 1);
-            else
-                element(node, transform);
-        }
+        const Matrix transform = times(outer, *own);
+        if (name == "g" || name == "svg" || name == "a" || name == "switch")
+            group(node, times(transform, moved_by(node)), look, depth + 1);
+        else if (name == "use")
+            use(node, times(transform, moved_by(node)), look, depth + 1);
+        else if (shapes.count(name) == 0)
+            ++passed_over_[name];
+        else if (look.is_seen())
+            shape(node, transform, look);
+    }
+    [[nodiscard]] bool too_many(const pugi::xml_node& node, int depth) {
+        if (depth <= deepest_group && ++elements_ <= most_elements) return false;
+        if (!std::exchange(told_too_many_, true))
+            add(Rule::too_large, place(node),
+                {"the drawing", depth > deepest_group ? "nested deeper" : "of more elements",
+                 depth > deepest_group ? fmt::format("{} groups in each other", deepest_group)
+                                       : fmt::format("{} of them", most_elements)});
+        return true;
+    }
+    // Of a nested drawing, or of what is used: its x and y.
+    static Matrix moved_by(const pugi::xml_node& node) {
+        const std::string_view name = node.name();
+        if (name != "use" && name != "svg") return identity;
+        return {1,
+                0,
+                0,
+                1,
+                svg_length(node.attribute("x").value()).value_or(0),
+                svg_length(node.attribute("y").value()).value_or(0)};
     }
 
-    void element(const pugi::xml_node& node, const Matrix& transform) {
+    void use(const pugi::xml_node& node, const Matrix& transform, const Look& look, int depth) {
+        const pugi::xml_attribute link = node.attribute("href") ? node.attribute("href") : node.attribute("xlink:href");
+        const std::string_view wanted = link.value();
+        const pugi::xml_node target = wanted.size() > 1 && wanted[0] == '#'
+                                          ? root_.find_node([&](const pugi::xml_node& one) {
+                                                return one.attribute("id").value() == wanted.substr(1);
+                                            })
+                                          : pugi::xml_node();
+        if (!target) {
+            add(Rule::unknown_name, place(node), {"element", std::string(wanted)});
+            return;
+        }
+        const pugi::xml_node outer = std::exchange(used_by_, used_by_ ? used_by_ : node);
+        if (target.name() == std::string_view("symbol"))
+            group(target, transform, styles_.look_of(target, look), depth);
+        else
+            element(target, transform, look, depth);
+        used_by_ = outer;
+    }
+
+    // Called, and of the kind, as what uses it says, else as it says itself.
+    void shape(const pugi::xml_node& node, const Matrix& transform, const Look& look) {
         ObjectDraft object;
-        object.place = object.place_of_form = place(node);
-        auto form = form_of(node, transform);
+        const pugi::xml_node named = used_by_ ? used_by_ : node;
+        object.place = object.place_of_form = place(named);
+        auto form = shapes_.form_of(node, transform, look.is_filled());
         if (!form) return;   // as was said
         object.form = std::move(*form);
-        object.name = Name(node.attribute("id").value(), object.place);
-        std::istringstream classes(node.attribute("class").value());
-        std::string word;
-        if (classes >> word) object.kind = Name(word, object.place);
-        while (classes >> word) object.tags.push_back(word);
-        for (const pugi::xml_attribute& attribute : node.attributes())
+        call(object, named.attribute("id").value());
+        take_classes(object, named);
+        if (named != node && object.kind.value.empty()) take_classes(object, node);
+        if (object.kind.value.empty()) take_by_colour(object, look);
+        for (const pugi::xml_attribute& attribute : named.attributes())
             if (const std::string_view key = attribute.name(); key.substr(0, 5) == "data-")
                 data(object, std::string(key.substr(5)), attribute.value());
         objects_.push_back(std::move(object));
     }
-
-    // ---- numbers ----
-    // A length in user units; "px" may stand behind it.
-    double length(const pugi::xml_node& node, const char* name) {
-        const std::string_view text = node.attribute(name).value();
-        if (text.empty()) return 0;
-        const bool in_px = text.size() > 2 && text.substr(text.size() - 2) == "px";
-        if (const auto number = number_of(in_px ? text.substr(0, text.size() - 2) : text)) return *number;
-        add(Rule::out_of_range, place(node),
-            {fmt::format("'{}' of {}", name, words_of(node)), fmt::format("'{}'", text), "a number of px"});
-        good_ = false;
-        return 0;
-    }
-    std::vector<PointPx2> points(const pugi::xml_node& node, const Matrix& transform) {
-        std::vector<PointPx2> result;
-        const std::vector<std::string> words = words_in(node.attribute("points").value());
-        bool good = words.size() % 2 == 0 && !words.empty();
-        for (std::size_t i = 0; good && i < words.size(); i += 2) {
-            const auto x = number_of(words[i]), y = number_of(words[i + 1]);
-            good = x && y;
-            if (good) result.push_back(apply(transform, {*x, *y}));
+    // The first that is no look is the kind, the others are tags.
+    void take_classes(ObjectDraft& object, const pugi::xml_node& node) const {
+        for (std::string& word : svg_words(node.attribute("class").value())) {
+            if (styles_.has(word)) continue;
+            if (object.kind.value.empty())
+                object.kind = Name(std::move(word), object.place);
+            else
+                object.tags.push_back(std::move(word));
         }
-        if (good) return result;
-        add(Rule::out_of_range, place(node),
-            {fmt::format("'points' of {}", words_of(node)), fmt::format("'{}'", node.attribute("points").value()),
-             "pairs of numbers"});
-        good_ = false;
-        return {};
     }
-
-    // ---- shapes ----
-    using ObjectForm = decltype(ObjectDraft::form);
-
-    std::optional<ObjectForm> form_of(const pugi::xml_node& node, const Matrix& transform) {
-        good_ = true;
-        const std::string name = node.name();
-        std::optional<ObjectForm> form;
-        if (name == "rect")
-            form = rectangle(node, transform);
-        else if (name == "circle")
-            form = round(node, transform, length(node, "r"), length(node, "r"));
-        else if (name == "ellipse")
-            form = round(node, transform, length(node, "rx"), length(node, "ry"));
-        else if (name == "line")
-            form = LinePx{{apply(transform, {length(node, "x1"), length(node, "y1")}),
-                           apply(transform, {length(node, "x2"), length(node, "y2")})}};
-        else if (name == "polyline")
-            form = LinePx{points(node, transform)};
-        else if (name == "polygon")
-            form = PolygonPx{points(node, transform), {}};
-        else if (name == "path")
-            form = path(node, node.attribute("d").value(), transform);
+    // An id names the object where it can; programs give ids of their own to what nobody called anything.
+    void call(ObjectDraft& object, const std::string& id) {
+        if (id.empty()) return;
+        std::string name;
+        for (const char c : id) {
+            const auto u = static_cast<unsigned char>(c);
+            if (std::isalnum(u) && u < 128)
+                name += static_cast<char>(std::tolower(u));
+            else if (!name.empty() && name.back() != '_')
+                name += '_';
+        }
+        while (!name.empty() && name.back() == '_') name.pop_back();
+        if (!name.empty() && std::isdigit(static_cast<unsigned char>(name[0]))) name = "a_" + name;
+        if (name == id || id.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789_") == std::string::npos)
+            object.name = Name(id, object.place);
         else
-            add(Rule::unknown_key, place(node), {fmt::format("<{}>", name), "a layer's drawing"},
-                Hint{"draw with rect, circle, ellipse, line, polyline, polygon, path; or make it a path", ""});
-        return good_ ? form : std::nullopt;
+            add(Rule::svg_id, object.place, {id},
+                name.empty() ? Hint{"call it in lower_snake_case", ""} : Hint{"call it", name});
     }
-
-    [[nodiscard]] static bool keeps_axes(const Matrix& m) { return m[1] == 0 && m[2] == 0; }
-
-    std::optional<ObjectForm> rectangle(const pugi::xml_node& node, const Matrix& m) {
-        const double x = length(node, "x"), y = length(node, "y"), w = length(node, "width"),
-                     h = length(node, "height");
-        double rx = length(node, "rx"), ry = node.attribute("ry") ? length(node, "ry") : rx;
-        if (!node.attribute("rx")) rx = ry;
-        rx = std::min(std::abs(rx), w / 2), ry = std::min(std::abs(ry), h / 2);
-        if (rx > 0 && ry > 0)
-            return path(
-                node,
-                fmt::format(
-                    "M{} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}H{}A{} {} 0 0 1 {} {}V{}A{} {} 0 0 1 {} {}Z",
-                    x + rx, y, x + w - rx, rx, ry, x + w, y + ry, y + h - ry, rx, ry, x + w - rx, y + h, x + rx, rx, ry,
-                    x, y + h - ry, y + ry, rx, ry, x + rx, y),
-                m);
-        const PointPx2 a = apply(m, {x, y}), c = apply(m, {x + w, y + h});
-        if (keeps_axes(m))
-            return BoxPx{std::min(a[0], c[0]), std::min(a[1], c[1]), std::abs(c[0] - a[0]), std::abs(c[1] - a[1])};
-        return PolygonPx{{a, apply(m, {x + w, y}), c, apply(m, {x, y + h})}, {}};
-    }
-
-    std::optional<ObjectForm> round(const pugi::xml_node& node, const Matrix& m, double rx, double ry) {
-        const double cx = length(node, "cx"), cy = length(node, "cy");
-        const PointPx2 centre = apply(m, {cx, cy});
-        if (keeps_axes(m)) return EllipsePx{centre[0], centre[1], std::abs(m[0]) * rx, std::abs(m[3]) * ry};
-        const double scale = std::hypot(m[0], m[1]);
-        const bool turned = std::abs(m[0] * m[2] + m[1] * m[3]) < 1e-9 * scale * scale &&
-                            std::abs(std::hypot(m[2], m[3]) - scale) < 1e-9 * scale;
-        if (turned && rx == ry) return EllipsePx{centre[0], centre[1], scale * rx, scale * rx};
-        return path(node,
-                    fmt::format("M{} {}A{} {} 0 0 1 {} {}A{} {} 0 0 1 {} {}Z", cx - rx, cy, rx, ry, cx + rx, cy, rx, ry,
-                                cx - rx, cy),
-                    m);
-    }
-
-    // One line; or an area: the largest of its parts, the others are its holes.
-    std::optional<ObjectForm> path(const pugi::xml_node& node, const std::string& data, const Matrix& m) {
-        auto parts = parse_path(data, m, std::max(world_.merging.within_px, 1.0 / 64));
-        const auto wrong = [&](const std::string& is, const char* should_be) {
-            add(Rule::out_of_range, place(node), {words_of(node), is, should_be});
-            return std::nullopt;
-        };
-        if (parts) on_lattice(*parts);
-        if (!parts) return wrong("drawn by a 'd' that is no path", "a path as SVG has it, of at most a million points");
-        if (parts->empty()) return wrong("a path without a line", "an outline or a line");
-        const auto open = std::count_if(parts->begin(), parts->end(), [](const Subpath& part) { return !part.closed; });
-        if (open > 0 && parts->size() > 1) return wrong("several lines in one path", "a path of its own for each line");
-        if (open > 0) return LinePx{std::move(parts->front().points)};
-        const auto area = [](const Subpath& part) {
-            double twice = 0;
-            for (std::size_t i = 0; i < part.points.size(); ++i) {
-                const PointPx2 &p = part.points[i], &q = part.points[(i + 1) % part.points.size()];
-                twice += p[0] * q[1] - p[1] * q[0];
+    void take_by_colour(ObjectDraft& object, const Look& look) {
+        for (const std::string* colour : {&look.fill, &look.stroke}) {
+            const auto wanted = svg_colour(*colour);
+            if (!wanted) continue;
+            for (const LegendEntry& entry : layer_.legend) {
+                if (svg_colour(entry.key.value) != wanted || !entry.kind) continue;
+                object.kind = *entry.kind;
+                object.kind.place = object.place;
+                object.barrier = entry.barrier;
+                return;
             }
-            return std::abs(twice);
-        };
-        std::stable_sort(parts->begin(), parts->end(),
-                         [&](const Subpath& a, const Subpath& b) { return area(a) > area(b); });
-        PolygonPx polygon{std::move(parts->front().points), {}};
-        for (std::size_t i = 1; i < parts->size(); ++i) {
-            if (!is_inside(polygon.points, (*parts)[i].points.front()))
-                return wrong("a path of parts beside each other", "a path of its own for each part; holes lie inside");
-            polygon.holes.push_back(std::move((*parts)[i].points));
         }
-        return polygon;
-    }
-
-    // Curves may end where they began but for rounding: what falls on one lattice point is one.
-    static void on_lattice(std::vector<Subpath>& parts) {
-        const auto same = [](const PointPx2& a, const PointPx2& b) {
-            return in_range(a[0]) && in_range(a[1]) && in_range(b[0]) && in_range(b[1]) &&
-                   to_steps(a[0]) == to_steps(b[0]) && to_steps(a[1]) == to_steps(b[1]);
-        };
-        for (Subpath& part : parts) {
-            std::vector<PointPx2>& points = part.points;
-            points.erase(std::unique(points.begin(), points.end(), same), points.end());
-            while (part.closed && points.size() > 1 && same(points.front(), points.back())) points.pop_back();
-        }
-    }
-
-    [[nodiscard]] static bool is_inside(const std::vector<PointPx2>& ring, const PointPx2& p) {
-        bool inside = false;
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const PointPx2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
-            if ((a[1] > p[1]) != (b[1] > p[1]) && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0])
-                inside = !inside;
-        }
-        return inside;
     }
 
     // ---- data-… ----
@@ -282,24 +284,32 @@ private:
 
     // In a drawing all is text: a field's type says what it means. What does not fit stays a text, and is told as such.
     Value typed(const ObjectDraft& object, const std::string& key, const std::string& value) {
-        const FieldDraft* field = field_of(world_, object.kind.value.empty() ? layer_kind_ : object.kind.value, key);
+        const FieldDraft* field =
+            field_of(world_, object.kind.value.empty() && layer_.kind ? layer_.kind->value : object.kind.value, key);
         return field != nullptr ? value_from_text(*field, value) : Value{value};
     }
 
     std::string_view text_;
     const std::string& file_;
     const WorldDraft& world_;
-    const std::string& layer_kind_;
+    const MapDraft& map_;
+    const LayerDraft& layer_;
     Report& report_;
+    std::vector<std::size_t> lines_;   // where they start
+    pugi::xml_node root_, used_by_;    // the outermost <use> of what is read
+    StyleSheet styles_{pugi::xml_node()};
+    SvgShapes shapes_;
+    std::size_t elements_ = 0;
+    bool told_too_many_ = false;
+    std::map<std::string, int> passed_over_;   // sorts of elements, and how many
     std::vector<ObjectDraft> objects_;
-    bool good_ = true;   // of the element that is being read
 };
 
 }   // namespace
 
-std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file, const WorldDraft& world,
-                                        const std::string& layer_kind, Report& report) {
-    return SvgReader(text, file, world, layer_kind, report).run();
+std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file, const Drawing& drawing,
+                                        Report& report) {
+    return SvgReader(text, file, drawing, report).run();
 }
 
 const FieldDraft* field_of(const WorldDraft& world, const std::string& kind_name, const std::string& field) {

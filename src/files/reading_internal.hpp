@@ -77,10 +77,15 @@ void each_table(Table& root, const char* key, const std::string& sort, Action ac
 // Requires UTF-8. Fields that cannot be told apart are reported.
 [[nodiscard]] CellTable cells_of_csv(std::string_view text, const std::string& file, Report& report);
 [[nodiscard]] CellTable cells_of_picture(const Image& image, const std::string& file);
+// What a drawing is laid over, and what its layer says of it.
+struct Drawing {
+    const WorldDraft& world;
+    const MapDraft& map;   // its size, cell, grid, as far as they have been read
+    const LayerDraft& layer;
+};
 // Objects from a drawing (read_svg.cpp). Requires UTF-8.
 [[nodiscard]] std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file,
-                                                      const WorldDraft& world, const std::string& layer_kind,
-                                                      Report& report);
+                                                      const Drawing& drawing, Report& report);
 // The field of a kind, or of those that it is like; null when there is none.
 [[nodiscard]] const FieldDraft* field_of(const WorldDraft& world, const std::string& kind, const std::string& field);
 // A text as a value of the field's type, where it is one; else the text.

@@ -150,7 +150,7 @@ TEST_CASE("a bad command line is told with the mend, and ends with 2") {
                               "merge demo/world.toml --as blobs", "merge demo/world.toml --most-vertices 2",
                               "check demo/world.toml --map slipwy", "list demo/world.toml things",
                               "merge demo/world.toml --out /no/such/folder/x.json", "check demo/none.toml",
-                              "check demo", "check /dev/null"}) {
+                              "check demo/art", "check /dev/null"}) {
         const Outcome outcome = tool(words);
         INFO(words << "\n" << outcome.err);
         CHECK(outcome.code == 2);

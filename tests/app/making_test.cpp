@@ -114,6 +114,79 @@ TEST_CASE("an edit that cannot be made ends with 2 and changes nothing") {
     }
 }
 
+TEST_CASE("a map that its world does not list is looked at all the same, and that is told") {
+    const Copy folder;
+    const std::string cellar = folder / "demo/maps/cellar.map.toml", world = folder / "demo/world.toml";
+    std::ofstream(cellar) << "format = \"dryground/map/1\"\nname = \"cellar\"\ncell = [16, 16]\nsize = [3, 2]\nrim = "
+                             "\"earth\"\ntilesets = [\"marsh\"]\nlegend = { \"#\" = \"peat\" }\n[[layers]]\nname = "
+                             "\"ground\"\nrows = \'\'\'\n...\n##x\n\'\'\'\n";
+    const std::string before = process::slurp(world);
+    const auto checked = tool("check " + cellar);
+    CHECK(checked.code == 1);
+    CHECK_THAT(checked.out, Catch::Contains("legend-missing") && Catch::Contains("[not-in-world]") &&
+                                Catch::Contains("\"maps/cellar.map.toml\""));
+    CHECK(tool(fmt::format("edit {} set peat 2,1", cellar)).code == 0);
+    CHECK_THAT(tool("list " + cellar + " layers").out, Catch::Contains("cellar"));
+    const auto merged = tool("merge " + cellar);
+    CHECK(merged.code == 0);
+    CHECK_THAT(merged.err, Catch::Contains("[not-in-world]"));
+    CHECK_THAT(merged.out, Catch::Contains("\"map\": \"cellar\""));
+    CHECK(process::slurp(world) == before);
+    // The world itself has it not.
+    CHECK(tool(fmt::format("check {}", world)).code == 0);
+    CHECK(tool(fmt::format("merge {} --map cellar", world)).code == 2);
+    // So with a tile set, and with a world that lists none.
+    const std::string set = folder / "demo/tiles/shells.tiles.toml";
+    std::ofstream(set) << "format = \"dryground/tiles/1\"\nname = \"shells\"\ncell = [16, 16]\n[tiles.whelk]\nunseen = "
+                          "true\nshapes = [\"cel\"]\n";
+    const auto tiles = tool("check " + set);
+    CHECK(tiles.code == 1);
+    CHECK_THAT(tiles.out, Catch::Contains("did you mean: cell") || Catch::Contains("'cel'"));
+    std::ofstream(folder / "bare.toml") << "format = \"dryground/world/1\"\n";
+    fs::create_directory(folder / "maps");
+    fs::copy(cellar, folder / "maps/cellar.map.toml");
+    CHECK_THAT(tool("check " + (folder / "maps/cellar.map.toml")).out, Catch::Contains("not-in-world"));
+}
+
+TEST_CASE("a folder with one world in it is that world") {
+    const Copy folder;
+    CHECK(tool("check " + (folder / "demo")).code == 0);
+    CHECK_THAT(tool("check " + (folder / "demo/maps")).err, Catch::Contains("there is no world in this folder"));
+    fs::copy(folder / "demo/world.toml", folder / "demo/other.toml");
+    CHECK_THAT(tool("check " + (folder / "demo")).err, Catch::Contains("it holds other.toml and world.toml"));
+}
+
+TEST_CASE("what names nothing is no empty result") {
+    const Copy folder;
+    const auto listed = tool(fmt::format("list {} objects --kind silt_crap", folder / "demo/world.toml"));
+    CHECK(listed.code == 2);
+    CHECK_THAT(listed.err, Catch::Contains("did you mean 'silt_crab'?"));
+    // A map's file and another map's name: neither is changed.
+    const std::string map = folder / "demo/maps/slipway.map.toml", other = folder / "demo/maps/pump_house.map.toml";
+    const std::string before = process::slurp(map), other_before = process::slurp(other);
+    CHECK(tool(fmt::format("edit {} --map pump_house object drop lamp", map)).code == 2);
+    CHECK(process::slurp(map) == before);
+    CHECK(process::slurp(other) == other_before);
+}
+
+TEST_CASE("keys are set from the command line, and checked") {
+    const Copy folder;
+    const std::string map = folder / "demo/maps/slipway.map.toml", world = folder / "demo/world.toml";
+    CHECK(tool(fmt::format("edit {} object give bell once=false every_s=2 fires=inside", map)).code == 0);
+    CHECK_THAT(process::slurp(map),
+               Catch::Contains("once = false, runs = \"ring_bell\", every_s = 2, fires = \"inside\" }"));
+    CHECK(tool(fmt::format("edit {} --layer ground layer set opacity=0.5", map)).code == 0);
+    CHECK(tool(fmt::format("edit {} map set title='Low Water'", map)).code == 0);
+    CHECK(tool(fmt::format("edit {} kind set silt_crab patrol_px=16", world)).code == 0);
+    CHECK_THAT(process::slurp(world),
+               Catch::Contains("props.patrol_px = { type = \"number\", default = 16, min = 0 }"));
+    CHECK(tool(fmt::format("edit {} tile set 'peat*' tags=soil,soft --set marsh", world)).code == 0);
+    CHECK(tool("check " + world).code == 0);
+    const auto wrong = tool(fmt::format("edit {} object give bell fires=bumb", map));
+    CHECK(wrong.code == 2);
+    CHECK_THAT(wrong.err, Catch::Contains("did you mean 'bump'?"));
+}
+
 TEST_CASE("a picture's pixels are edited, and the others stay") {
     const Copy folder;
     const std::string png = folder / "demo/maps/slipway_grass.png";

@@ -1,5 +1,5 @@
 // Objects drawn in SVG: where they are, what they are called, what they carry.
-// Also tests src/files: read_svg svg_path
+// Also tests src/files: read_svg svg_path svg_shapes svg_style
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"
@@ -127,7 +127,7 @@ TEST_CASE("what is not drawn is passed over; what cannot be read is told at its 
                                                      solid));
     const auto places = worlds::rules_and_places(report);
     for (const char* expected :
-         {"unknown-key at walls.svg:3:1", "out-of-range at walls.svg:4:1", "out-of-range at walls.svg:5:1",
+         {"svg-passed-over at walls.svg:2:1", "out-of-range at walls.svg:4:1", "out-of-range at walls.svg:5:1",
           "out-of-range at walls.svg:6:1", "out-of-range at walls.svg:7:1", "out-of-range at walls.svg:8:1",
           "kind-field at walls.svg:9:1", "unknown-name at walls.svg:10:1"}) {
         INFO(expected << "\n" << text(report));
@@ -139,9 +139,9 @@ TEST_CASE("what is not drawn is passed over; what cannot be read is told at its 
 TEST_CASE("a drawing that is none", "[svg]") {
     worlds::Files files = drawn("", solid);
     files["walls.svg"] = "<svg><rect></svg>";
-    CHECK(of_rule(worlds::all_findings(files), Rule::syntax).size() == 1);
+    CHECK(of_rule(worlds::all_findings(files), Rule::bad_picture).size() == 1);
     files["walls.svg"] = "<html/>";
-    CHECK(of_rule(worlds::all_findings(files), Rule::syntax).size() == 1);
+    CHECK(of_rule(worlds::all_findings(files), Rule::bad_picture).size() == 1);
     files["walls.svg"] = "\xff";
     CHECK(of_rule(worlds::all_findings(files), Rule::bad_text).size() == 1);
     std::string deep;
@@ -156,4 +156,136 @@ TEST_CASE("a drawing that is none", "[svg]") {
     CHECK(worlds::all_findings(files).has(Severity::error));
     files.erase("walls.svg");
     CHECK(of_rule(worlds::all_findings(files), Rule::file_missing).size() == 1);
+}
+
+namespace {
+
+// A drawing as a whole file, in a layer whose objects are solids of earth.
+worlds::Files saved_as(const std::string& svg, const std::string& layer = "kind = \"solid\"\nbarrier = \"earth\"\n") {
+    worlds::Files files = drawn("", layer);
+    files["walls.svg"] = svg;
+    return files;
+}
+Bounds box_px(double x, double y, double right, double bottom) {
+    return {{to_steps(x), to_steps(y)}, {to_steps(right), to_steps(bottom)}};
+}
+std::vector<std::string> told(const worlds::Files& files) {
+    return worlds::rules_and_places(worlds::all_findings(files));
+}
+
+}   // namespace
+
+TEST_CASE("a page in mm as large as the map is laid over it, hidden layers and backdrops are not there", "[svg]") {
+    // The map is 96 x 64 px: 25.4 x 16.933333 mm.
+    const worlds::Files files = saved_as(R"svg(<?xml version="1.0" encoding="UTF-8" standalone="no"?>
+<svg width="25.4mm" height="16.933332mm" viewBox="0 0 25.4 16.933332" version="1.1" id="svg5"
+   xmlns="http://www.w3.org/2000/svg" xmlns:d="urn:drawing" xmlns:xlink="http://www.w3.org/1999/xlink">
+  <d:view id="view7" d:pageopacity="0.0"/>
+  <defs id="defs2"><rect id="clip" width="3" height="3"/></defs>
+  <g d:label="backdrop" id="layer2" style="display:inline"><image width="25.4" height="16.9" xlink:href="flat.png" id="image9"/></g>
+  <g d:label="walls" id="layer1" style="display:inline;fill:#7a5c3a" transform="translate(-1.0583333,2.1166667)">
+    <rect style="fill:#7a5c3a;stroke:none;stroke-width:0.26" id="sea_wall" width="4.2333333" height="2.1166667" x="5.2916667" y="4.2333333"/>
+    <path style="fill:none;stroke:#000000" d="m 2.1166667,0 h 4.2333333" id="rail"/>
+    <path style="fill:#7a5c3a" d="m 10.583333,0 h 4.2333333 v 4.2333333" id="ramp"/>
+    <rect style="visibility:hidden" id="unseen_one" width="1" height="1"/>
+  </g>
+  <g id="layer3" style="display:none"><rect id="old" width="9" height="9"/></g>
+</svg>)svg");
+    const Loaded loaded = good(files);
+    const Map& map = loaded.world().maps()[0];
+    CHECK(bounds(object(loaded, "sea_wall").area) == box_px(16, 24, 32, 32));
+    CHECK(object(loaded, "rail").line == Ring{{to_steps(4), to_steps(8)}, {to_steps(20), to_steps(8)}});
+    CHECK(bounds(object(loaded, "ramp").area) == box_px(36, 8, 52, 24));   // open, but filled
+    for (const char* gone : {"old", "unseen_one", "clip", "image9"}) CHECK(map.find_object(gone) == -1);
+    const auto places = told(files);
+    CHECK(std::count(places.begin(), places.end(), "svg-passed-over at walls.svg:2:1") == 1);
+    CHECK(std::count_if(places.begin(), places.end(), [](const std::string& one) { return one.find("svg-") == 0; }) ==
+          1);
+}
+
+TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, ids with spaces are told", "[svg]") {
+    const worlds::Files files =
+        saved_as(R"svg(<svg id="Layer_1" data-name="Layer 1" xmlns="http://www.w3.org/2000/svg" viewBox="0 0 96 64">
+<defs><style>.cls-1, .cls-3 { fill: #2F7F93; } .cls-2 { fill: none; stroke: rgb(122, 92, 58); } .cls-4{display:none}</style>
+<symbol id="post"><rect width="4" height="8"/></symbol></defs>
+<rect class="cls-1" id="pool" x="8" y="8" width="16" height="8"/>
+<polyline class="cls-2" id="Hand Rail" points="0 40 16 40"/>
+<rect class="cls-4" id="gone" width="4" height="4"/>
+<use id="post_1" href="#post" x="40" y="16" class="cls-1"/>
+<use id="post_2" href="#post" transform="translate(60 16)" fill="#2f7f93"/>
+</svg>)svg",
+                 "legend = { \"#2f7f93\" = { kind = \"solid\", barrier = \"brine\" }, \"#7a5c3a\" = { kind "
+                 "= \"solid\", barrier = \"earth\" } }\n");
+    const Loaded loaded = good(files);
+    const World& world = loaded.world();
+    const Map& map = world.maps()[0];
+    CHECK(object(loaded, "pool").barrier == world.find_barrier("brine"));
+    CHECK(bounds(object(loaded, "pool").area) == box_px(8, 8, 24, 16));
+    CHECK(bounds(object(loaded, "post_2").area) == box_px(60, 16, 64, 24));
+    CHECK(object(loaded, "post_2").barrier == world.find_barrier("brine"));
+    CHECK(map.find_object("gone") == -1);
+    const auto rail =
+        std::find_if(map.objects.begin(), map.objects.end(), [](const Object& one) { return !one.line.empty(); });
+    REQUIRE(rail != map.objects.end());
+    CHECK(rail->name.empty());
+    CHECK(rail->barrier == world.find_barrier("earth"));   // by its stroke
+    CHECK_THAT(text(worlds::all_findings(files)), Catch::Contains("call it: hand_rail"));
+}
+
+TEST_CASE("a page of another size is taken px by px, and both sizes are told", "[svg]") {
+    const worlds::Files files =
+        saved_as(R"svg(<svg xmlns="http://www.w3.org/2000/svg" width="192px" height="128px" viewBox="0 0 96 128">
+<rect id="a" x="8" y="8" width="16" height="8"/></svg>)svg");
+    CHECK(bounds(object(good(files), "a").area) == box_px(16, 8, 48, 16));
+    CHECK_THAT(text(worlds::all_findings(files)), Catch::Contains("192 x 128 px, but the map is 96 x 64 px"));
+    // A view of the map's size goes before a page of any other.
+    const worlds::Files view =
+        saved_as(R"svg(<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="140mm" viewBox="-8 -8 96 64">
+<rect id="a" x="0" y="0" width="16" height="8"/></svg>)svg");
+    CHECK(bounds(object(good(view), "a").area) == box_px(8, 8, 24, 16));
+    CHECK(of_rule(worlds::all_findings(view), Rule::svg_size).empty());
+}
+
+TEST_CASE("vertices of a drawing snap", "[svg]") {
+    const std::string svg =
+        R"svg(<svg xmlns="http://www.w3.org/2000/svg"><rect id="a" x="7.9" y="8.2" width="16.3" height="7.9"/>
+<polygon id="b" points="0.2 40.1 15.8 40.3 16.1 40.4 16.1 55.7"/></svg>)svg";
+    const Loaded whole = good(saved_as(svg, std::string(solid) + "snap = 1\n"));
+    CHECK(bounds(object(whole, "a").area) == box_px(8, 8, 24, 16));
+    CHECK(object(whole, "b").area ==
+          Regions{{{{0, to_steps(40)}, {to_steps(16), to_steps(40)}, {to_steps(16), to_steps(56)}}, {}}});
+    worlds::Files parts = saved_as(svg, std::string(solid) + "snap = \"cell_parts\"\n");
+    parts = with(parts, "flat.toml", "cell = [16, 16]", "cell = [16, 16]\ncell_parts = 2");
+    CHECK(bounds(object(good(parts), "a").area) == box_px(8, 8, 24, 16));
+    for (const char* wrong : {"snap = 0", "snap = \"parts\"", "snap = true"})
+        CHECK(of_rule(worlds::all_findings(saved_as(svg, std::string(solid) + wrong + "\n")), Rule::out_of_range)
+                  .size() == 1);
+}
+
+TEST_CASE("what uses itself, and what is used too often, ends", "[svg]") {
+    const auto errors = [](const std::string& content) {
+        return of_rule(worlds::all_findings(saved_as("<svg>" + content + "</svg>")), Rule::too_large).size();
+    };
+    CHECK(errors("<g id=\"a\"><use href=\"#a\"/></g>") == 1);
+    std::string tens = "<g id=\"n0\"><rect width=\"1\" height=\"1\"/></g>";
+    for (int i = 1; i < 9; ++i) {
+        tens += fmt::format("<g id=\"n{}\">", i);
+        for (int k = 0; k < 10; ++k) tens += fmt::format("<use href=\"#n{}\"/>", i - 1);
+        tens += "</g>";
+    }
+    CHECK(errors("<defs>" + tens + "</defs><use href=\"#n8\"/>") == 1);
+    CHECK(of_rule(worlds::all_findings(saved_as("<svg><use href=\"#none\"/></svg>")), Rule::unknown_name).size() == 1);
+}
+
+TEST_CASE("wrong values of keys in a drawing are told", "[svg]") {
+    const Report report =
+        worlds::all_findings(drawn(R"svg(<rect id="a" class="trigger" width="4" height="4" data-once="maybe"/>
+<rect id="b" class="trigger" width="4" height="4" data-every-s="soon"/>
+<rect id="c" class="trigger" width="4" height="4" data-once="1" data-every-s="0.5" data-fires="inside"/>)svg"));
+    CHECK(of_rule(report, Rule::wrong_type).size() == 2);
+    const Loaded loaded = worlds::load(
+        drawn(R"svg(<rect id="c" class="trigger" width="4" height="4" data-once="1" data-every-s="0.5"/>)svg"));
+    REQUIRE(loaded);
+    CHECK(object(loaded, "c").once);
+    CHECK(object(loaded, "c").every_s == 0.5);
 }

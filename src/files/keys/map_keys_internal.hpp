@@ -33,6 +33,8 @@ void each_key(Of<LegendEntry>, Visit&& visit) {
     visit(Key{.name = "family", .says = "a tile of this family, by its neighbours", .refers = "family"},
           &Draft::family);
     visit(Key{.name = "block", .says = "a block, its anchor on the cell", .refers = "block"}, &Draft::block);
+    visit(Key{.name = "barrier", .says = "with a kind, in drawings: what its objects are made of", .refers = "barrier"},
+          &Draft::barrier);
     visit(orientation, &Draft::orientation);
 }
 
@@ -86,6 +88,11 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
               .unit = "px",
               .least = 0},
           &Draft::sink);
+    visit(
+        Key{.name = "snap",
+            .says =
+                "of a drawing: its vertices move to the nearest so many px, or with \"cell_parts\" to parts of cells"},
+        &Draft::snap);
     each_presence_key<Draft>(visit);
     visit(Key{.name = "tags", .says = "words for the game"}, &Draft::tags);
     visit(props_key, &Draft::props);
@@ -96,8 +103,8 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
               .item = "an 'except'",
               .by_line = true},
           &Draft::except);
+    visit(legend_key, &Draft::legend);   // before what it is the legend of
     visit(content, &Draft::rows);
-    visit(legend_key, &Draft::legend);
 }
 
 template <class Visit>

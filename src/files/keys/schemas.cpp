@@ -197,7 +197,7 @@ private:
             case Sort::goals:
                 return closed({{"objects", list_of({{"type", "string"}})}, {"facts", list_of({{"type", "string"}})}});
             case Sort::value:
-                return Json::object();
+                return {{"type", Json::array({"boolean", "number", "string", "array"})}};
             case Sort::shape:
                 return refer("shape_or_word");
             case Sort::shapes:
