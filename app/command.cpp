@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <cmath>
 #include <cstdio>
 #include <filesystem>
 #include <map>
@@ -65,6 +66,18 @@ dg::FoundWorld WorldArguments::find() const {
     dg::FoundWorld found = dg::find_world(file);
     if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", file, found.fault));
     return found;
+}
+
+CLI::Validator numbers_from(double least, double most) {
+    return CLI::Validator(
+        [least, most](std::string& text) {
+            double number = 0;
+            const bool is_number = CLI::detail::lexical_cast(text, number) && std::isfinite(number);
+            return is_number && number >= least && number <= most
+                       ? std::string()
+                       : fmt::format("'{}' is no number from {} to {}", text, least, most);
+        },
+        fmt::format("FLOAT in [{} - {}]", least, most));
 }
 
 void stop_without_map(const std::string& name, const std::vector<std::string>& names) {

@@ -19,11 +19,11 @@ void MergeWords::add_to(CLI::App& command) {
         ->type_name("N");
     command
         .add_option("--within-px", within_px, "How near curves are followed, for this run (default: as the world says)")
-        ->check(CLI::Range(1.0 / 64, 64.0))
+        ->check(numbers_from(1.0 / 64, 64.0))
         ->type_name("PX");
     command.add_option("--mover", mover, "Merge all that stops this mover, in place of barriers")->type_name("NAME");
     command.add_option("--grow", grow_px, "Grow regions by so many px, or shrink them by a negative number")
-        ->check(CLI::Range(-4096.0, 4096.0))
+        ->check(numbers_from(-4096.0, 4096.0))
         ->type_name("PX");
     command.add_option("--corners", corners, "Corners of what is grown: round, bevel, mitre, box (default: round)")
         ->check(CLI::IsMember({"round", "bevel", "mitre", "box"}))

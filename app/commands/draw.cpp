@@ -251,7 +251,7 @@ void add_draw(CLI::App& app) {
     command
         ->add_option("--scale", options->scale,
                      "Px of the picture to one px of the map, up to 16 (default: to fit 1300 px)")
-        ->check(CLI::Range(1.0 / 256, 16.0))
+        ->check(numbers_from(1.0 / 256, 16.0))
         ->type_name("N");
     command
         ->add_option("--palette", options->palette,

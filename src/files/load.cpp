@@ -202,6 +202,10 @@ private:
 
     std::optional<std::string> find(const Name& written, const std::string& from) {
         auto path = folder_.resolve(from, written.value);
+        if (written.value.empty()) {
+            add(Rule::file_missing, written.place, {"", "its name is empty"}, Hint{"name a file, or take it out", ""});
+            return std::nullopt;
+        }
         if (!path)
             add(Rule::path_outside, written.place, {written.value},
                 Hint{"move the file into the world's folder, and name it relative to this file", ""});

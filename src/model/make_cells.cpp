@@ -67,11 +67,21 @@ void WorldMaker::CellFiller::fill(const CellTable& table, Legend& own, Legend& s
 }
 
 void WorldMaker::CellFiller::check_size(const CellTable& table) {
-    if (table.row_ends.size() != static_cast<std::size_t>(map_.rows))
-        maker_.add(Rule::grid_size, table.rows.empty() ? draft_.name.place : table.rows.front(),
-                   {layer_.name, fmt::format("{}", table.row_ends.size()), fmt::format("{}", map_.rows)},
+    const Place& place = table.rows.empty() ? draft_.name.place : table.rows.front();
+    const std::size_t rows = table.row_ends.size(), columns = table.row_ends.empty() ? 0 : table.row_ends.front();
+    const bool rows_fit = rows == static_cast<std::size_t>(map_.rows);
+    if (table.sort == CellTable::Sort::png) {   // all its rows are alike
+        if (!rows_fit || columns != static_cast<std::size_t>(map_.columns))
+            maker_.add(Rule::grid_size, place,
+                       {layer_.name, fmt::format("a picture of {} x {} px", columns, rows),
+                        fmt::format("{} x {} cells", map_.columns, map_.rows)},
+                       Hint{"change the picture's size, or the map's", fmt::format("size = [{}, {}]", columns, rows)});
+        return;
+    }
+    if (!rows_fit)
+        maker_.add(Rule::grid_size, place, {layer_.name, fmt::format("{} rows", rows), fmt::format("{}", map_.rows)},
                    Hint{"add or take away rows, or change the map's size",
-                        fmt::format("size = [{}, {}]", map_.columns, table.row_ends.size())});
+                        fmt::format("size = [{}, {}]", map_.columns, rows)});
     std::size_t begin = 0;
     for (std::size_t r = 0; r < table.row_ends.size(); begin = table.row_ends[r++]) {
         const std::size_t count = table.row_ends[r] - begin;
@@ -85,7 +95,6 @@ void WorldMaker::CellFiller::check_size(const CellTable& table) {
                                                                               : 0);
         maker_.add(Rule::row_length, end,
                    {fmt::format("{}", r + 1), fmt::format("{}", count), fmt::format("{}", map_.columns)});
-        if (table.sort == CellTable::Sort::png) break;   // all its rows are alike
     }
 }
 

@@ -28,7 +28,7 @@ constexpr RuleText table[] = {
     {Rule::legend_missing, "legend-missing", error, "'{}' is not in the legend", 1},
     {Rule::legend_unused, "legend-unused", warning, "'{}' is in the legend, but nowhere in the data", 1},
     {Rule::row_length, "row-length", error, "row {} has {} cells, but the map has {} columns", 3},
-    {Rule::grid_size, "grid-size", error, "layer '{}' has {} rows, but the map has {}", 3},
+    {Rule::grid_size, "grid-size", error, "layer '{}' has {}, but the map has {}", 3},
     {Rule::bad_text, "bad-text", error, "this is not UTF-8 text: {}", 1},
     {Rule::bad_picture, "bad-picture", error, "'{}' cannot be read as a picture: {}", 2},
     {Rule::wrong_file, "wrong-file", error, "'{}' is {}, but {} is wanted here", 3},

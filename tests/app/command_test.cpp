@@ -150,7 +150,8 @@ TEST_CASE("a bad command line is told with the mend, and ends with 2") {
                               "merge demo/world.toml --as blobs", "merge demo/world.toml --most-vertices 2",
                               "check demo/world.toml --map slipwy", "list demo/world.toml things",
                               "merge demo/world.toml --out /no/such/folder/x.json", "check demo/none.toml",
-                              "check demo/art", "check /dev/null"}) {
+                              "check demo/art", "check /dev/null", "merge demo/world.toml --within-px nan",
+                              "merge demo/world.toml --grow nan", "draw demo/world.toml --scale inf"}) {
         const Outcome outcome = tool(words);
         INFO(words << "\n" << outcome.err);
         CHECK(outcome.code == 2);

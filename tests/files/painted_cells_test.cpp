@@ -118,7 +118,7 @@ TEST_CASE("files of cells that cannot be read are told where they are named") {
     CHECK(findings(files).front() == "bad-picture at flat.toml:11:7");
     files["ground.png"] = png_of(2, std::vector<std::uint32_t>(8, 0x01020304));
     CHECK(findings(worlds::with(files, "flat.toml", legend, "")) ==
-          Found{"row-length at ground.png", "legend-missing at ground.png: px (0, 0)"});
+          Found{"grid-size at ground.png", "legend-missing at ground.png: px (0, 0)"});
 }
 
 TEST_CASE("painted kinds are chosen by seed and cell, as often as their weights say") {

@@ -77,6 +77,8 @@ const Misread misread[] = {
     {"flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"x\" = \"peat\"", "legend-unused at flat.toml:7:40", "'x'"},
     {"flat.toml", "######\n", "#####\n", "row-length at flat.toml:15:6", "row 4 has 5 cells"},
     {"flat.toml", "######\n", "#######\n", "row-length at flat.toml:15:7", "row 4 has 7 cells"},
+    {"world.toml", "maps = [\"flat.toml\"]", "maps = [\"\", \"flat.toml\"]", "file-missing at world.toml:6:9",
+     "its name is empty"},
     {"flat.toml", "......\n......\n", "......\n", "grid-size at flat.toml:12:1", "has 3 rows, but the map has 4"},
     {"flat.toml", "name = \"flat\"", "name = \"fl\xc3\"", "bad-text at flat.toml:2:11", "0xC3"},
     {"marsh.toml", "cell = [16, 16]", "cell = [16, 16]\nsheet = { file = \"world.toml\" }",
