@@ -30,17 +30,8 @@ public:
     void add(std::string_view name, const std::optional<Name>& said) {
         if (said) add(name, in_quotes(said->value));
     }
-    void add_name(std::string_view name, const Name& said) {
-        if (!said.value.empty()) add(name, in_quotes(said.value));
-    }
     void add_names(std::string_view name, const Names& said) {
         if (!said.empty()) add(name, names(said));
-    }
-    void add_texts(std::string_view name, const std::vector<std::string>& said) {
-        if (!said.empty()) add(name, texts(said));
-    }
-    void add_text(std::string_view name, const std::string& said, std::string_view standard = {}) {
-        if (said != standard) add(name, in_quotes(said));
     }
     void add_number(std::string_view name, double said, double standard) {
         if (said != standard) add(name, number(said));

@@ -26,6 +26,9 @@ concept Listed = requires {
 template <class T>
 using Is = std::decay_t<T>;
 
+std::string_view name_of_key(const keys::Key& key) { return key.name; }
+std::string_view name_of_key(const keys::Group& group) { return group.keys.front().key.name; }
+
 // ---- what two drafts say, places apart
 
 struct Same {
@@ -35,7 +38,7 @@ struct Same {
         keys::each_key(keys::Of<Draft>{}, [&](const auto& key, auto member) {
             if (same(a.*member, b.*member)) return;
             all = false;
-            UNSCOPED_INFO("'" << key.name << "' did not come back");
+            UNSCOPED_INFO("'" << name_of_key(key) << "' did not come back");
         });
         return all;
     }

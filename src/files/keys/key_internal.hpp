@@ -18,7 +18,7 @@
 
 namespace dryground::keys {
 
-// What a key takes. That of a member follows from its type (sort_of in entries_internal.hpp).
+// What a key takes. That of a member follows from its type (listing.cpp).
 enum class Sort {
     yes_no,
     whole,
@@ -41,7 +41,6 @@ enum class Sort {
     shape,
     shapes,
     named_shapes,
-    body,
     sides,
     properties,        // values
     property_types,    // declared
@@ -78,7 +77,6 @@ struct OneOf {
     int count = 0;   // of numbers
 };
 struct Group {
-    std::string_view name;   // "its place and shape"
     std::span<const OneOf> keys;
     bool exactly_one = false;     // of those that are no companions
     std::size_t companions = 0;   // the last ones, which may stand beside

@@ -79,7 +79,6 @@ std::string words_of_sort(const Entry& entry) {
         case Sort::surface:
         case Sort::trace:
         case Sort::goals:
-        case Sort::body:
         case Sort::table:
             return "table";
     }
@@ -118,7 +117,8 @@ std::string key_page(std::string_view name) {
                                                               : fmt::format("`{}`", entry.standard);
         std::string says(key.says);
         if (!key.example.empty() && key.example.find("…") == std::string_view::npos && key.example.rfind("[[", 0) != 0)
-            says += fmt::format(": `{} = {}`", key.name, key.example);
+            says += entry.sort == Sort::tables ? fmt::format(": `{} = [{}]`", key.name, key.example)
+                                               : fmt::format(": `{} = {}`", key.name, key.example);
         out += fmt::format("| `{}` | {}{} | {} | {} |\n", key.name, words_of_sort(entry), range_of(key), standard,
                            in_cell(std::move(says)));
     }

@@ -10,7 +10,7 @@ inline constexpr OneOf orientation_keys[] = {
     {{.name = "flip", .says = "x swaps left and right", .words = flips}, Sort::text},
     {{.name = "turn", .says = "clockwise, after the flip", .words = turns, .unit = "degrees"}, Sort::whole},
 };
-inline constexpr Group orientation{"which way it lies", orientation_keys, false};
+inline constexpr Group orientation{orientation_keys, false};
 
 inline constexpr Key surface_key{.name = "surface",
                                  .says = "friction and restitution, for what says none itself",
@@ -19,7 +19,7 @@ inline constexpr Key one_way_key{.name = "one_way",
                                  .says = "of lines: movers pass in this direction, and stop coming back",
                                  .words = words_of<OneWay>()};
 inline constexpr Key legend_key{.name = "legend",
-                                .says = "what stands in the data: a character of rows, a field of CSV, a colour of PNG",
+                                .says = "what stands in the data: a character of rows, a field of CSV, a colour of PNG or of a drawing",
                                 .example = "{ \"#\" = \"peat\" }"};
 
 template <class Visit>
@@ -53,7 +53,7 @@ inline constexpr OneOf contents[] = {
       .is_path = true},
      Sort::text},
 };
-inline constexpr Group content{"what it holds", contents, true};
+inline constexpr Group content{contents, true};
 
 template <class Visit>
 void each_key(Of<LayerDraft>, Visit&& visit) {

@@ -77,7 +77,7 @@ inline constexpr OneOf object_places[] = {
     {{.name = "line", .says = "[[x, y], …], open", .unit = "px"}, Sort::points, 2},
     {{.name = "holes", .says = "of a polygon: [[[x, y], …], …]", .unit = "px"}, Sort::holes},
 };
-inline constexpr Group object_place{"its place and shape", object_places, true, 1};
+inline constexpr Group object_place{object_places, true, 1};
 
 template <class Visit>
 void each_key(Of<ObjectDraft>, Visit&& visit) {

@@ -204,7 +204,6 @@ private:
                 return list_of(refer("shape_or_word"));
             case Sort::named_shapes:
                 return by_name(refer("shape_or_word"));
-            case Sort::body:
             case Sort::table:
                 return refer(entry.thing == "tile" ? "tile_set_keys" : std::string(entry.thing));
             case Sort::sides:

@@ -20,7 +20,7 @@ inline constexpr OneOf shape_forms[] = {
      Sort::trace},
     {{.name = "at", .says = "of a shared shape: how far it is moved, [x, y]", .unit = "px"}, Sort::numbers, 2},
 };
-inline constexpr Group shape_form{"its form", shape_forms, true, 1};
+inline constexpr Group shape_form{shape_forms, true, 1};
 
 template <class Visit>
 void each_key(Of<ShapeDraft>, Visit&& visit) {
@@ -136,7 +136,7 @@ void each_key(Of<FamilyDraft>, Visit&& visit) {
 inline constexpr OneOf block_rows[] = {
     {{.name = "rows", .says = "a character for each cell", .example = "'''…'''", .required = true}, Sort::rows},
 };
-inline constexpr Group pattern{"its pattern", block_rows, true};
+inline constexpr Group pattern{block_rows, true};
 
 template <class Visit>
 void each_key(Of<BlockDraft>, Visit&& visit) {

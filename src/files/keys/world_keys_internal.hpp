@@ -24,7 +24,7 @@ inline constexpr OneOf body_forms[] = {
     {{.name = "capsule", .says = "[width, height], round at its ends", .unit = "px"}, Sort::numbers, 2},
     {{.name = "at", .says = "where its middle is, from the mover's position", .unit = "px"}, Sort::numbers, 2},
 };
-inline constexpr Group body_form{"its form", body_forms, true, 1};
+inline constexpr Group body_form{body_forms, true, 1};
 
 template <class Visit>
 void each_key(Of<BodyDraft>, Visit&& visit) {
@@ -77,7 +77,7 @@ inline constexpr OneOf kind_properties[] = {
       .example = "{ patrol_px = { type = \"number\", default = 32 } }"},
      Sort::kind_properties},
 };
-inline constexpr Group kind_props{"its properties", kind_properties};
+inline constexpr Group kind_props{kind_properties};
 
 template <class Visit>
 void each_key(Of<KindDraft>, Visit&& visit) {
