@@ -348,7 +348,9 @@ namespace {
 // How many members a struct has: as many as it can be made from.
 struct Any {
     template <class T>
-    operator T() const;
+    operator T() const {
+        return T{};   // only its type is looked at
+    }
 };
 template <class T, class... Values>
 constexpr std::size_t members() {
