@@ -111,7 +111,7 @@ std::string typed(const FieldDraft& field, const std::string& value) {
     const bool bare = type == "yes_no" || type == "whole" || type == "number" || type == "place" || type == "list";
     if (!bare) return in_quotes(value);
     const bool brackets = (type == "place" || type == "list") && !value.empty() && value.front() != '[';
-    const std::string toml = brackets ? fmt::format("[{}]", value) : value;
+    std::string toml = brackets ? fmt::format("[{}]", value) : value;
     const toml::parse_result parsed = toml::parse("v = " + toml);
     if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos ||
         value.find('#') != std::string::npos)

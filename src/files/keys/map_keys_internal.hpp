@@ -18,9 +18,10 @@ inline constexpr Key surface_key{.name = "surface",
 inline constexpr Key one_way_key{.name = "one_way",
                                  .says = "of lines: movers pass in this direction, and stop coming back",
                                  .words = words_of<OneWay>()};
-inline constexpr Key legend_key{.name = "legend",
-                                .says = "what stands in the data: a character of rows, a field of CSV, a colour of PNG or of a drawing",
-                                .example = "{ \"#\" = \"peat\" }"};
+inline constexpr Key legend_key{
+    .name = "legend",
+    .says = "what stands in the data: a character of rows, a field of CSV, a colour of PNG or of a drawing",
+    .example = "{ \"#\" = \"peat\" }"};
 
 template <class Visit>
 void each_key(Of<LegendEntry>, Visit&& visit) {

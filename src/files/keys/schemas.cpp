@@ -71,9 +71,9 @@ private:
         if (key.most < 1e300) schema["maximum"] = bound(key.most);
         return schema;
     }
-    static Json closed(Json properties, std::vector<std::string> required = {}) {
+    static Json closed(Json properties, const std::vector<std::string>& required = {}) {
         Json schema{{"type", "object"}, {"additionalProperties", false}};
-        if (!required.empty()) schema["required"] = std::move(required);
+        if (!required.empty()) schema["required"] = required;
         schema["properties"] = std::move(properties);
         return schema;
     }
@@ -128,7 +128,7 @@ private:
                 group.push_back({{"required", Json::array({name})}});
             }
         }
-        Json schema = closed(std::move(properties), std::move(required));
+        Json schema = closed(std::move(properties), required);
         if (thing.name == "for") schema["anyOf"] = Json::array({{{"required", {"tiles"}}}, {{"required", {"tagged"}}}});
         for (auto& [number, group] : groups)
             if (group.size() > 1)
