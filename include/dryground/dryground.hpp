@@ -10,6 +10,7 @@
 #include "dryground/edit.hpp"
 #include "dryground/files.hpp"
 #include "dryground/geometry.hpp"
+#include "dryground/keys.hpp"
 #include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
 #include "dryground/pack_parts.hpp"
