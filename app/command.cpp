@@ -75,7 +75,7 @@ CLI::Validator numbers_from(double least, double most) {
             const bool is_number = CLI::detail::lexical_cast(text, number) && std::isfinite(number);
             return is_number && number >= least && number <= most
                        ? std::string()
-                       : fmt::format("'{}' is no number from {} to {}", text, least, most);
+                       : fmt::format("'{}' is not a number from {} to {}", text, least, most);
         },
         fmt::format("FLOAT in [{} - {}]", least, most));
 }

@@ -52,7 +52,7 @@ struct WorldArguments {
 // Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
 void write_result(const std::string& out, std::string_view bytes);
 
-// A finite number of a range: not a number is none, which CLI's own range lets pass.
+// A finite number of a range: CLI11's own range accepts nan.
 [[nodiscard]] CLI::Validator numbers_from(double least, double most);
 
 // To standard error, and to standard output: texts for people, with what a terminal would obey made visible.

@@ -78,7 +78,7 @@ dg::GivenKeys keys(const std::vector<std::string>& values) {
     for (const std::string& value : values) {
         const std::size_t equals = value.find('=');
         if (equals == std::string::npos || equals == 0)
-            stop(misuse, fmt::format("'{}' says no key: say KEY=VALUE, as in once=true", value));
+            stop(misuse, fmt::format("'{}' is not KEY=VALUE, for example once=true", value));
         given.emplace_back(value.substr(0, equals), value.substr(equals + 1));
     }
     return given;

@@ -21,7 +21,7 @@ struct ListOptions {
     Filter filter;
 };
 
-// A kind that is none would give an empty table, as if all were well.
+// Stops if the world has no such kind: an empty table would look like a result.
 void test_kind(const dg::World& world, const std::string& name) {
     std::vector<std::string> names;
     for (const dg::Kind& kind : world.kinds()) names.push_back(kind.name);

@@ -99,9 +99,9 @@ std::string typed(const keys::Entry& entry, const std::string& value) {
         case Sort::rows:
         case Sort::tables:
         case Sort::named_tables:
-            throw EditFault(fmt::format("'{}' holds more than one value: edit it in the file", key));
+            throw EditFault(fmt::format("'{}' cannot be set from the command line: edit it in the file", key));
         default:
-            return as_toml(key, value, "as TOML says it, as in { friction = 0.5 }");
+            return as_toml(key, value, "a TOML value, for example { friction = 0.5 }");
     }
 }
 
@@ -186,7 +186,8 @@ std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view
         if (property.empty()) {
             const keys::Entry& entry = *find_key(thing, key);
             if (entry.key.names_it)
-                throw EditFault(fmt::format("a name is what others find {} by: change it by hand, everywhere", what));
+                throw EditFault(
+                    fmt::format("other places may refer to {} by its name: rename it in all files by hand", what));
             const toml::node* old = table.get(key);
             const toml::key* rival = old != nullptr ? nullptr : rival_of(table, thing, entry);
             if (old != nullptr) {

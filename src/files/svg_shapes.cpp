@@ -23,7 +23,7 @@ SvgShapes::Form line_or_area(std::vector<PointPx2> points, bool filled) {
     if (filled && points.size() > 2) return PolygonPx{std::move(points), {}};
     return LinePx{std::move(points)};
 }
-// Curves may end where they began but for rounding: what falls on one lattice point is one.
+// Curves may end within rounding of where they began: what falls on one lattice point is one.
 void on_lattice(std::vector<Subpath>& parts) {
     const auto same = [](const PointPx2& a, const PointPx2& b) {
         return in_range(a[0]) && in_range(a[1]) && in_range(b[0]) && in_range(b[1]) &&

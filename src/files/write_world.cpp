@@ -44,7 +44,7 @@ void add_lines(std::string& out, const std::string& name, const std::vector<Draf
     for (const Draft& draft : drafts) pairs.add(draft.name.value, KeyWriter().pairs(draft).table());
     add_table(out, name, pairs);
 }
-// [movers.NAME] and the like: a table for each, be it empty.
+// [movers.NAME] and the like: a table for each, empty ones too.
 template <class Draft>
 void add_tables(std::string& out, const std::string& name, const std::vector<Draft>& drafts) {
     for (const Draft& draft : drafts)

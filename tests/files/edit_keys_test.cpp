@@ -96,8 +96,8 @@ TEST_CASE("what cannot be set is told with what could be, and nothing changes") 
              Row{"cell", "1,2.5", "a whole number"},
              Row{"box", "1,2,3", "4 numbers"},
              Row{"carves", "earth", "edit it in the file"},
-             Row{"surface", "rough", "as TOML says it"},
-             Row{"name", "crab_c", "change it by hand"},
+             Row{"surface", "rough", "a TOML value"},
+             Row{"name", "crab_c", "rename it in all files"},
              Row{"patrol_px", "far", "whose type is number"},
              Row{"gives", "no_such_fact", "could not be read any more"},
          }) {

@@ -107,11 +107,11 @@ std::vector<std::string_view> things_with_keys() {
 
 std::string key_page(std::string_view name) {
     const keys::Thing& thing = keys::thing(name);
-    std::string out = fmt::format("## {}\n\nKeys of {}.\n\n| key | takes | left out | says |\n|---|---|---|---|\n",
+    std::string out = fmt::format("## {}\n\nKeys of {}.\n\n| key | type | default | meaning |\n|---|---|---|---|\n",
                                   thing.name, thing.says);
     for (const Entry& entry : thing.entries) {
         const keys::Key& key = entry.key;
-        const std::string standard = key.required             ? "has to be said"
+        const std::string standard = key.required             ? "required"
                                      : entry.group >= 0       ? "one of these"
                                      : entry.standard.empty() ? ""
                                                               : fmt::format("`{}`", entry.standard);

@@ -39,6 +39,19 @@ void each_lock_key(Visit&& visit) {
     visit(Key{.name = "gives", .says = "facts that it makes true", .refers = "fact"}, &Draft::gives);
 }
 
+// Who sets it off, how often, and which facts it needs and gives: of objects, kinds and reactions.
+template <class Draft, class Visit>
+void each_firing_key(Visit&& visit) {
+    visit(Key{.name = "by", .says = "whom it heeds; left out: the player", .refers = "mover"}, &Draft::by);
+    visit(Key{.name = "once", .says = "it fires but once"}, &Draft::once);
+    visit(Key{.name = "every_s",
+              .says = "of `inside`: how long from one time to the next",
+              .unit = "seconds",
+              .least = 0},
+          &Draft::every_s);
+    each_lock_key<Draft>(visit);
+}
+
 // What objects do: said of one, or of a kind for all of its objects that say nothing else.
 template <class Draft, class Visit>
 void each_behaviour_key(Visit&& visit) {
@@ -51,14 +64,7 @@ void each_behaviour_key(Visit&& visit) {
           &Draft::arrival_runs);
     visit(Key{.name = "fires", .says = "what sets it off; left out: `enter`", .words = words_of<Fires>()},
           &Draft::fires);
-    visit(Key{.name = "by", .says = "whom it heeds; left out: the player", .refers = "mover"}, &Draft::by);
-    visit(Key{.name = "once", .says = "it fires but once"}, &Draft::once);
-    visit(Key{.name = "every_s",
-              .says = "of `inside`: how long from one time to the next",
-              .unit = "seconds",
-              .least = 0},
-          &Draft::every_s);
-    each_lock_key<Draft>(visit);
+    each_firing_key<Draft>(visit);
     each_presence_key<Draft>(visit);
     visit(Key{.name = "runs", .says = "the event that it runs", .refers = "event"}, &Draft::runs);
 }

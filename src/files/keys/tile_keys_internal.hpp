@@ -47,14 +47,7 @@ void each_key(Of<ReactionDraft>, Visit&& visit) {
           &Draft::fires);
     visit(Key{.name = "from", .says = "from which sides of the cell; left out: from all", .refers = "side"},
           &Draft::from);
-    visit(Key{.name = "by", .says = "whom it heeds; left out: the player", .refers = "mover"}, &Draft::by);
-    visit(Key{.name = "once", .says = "it fires but once"}, &Draft::once);
-    visit(Key{.name = "every_s",
-              .says = "of `inside`: how long from one time to the next",
-              .unit = "seconds",
-              .least = 0},
-          &Draft::every_s);
-    each_lock_key<Draft>(visit);
+    each_firing_key<Draft>(visit);
     visit(Key{.name = "turns_into", .says = "the tile that it becomes; \"\": it goes", .refers = "tile"},
           &Draft::turns_into);
     visit(Key{.name = "runs", .says = "the event that it runs", .refers = "event"}, &Draft::runs);
