@@ -89,6 +89,7 @@ void add_merge(CLI::App& app);
 void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);
 void add_probe(CLI::App& app);
+void add_walk(CLI::App& app);
 void add_keys(CLI::App& app);
 void add_list(CLI::App& app);
 void add_edit(CLI::App& app);

@@ -51,6 +51,7 @@ int run(int argc, char** argv) {
     app::add_pack(cli);
     app::add_draw(cli);
     app::add_probe(cli);
+    app::add_walk(cli);
     app::add_list(cli);
     app::add_keys(cli);
     app::add_edit(cli);

@@ -20,6 +20,7 @@
 #include "dryground/spawners.hpp"
 #include "dryground/text.hpp"
 #include "dryground/touch.hpp"
+#include "dryground/travel.hpp"
 #include "dryground/triggers.hpp"
 #include "dryground/version.hpp"
 #include "dryground/world.hpp"

@@ -15,6 +15,7 @@
 #include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
 #include "dryground/report.hpp"
+#include "dryground/travel.hpp"
 #include "dryground/world.hpp"
 
 namespace dryground {
@@ -184,6 +185,9 @@ private:
 // gives findings, which name the way to it in the tree. Cost: in proportion to the bytes. `file` names it in findings.
 [[nodiscard]] LoadedPack read_pack(std::string_view bytes, const std::string& file = {});
 [[nodiscard]] LoadedPack load_pack(const std::string& path, const FileReader& reader = read_file);
+
+// Where a mover gets to, as JSON (schema/walk.schema.json): goals, facts, places and a route, in px, y down. O(places).
+[[nodiscard]] std::string walk_json(const World& world, const Reach& reach, const std::optional<Route>& route = {});
 
 // `dryground/report/1` (schema/report.schema.json).
 [[nodiscard]] std::string report_json(const Report& report, std::string_view world_title);

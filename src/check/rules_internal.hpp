@@ -8,9 +8,11 @@
 #include "../geometry/box_index_internal.hpp"
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
-#include "free_space_internal.hpp"
+#include "../travel/free_space_internal.hpp"
 
 namespace dryground::check_rules {
+
+using travel::FreeSpace;
 
 class Findings {
 public:

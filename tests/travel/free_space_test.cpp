@@ -1,5 +1,5 @@
 // Free areas beside what a general boolean says of them.
-#include "check/free_space_internal.hpp"
+#include "travel/free_space_internal.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -10,7 +10,7 @@
 #include "merging.hpp"
 
 using namespace dryground;
-using check_rules::FreeSpace;
+using travel::FreeSpace;
 
 namespace {
 

@@ -1,4 +1,4 @@
-// Inside the check room: the areas that ground leaves free, told apart without any boolean.
+// Inside the travel room: the areas that ground leaves free, told apart without any boolean.
 #pragma once
 
 #include <cstdint>
@@ -6,7 +6,7 @@
 
 #include "../geometry/box_index_internal.hpp"
 
-namespace dryground::check_rules {
+namespace dryground::travel {
 
 // What a point could move in, from one place to another, without passing through a corner where solids meet.
 //
@@ -51,4 +51,4 @@ private:
     detail::BoxIndex near_;   // of the edges
 };
 
-}   // namespace dryground::check_rules
+}   // namespace dryground::travel

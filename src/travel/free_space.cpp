@@ -7,7 +7,7 @@
 #include <numeric>
 #include <utility>
 
-namespace dryground::check_rules {
+namespace dryground::travel {
 
 namespace {
 
@@ -202,4 +202,4 @@ std::int64_t FreeSpace::twice_size(int number) const {
     return size;
 }
 
-}   // namespace dryground::check_rules
+}   // namespace dryground::travel

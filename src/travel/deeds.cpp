@@ -1,0 +1,199 @@
+#include "deeds_internal.hpp"
+
+#include <algorithm>
+
+#include "../ground/ground_internal.hpp"
+#include "../model/orientation_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+constexpr std::int32_t hair = steps_per_px;   // as near as a px is touching, of points and of what is solid
+
+class DeedFinder {
+public:
+    DeedFinder(const World& world, const Map& map, int mover)
+        : world_(world),
+          map_(map),
+          mover_id_(mover),
+          mover_(world.movers()[static_cast<std::size_t>(mover)]),
+          body_(mover_.body.front().outline) {
+        const Bounds box = detail::box_around(body_);
+        middle_ = {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
+    }
+
+    Deeds find() {
+        for (std::size_t o = 0; o < map_.objects.size(); ++o) add_object(static_cast<int>(o));
+        for (std::size_t l = 0; l < map_.layers.size(); ++l)
+            if (ground::may_count(map_.layers[l]) && !map_.layers[l].holds_objects) add_tiles(static_cast<int>(l));
+        return std::move(found_);
+    }
+
+private:
+    [[nodiscard]] bool steps() const { return mover_.moves == Moves::steps; }
+
+    // Positions from which the body overlaps an area; of a mover that steps, the area itself, in which the middle of its
+    // cell has to lie.
+    void add_overlap(Target& target, const Regions& area) const {
+        for (Ring& piece : convex_pieces(area, 64)) add_overlap(target, piece);
+    }
+    void add_overlap(Target& target, const Ring& convex) const {
+        if (steps()) {
+            target.rings.push_back(convex);
+            return;
+        }
+        std::vector<Point> points;
+        for (const Point p : convex)
+            for (const Point of_body : body_) points.push_back({p.x - of_body.x, p.y - of_body.y});
+        target.rings.push_back(convex_hull(std::move(points)));
+    }
+    void add_point(Target& target, Point p) const {
+        if (steps()) {
+            const auto [c, r] = map_.cell_at(p);
+            target.rings.push_back(map_.cell_ring(c, r));
+        } else {
+            add_overlap(target, box_ring({p.x - hair, p.y - hair}, {p.x + hair, p.y + hair}));
+        }
+    }
+    // Positions of bodies whose middle is in a cell.
+    void add_cell(Target& target, int column, int row) const {
+        Ring ring = map_.cell_ring(column, row);
+        if (!steps())
+            for (Point& p : ring) p = {p.x - middle_.x, p.y - middle_.y};
+        target.rings.push_back(convex_hull(std::move(ring)));
+    }
+    // The cell, and those beside it, not those past its corners: from there it is used.
+    void add_cells_to_use(Target& target, int column, int row) const {
+        for (const auto& [dc, dr] :
+             {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}})
+            if (map_.has(column + dc, row + dr)) add_cell(target, column + dc, row + dr);
+    }
+
+    void add_object(int number) {
+        const Object& object = map_.objects[static_cast<std::size_t>(number)];
+        Deed deed;
+        deed.object = number;
+        deed.fires = object.fires;
+        deed.does = std::find(object.by.begin(), object.by.end(), mover_id_) != object.by.end();
+        deed.needs = object.needs, deed.gives = object.gives;
+        if (object.role == Role::link && object.link.object >= 0) deed.link = &object.link;
+        Target target{object.storey, {}};
+        if (object.area.empty()) {
+            add_point(target, object.position);
+            // What has no area is touched by nothing.
+            if (deed.fires != Fires::start && deed.fires != Fires::defeat) deed.does = false;
+        } else if (object.fires == Fires::use) {
+            const Bounds box = *bounds(object.area);
+            const auto [c0, r0, c1, r1] = map_.cells_near(box);
+            for (int r = r0; r <= r1; ++r)
+                for (int c = c0; c <= c1; ++c)
+                    if (!intersect(object.area, Regions{{map_.cell_ring(c, r), {}}}).empty())
+                        add_cells_to_use(target, c, r);
+        } else if (object.role == Role::solid) {
+            add_overlap(target, grown(object.area, hair, Corners::box));
+        } else {
+            add_overlap(target, object.area);
+        }
+        add(std::move(deed), std::move(target));
+    }
+
+    void add_tiles(int number) {
+        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+        std::vector<char> acts;
+        for (const Placed& placed : map_.palette) acts.push_back(placed.tile >= 0 && acts_of(layer, placed) ? 1 : 0);
+        if (std::find(acts.begin(), acts.end(), 1) == acts.end()) return;
+        for (int r = 0; r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c)
+                if (acts[map_.number(layer, c, r)] != 0) add_tile(number, c, r);
+    }
+    [[nodiscard]] bool acts_of(const Layer& layer, const Placed& placed) const {
+        const Tile& tile = world_.tile(placed);
+        return (tile.leads >= 0 && tile.leads != layer.storey) || !tile.gives.empty() ||
+               std::any_of(tile.reacts.begin(), tile.reacts.end(),
+                           [](const Reaction& reaction) { return !reaction.gives.empty(); });
+    }
+    void add_tile(int number, int column, int row) {
+        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+        const Placed& placed = map_.placed(layer, column, row);
+        const Tile& tile = world_.tile(placed);
+        Deed deed;
+        deed.layer = number, deed.cell = {column, row}, deed.does = true;
+        Target inside{layer.storey, {}};
+        for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)
+            if (!part.trigger.empty() && !part.area.empty()) add_overlap(inside, moved(part.area, map_.corner(column, row)));
+        if (inside.rings.empty()) add_cell(inside, column, row);
+        if (tile.leads >= 0 && tile.leads != layer.storey) {
+            deed.leads = tile.leads;
+            add(deed, inside);
+            deed.leads = -1;
+        }
+        if (!tile.gives.empty()) {
+            deed.gives = tile.gives;
+            add(deed, inside);
+        }
+        for (const Reaction& reaction : tile.reacts) {
+            if (reaction.gives.empty()) continue;
+            deed.fires = reaction.fires, deed.needs = reaction.needs, deed.gives = reaction.gives;
+            deed.does = reaction.by.empty() ||
+                        std::find(reaction.by.begin(), reaction.by.end(), mover_id_) != reaction.by.end();
+            Target target{layer.storey, {}};
+            if (reaction.fires == Fires::use)
+                add_cells_to_use(target, column, row);
+            else if (reaction.fires == Fires::bump)
+                add_sides(target, reaction, placed.orientation, column, row);
+            else
+                target = inside;
+            add(deed, std::move(target));
+        }
+    }
+    // Beside the sides from which it may be bumped, a px thick; of diamonds all around.
+    void add_sides(Target& target, const Reaction& reaction, const Orientation& orientation, int column, int row) const {
+        Sides asked;
+        for (std::size_t i = 0; i < 4; ++i) asked.of[i] = reaction.from[i] ? Passage::open : Passage::shut;
+        const Sides sides = detail::oriented(asked, orientation);
+        const Bounds box = map_.cell_box(column, row);
+        if (map_.grid != GridSort::square) {
+            add_overlap(target, grown(Regions{{map_.cell_ring(column, row), {}}}, hair, Corners::box));
+            return;
+        }
+        const std::array<Ring, 4> strips{
+            box_ring({box.least.x, box.least.y - hair}, {box.most.x, box.least.y}),
+            box_ring({box.most.x, box.least.y}, {box.most.x + hair, box.most.y}),
+            box_ring({box.least.x, box.most.y}, {box.most.x, box.most.y + hair}),
+            box_ring({box.least.x - hair, box.least.y}, {box.least.x, box.most.y})};
+        for (std::size_t i = 0; i < 4; ++i)
+            if (sides.of[i] == Passage::open) add_overlap(target, strips[i]);
+    }
+    void add(Deed deed, Target target) {
+        std::sort(deed.needs.begin(), deed.needs.end());
+        found_.deeds.push_back(std::move(deed));
+        found_.targets.push_back(std::move(target));
+    }
+
+    const World& world_;
+    const Map& map_;
+    int mover_id_;
+    const Mover& mover_;
+    const Ring& body_;
+    Point middle_{};
+    Deeds found_;
+};
+
+}   // namespace
+
+Deeds deeds_of(const World& world, const Map& map, int mover) { return DeedFinder(world, map, mover).find(); }
+
+bool fires(const Deed& deed) { return deed.does || deed.fires == Fires::start || deed.fires == Fires::defeat; }
+
+bool is_there(const Map& map, const Deed& deed, const Facts& facts) {
+    return deed.object >= 0 ? dryground::is_there(map, map.objects[static_cast<std::size_t>(deed.object)], facts)
+                            : dryground::is_there(map.layers[static_cast<std::size_t>(deed.layer)], facts);
+}
+
+bool all_hold(const Facts& needs, const Facts& held) {
+    return std::all_of(needs.begin(), needs.end(),
+                       [&](int fact) { return std::binary_search(held.begin(), held.end(), fact); });
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,130 @@
+#include "obstacles_internal.hpp"
+
+#include <algorithm>
+
+namespace dryground::travel {
+
+namespace {
+
+constexpr std::int32_t play = 2;   // steps on either side: 1/128 px
+
+}   // namespace
+
+bool runs_against(Point a, Point b, OneWay passes) {
+    const Point d = direction_of(passes);
+    return (std::int64_t{b.x} - a.x) * d.x + (std::int64_t{b.y} - a.y) * d.y < 0;
+}
+
+Point direction_of(OneWay passes) {
+    switch (passes) {
+        case OneWay::up: return {0, -1};
+        case OneWay::down: return {0, 1};
+        case OneWay::left: return {-1, 0};
+        case OneWay::right: return {1, 0};
+        case OneWay::none: break;
+    }
+    return {0, 0};
+}
+
+std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b) {
+    Stretch stretch{0, 1};
+    for (std::size_t i = 0; i < convex.size(); ++i) {
+        const Point from = convex[i], to = convex[(i + 1) % convex.size()];
+        const std::int64_t at_a = cross(from, to, a), at_b = cross(from, to, b);   // above 0: inside of this edge
+        if (at_a <= 0 && at_b <= 0) return std::nullopt;
+        if (at_a > 0 && at_b > 0) continue;
+        const double t = static_cast<double>(at_a) / (static_cast<double>(at_a) - static_cast<double>(at_b));
+        if (at_b > at_a)
+            stretch.from = std::max(stretch.from, t);
+        else
+            stretch.to = std::min(stretch.to, t);
+    }
+    // Through a corner both ends are the same, but for rounding.
+    if (stretch.to - stretch.from < 1e-9) return std::nullopt;
+    return stretch;
+}
+
+Ring with_play(const Ring& body) {
+    const Bounds box = detail::box_around(body);
+    const std::int64_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
+    if (wide <= 4 * play || high <= 4 * play) return body;
+    std::vector<Point> points;
+    for (const Point p : body) {
+        const std::int64_t from_middle = 2 * std::int64_t{p.x} - box.least.x - box.most.x;   // -wide to wide
+        points.push_back({static_cast<std::int32_t>(p.x - from_middle * play / wide),
+                          static_cast<std::int32_t>(p.y + (box.most.y - std::int64_t{p.y}) * play / high)});
+    }
+    return convex_hull(std::move(points));
+}
+
+Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mover)
+    : body_(with_play(mover.body.front().outline)), space_({}) {
+    Regions ground, thin;
+    for (const Group& group : groups) {
+        if (group.storey_id != storey) continue;
+        ground.insert(ground.end(), group.regions.begin(), group.regions.end());
+        for (const Region& region : group.regions) {
+            add(region.outline);
+            for (const Ring& hole : region.holes) add(hole);
+        }
+        for (const Ring& line : group.lines)
+            for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+                add(line[i], line[i + 1], group.one_way);
+                if (group.one_way == OneWay::none) thin.push_back({sums_.back().ring, {}});
+            }
+    }
+    closed_ = reach(ground, body_);
+    if (!thin.empty()) closed_ = unite(closed_, thin);
+    std::vector<Bounds> boxes;
+    for (const Sum& sum : sums_) boxes.push_back(detail::box_around(sum.ring));
+    near_ = detail::BoxIndex(std::move(boxes));
+    std::vector<Bounds> of_edges;
+    const auto add_edges = [&](const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
+            of_edges.push_back(detail::box_around(edges_.back()));
+        }
+    };
+    for (const Region& region : closed_) {
+        add_edges(region.outline);
+        for (const Ring& hole : region.holes) add_edges(hole);
+    }
+    near_edges_ = detail::BoxIndex(std::move(of_edges));
+    space_ = FreeSpace(closed_);
+}
+
+void Obstacles::add(const Ring& ring) {
+    for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()], OneWay::none);
+}
+
+void Obstacles::add(Point a, Point b, OneWay passes) {
+    std::vector<Point> points;
+    points.reserve(2 * body_.size());
+    for (const Point p : body_)
+        for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
+    sums_.push_back({convex_hull(std::move(points)), passes});
+}
+
+bool Obstacles::may_be(Point p) const {
+    const bool on_edge = near_edges_.any_near({p, p}, [&](std::size_t i) {
+        return turn(edges_[i][0], edges_[i][1], p) == Turn::straight;
+    });
+    return on_edge || space_.area_at(p) != FreeSpace::in_ground;
+}
+
+double Obstacles::free_before(Point a, Point b) const {
+    double free = 1;
+    each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
+        if (sum.passes != OneWay::none && !runs_against(a, b, sum.passes)) return;
+        const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
+        if (!inside) return;
+        // Engines differ in what they do with a body that turns around while it overlaps a line: no way is said to be
+        // free there.
+        free = std::min(free, inside->from);
+    });
+    return free;
+}
+
+bool Obstacles::is_free(Point a, Point b) const { return free_before(a, b) == 1; }
+
+}   // namespace dryground::travel

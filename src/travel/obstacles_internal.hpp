@@ -1,0 +1,72 @@
+// Inside the travel room: what is in a mover's way on one storey of a map, told for the place of its position.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "../geometry/box_index_internal.hpp"
+#include "dryground/merge.hpp"
+#include "free_space_internal.hpp"
+
+namespace dryground::travel {
+
+// The part of a straight way, from 0 to 1, that runs through the inside of a convex ring; nothing where it only touches
+// it. Exact, but for the two numbers.
+struct Stretch {
+    double from = 0, to = 0;
+};
+[[nodiscard]] std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b);
+
+// A body a hair narrower and lower than it is, its feet where they were: so that it fits where it fits exactly.
+[[nodiscard]] Ring with_play(const Ring& body);
+
+// Where a position can be and how it can move. Everything that stops the mover is grown by its body: along each edge of
+// the ground, and around each line, the convex sum of the edge and the mirrored body (Lozano-Perez 1983). A way is free
+// when it runs through none of them; what stops in one direction only counts for ways against that direction.
+class Obstacles {
+public:
+    // What stops a mover, merged for it: its groups on one storey.
+    Obstacles(std::span<const Group> groups, int storey, const Mover& mover);
+
+    [[nodiscard]] const Ring& body() const { return body_; }
+    [[nodiscard]] const Regions& closed() const { return closed_; }   // where the position cannot be
+    [[nodiscard]] const FreeSpace& space() const { return space_; }   // that this leaves
+
+    // O(what is near the place, or the way).
+    [[nodiscard]] bool may_be(Point p) const;
+    [[nodiscard]] bool is_free(Point a, Point b) const;
+    // How much of a way is free: 0 to 1; 1 for all of it.
+    [[nodiscard]] double free_before(Point a, Point b) const;
+
+    struct Sum {
+        Ring ring;   // convex
+        OneWay passes = OneWay::none;
+    };
+    [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
+    // Calls action(sum) for those near a box.
+    template <class Action>
+    void each_near(const Bounds& box, Action action) const {
+        near_.each_near(box, [&](std::size_t i) { action(sums_[i]); });
+    }
+
+private:
+    void add(const Ring& ring);
+    void add(Point a, Point b, OneWay passes);
+
+    Ring body_;
+    Regions closed_;
+    std::vector<Sum> sums_;
+    detail::BoxIndex near_;
+    std::vector<Ring> edges_;   // of what is closed, each its two ends
+    detail::BoxIndex near_edges_;
+    FreeSpace space_;
+};
+
+// The way in which one passes a line, y down: {0, -1} for up.
+[[nodiscard]] Point direction_of(OneWay passes);
+// Whether a way runs against that direction, in which the line stops it.
+[[nodiscard]] bool runs_against(Point a, Point b, OneWay passes);
+
+}   // namespace dryground::travel

@@ -1,0 +1,324 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+#include <stdexcept>
+
+#include "reach_internal.hpp"
+#include "route_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+void need_id(bool holds, std::string_view what, int id) {
+    if (!holds) throw std::out_of_range(fmt::format("dryground::Reach: there is no {} {}", what, id));
+}
+
+}   // namespace
+
+void Reach::Parts::find_start() {
+    start = options.from;
+    if (!start && world.start().map >= 0 && world.start().object >= 0) {
+        const Map& map = world.maps()[static_cast<std::size_t>(world.start().map)];
+        const Object& object = map.objects[static_cast<std::size_t>(world.start().object)];
+        start = Spot{world.start().map, object.storey, travel::px_of(object.position)};
+    }
+    if (start && stages.mover_on(start->map) < 0) start.reset();
+}
+
+travel::Done Reach::Parts::thing(int map, int object) const {
+    need_id(map >= 0 && static_cast<std::size_t>(map) < world.maps().size(), "map", map);
+    const Map& of = world.maps()[static_cast<std::size_t>(map)];
+    need_id(object >= 0 && static_cast<std::size_t>(object) < of.objects.size(), "object", object);
+    return {map, object};   // a map's deeds begin with its objects
+}
+
+void Reach::Parts::find_goals() {
+    for (const std::string& words : world.goal_objects()) {
+        const std::size_t slash = words.find('/');
+        for (std::size_t m = 0; m < world.maps().size(); ++m)
+            if (const Map& map = world.maps()[m]; slash != std::string::npos && map.name == words.substr(0, slash))
+                if (const int object = map.find_object(words.substr(slash + 1)); object >= 0)
+                    goals.push_back({static_cast<int>(m), object, -1, of(thing(static_cast<int>(m), object))});
+    }
+    for (const std::string& name : world.goal_facts())
+        if (const int fact = world.find_fact(name); fact >= 0) goals.push_back({-1, -1, fact, of_fact(fact)});
+}
+
+Reached Reach::Parts::of(const travel::Done& what) const {
+    if (found.reached.count(what) != 0) return Reached::yes;
+    if (maybe.reached.count(what) != 0 || !found.complete) return Reached::not_decided;
+    const auto map = static_cast<std::size_t>(what.map);
+    if (map < maybe.maps.size() && maybe.maps[map] != 0 && (!stages.only_opens(what.map) || stages.turns(what.map)))
+        return Reached::not_decided;
+    return Reached::no;
+}
+
+Reached Reach::Parts::of_fact(int fact) const {
+    if (std::binary_search(options.given.begin(), options.given.end(), fact) || found.facts.count(fact) != 0)
+        return Reached::yes;
+    const bool maybe_held = std::binary_search(maybe.held.begin(), maybe.held.end(), fact);
+    return maybe_held || !found.complete ? Reached::not_decided : Reached::no;
+}
+
+const Facts& Reach::Parts::most_held() const {
+    static const Facts none;
+    const auto most = std::max_element(
+        found.states.begin(), found.states.end(),
+        [](const travel::State& a, const travel::State& b) { return a.held.size() < b.held.size(); });
+    return most == found.states.end() ? none : most->held;
+}
+
+void Reach::Parts::list_places() {
+    for (std::size_t m = 0; m < world.maps().size(); ++m) {
+        const int map = static_cast<int>(m);
+        if (m >= maybe.maps.size() || maybe.maps[m] == 0) continue;
+        travel::Stage& stage = stages.on(map, most_held());
+        const auto sure = found.places.find({map, stage.facts});
+        // The most generous reading may know more facts: what it reached is asked by position.
+        travel::Stage& wider = stages.on(map, maybe.held);
+        const auto may_be = maybe.stages.find({map, wider.facts});
+        const bool is_fixed = stages.only_opens(map) && !stages.turns(map);
+        for (int place = 0; place < stage.ways->places(); ++place) {
+            TravelPlace shape = stage.ways->shape(place);
+            if (shape.line.empty() && shape.area.empty()) continue;
+            shape.map = map;
+            if (sure != found.places.end() && static_cast<std::size_t>(place) < sure->second.size() &&
+                sure->second[static_cast<std::size_t>(place)] != 0) {
+                shape.reached = Reached::yes;
+            } else if (!is_fixed || !found.complete) {
+                shape.reached = Reached::not_decided;
+            } else if (may_be != maybe.stages.end()) {
+                int there = place;
+                if (&wider != &stage) {
+                    const Point p = shape.line.empty()
+                                        ? shape.area.front().outline.front()
+                                        : travel::steps_of({(shape.line.front().x + shape.line.back().x) / 2,
+                                                            (shape.line.front().y + shape.line.back().y) / 2});
+                    there = wider.ways->find_place(shape.storey, p);
+                }
+                shape.reached = there >= 0 && may_be->second.has(there) ? Reached::not_decided : Reached::no;
+            }
+            places.push_back(std::move(shape));
+        }
+        if (sure != found.places.end())
+            for (std::size_t place = 0; place < sure->second.size(); ++place)
+                if (sure->second[place] != 0)
+                    for (const Point p : stage.ways->falls_out(static_cast<int>(place)))
+                        bottomless.push_back({map, stage.ways->shape(static_cast<int>(place)).storey, travel::px_of(p)});
+    }
+}
+
+// A dead end is where one gets to and from where one gets neither back to the start, nor to a goal, nor to anything new:
+// in every state in which it is reached. Ways that are said to lead one way are meant so.
+void Reach::Parts::find_dead_ends() {
+    std::set<std::pair<int, int>> goal_things;
+    for (const GoalReached& goal : goals)
+        if (goal.object >= 0) goal_things.insert({goal.map, goal.object});
+    struct End {
+        Spot spot;
+        int place;
+        bool meant;
+    };
+    std::map<std::tuple<int, Facts, int>, End> ends;
+    std::set<std::tuple<int, Facts, int>> fine_places;
+    for (const travel::State& state : found.states) {
+        const travel::Sweep now = travel::sweep(stages, state.home, state.held);
+        std::vector<std::vector<std::size_t>> before(now.nodes.size());
+        for (const travel::Hop& hop : now.hops) before[hop.to].push_back(hop.from);
+        std::vector<char> fine(now.nodes.size());
+        std::vector<std::size_t> open;
+        const auto add = [&](std::size_t node) {
+            if (fine[node] == 0) fine[node] = 1, open.push_back(node);
+        };
+        add(0);
+        for (const travel::Sweep::Contact& contact : now.contacts)
+            if (goal_things.count({contact.what.map, contact.what.deed}) != 0 ||
+                !travel::gains_of(stages, contact.what, state.held).empty())
+                add(contact.node);
+        while (!open.empty()) {
+            const std::size_t node = open.back();
+            open.pop_back();
+            for (const std::size_t from : before[node]) add(from);
+        }
+        for (std::size_t n = 0; n < now.nodes.size(); ++n) {
+            const travel::Sweep::Node& node = now.nodes[n];
+            const travel::Stage& stage = stages.on(node.map, state.held);
+            const std::tuple key{node.map, stage.facts, node.place};
+            if (fine[n] != 0) {
+                fine_places.insert(key);
+                continue;
+            }
+            const travel::Hop& hop = now.hops[now.nodes[n].first];
+            bool meant = false;
+            Point entered{};
+            if (hop.move != nullptr) {
+                entered = hop.move->way.back();
+                // Only where it begins: what lies further in is the same dead end.
+                if (fine[hop.from] == 0) continue;
+            } else {
+                const travel::Deed& deed = stages.deeds(now.nodes[hop.from].map)
+                                               .deeds[static_cast<std::size_t>(hop.touch->target)];
+                meant = deed.link != nullptr && deed.link->one_way;
+                entered = hop.touch->move.way.back();
+                if (deed.link != nullptr)
+                    entered = world.maps()[static_cast<std::size_t>(deed.link->map)]
+                                  .objects[static_cast<std::size_t>(deed.link->object)]
+                                  .position;
+            }
+            ends.try_emplace(key, End{{node.map, stage.ways->shape(node.place).storey, travel::px_of(entered)},
+                                      node.place,
+                                      meant});
+        }
+    }
+    for (const auto& [key, end] : ends)
+        if (fine_places.count(key) == 0 && !end.meant) dead_ends.push_back(end.spot);
+}
+
+// Does what a plan says, then one thing more.
+std::optional<Route> Reach::Parts::route(std::vector<travel::Done> plan, const travel::Done& last) const {
+    std::vector<char> kept(plan.size());
+    plan.push_back(last), kept.push_back(1);
+    return travel::shortest_route(stages, *start, options.given, std::move(plan), std::move(kept));
+}
+
+Reach::Reach(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
+Reach::~Reach() = default;
+Reach::Reach(Reach&&) noexcept = default;
+Reach& Reach::operator=(Reach&&) noexcept = default;
+
+bool Reach::begins() const { return parts_->start.has_value() && !parts_->found.states.empty(); }
+const std::vector<GoalReached>& Reach::goals() const { return parts_->goals; }
+const std::vector<TravelPlace>& Reach::places() const { return parts_->places; }
+const std::vector<Spot>& Reach::dead_ends() const { return parts_->dead_ends; }
+const std::vector<Spot>& Reach::bottomless() const { return parts_->bottomless; }
+
+Reached Reach::reached(int map, int object) const { return parts_->of(parts_->thing(map, object)); }
+
+Reached Reach::reached(const Spot& place) const {
+    (void)map_reached(place.map);
+    const Point p = travel::steps_of(place.at);
+    for (const auto& [key, flags] : parts_->found.places) {
+        if (key.first != place.map) continue;
+        const int at = parts_->stages.on(key.first, key.second).ways->find_place(place.storey, p);
+        if (at >= 0 && static_cast<std::size_t>(at) < flags.size() && flags[static_cast<std::size_t>(at)] != 0)
+            return Reached::yes;
+    }
+    if (!parts_->found.complete) return Reached::not_decided;
+    for (const auto& [key, may_be] : parts_->maybe.stages) {
+        if (key.first != place.map) continue;
+        const int at = parts_->stages.on(key.first, key.second).ways->find_place(place.storey, p);
+        if (at >= 0 && may_be.has(at)) return Reached::not_decided;
+    }
+    const bool fixed = parts_->stages.only_opens(place.map) && !parts_->stages.turns(place.map);
+    return fixed || map_reached(place.map) == Reached::no ? Reached::no : Reached::not_decided;
+}
+
+Reached Reach::gained(int fact) const {
+    need_id(fact >= 0 && static_cast<std::size_t>(fact) < parts_->world.facts().size(), "fact", fact);
+    return parts_->of_fact(fact);
+}
+
+Reached Reach::map_reached(int map) const {
+    need_id(map >= 0 && static_cast<std::size_t>(map) < parts_->world.maps().size(), "map", map);
+    for (const auto& [key, flags] : parts_->found.places)
+        if (key.first == map) return Reached::yes;
+    const auto m = static_cast<std::size_t>(map);
+    return (m < parts_->maybe.maps.size() && parts_->maybe.maps[m] != 0) || !parts_->found.complete
+               ? Reached::not_decided
+               : Reached::no;
+}
+
+std::optional<Route> Reach::route_to(int map, int object) const {
+    const travel::Done what = parts_->thing(map, object);
+    const auto first = parts_->found.reached.find(what);
+    if (first == parts_->found.reached.end()) return std::nullopt;
+    return parts_->route(first->second.plan, what);
+}
+
+std::optional<Route> Reach::route_to(const Spot& place) const {
+    (void)map_reached(place.map);
+    for (const travel::State& state : parts_->found.states) {
+        const int at = parts_->stages.on(place.map, state.held).ways->find_place(place.storey, travel::steps_of(place.at));
+        if (at < 0 || !travel::sweep(parts_->stages, state.home, state.held).find(place.map, at)) continue;
+        return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, state.plan,
+                                      std::vector<char>(state.plan.size()), place);
+    }
+    return std::nullopt;
+}
+
+std::optional<Route> Reach::route_to_fact(int fact) const {
+    (void)gained(fact);
+    const auto first = parts_->found.facts.find(fact);
+    if (first == parts_->found.facts.end()) return std::nullopt;
+    std::vector<travel::Done> plan = first->second.plan;
+    const travel::Done last = plan.back();
+    plan.pop_back();
+    return parts_->route(std::move(plan), last);
+}
+
+std::optional<Route> Reach::tour() const {
+    struct Wanted {
+        std::vector<travel::Done> plan;
+        travel::Done last;
+    };
+    std::vector<Wanted> all;
+    for (const GoalReached& goal : goals()) {
+        if (goal.reached != Reached::yes) continue;
+        if (goal.object >= 0) {
+            const travel::Done what = parts_->thing(goal.map, goal.object);
+            all.push_back({parts_->found.reached.at(what).plan, what});
+        } else if (const auto first = parts_->found.facts.find(goal.fact); first != parts_->found.facts.end()) {
+            all.push_back({{first->second.plan.begin(), first->second.plan.end() - 1}, first->second.plan.back()});
+        }
+    }
+    if (all.empty()) return std::nullopt;
+    std::stable_sort(all.begin(), all.end(),
+                     [](const Wanted& a, const Wanted& b) { return a.plan.size() < b.plan.size(); });
+    std::vector<travel::Done> plan;
+    std::vector<char> kept;   // what is a goal itself
+    const auto add = [&](const travel::Done& what, bool is_goal) {
+        const auto at = std::find(plan.begin(), plan.end(), what);
+        if (at == plan.end())
+            plan.push_back(what), kept.push_back(is_goal ? 1 : 0);
+        else if (is_goal)
+            kept[static_cast<std::size_t>(at - plan.begin())] = 1;
+    };
+    for (const Wanted& wanted : all) {
+        for (const travel::Done& what : wanted.plan) add(what, false);
+        add(wanted.last, true);
+    }
+    return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, std::move(plan),
+                                  std::move(kept));
+}
+
+InTheWay Reach::in_the_way(int map, int object) const {
+    const travel::Done what = parts_->thing(map, object);
+    return parts_->of(what) == Reached::yes ? InTheWay{} : parts_->why_not(what);
+}
+
+InTheWay Reach::in_the_way_of_fact(int fact) const {
+    return gained(fact) == Reached::yes ? InTheWay{} : parts_->why_no_fact(fact);
+}
+
+Reach reach(const World& world, const ReachOptions& options) {
+    need_id(options.mover < static_cast<int>(world.movers().size()), "mover", options.mover);
+    if (options.from)
+        need_id(options.from->map >= 0 && options.from->map < static_cast<int>(world.maps().size()), "map",
+                options.from->map);
+    auto parts = std::make_unique<Reach::Parts>(world, options);
+    parts->find_start();
+    if (parts->start) {
+        parts->found = travel::find_surely(parts->stages, *parts->start, options.given, options.states);
+        parts->maybe = travel::find_maybe(parts->stages, *parts->start, options.given);
+    }
+    parts->find_goals();
+    if (parts->start) {
+        parts->list_places();
+        parts->find_dead_ends();
+    }
+    return Reach(std::move(parts));
+}
+
+}   // namespace dryground

@@ -1,0 +1,283 @@
+// Why something is not reached. First with all facts: the first thing on the way there that needs one is the lock. Where
+// that does not get there either, with a body that is smaller, a jump that is higher or longer: by the least that helps.
+
+#include <algorithm>
+#include <set>
+
+#include "reach_internal.hpp"
+
+namespace dryground {
+
+namespace {
+
+using travel::Deed;
+using travel::Done;
+using travel::Sweep;
+
+constexpr int most_px = 64;   // how much another figure is tried for
+
+Facts all_facts(const World& world) {
+    Facts all;
+    for (int fact = 0; fact < static_cast<int>(world.facts().size()); ++fact) all.push_back(fact);
+    return all;
+}
+
+class Reasons {
+public:
+    explicit Reasons(const Reach::Parts& parts) : parts_(parts), all_(all_facts(parts.world)) {}
+
+    InTheWay of(const Done& what) const {
+        if (!parts_.start) return {.sort = InTheWay::Sort::nowhere};
+        const Sweep open = travel::sweep(parts_.stages, *parts_.start, all_);
+        const auto contact = std::find_if(open.contacts.begin(), open.contacts.end(),
+                                          [&](const Sweep::Contact& c) { return c.what == what; });
+        if (contact != open.contacts.end())
+            if (const InTheWay lock = first_lock(open, contact->node); lock.sort != InTheWay::Sort::nothing)
+                return lock;
+        return of_figures(what);
+    }
+
+    // Of a thing that can be touched, and yet does not give its fact.
+    InTheWay lock_of(const Done& what) const {
+        const Deed& deed = deed_of(what);
+        for (const int fact : deed.needs)
+            if (!std::binary_search(held().begin(), held().end(), fact)) return lack(fact, what);
+        return {};
+    }
+
+private:
+    [[nodiscard]] const Facts& held() const { return parts_.most_held(); }
+    [[nodiscard]] const Deed& deed_of(const Done& what) const {
+        return parts_.stages.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
+    }
+
+    InTheWay lack(int fact, const std::optional<Done>& what) const {
+        InTheWay lock;
+        lock.sort = InTheWay::Sort::needs_fact;
+        lock.fact = fact;
+        if (what) {
+            const Deed& deed = deed_of(*what);
+            const Map& map = parts_.world.maps()[static_cast<std::size_t>(what->map)];
+            lock.map = what->map, lock.object = deed.object, lock.layer = deed.layer;
+            lock.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+        }
+        if (!is_given(fact))
+            lock.sort = InTheWay::Sort::fact_never_given;
+        else if (lies_behind_itself(fact))
+            lock.sort = InTheWay::Sort::behind_itself;
+        return lock;
+    }
+    [[nodiscard]] bool is_given(int fact) const {
+        for (std::size_t m = 0; m < parts_.world.maps().size(); ++m) {
+            if (parts_.stages.mover_on(static_cast<int>(m)) < 0) continue;
+            for (const Deed& deed : parts_.stages.deeds(static_cast<int>(m)).deeds)
+                if (travel::fires(deed) && std::find(deed.gives.begin(), deed.gives.end(), fact) != deed.gives.end())
+                    return true;
+        }
+        return false;
+    }
+    // Whether it can be had nowhere, even if all other facts hold, but somewhere once it holds itself.
+    [[nodiscard]] bool lies_behind_itself(int fact) const {
+        Facts others = all_;
+        others.erase(std::remove(others.begin(), others.end(), fact), others.end());
+        return !is_given_in(travel::sweep(parts_.stages, *parts_.start, others), fact) &&
+               is_given_in(travel::sweep(parts_.stages, *parts_.start, all_), fact);
+    }
+    [[nodiscard]] bool is_given_in(const Sweep& sweep, int fact) const {
+        return std::any_of(sweep.contacts.begin(), sweep.contacts.end(), [&](const Sweep::Contact& contact) {
+            const Deed& deed = deed_of(contact.what);
+            return travel::fires(deed) && std::find(deed.gives.begin(), deed.gives.end(), fact) != deed.gives.end();
+        });
+    }
+
+    // On the way to a node, all facts given: what first needs one that is not held.
+    InTheWay first_lock(const Sweep& open, std::size_t node) const {
+        std::vector<const travel::Hop*> hops;
+        for (std::size_t n = node; n != 0; n = hops.back()->from) hops.push_back(&open.hops[open.nodes[n].first]);
+        std::reverse(hops.begin(), hops.end());
+        for (const travel::Hop* hop : hops) {
+            if (hop->touch != nullptr) {
+                const Done what{open.nodes[hop->from].map, hop->touch->target};
+                if (const InTheWay lock = lock_of(what); lock.sort != InTheWay::Sort::nothing) return lock;
+            }
+            const Sweep::Node& to = open.nodes[hop->to];
+            if (const InTheWay lock = ground_lock(to, hop->move); lock.sort != InTheWay::Sort::nothing) return lock;
+        }
+        return {};
+    }
+    // Ground that a fact would open, where a move leads.
+    InTheWay ground_lock(const Sweep::Node& to, const travel::Move* move) const {
+        if (move == nullptr) return {};
+        const travel::Stage& stage = parts_.stages.on(to.map, all_);
+        const int storey = stage.ways->shape(to.place).storey;
+        const Spot end{to.map, storey, travel::px_of(move->way.back())};
+        if (reached_with(held(), end)) return {};
+        for (const int fact : stage.facts) {
+            if (std::binary_search(held().begin(), held().end(), fact)) continue;
+            Facts more = held();
+            more.insert(std::lower_bound(more.begin(), more.end(), fact), fact);
+            if (!reached_with(more, end)) continue;
+            InTheWay lock = lack(fact, std::nullopt);
+            lock.map = to.map;
+            find_tile(to.map, fact, lock);
+            return lock;
+        }
+        return {};
+    }
+    [[nodiscard]] bool reached_with(const Facts& facts, const Spot& end) const {
+        const int place = parts_.stages.on(end.map, facts).ways->find_place(end.storey, travel::steps_of(end.at));
+        return place >= 0 && travel::sweep(parts_.stages, *parts_.start, facts).find(end.map, place).has_value();
+    }
+    // A tile that stands in the way until a fact holds.
+    void find_tile(int map_id, int fact, InTheWay& lock) const {
+        const Map& map = parts_.world.maps()[static_cast<std::size_t>(map_id)];
+        for (std::size_t l = 0; l < map.layers.size(); ++l)
+            for (int r = 0; !map.layers[l].holds_objects && r < map.rows; ++r)
+                for (int c = 0; c < map.columns; ++c) {
+                    const Placed& placed = map.placed(map.layers[l], c, r);
+                    if (placed.tile < 0) continue;
+                    const std::vector<int>& needs = parts_.world.tile(placed).needs;
+                    if (std::find(needs.begin(), needs.end(), fact) == needs.end()) continue;
+                    lock.layer = static_cast<int>(l), lock.cell = {map.first_column + c, map.first_row + r};
+                    return;
+                }
+    }
+
+    // ---- figures ----
+
+    // Whether a mover that is a little another gets there, from where the real one gets on the map.
+    [[nodiscard]] std::optional<Spot> gets_there(const Done& what, const Mover& like) const {
+        const Facts& facts = held();
+        travel::Stage stage = parts_.stages.with(what.map, facts, like);
+        const travel::Stage& real = parts_.stages.on(what.map, facts);
+        const auto flags = parts_.found.places.find({what.map, real.facts});
+        if (flags == parts_.found.places.end()) return std::nullopt;
+        struct From {
+            int place;
+            std::optional<Spot> left;   // where it went on from the real one's places
+        };
+        std::vector<From> open;
+        std::set<int> known;
+        const auto add = [&](int place, const std::optional<Spot>& left) {
+            if (place >= 0 && known.insert(place).second) open.push_back({place, left});
+        };
+        for (std::size_t place = 0; place < flags->second.size(); ++place) {
+            if (flags->second[place] == 0) continue;
+            const TravelPlace shape = real.ways->shape(static_cast<int>(place));
+            for (const PointPx p : shape.line) add(stage.ways->find_place(shape.storey, travel::steps_of(p)), {});
+            for (const Region& region : shape.area)
+                for (const Point p : region.outline) add(stage.ways->find_place(shape.storey, p), {});
+        }
+        for (std::size_t i = 0; i < open.size(); ++i) {
+            const From from = open[i];
+            const int storey = stage.ways->shape(from.place).storey;
+            for (const travel::Touched& touch : stage.ways->touched(from.place))
+                if (touch.target == what.deed)
+                    return from.left ? from.left : Spot{what.map, storey, travel::px_of(touch.move.way.front())};
+            for (const travel::Move& move : stage.ways->moves(from.place))
+                add(move.to, from.left ? from.left : Spot{what.map, storey, travel::px_of(move.way.front())});
+        }
+        return std::nullopt;
+    }
+    // The least number of px for which something holds, and what comes with it.
+    template <class Try>
+    [[nodiscard]] std::optional<std::pair<int, Spot>> least_px(int most, Try test) const {
+        int works = 0;
+        std::optional<Spot> spot;
+        for (int px = 1; px <= most; px *= 2)
+            if ((spot = test(px))) {
+                works = px;
+                break;
+            }
+        if (!spot && most > 0 && (spot = test(most))) works = most;
+        if (!spot) return std::nullopt;
+        int fails = works / 2;
+        while (works - fails > 1) {
+            const int middle = fails + (works - fails) / 2;
+            if (const std::optional<Spot> there = test(middle))
+                works = middle, spot = there;
+            else
+                fails = middle;
+        }
+        return std::pair{works, *spot};
+    }
+
+    InTheWay of_figures(const Done& what) const {
+        InTheWay way;
+        way.map = what.map, way.object = deed_of(what).object;
+        const int mover_id = parts_.stages.mover_on(what.map);
+        const auto map = static_cast<std::size_t>(what.map);
+        const bool is_entered = std::any_of(parts_.found.places.begin(), parts_.found.places.end(),
+                                            [&](const auto& entry) { return entry.first.first == what.map; });
+        if (mover_id < 0 || map >= parts_.maybe.maps.size() || !is_entered) {
+            way.sort = InTheWay::Sort::nowhere;
+            return way;
+        }
+        const Mover& mover = parts_.world.movers()[static_cast<std::size_t>(mover_id)];
+        const Bounds box = *bounds(mover.body);
+        const std::int32_t side = std::min(box.most.x - box.least.x, box.most.y - box.least.y);
+        int best = most_px + 1;
+        const auto take = [&](InTheWay::Sort sort, const std::optional<std::pair<int, Spot>>& found) {
+            if (!found || found->first >= best) return;
+            best = found->first;
+            way.sort = sort, way.by_px = found->first, way.from = found->second;
+        };
+        take(InTheWay::Sort::too_narrow, least_px(side / steps_per_px - 1, [&](int px) {
+                 return gets_there(what, smaller(mover, box, px));
+             }));
+        if (mover.moves == Moves::side && mover.jump_px && mover.leap_px) {
+            take(InTheWay::Sort::too_high, least_px(most_px, [&](int px) {
+                     Mover like = mover;
+                     *like.jump_px += px;
+                     return gets_there(what, like);
+                 }));
+            take(InTheWay::Sort::too_far, least_px(most_px, [&](int px) {
+                     Mover like = mover;
+                     *like.leap_px += px;
+                     return gets_there(what, like);
+                 }));
+        }
+        if (best > most_px) way.sort = InTheWay::Sort::closed;
+        return way;
+    }
+    // Narrower and lower by some px, its feet where they are.
+    static Mover smaller(const Mover& mover, const Bounds& box, int px) {
+        Mover like = mover;
+        const double wide = box.most.x - box.least.x, high = box.most.y - box.least.y, by = px * steps_per_px;
+        const double middle = (static_cast<double>(box.least.x) + box.most.x) / 2;
+        std::vector<Point> points;
+        for (const Point p : mover.body.front().outline)
+            points.push_back({static_cast<std::int32_t>(middle + (p.x - middle) * (wide - by) / wide),
+                              static_cast<std::int32_t>(box.most.y - (box.most.y - p.y) * (high - by) / high)});
+        like.body = {{convex_hull(std::move(points)), {}}};
+        return like;
+    }
+
+    const Reach::Parts& parts_;
+    Facts all_;
+};
+
+}   // namespace
+
+InTheWay Reach::Parts::why_not(const Done& what) const { return Reasons(*this).of(what); }
+
+InTheWay Reach::Parts::why_no_fact(int fact) const {
+    const Reasons reasons(*this);
+    std::optional<InTheWay> first;
+    for (std::size_t m = 0; m < world.maps().size(); ++m) {
+        if (stages.mover_on(static_cast<int>(m)) < 0) continue;
+        const std::vector<Deed>& deeds = stages.deeds(static_cast<int>(m)).deeds;
+        for (std::size_t d = 0; d < deeds.size(); ++d) {
+            if (!travel::fires(deeds[d]) ||
+                std::find(deeds[d].gives.begin(), deeds[d].gives.end(), fact) == deeds[d].gives.end())
+                continue;
+            const Done what{static_cast<int>(m), static_cast<int>(d)};
+            const InTheWay way = found.reached.count(what) != 0 ? reasons.lock_of(what) : reasons.of(what);
+            if (!first) first = way;
+        }
+    }
+    if (first) return *first;
+    return {.sort = InTheWay::Sort::fact_never_given, .fact = fact};
+}
+
+}   // namespace dryground

@@ -1,0 +1,157 @@
+#include "route_internal.hpp"
+
+#include <algorithm>
+
+namespace dryground::travel {
+
+namespace {
+
+// Longer plans are kept as they are: trying what can be left out costs a sweep for each thing and each other.
+constexpr std::size_t longest_plan_to_shorten = 24;
+
+}   // namespace
+
+RouteMaker::RouteMaker(Stages& stages, const Spot& start, const Facts& given)
+    : stages_(stages), at_(start), held_(given) {
+    RouteStep first;
+    first.going = Going::starts;
+    first.mover = stages.mover_on(start.map);
+    first.from = first.to = start;
+    first.way = {start.at};
+    route_.push_back(std::move(first));
+}
+
+RouteStep RouteMaker::step(Going going, const Ring& way) const {
+    RouteStep step;
+    step.going = going;
+    step.mover = stages_.mover_on(at_.map);
+    step.from = step.to = at_;
+    for (const Point p : way) step.way.push_back(px_of(p));
+    if (!way.empty()) step.to.at = px_of(way.back());
+    step.px = length_px(way);
+    return step;
+}
+
+void RouteMaker::add(RouteStep step) {
+    at_ = step.to;
+    RouteStep& last = route_.back();
+    const bool goes_on = step.going == last.going && last.object < 0 && last.layer < 0 &&
+                         (step.going == Going::walks || step.going == Going::goes || step.going == Going::steps);
+    if (goes_on) {
+        last.way.insert(last.way.end(), step.way.begin() + (step.way.empty() ? 0 : 1), step.way.end());
+        last.px += step.px;
+        last.to = step.to;
+    } else {
+        route_.push_back(std::move(step));
+    }
+}
+
+// To a position of the same place.
+void RouteMaker::walk(int place, Point to) {
+    const Point from = steps_of(at_.at);
+    if (from == to) return;
+    Ways& ways = *stages_.on(at_.map, held_).ways;
+    Ring way = ways.way_within(place, from, to);
+    if (way.size() < 2) way = {from, to};
+    add(step(ways.going(), way));
+}
+
+void RouteMaker::make(const Move& move) {
+    if (move.way.size() < 2) return;
+    Ring way = move.way;
+    way.front() = steps_of(at_.at);
+    add(step(move.going, way));
+}
+
+void RouteMaker::touch(const Sweep::Node& node, const Touched& touch) {
+    walk(node.place, touch.move.way.front());
+    make(touch.move);
+}
+
+bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
+    std::vector<const Hop*> hops;
+    for (std::size_t n = node; n != 0; n = hops.back()->from) hops.push_back(&sweep.hops[sweep.nodes[n].first]);
+    std::reverse(hops.begin(), hops.end());
+    for (const Hop* hop : hops) {
+        const Sweep::Node& from = sweep.nodes[hop->from];
+        if (hop->move != nullptr) {
+            walk(from.place, hop->move->way.front());
+            make(*hop->move);
+            continue;
+        }
+        touch(from, *hop->touch);
+        const Deed& deed = stages_.deeds(from.map).deeds[static_cast<std::size_t>(hop->touch->target)];
+        RouteStep link = step(deed.link != nullptr ? Going::link : Going::stairs, {});
+        link.object = deed.object, link.layer = deed.layer;
+        const Map& map = stages_.world().maps()[static_cast<std::size_t>(from.map)];
+        link.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+        link.fires = deed.fires, link.needs = deed.needs;
+        if (deed.link != nullptr) {
+            const Object& end = stages_.world()
+                                    .maps()[static_cast<std::size_t>(deed.link->map)]
+                                    .objects[static_cast<std::size_t>(deed.link->object)];
+            link.to = {deed.link->map, end.storey, px_of(end.position)};
+        } else {
+            link.to.storey = deed.leads;
+        }
+        add(std::move(link));
+    }
+    return true;
+}
+
+bool RouteMaker::go_to(const Done& what) {
+    const Sweep now = sweep(stages_, at_, held_);
+    const auto contact = std::find_if(now.contacts.begin(), now.contacts.end(),
+                                      [&](const Sweep::Contact& c) { return c.what == what; });
+    if (contact == now.contacts.end()) return false;
+    follow(now, contact->node);
+    if (contact->touch != nullptr) touch(now.nodes[contact->node], *contact->touch);
+    const Deed& deed = stages_.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
+    RouteStep does = step(Going::does, {});
+    const Map& map = stages_.world().maps()[static_cast<std::size_t>(what.map)];
+    does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;
+    does.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+    does.gained = gains_of(stages_, what, held_);
+    held_.insert(held_.end(), does.gained.begin(), does.gained.end());
+    std::sort(held_.begin(), held_.end());
+    add(std::move(does));
+    return true;
+}
+
+bool RouteMaker::go_to(const Spot& place) {
+    const Sweep now = sweep(stages_, at_, held_);
+    const int wanted = stages_.on(place.map, held_).ways->find_place(place.storey, steps_of(place.at));
+    if (wanted < 0) return false;
+    const std::optional<std::size_t> node = now.find(place.map, wanted);
+    if (!node) return false;
+    follow(now, *node);
+    walk(wanted, steps_of(place.at));
+    return true;
+}
+
+bool RouteMaker::do_all(const std::vector<Done>& plan) {
+    return std::all_of(plan.begin(), plan.end(), [this](const Done& what) { return go_to(what); });
+}
+
+std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given, std::vector<Done> plan,
+                                    std::vector<char> kept, const std::optional<Spot>& place) {
+    const auto make = [&](const std::vector<Done>& steps) -> std::optional<Route> {
+        RouteMaker maker(stages, start, given);
+        if (!maker.do_all(steps) || (place && !maker.go_to(*place))) return std::nullopt;
+        return maker.take();
+    };
+    std::optional<Route> route = make(plan);
+    if (!route || plan.size() > longest_plan_to_shorten) return route;
+    for (std::size_t i = plan.size(); i-- > 0;) {
+        if (kept[i] != 0) continue;
+        std::vector<Done> fewer = plan;
+        fewer.erase(fewer.begin() + static_cast<std::ptrdiff_t>(i));
+        std::optional<Route> shorter = make(fewer);
+        if (!shorter) continue;
+        plan = std::move(fewer), route = std::move(shorter);
+        kept.erase(kept.begin() + static_cast<std::ptrdiff_t>(i));
+    }
+    return route;
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,40 @@
+// Inside the travel room: what is found as a list of steps.
+#pragma once
+
+#include "search_internal.hpp"
+
+namespace dryground::travel {
+
+// From a place with some facts, doing one thing after another, in order; nothing where one of them cannot be done then.
+class RouteMaker {
+public:
+    RouteMaker(Stages& stages, const Spot& start, const Facts& given);
+
+    // Each gives whether it can be done.
+    bool do_all(const std::vector<Done>& plan);
+    bool go_to(const Done& what);
+    bool go_to(const Spot& place);
+
+    [[nodiscard]] Route take() { return std::move(route_); }
+
+private:
+    bool follow(const Sweep& sweep, std::size_t node);
+    void walk(int place, Point to);
+    void make(const Move& move);
+    void touch(const Sweep::Node& node, const Touched& touch);
+    void add(RouteStep step);
+    [[nodiscard]] RouteStep step(Going going, const Ring& way) const;
+
+    Stages& stages_;
+    Spot at_;
+    Facts held_;
+    Route route_;
+};
+
+// Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a plan,
+// but for what is to be kept: by its position.
+[[nodiscard]] std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given,
+                                                  std::vector<Done> plan, std::vector<char> kept,
+                                                  const std::optional<Spot>& place = {});
+
+}   // namespace dryground::travel

@@ -1,0 +1,122 @@
+// Inside the travel room: what can be reached in a whole world, while facts come true.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <optional>
+#include <unordered_map>
+#include <utility>
+#include <vector>
+
+#include "deeds_internal.hpp"
+
+namespace dryground::travel {
+
+// A map as it is for its mover while certain facts hold.
+struct Stage {
+    int map = -1, mover = -1;
+    Facts facts;   // of those that shape its ground
+    const Deeds* deeds = nullptr;
+    std::unique_ptr<Ways> ways;
+};
+
+// Makes stages as they are needed, each once.
+class Stages {
+public:
+    Stages(const World& world, int mover);
+
+    [[nodiscard]] const World& world() const { return world_; }
+    // The mover that moves on a map: the asked one, or the map's player; -1: none.
+    [[nodiscard]] int mover_on(int map) const;
+    [[nodiscard]] Stage& on(int map, const Facts& held);
+    // The same for a mover that is a little another: belongs to the caller.
+    [[nodiscard]] Stage with(int map, const Facts& held, const Mover& like);
+    [[nodiscard]] const Deeds& deeds(int map);
+    // Whether the facts that shape a map's ground only ever take something away; and whether its tiles turn into others.
+    [[nodiscard]] bool only_opens(int map);
+    [[nodiscard]] bool turns(int map) const;
+    // Facts that may close something when they come true.
+    [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
+
+private:
+    void find_closing();
+
+    const World& world_;
+    int mover_;
+    std::map<int, Deeds> deeds_;
+    std::map<int, Facts> ground_facts_;
+    std::map<std::pair<int, Facts>, Stage> stages_;
+    std::vector<char> closing_;   // by fact
+};
+
+// Something that was done, or is reached.
+struct Done {
+    int map = -1, deed = -1;
+    friend auto operator<=>(const Done&, const Done&) = default;
+};
+
+// One step of a sweep: from a node to another.
+struct Hop {
+    std::size_t from = 0, to = 0;       // nodes of the sweep
+    const Move* move = nullptr;         // of the map; nothing: a link, or stairs,
+    const Touched* touch = nullptr;     // which are touched so
+};
+
+// Everything that can be reached from a place while facts do not change.
+struct Sweep {
+    struct Node {
+        int map = -1, place = -1;
+        std::size_t first = 0;   // the hop that found it; of the first node: none
+    };
+    struct Contact {
+        Done what;
+        std::size_t node = 0;
+        const Touched* touch = nullptr;   // nothing: it fires when the map starts
+    };
+    std::vector<Node> nodes;
+    std::vector<Hop> hops;
+    std::vector<Contact> contacts;   // each thing once
+    std::unordered_map<std::uint64_t, std::size_t> numbers;   // of nodes
+
+    [[nodiscard]] std::optional<std::size_t> find(int map, int place) const;
+    [[nodiscard]] std::vector<char> leads_back() const;   // by node: whether the first one can be reached from there
+};
+[[nodiscard]] Sweep sweep(Stages& stages, const Spot& from, const Facts& held);
+
+// From where, with which facts, after having done what.
+struct State {
+    Spot home;
+    Facts held;
+    std::vector<Done> plan;
+};
+
+struct Found {
+    std::vector<State> states;
+    struct First {   // in which state, after how much of its plan, with how many of its facts
+        std::size_t state = 0;
+        std::vector<Done> plan;
+        Facts held;
+    };
+    std::map<Done, First> reached;   // by thing
+    std::map<int, First> facts;      // by fact; First::plan ends with what gives it
+    std::map<std::pair<int, Facts>, std::vector<char>> places;   // by stage: map and ground facts
+    bool complete = true;            // else there were more states than were looked at
+};
+[[nodiscard]] Found find_surely(Stages& stages, const Spot& start, const Facts& given, std::size_t most_states);
+
+// Facts that something gives which are not held: nothing where it does not fire.
+[[nodiscard]] Facts gains_of(Stages& stages, const Done& what, const Facts& held);
+
+// By the most generous reading.
+struct FoundMaybe {
+    Facts held;
+    std::map<std::pair<int, Facts>, MayBe> stages;
+    std::vector<char> maps;
+    std::map<Done, bool> reached;
+};
+[[nodiscard]] FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given);
+
+[[nodiscard]] Point steps_of(PointPx p);
+[[nodiscard]] PointPx px_of(Point p);
+
+}   // namespace dryground::travel

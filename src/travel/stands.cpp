@@ -1,0 +1,166 @@
+// Idea: where the position can be ends below in edges that run to the right, for solids lie on the left of their rings,
+// which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring; between two of
+// them there may be a kerb.
+
+#include "stands_internal.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace dryground::travel {
+
+namespace {
+
+enum class Lie { floor, slide, other };
+
+Lie lie_of(Point a, Point b, const Footing& footing) {
+    if (b.x <= a.x) return Lie::other;
+    const double rise = std::abs(static_cast<double>(b.y) - a.y);
+    return rise <= footing.steepest * (static_cast<double>(b.x) - a.x) ? Lie::floor : Lie::slide;
+}
+
+class RingStands {
+public:
+    RingStands(const Ring& ring, const Footing& footing, std::vector<Stand>& into)
+        : ring_(ring), footing_(footing), into_(into) {}
+
+    void find() {
+        const std::size_t n = ring_.size();
+        // Begin behind something that no stand goes on over, so that none is parted where the ring is written down.
+        std::size_t first = 0;
+        while (first < n && (lie(first) != Lie::other || is_kerb(first))) ++first;
+        if (first == n) first = 0;
+        for (std::size_t done = 0; done < n;) {
+            const std::size_t i = (first + done) % n;
+            if (lie(i) == Lie::other) {
+                ++done;
+                continue;
+            }
+            done += lie(i) == Lie::slide && kerb_from(i) == 0 ? slide(i) : walk(i, n - done);
+        }
+    }
+
+private:
+    [[nodiscard]] Point at(std::size_t i) const { return ring_[i % ring_.size()]; }
+    [[nodiscard]] Lie lie(std::size_t i) const { return lie_of(at(i), at(i + 1), footing_); }
+
+    // How many edges from the i-th on are a kerb that leads to a floor; 0: they are none.
+    [[nodiscard]] std::size_t kerb_from(std::size_t i) const {
+        const Point from = at(i);
+        std::int32_t least = from.y, most = from.y;
+        for (std::size_t k = 0; k < ring_.size(); ++k) {
+            const Point p = at(i + k);
+            least = std::min(least, p.y), most = std::max(most, p.y);
+            if (most - least > footing_.kerb || std::abs(std::int64_t{p.x} - from.x) > footing_.kerb) return 0;
+            if (k > 0 && lie(i + k) == Lie::floor) return k;
+        }
+        return 0;
+    }
+    [[nodiscard]] bool is_kerb(std::size_t i) const { return footing_.kerb > 0 && kerb_from(i) > 0; }
+
+    std::size_t slide(std::size_t i) {
+        into_.push_back({{at(i), at(i + 1)}, false, true});
+        return 1;
+    }
+    std::size_t walk(std::size_t i, std::size_t left) {
+        Stand stand{{at(i)}};
+        std::size_t done = 0;
+        while (done < left) {
+            std::size_t count = 0;
+            if (lie(i + done) == Lie::floor)
+                count = 1;
+            else if (footing_.kerb > 0)
+                count = kerb_from(i + done);
+            if (count == 0 || done + count > left) break;
+            for (std::size_t k = 0; k < count; ++k) stand.points.push_back(at(i + ++done));
+        }
+        if (stand.points.size() < 2) return slide(i);
+        into_.push_back(std::move(stand));
+        return done;
+    }
+
+    const Ring& ring_;
+    const Footing& footing_;
+    std::vector<Stand>& into_;
+};
+
+// The parts of an edge where the position can be: outside of all that is closed.
+void add_free_parts(const Obstacles& obstacles, Point a, Point b, std::vector<Stand>& into) {
+    std::vector<Stretch> barred;
+    obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+        if (sum.passes != OneWay::none) return;
+        if (const std::optional<Stretch> inside = inside_of(sum.ring, a, b)) barred.push_back(*inside);
+    });
+    std::sort(barred.begin(), barred.end(), [](const Stretch& s, const Stretch& t) { return s.from < t.from; });
+    barred.push_back({1, 1});
+    const auto point = [&](double t) {
+        return Point{static_cast<std::int32_t>(std::lround(a.x + t * (static_cast<double>(b.x) - a.x))),
+                     static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
+    };
+    double free_from = 0;
+    for (const Stretch& stretch : barred) {
+        const Point from = point(free_from), to = point(stretch.from);
+        // Edges of the ground's sums are all that is looked at: deep inside of it none is near.
+        if (from.x < to.x && stretch.from > free_from &&
+            obstacles.space().area_at({from.x + (to.x - from.x) / 2, from.y + (to.y - from.y) / 2}) !=
+                FreeSpace::in_ground)
+            into.push_back({{from, to}, true, false});
+        free_from = std::max(free_from, stretch.to);
+    }
+}
+
+// Parts a stand where somebody who walks along it would get into a line against the direction in which that is passed:
+// one walks on from there one way only, or not at all.
+void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& into) {
+    Ring rest;
+    const auto end_here = [&](Point p) {
+        if (rest.empty() || rest.back() != p) rest.push_back(p);
+        if (rest.size() > 1) into.push_back({rest, stand.on_line, stand.slides});
+        rest = {p};
+    };
+    for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+        const Point a = stand.points[i], b = stand.points[i + 1];
+        std::vector<double> cuts;
+        obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+            if (sum.passes == OneWay::none) return;
+            const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
+            if (!inside) return;
+            if (runs_against(a, b, sum.passes)) cuts.push_back(inside->from);
+            if (runs_against(b, a, sum.passes)) cuts.push_back(inside->to);
+        });
+        std::sort(cuts.begin(), cuts.end());
+        if (rest.empty() || rest.back() != a) rest.push_back(a);
+        for (const double t : cuts) {
+            const Point p{static_cast<std::int32_t>(std::lround(a.x + t * (static_cast<double>(b.x) - a.x))),
+                          static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
+            end_here(p);
+        }
+        if (rest.back() != b) rest.push_back(b);
+    }
+    if (rest.size() > 1) into.push_back({std::move(rest), stand.on_line, stand.slides});
+}
+
+}   // namespace
+
+std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing) {
+    std::vector<Stand> stands;
+    for (const Region& region : obstacles.closed()) {
+        RingStands(region.outline, footing, stands).find();
+        for (const Ring& hole : region.holes) RingStands(hole, footing, stands).find();
+    }
+    for (const Obstacles::Sum& sum : obstacles.sums()) {
+        if (sum.passes != OneWay::up) continue;
+        for (std::size_t i = 0; i < sum.ring.size(); ++i) {
+            const Point a = sum.ring[i], b = sum.ring[(i + 1) % sum.ring.size()];
+            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, stands);
+        }
+    }
+    const bool has_lines = std::any_of(obstacles.sums().begin(), obstacles.sums().end(),
+                                       [](const Obstacles::Sum& sum) { return sum.passes != OneWay::none; });
+    if (!has_lines) return stands;
+    std::vector<Stand> cut;
+    for (Stand& stand : stands) cut_at_lines(obstacles, std::move(stand), cut);
+    return cut;
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,238 @@
+// The ways of a mover that steps from cell to cell: it stands in the middle of cells that grant what it needs, where no
+// ground bars it; between cells beside each other lines and shut sides may stop it. Past corners it goes where both ways
+// around are free, as `Play::may_step` does by default.
+//
+// Places are cells joined by steps that can be taken to and fro; where one can only go one way, a move leads on.
+
+#include <algorithm>
+#include <array>
+#include <map>
+#include <set>
+
+#include "../ground/ground_internal.hpp"
+#include "ways_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+using CellAt = std::array<int, 2>;
+// Right and down, then back: the four cells beside one, and those past its corners.
+constexpr std::array<CellAt, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {-1, -1}, {1, -1}}};
+
+class StepWays : public Ways {
+public:
+    explicit StepWays(const WaysOf& of) : map_(of.map) {
+        const std::vector<Group> groups = groups_of(of);
+        const Mover& mover = of.figures();
+        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+        touch(of.targets);
+    }
+    [[nodiscard]] int places() const override { return static_cast<int>(first_cell_.size()); }
+    [[nodiscard]] Going going() const override { return Going::steps; }
+    [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
+    [[nodiscard]] int find_place(int storey, Point p) const override {
+        const auto [column, row] = map_.cell_at(p);
+        const Level* level = find_level(storey);
+        return level == nullptr || !map_.has(column, row) ? -1 : level->place[index(column, row)];
+    }
+    [[nodiscard]] const std::vector<Move>& moves(int place) override { return moves_[static_cast<std::size_t>(place)]; }
+    [[nodiscard]] const std::vector<Touched>& touched(int place) override {
+        return touched_[static_cast<std::size_t>(place)];
+    }
+    void add_may_be(int place, MayBe& may_be) override {
+        for (const Move& move : moves(place)) may_be.add(move.to);
+        for (const Touched& touch : touched(place)) may_be.targets[static_cast<std::size_t>(touch.target)] = 1;
+    }
+    [[nodiscard]] Ring way_within(int place, Point from, Point to) override;
+    [[nodiscard]] TravelPlace shape(int place) const override;
+
+private:
+    struct Level {
+        int storey;
+        Obstacles obstacles;
+        std::vector<int> place;            // by cell; -1 where it cannot stand
+        std::vector<std::uint8_t> leads;   // by cell: which of the eight steps can be taken
+    };
+
+    [[nodiscard]] std::size_t index(int column, int row) const {
+        return static_cast<std::size_t>(row) * static_cast<std::size_t>(map_.columns) + static_cast<std::size_t>(column);
+    }
+    [[nodiscard]] Point middle(int column, int row) const {
+        const Bounds box = map_.cell_box(column, row);
+        return {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
+    }
+    [[nodiscard]] const Level* find_level(int storey) const {
+        for (const Level& level : levels_)
+            if (level.storey == storey) return &level;
+        return nullptr;
+    }
+    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover);
+    void join(Level& level, std::size_t number);
+    void touch(const std::vector<Target>& targets);
+
+    const Map& map_;
+    std::vector<Level> levels_;
+    struct FirstCell {
+        std::size_t level;
+        CellAt cell;
+    };
+    std::vector<FirstCell> first_cell_;   // by place
+    std::vector<std::vector<Move>> moves_;
+    std::vector<std::vector<Touched>> touched_;
+};
+
+void StepWays::add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
+    Level level{storey, Obstacles(groups, storey, mover), {}, {}};
+    const std::size_t cells = static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows);
+    std::vector<char> stands(cells);
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c) stands[index(c, r)] = level.obstacles.may_be(middle(c, r)) ? 1 : 0;
+    level.leads.assign(cells, 0);
+    const auto beside = [&](int c, int r, std::size_t way) {
+        const int column = c + around[way][0], row = r + around[way][1];
+        return map_.has(column, row) && stands[index(column, row)] != 0;
+    };
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c) {
+            // From where nobody can stand one may be let out, as from an arrival in the ground; nobody gets there.
+            if (stands[index(c, r)] == 0) continue;
+            for (std::size_t way = 0; way < 4; ++way)
+                if (beside(c, r, way) &&
+                    level.obstacles.is_free(middle(c, r), middle(c + around[way][0], r + around[way][1])))
+                    level.leads[index(c, r)] |= static_cast<std::uint8_t>(1u << way);
+        }
+    const auto may = [&](int c, int r, std::size_t way) { return (level.leads[index(c, r)] >> way & 1) != 0; };
+    const auto way_of = [](int dc, int dr) -> std::size_t { return dc > 0 ? 0 : dr > 0 ? 1 : dc < 0 ? 2 : 3; };
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c)
+            for (std::size_t way = 4; way < 8; ++way) {
+                const auto [dc, dr] = around[way];
+                const std::size_t across = way_of(dc, 0), down = way_of(0, dr);
+                if (stands[index(c, r)] != 0 && beside(c, r, way) && may(c, r, across) && may(c + dc, r, down) &&
+                    may(c, r, down) && may(c, r + dr, across))
+                    level.leads[index(c, r)] |= static_cast<std::uint8_t>(1u << way);
+            }
+    level.place.assign(cells, -1);
+    for (std::size_t i = 0; i < cells; ++i)
+        if (stands[i] == 0) level.place[i] = -2;   // until places are numbered
+    join(level, levels_.size());
+    levels_.push_back(std::move(level));
+}
+
+// Fills areas by steps that lead back, too; the others are moves.
+void StepWays::join(Level& level, std::size_t number) {
+    std::vector<CellAt> open;
+    const auto back = [](std::size_t way) { return way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4; };
+    for (int row = 0; row < map_.rows; ++row)
+        for (int column = 0; column < map_.columns; ++column) {
+            if (level.place[index(column, row)] != -1) continue;
+            const int place = places();
+            first_cell_.push_back({number, {column, row}});
+            open.push_back({column, row});
+            level.place[index(column, row)] = place;
+            while (!open.empty()) {
+                const auto [c, r] = open.back();
+                open.pop_back();
+                for (std::size_t way = 0; way < 8; ++way) {
+                    const int nc = c + around[way][0], nr = r + around[way][1];
+                    if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != -1 ||
+                        (level.leads[index(nc, nr)] >> back(way) & 1) == 0)
+                        continue;
+                    level.place[index(nc, nr)] = place;
+                    open.push_back({nc, nr});
+                }
+            }
+        }
+    moves_.resize(first_cell_.size());
+    touched_.resize(first_cell_.size());
+    std::set<std::array<int, 2>> known;
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c) {
+            int& place = level.place[index(c, r)];
+            if (place == -2) {
+                place = -1;
+                continue;
+            }
+            for (std::size_t way = 0; way < 8; ++way) {
+                if ((level.leads[index(c, r)] >> way & 1) == 0) continue;
+                const int nc = c + around[way][0], nr = r + around[way][1];
+                const int other = level.place[index(nc, nr)];
+                if (other != place && other >= 0 && known.insert({place, other}).second)
+                    moves_[static_cast<std::size_t>(place)].push_back(
+                        {other, Going::steps, {middle(c, r), middle(nc, nr)}});
+            }
+        }
+}
+
+void StepWays::touch(const std::vector<Target>& targets) {
+    for (std::size_t t = 0; t < targets.size(); ++t) {
+        const Level* level = find_level(targets[t].storey);
+        if (level == nullptr) continue;
+        std::set<int> known;
+        for (const Ring& ring : targets[t].rings) {
+            const auto [c0, r0, c1, r1] = map_.cells_near(detail::box_around(ring));
+            for (int r = r0; r <= r1; ++r)
+                for (int c = c0; c <= c1; ++c) {
+                    const int place = level->place[index(c, r)];
+                    const Point p = middle(c, r);
+                    if (place >= 0 && inside_of(ring, p, p) && known.insert(place).second)
+                        touched_[static_cast<std::size_t>(place)].push_back(
+                            {static_cast<int>(t), {place, Going::steps, {p}}});
+                }
+        }
+    }
+}
+
+Ring StepWays::way_within(int place, Point from, Point to) {
+    const Level& level = levels_[first_cell_[static_cast<std::size_t>(place)].level];
+    const CellAt begin = map_.cell_at(from), end = map_.cell_at(to);
+    // Breadth first; `came` holds by which step a cell was entered.
+    std::vector<std::int8_t> came(level.place.size(), -1);
+    std::vector<CellAt> open{begin};
+    came[index(begin[0], begin[1])] = 8;
+    for (std::size_t i = 0; i < open.size() && came[index(end[0], end[1])] < 0; ++i) {
+        const auto [c, r] = open[i];
+        for (std::size_t way = 0; way < 8; ++way) {
+            const int nc = c + around[way][0], nr = r + around[way][1];
+            if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != place ||
+                came[index(nc, nr)] >= 0)
+                continue;
+            came[index(nc, nr)] = static_cast<std::int8_t>(way);
+            open.push_back({nc, nr});
+        }
+    }
+    Ring way;
+    CellAt at = end;
+    for (std::int8_t by = came[index(at[0], at[1])]; by >= 0; by = came[index(at[0], at[1])]) {
+        way.push_back(middle(at[0], at[1]));
+        if (by == 8) break;
+        at = {at[0] - around[static_cast<std::size_t>(by)][0], at[1] - around[static_cast<std::size_t>(by)][1]};
+    }
+    std::reverse(way.begin(), way.end());
+    return way;
+}
+
+TravelPlace StepWays::shape(int place) const {
+    const FirstCell& first = first_cell_[static_cast<std::size_t>(place)];
+    const Level& level = levels_[first.level];
+    TravelPlace shape;
+    shape.storey = level.storey;
+    Regions cells;
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0, run = 0; c < map_.columns; ++c) {
+            run = level.place[index(c, r)] == place ? run + 1 : 0;
+            if (run > 0 && (c + 1 == map_.columns || level.place[index(c + 1, r)] != place)) {
+                cells.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
+                run = 0;
+            }
+        }
+    shape.area = unite(cells);
+    return shape;
+}
+
+}   // namespace
+
+std::unique_ptr<Ways> ways_by_steps(const WaysOf& of) { return std::make_unique<StepWays>(of); }
+
+}   // namespace dryground::travel

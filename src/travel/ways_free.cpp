@@ -1,0 +1,205 @@
+// The ways of a mover that goes in any direction: its places are the parts of the area where its position can be. A line
+// that stops one way only parts an area, too: where a body overlaps it is a place of its own, which can be entered in its
+// direction, and left to all sides.
+
+#include <algorithm>
+#include <array>
+#include <map>
+#include <set>
+
+#include "../ground/ground_internal.hpp"
+#include "funnel_internal.hpp"
+#include "ways_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+// All around a map, far enough to hold its ground's sums.
+Regions frame_of(const Map& map, const Regions& closed) {
+    const Ring outline = map.block_ring(0, 0, map.columns, map.rows);
+    Bounds box = detail::box_around(outline);
+    if (const auto of_closed = bounds(closed)) box = detail::both(box, *of_closed);
+    box = detail::grown(box, 2 * steps_per_px);
+    return {{box_ring(box.least, box.most), {Ring(outline.rbegin(), outline.rend())}}};
+}
+
+// A point inside of a region: the middle of one of its triangles.
+Point inside_point(const Region& region) {
+    Point best = region.outline.front();
+    std::int64_t size = 0;
+    for (const Ring& t : triangles({&region, 1}))
+        if (twice_area(t) > size) {
+            size = twice_area(t);
+            best = {static_cast<std::int32_t>((std::int64_t{t[0].x} + t[1].x + t[2].x) / 3),
+                    static_cast<std::int32_t>((std::int64_t{t[0].y} + t[1].y + t[2].y) / 3)};
+        }
+    return best;
+}
+
+class FreeWays : public Ways {
+public:
+    explicit FreeWays(const WaysOf& of) : map_(of.map) {
+        const std::vector<Group> groups = groups_of(of);
+        const Mover& mover = of.figures();
+        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+        moves_.resize(places_.size());
+        for (std::size_t level = 0; level < levels_.size(); ++level) cross_lines(level);
+        touched_.resize(places_.size());
+        touch(of.targets);
+    }
+    [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
+    [[nodiscard]] Going going() const override { return Going::goes; }
+    [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
+    [[nodiscard]] int find_place(int storey, Point p) const override {
+        const Level* level = find_level(storey);
+        if (level == nullptr) return -1;
+        if (const int place = place_of(*level, p); place >= 0) return place;
+        // On an edge, where a body touches the ground: beside it.
+        for (const Point by : {Point{0, -2}, Point{0, 2}, Point{-2, 0}, Point{2, 0}})
+            if (const int place = place_of(*level, moved(p, by)); place >= 0 && level->obstacles.may_be(p)) return place;
+        return -1;
+    }
+    [[nodiscard]] const std::vector<Move>& moves(int place) override { return moves_[static_cast<std::size_t>(place)]; }
+    [[nodiscard]] const std::vector<Touched>& touched(int place) override {
+        return touched_[static_cast<std::size_t>(place)];
+    }
+    void add_may_be(int place, MayBe& may_be) override {
+        const Place& own = places_[static_cast<std::size_t>(place)];
+        for (std::size_t other = 0; other < places_.size(); ++other)
+            if (places_[other].level == own.level && places_[other].open_area == own.open_area)
+                may_be.add(static_cast<int>(other));
+        for (const Move& move : moves(place)) may_be.add(move.to);
+        for (const Touched& touch : touched(place)) may_be.targets[static_cast<std::size_t>(touch.target)] = 1;
+    }
+    [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
+        return way_inside(region_of(place), from, to);
+    }
+    [[nodiscard]] TravelPlace shape(int place) const override {
+        TravelPlace shape;
+        shape.storey = levels_[places_[static_cast<std::size_t>(place)].level].storey;
+        shape.area = {region_of(place)};
+        return shape;
+    }
+
+private:
+    struct Level {
+        int storey;
+        Obstacles obstacles;
+        FreeSpace open;     // lines that stop one way only do not count
+        FreeSpace parted;   // they do
+        std::vector<Obstacles::Sum> lines;
+        int first = 0;                       // place of the parted space's first area
+        std::vector<std::pair<int, int>> crossings{};   // of lines: line, place
+    };
+    struct Place {
+        std::size_t level;
+        int number;      // of the parted space; -1: where a line is overlapped,
+        Region region;   // which is here
+        int open_area;
+    };
+
+    [[nodiscard]] const Level* find_level(int storey) const {
+        for (const Level& level : levels_)
+            if (level.storey == storey) return &level;
+        return nullptr;
+    }
+    [[nodiscard]] int place_of(const Level& level, Point p) const {
+        const int area = level.parted.area_at(p);
+        if (area >= 0) return level.first + area;
+        for (const auto& [line, place] : level.crossings)
+            if (locate({&places_[static_cast<std::size_t>(place)].region, 1}, p) != Side::outside) return place;
+        return -1;
+    }
+    [[nodiscard]] Region region_of(int place) const {
+        const Place& of = places_[static_cast<std::size_t>(place)];
+        return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
+    }
+    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
+        Obstacles obstacles(groups, storey, mover);
+        const Regions closed = unite(obstacles.closed(), frame_of(map_, obstacles.closed()));
+        Regions thin;
+        std::vector<Obstacles::Sum> lines;
+        for (const Obstacles::Sum& sum : obstacles.sums())
+            if (sum.passes != OneWay::none) lines.push_back(sum), thin.push_back({sum.ring, {}});
+        FreeSpace parted(thin.empty() ? closed : unite(closed, thin));
+        levels_.push_back({storey, std::move(obstacles), FreeSpace(closed), std::move(parted), std::move(lines), places()});
+        Level& level = levels_.back();
+        for (int area = 0; area < level.parted.areas(); ++area) {
+            const int open = thin.empty() ? area : level.open.area_at(inside_point(level.parted.area(area)));
+            places_.push_back({levels_.size() - 1, area, {}, open});
+        }
+        for (std::size_t line = 0; line < level.lines.size(); ++line) {
+            const Region sum{level.lines[line].ring, {}};
+            for (Region& region : subtract(Regions{sum}, closed)) {
+                level.crossings.emplace_back(static_cast<int>(line), places());
+                const int open = level.open.area_at(inside_point(region));
+                places_.push_back({levels_.size() - 1, -1, std::move(region), open});
+            }
+        }
+    }
+    // Into where a line is overlapped one comes over those of its sides that do not run against it.
+    void cross_lines(std::size_t number) {
+        const Level& level = levels_[number];
+        for (const auto& [line, place] : level.crossings) {
+            const Point along = direction_of(level.lines[static_cast<std::size_t>(line)].passes);
+            const Ring& ring = places_[static_cast<std::size_t>(place)].region.outline;
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+                const std::int64_t dx = std::int64_t{b.x} - a.x, dy = std::int64_t{b.y} - a.y;
+                const std::int64_t inward = -dy * along.x + dx * along.y;   // its left side is inside
+                const Point middle{a.x + static_cast<std::int32_t>(dx / 2), a.y + static_cast<std::int32_t>(dy / 2)};
+                const double length = std::max(1.0, std::hypot(static_cast<double>(dx), static_cast<double>(dy)));
+                const auto beside = [&](double by) {
+                    return Point{middle.x + static_cast<std::int32_t>(std::lround(static_cast<double>(dy) * by / length)),
+                                 middle.y - static_cast<std::int32_t>(std::lround(static_cast<double>(dx) * by / length))};
+                };
+                const Point out = beside(2), in = beside(-2);
+                const int other = place_of(level, out);
+                if (other < 0 || other == place) continue;
+                if (inward >= 0 && level.obstacles.is_free(out, in)) add_move(other, {place, Going::goes, {out, in}});
+                if (level.obstacles.is_free(in, out)) add_move(place, {other, Going::goes, {in, out}});
+            }
+        }
+    }
+    void add_move(int from, Move move) {
+        std::vector<Move>& moves = moves_[static_cast<std::size_t>(from)];
+        if (std::none_of(moves.begin(), moves.end(), [&](const Move& other) { return other.to == move.to; }))
+            moves.push_back(std::move(move));
+    }
+    void touch(const std::vector<Target>& targets) {
+        for (std::size_t t = 0; t < targets.size(); ++t) {
+            const Level* level = find_level(targets[t].storey);
+            if (level == nullptr) continue;
+            std::set<int> known;
+            for (const Ring& ring : targets[t].rings) {
+                Regions solid;
+                level->obstacles.each_near(detail::box_around(ring), [&](const Obstacles::Sum& sum) {
+                    if (sum.passes == OneWay::none) solid.push_back({sum.ring, {}});
+                });
+                for (const Region& free : subtract(Regions{{ring, {}}}, solid)) {
+                    // What is free may be parted by lines that stop one way only.
+                    for (const Ring& triangle : triangles({&free, 1})) {
+                        const Point p = inside_point({triangle, {}});
+                        const int place = place_of(*level, p);
+                        if (place >= 0 && known.insert(place).second)
+                            touched_[static_cast<std::size_t>(place)].push_back(
+                                {static_cast<int>(t), {place, Going::goes, {p}}});
+                    }
+                }
+            }
+        }
+    }
+
+    const Map& map_;
+    std::vector<Level> levels_;
+    std::vector<Place> places_;
+    std::vector<std::vector<Move>> moves_;
+    std::vector<std::vector<Touched>> touched_;
+};
+
+}   // namespace
+
+std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of); }
+
+}   // namespace dryground::travel

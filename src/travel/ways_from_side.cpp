@@ -1,0 +1,526 @@
+// The ways of a mover that is seen from the side: walking along stands and on to the next, dropping from their ends,
+// jumping. Places are stands, and points in the air where a body comes into being or arrives.
+//
+// A jump is looked for from stand to stand: between their ends, and from where one is nearest to the other, with curves
+// of three heights, steered in three ways. What is found is free all along. What may be got to is told by the envelope of
+// all curves from a stand, less what is solid: the part of it that lies on the stand.
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+#include <numbers>
+#include <utility>
+
+#include "../ground/ground_internal.hpp"
+#include "flight_internal.hpp"
+#include "stands_internal.hpp"
+#include "ways_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+// The steepest slope that a mover walks which does not say.
+constexpr double usual_slope_degrees = 45;
+
+Bounds box_of_way(std::span<const Point> way) { return detail::box_around(way); }
+
+Point on_edge(Point a, Point b, std::int32_t x) {
+    if (b.x == a.x) return a;
+    x = std::clamp(x, a.x, b.x);
+    const double t = (static_cast<double>(x) - a.x) / (static_cast<double>(b.x) - a.x);
+    return {x, static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
+}
+
+class SideWays : public Ways {
+public:
+    explicit SideWays(const WaysOf& of) : map_(of.map), targets_(of.targets) {
+        const Mover& mover = of.figures();
+        knows_jump_ = mover.jump_px.has_value() && mover.leap_px.has_value();
+        flight_.jump = mover.jump_px.value_or(0) * steps_per_px;
+        flight_.leap = mover.leap_px.value_or(0) * steps_per_px;
+        if (mover.drop_px) flight_.drop = *mover.drop_px * steps_per_px;
+        flight_.within = std::max(1.0, of.world.merging().within_px * steps_per_px);
+        const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
+        // A hair more, for slopes whose ends are rounded to steps.
+        footing_.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
+        footing_.kerb = static_cast<std::int32_t>(mover.kerb_px.value_or(0) * steps_per_px);
+        const std::vector<Group> groups = groups_of(of);
+        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+        index_targets();
+    }
+
+    [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
+    [[nodiscard]] Going going() const override { return Going::walks; }
+
+    [[nodiscard]] int find_place(int storey, Point p) const override {
+        const Level* level = find_level(storey);
+        return level == nullptr ? -1 : stand_at(*level, p, false);
+    }
+    [[nodiscard]] int place_at(int storey, Point p) override {
+        const Level* level = find_level(storey);
+        if (level == nullptr || !level->obstacles.may_be(p)) return -1;
+        if (const int stand = stand_at(*level, p, false); stand >= 0) return stand;
+        const auto [known, is_new] = in_air_.try_emplace({storey, p.x, p.y}, places());
+        if (is_new) {
+            places_.push_back({{{p, p}}, static_cast<std::size_t>(level - levels_.data()), true});
+            known_.emplace_back();
+        }
+        return known->second;
+    }
+    [[nodiscard]] const std::vector<Move>& moves(int place) override {
+        learn(place);
+        return known_[static_cast<std::size_t>(place)].moves;
+    }
+    [[nodiscard]] const std::vector<Touched>& touched(int place) override {
+        learn(place);
+        return known_[static_cast<std::size_t>(place)].touched;
+    }
+    [[nodiscard]] std::vector<Point> falls_out(int place) override {
+        learn(place);
+        return known_[static_cast<std::size_t>(place)].falls_out;
+    }
+    [[nodiscard]] TravelPlace shape(int place) const override {
+        const Place& of = places_[static_cast<std::size_t>(place)];
+        TravelPlace shape;
+        shape.storey = levels_[of.level].storey;
+        if (!of.in_air && !of.stand.slides)
+            for (const Point p : of.stand.points) shape.line.push_back({to_px(p.x), to_px(p.y)});
+        return shape;
+    }
+    [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
+        const Ring& points = places_[static_cast<std::size_t>(place)].stand.points;
+        Ring way{from};
+        const auto number = [&](Point p) { return edge_of(points, p); };
+        const std::size_t a = number(from), b = number(to);
+        if (a < b)
+            for (std::size_t i = a + 1; i <= b; ++i) way.push_back(points[i]);
+        else
+            for (std::size_t i = a; i > b; --i) way.push_back(points[i]);
+        way.push_back(to);
+        way.erase(std::unique(way.begin(), way.end()), way.end());
+        return way;
+    }
+    void add_may_be(int place, MayBe& may_be) override;
+
+private:
+    struct Level {
+        int storey;
+        Obstacles obstacles;
+        struct Edge {
+            int stand;
+            std::size_t begin;
+        };
+        std::vector<Edge> edges{};
+        detail::BoxIndex near{};
+        std::vector<int> targets{};   // positions in targets_, one for each of their rings
+        std::vector<const Ring*> rings{};
+        detail::BoxIndex near_targets{};
+    };
+    struct Place {
+        Stand stand;
+        std::size_t level;
+        bool in_air = false;
+    };
+    struct Known {
+        bool is_known = false;
+        std::vector<Move> moves;
+        std::vector<Touched> touched;
+        std::vector<Point> falls_out;
+    };
+
+    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
+        Level level{storey, Obstacles(groups, storey, mover)};
+        const Point least = map_.least(), most = map_.most();
+        std::vector<Bounds> boxes;
+        for (Stand& stand : stands_of(level.obstacles, footing_)) {
+            // Outside of the map nobody stands, as on top of its rim.
+            if (!detail::meet(detail::box_around(stand.points), {least, most})) continue;
+            for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+                level.edges.push_back({places(), i});
+                boxes.push_back(detail::box_around(std::span(stand.points).subspan(i, 2)));
+            }
+            places_.push_back({std::move(stand), levels_.size()});
+            known_.emplace_back();
+        }
+        level.near = detail::BoxIndex(std::move(boxes));
+        levels_.push_back(std::move(level));
+    }
+    void index_targets() {
+        for (Level& level : levels_) {
+            std::vector<Bounds> boxes;
+            for (std::size_t t = 0; t < targets_.size(); ++t) {
+                if (targets_[t].storey != level.storey) continue;
+                for (const Ring& ring : targets_[t].rings) {
+                    level.targets.push_back(static_cast<int>(t)), level.rings.push_back(&ring);
+                    boxes.push_back(detail::box_around(ring));
+                }
+            }
+            level.near_targets = detail::BoxIndex(std::move(boxes));
+        }
+    }
+    [[nodiscard]] const Level* find_level(int storey) const {
+        for (const Level& level : levels_)
+            if (level.storey == storey) return &level;
+        return nullptr;
+    }
+    // The stand, or slide, that a position is on, within a step or two.
+    [[nodiscard]] int stand_at(const Level& level, Point p, bool slides) const {
+        int found = -1;
+        (void)level.near.any_near(detail::grown(Bounds{p, p}, 2), [&](std::size_t i) {
+            const Level::Edge& edge = level.edges[i];
+            const Stand& stand = places_[static_cast<std::size_t>(edge.stand)].stand;
+            if (stand.slides != slides) return false;
+            const Point a = stand.points[edge.begin], b = stand.points[edge.begin + 1];
+            const double length = std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y);
+            if (std::abs(static_cast<double>(cross(a, b, p))) > 2 * length || !is_let_onto(level, a, b, p)) return false;
+            found = edge.stand;
+            return true;
+        });
+        return found;
+    }
+    // Whether who comes to the end of an edge gets on along it: a line that stops in one direction may cover it.
+    [[nodiscard]] static bool is_let_onto(const Level& level, Point a, Point b, Point p) {
+        const auto is_at = [&](Point end) { return std::abs(p.x - end.x) <= 2 && std::abs(p.y - end.y) <= 2; };
+        if (is_at(a) == is_at(b)) return true;
+        return level.obstacles.is_free(p, is_at(a) ? b : a);
+    }
+    // The edge of a stand that a position is on.
+    [[nodiscard]] static std::size_t edge_of(const Ring& points, Point p) {
+        std::size_t best = 0;
+        double nearest = 1e300;
+        for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+            const Point a = points[i], b = points[i + 1];
+            const double x = std::clamp<double>(p.x, std::min(a.x, b.x), std::max(a.x, b.x)),
+                         y = std::clamp<double>(p.y, std::min(a.y, b.y), std::max(a.y, b.y));
+            const double length = std::max(1.0, std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y));
+            const double off = std::hypot(p.x - x, p.y - y) + std::abs(static_cast<double>(cross(a, b, p))) / length;
+            if (off < nearest) nearest = off, best = i;
+        }
+        return best;
+    }
+
+    void learn(int place) {
+        if (known_[static_cast<std::size_t>(place)].is_known) return;
+        known_[static_cast<std::size_t>(place)].is_known = true;
+        const Place of = places_[static_cast<std::size_t>(place)];   // a copy: places in the air may be added
+        Known known;
+        known.is_known = true;
+        const Level& level = levels_[of.level];
+        const Ring& points = of.stand.points;
+        if (of.in_air || of.stand.slides) {
+            add_fall(level, points.front(), known);
+        } else {
+            add_walks(level, place, of.stand, known);
+            for (const Point end : {points.front(), points.back()}) add_fall(level, end, known);
+            if (flight_.jump > 0) add_jumps(level, place, of.stand, known);
+            add_touched_on(level, place, of.stand, known);
+        }
+        add_touched_under_way(level, known);
+        known_[static_cast<std::size_t>(place)] = std::move(known);
+    }
+
+    // ---- walking on ----
+
+    void add_walks(const Level& level, int place, const Stand& stand, Known& known) const {
+        const std::int32_t near = std::max(footing_.kerb, 2);
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+            const Point a = stand.points[i], b = stand.points[i + 1];
+            level.near.each_near(detail::grown(detail::box_around(std::array{a, b}), near), [&](std::size_t e) {
+                const Level::Edge& edge = level.edges[e];
+                const Stand& other = places_[static_cast<std::size_t>(edge.stand)].stand;
+                if (edge.stand == place || other.slides) return;
+                const Point c = other.points[edge.begin], d = other.points[edge.begin + 1];
+                // From where one of them ends, or both are.
+                for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
+                    const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
+                    if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
+                    const std::int32_t top = std::min(from.y, to.y);
+                    const Ring way{from, {from.x, top}, {to.x, top}, to};
+                    // And on along it, since a line may stop who does.
+                    const Point on = further(c, d, to, from);
+                    if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on))) add(known, {edge.stand, Going::walks, without_repeats(way)});
+                    return;
+                }
+            });
+        }
+    }
+    // The end of an edge toward which one walks on from a place on it; or, where one came straight up or down, the further
+    // one.
+    static Point further(Point c, Point d, Point at, Point came_from) {
+        const bool right = at.x != came_from.x ? at.x > came_from.x : at.x - c.x < d.x - at.x;
+        return right ? d : c;
+    }
+    static Ring without_repeats(Ring way) {
+        way.erase(std::unique(way.begin(), way.end()), way.end());
+        return way;
+    }
+    static void add(Known& known, Move move) {
+        for (const Move& other : known.moves)
+            if (other.to == move.to && other.going == move.going) return;
+        known.moves.push_back(std::move(move));
+    }
+    [[nodiscard]] static bool is_free(const Level& level, const Ring& way) {
+        for (std::size_t i = 0; i + 1 < way.size(); ++i)
+            if (way[i] != way[i + 1] && !level.obstacles.is_free(way[i], way[i + 1])) return false;
+        return true;
+    }
+
+    // ---- falling ----
+
+    struct Fall {
+        int stand = -1;   // where it ends; -1: nowhere to stand
+        bool out = false;   // out of the map
+        Ring way;
+    };
+    [[nodiscard]] Fall fall(const Level& level, Point p) const {
+        Fall fall;
+        fall.way.push_back(p);
+        const std::int32_t top = p.y;
+        const std::int64_t bottom = std::int64_t{map_.most().y} + 4 * steps_per_px * std::int64_t{map_.cell_height};
+        for (int slides = 0; slides < 100; ++slides) {
+            if (p.y >= map_.most().y + map_.cell_height * steps_per_px) {
+                fall.out = true;
+                return fall;
+            }
+            const Point end{p.x, static_cast<std::int32_t>(std::min<std::int64_t>(bottom, coordinate_limit))};
+            const double free = level.obstacles.free_before(p, end);
+            const Point lands{p.x, static_cast<std::int32_t>(std::lround(p.y + free * (static_cast<double>(end.y) - p.y)))};
+            if (lands != p) fall.way.push_back(lands);
+            p = lands;
+            if (free == 1) {
+                fall.out = true;
+                return fall;
+            }
+            if (flight_.drop && p.y - top > *flight_.drop) return fall;
+            if (const int stand = stand_at(level, p, false); stand >= 0) {
+                fall.stand = stand;
+                return fall;
+            }
+            const int slide = stand_at(level, p, true);
+            if (slide < 0) return fall;
+            const Ring& points = places_[static_cast<std::size_t>(slide)].stand.points;
+            const Point low = points.front().y > points.back().y ? points.front() : points.back();
+            if (low == p || low.y <= p.y) return fall;
+            fall.way.push_back(low);
+            p = low;
+            if (flight_.drop && p.y - top > *flight_.drop) return fall;
+            if (const int stand = stand_at(level, p, false); stand >= 0) {
+                fall.stand = stand;
+                return fall;
+            }
+        }
+        return fall;
+    }
+    void add_fall(const Level& level, Point p, Known& known) const {
+        Fall falls = fall(level, p);
+        if (falls.out) known.falls_out.push_back(falls.way.back());
+        if (falls.stand >= 0 && falls.way.size() > 1) add(known, {falls.stand, Going::drops, std::move(falls.way)});
+        // In the air, and yet on a stand already.
+        else if (falls.stand >= 0 && stand_at(level, p, false) != falls.stand)
+            add(known, {falls.stand, Going::drops, {p, p}});
+    }
+
+    // ---- jumping ----
+
+    struct Pair {
+        Point from, to;
+    };
+    // Places to jump from and to, of two edges.
+    [[nodiscard]] std::vector<Pair> pairs(Point a, Point b, Point c, Point d) const {
+        std::vector<Pair> pairs;
+        const auto add_pair = [&](std::int32_t from_x, std::int32_t to_x) {
+            const Pair pair{on_edge(a, b, from_x), on_edge(c, d, to_x)};
+            for (const Pair& other : pairs)
+                if (other.from == pair.from && other.to == pair.to) return;
+            pairs.push_back(pair);
+        };
+        const std::int32_t left = std::max(a.x, c.x), right = std::min(b.x, d.x);
+        if (left <= right) {   // one above the other: straight up in the middle, and beside the other's ends
+            add_pair(left + (right - left) / 2, left + (right - left) / 2);
+            add_pair(left, left), add_pair(right, right);
+        }
+        const Bounds box = detail::box_around(levels_.front().obstacles.body());
+        const std::int32_t wide = box.most.x - box.least.x;
+        for (const std::int32_t off : {0, wide / 4, wide, 2 * wide}) {
+            add_pair(c.x - off, c.x), add_pair(d.x + off, d.x);
+            add_pair(c.x - off, c.x + wide / 2), add_pair(d.x + off, d.x - wide / 2);
+        }
+        add_pair(a.x, a.x), add_pair(b.x, b.x);
+        add_pair(b.x, c.x + (d.x - c.x) / 2), add_pair(a.x, c.x + (d.x - c.x) / 2);
+        return pairs;
+    }
+    [[nodiscard]] std::optional<Ring> jump(const Level& level, Point from, Point to) const {
+        const double aside = std::abs(static_cast<double>(to.x) - from.x), up = static_cast<double>(from.y) - to.y;
+        if (!flight_.can_be(aside, up)) return std::nullopt;
+        const double least = std::max(0.0, up);
+        for (const double high : {flight_.jump, std::min(flight_.jump, least + steps_per_px), (flight_.jump + least) / 2,
+                                  least})
+            for (const Steer steer : {Steer::evenly, Steer::late, Steer::early})
+                if (std::optional<Ring> way = curve(flight_, from, to, high, steer); way && is_free(level, *way))
+                    return way;
+        return std::nullopt;
+    }
+    void add_jumps(const Level& level, int place, const Stand& stand, Known& known) const {
+        std::map<int, std::vector<std::pair<std::size_t, std::size_t>>> edges;   // by stand: own edge, the other's
+        const std::int32_t lowest = map_.most().y;
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+            const Point a = stand.points[i], b = stand.points[i + 1];
+            const Bounds box = box_of_way(envelope(flight_, a, b, true, lowest));
+            level.near.each_near(box, [&](std::size_t e) {
+                const Level::Edge& edge = level.edges[e];
+                const Stand& other = places_[static_cast<std::size_t>(edge.stand)].stand;
+                if (edge.stand != place && !other.slides) edges[edge.stand].emplace_back(i, edge.begin);
+            });
+        }
+        for (const auto& [to, candidates] : edges) {
+            if (std::any_of(known.moves.begin(), known.moves.end(), [&, to = to](const Move& m) { return m.to == to; }))
+                continue;
+            const Ring& other = places_[static_cast<std::size_t>(to)].stand.points;
+            const auto try_edges = [&, &candidates = candidates, to = to] {
+                for (const auto& [i, k] : candidates)
+                    for (const Pair& pair :
+                         pairs(stand.points[i], stand.points[i + 1], other[k], other[k + 1]))
+                        if (std::optional<Ring> way = jump(level, pair.from, pair.to);
+                            way && is_let_onto(level, other[k], other[k + 1], pair.to)) {
+                            known.moves.push_back({to, Going::jumps, std::move(*way)});
+                            return;
+                        }
+            };
+            try_edges();
+        }
+    }
+
+    // ---- what is touched ----
+
+    void add_touched_on(const Level& level, int place, const Stand& stand, Known& known) const {
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+            const Point a = stand.points[i], b = stand.points[i + 1];
+            level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
+                if (has_touched(known, level.targets[r])) return;
+                if (const std::optional<Stretch> inside = inside_of(*level.rings[r], a, b)) {
+                    const double t = (inside->from + inside->to) / 2;
+                    const Point at = on_edge(a, b, static_cast<std::int32_t>(a.x + t * (static_cast<double>(b.x) - a.x)));
+                    known.touched.push_back({level.targets[r], {place, Going::walks, {at}}});
+                }
+            });
+        }
+        if (flight_.jump <= 0) return;
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+            const Point a = stand.points[i], b = stand.points[i + 1];
+            const Bounds box = box_of_way(envelope(flight_, a, b, true, map_.most().y));
+            level.near_targets.each_near(box, [&](std::size_t r) {
+                if (!has_touched(known, level.targets[r])) add_jump_into(level, a, b, r, known);
+            });
+        }
+    }
+    [[nodiscard]] static bool has_touched(const Known& known, int target) {
+        return std::any_of(known.touched.begin(), known.touched.end(),
+                           [&](const Touched& t) { return t.target == target; });
+    }
+    // Up into a target, and down from there to where one can stand.
+    void add_jump_into(const Level& level, Point a, Point b, std::size_t r, Known& known) const {
+        const Bounds box = detail::box_around(*level.rings[r]);
+        const std::int32_t x = box.least.x + (box.most.x - box.least.x) / 2;
+        for (const std::int32_t y : {box.least.y + (box.most.y - box.least.y) / 2, box.most.y - 2 * steps_per_px,
+                                     box.most.y - steps_per_px / 4})
+            for (const std::int32_t from_x : {x, a.x, b.x}) {
+                const Point to{x, y};
+                if (!inside_of(*level.rings[r], to, to) || !level.obstacles.may_be(to)) continue;
+                std::optional<Ring> way = jump(level, on_edge(a, b, from_x), to);
+                if (!way) continue;
+                Fall falls = fall(level, to);
+                if (falls.stand < 0) continue;
+                way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
+                known.moves.push_back({falls.stand, Going::jumps, *way});
+                known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
+                return;
+            }
+    }
+    void add_touched_under_way(const Level& level, Known& known) const {
+        for (const Move& move : known.moves)
+            for (std::size_t i = 0; i + 1 < move.way.size(); ++i) {
+                const Point a = move.way[i], b = move.way[i + 1];
+                level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
+                    if (!has_touched(known, level.targets[r]) && inside_of(*level.rings[r], a, b))
+                        known.touched.push_back({level.targets[r], move});
+                });
+            }
+    }
+
+    const Map& map_;
+    const std::vector<Target>& targets_;
+    Flight flight_;
+    Footing footing_;
+    bool knows_jump_ = false;
+    std::vector<Level> levels_;
+    std::vector<Place> places_;
+    std::vector<Known> known_;
+    std::map<std::array<std::int32_t, 3>, int> in_air_;
+};
+
+// ---- what may be got to ----
+
+void SideWays::add_may_be(int place, MayBe& may_be) {
+    for (const Move& move : moves(place)) may_be.add(move.to);
+    for (const Touched& touch : touched(place)) may_be.targets[static_cast<std::size_t>(touch.target)] = 1;
+    const Place& of = places_[static_cast<std::size_t>(place)];
+    const Level& level = levels_[of.level];
+    if (!knows_jump_) {   // it may jump anywhere
+        for (const Level::Edge& edge : level.edges) may_be.add(edge.stand);
+        for (const int target : level.targets) may_be.targets[static_cast<std::size_t>(target)] = 1;
+        return;
+    }
+    const bool jumps = !of.in_air && !of.stand.slides;
+    for (std::size_t i = 0; i + 1 < of.stand.points.size(); ++i) {
+        const Point a = of.stand.points[i], b = of.stand.points[i + 1];
+        const Ring within = envelope(flight_, a, b, jumps, map_.most().y);
+        const Bounds box = detail::box_around(within);
+        // Only what is not there yet is worth the work.
+        std::vector<std::size_t> edges, rings;
+        level.near.each_near(box, [&](std::size_t e) {
+            if (!may_be.has(level.edges[e].stand)) edges.push_back(e);
+        });
+        level.near_targets.each_near(box, [&](std::size_t r) {
+            if (may_be.targets[static_cast<std::size_t>(level.targets[r])] == 0) rings.push_back(r);
+        });
+        if (edges.empty() && rings.empty()) continue;
+        Regions solid;
+        level.obstacles.each_near(box, [&](const Obstacles::Sum& sum) {
+            if (sum.passes == OneWay::none) solid.push_back({sum.ring, {}});
+        });
+        const Regions parts = subtract(Regions{{within, {}}}, solid);
+        const auto just_above = [](Point p, Point q) {
+            return Point{p.x + (q.x - p.x) / 2, std::min(p.y, q.y) + std::abs(q.y - p.y) / 2 - 2};
+        };
+        const Point own = of.in_air ? a : just_above(a, b);
+        const auto part = std::find_if(parts.begin(), parts.end(), [&](const Region& region) {
+            return locate({&region, 1}, own) != Side::outside;
+        });
+        if (part == parts.end()) continue;
+        for (const std::size_t e : edges) {
+            const int stand = level.edges[e].stand;
+            const Ring& points = places_[static_cast<std::size_t>(stand)].stand.points;
+            const Point c = points[level.edges[e].begin], d = points[level.edges[e].begin + 1];
+            // A part of it that lies within: no obstacle parts it further, since it is an edge of them all.
+            const std::optional<Stretch> inside = inside_of(within, {c.x, c.y - 1}, {d.x, d.y - 1});
+            if (!inside) continue;
+            const auto at = [&](double t) {
+                return on_edge(c, d, static_cast<std::int32_t>(std::lround(c.x + t * (static_cast<double>(d.x) - c.x))));
+            };
+            if (locate({&*part, 1}, just_above(at(inside->from), at(inside->to))) != Side::outside) may_be.add(stand);
+        }
+        for (const std::size_t r : rings) {
+            const Region target{*level.rings[r], {}};
+            if (!intersect({&*part, 1}, {&target, 1}).empty())
+                may_be.targets[static_cast<std::size_t>(level.targets[r])] = 1;
+        }
+    }
+}
+
+}   // namespace
+
+std::unique_ptr<Ways> ways_from_side(const WaysOf& of) { return std::make_unique<SideWays>(of); }
+
+}   // namespace dryground::travel

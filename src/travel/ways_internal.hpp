@@ -1,0 +1,97 @@
+// Inside the travel room: the places of one map, for one mover, while certain facts hold; and the ways between them.
+#pragma once
+
+#include <memory>
+#include <vector>
+
+#include "dryground/travel.hpp"
+#include "obstacles_internal.hpp"
+
+namespace dryground::travel {
+
+// Positions from which a mover does something, or touches something: convex rings, of which inside counts.
+struct Target {
+    int storey = 0;
+    std::vector<Ring> rings;
+};
+
+// From one place to another. The way's first point is in the one, its last in the other.
+struct Move {
+    int to = -1;
+    Going going = Going::walks;
+    Ring way;
+};
+// A target that is touched from a place: at the way's last point. Afterwards the mover is in the place `to`.
+struct Touched {
+    int target = -1;
+    Move move;
+};
+
+// What may have been reached by the most generous reading.
+struct MayBe {
+    std::vector<char> places, targets;   // by their numbers; the former may be too short
+    std::vector<int> open;               // places that have not been gone on from
+
+    [[nodiscard]] bool has(int place) const {
+        return static_cast<std::size_t>(place) < places.size() && places[static_cast<std::size_t>(place)] != 0;
+    }
+    void add(int place) {
+        if (has(place)) return;
+        if (places.size() <= static_cast<std::size_t>(place)) places.resize(static_cast<std::size_t>(place) + 1);
+        places[static_cast<std::size_t>(place)] = 1;
+        open.push_back(place);
+    }
+};
+
+class Ways {
+public:
+    Ways() = default;
+    Ways(const Ways&) = delete;
+    Ways& operator=(const Ways&) = delete;
+    virtual ~Ways() = default;
+
+    // How many places are known; more may come with `place_at`.
+    [[nodiscard]] virtual int places() const = 0;
+    // Where one is who is put there: -1 where a body cannot be.
+    [[nodiscard]] virtual int place_at(int storey, Point p) = 0;
+    // The place that holds a position; -1: none. Makes none.
+    [[nodiscard]] virtual int find_place(int storey, Point p) const = 0;
+    // Moves that are free all along; and what is touched from a place, or on the way of those moves.
+    [[nodiscard]] virtual const std::vector<Move>& moves(int place) = 0;
+    [[nodiscard]] virtual const std::vector<Touched>& touched(int place) = 0;
+    // Adds all that may be got to from a place, or touched, and is not there yet.
+    virtual void add_may_be(int place, MayBe& may_be) = 0;
+    // From one position to another of the same place, both ends included.
+    [[nodiscard]] virtual Ring way_within(int place, Point from, Point to) = 0;
+    // What the place looks like, without map and `reached`. Of a place in the air: neither line nor area.
+    [[nodiscard]] virtual TravelPlace shape(int place) const = 0;
+    // Where a body falls out of the map from a place; nothing where it does not.
+    [[nodiscard]] virtual std::vector<Point> falls_out(int) { return {}; }
+    // How such a mover moves inside of a place.
+    [[nodiscard]] virtual Going going() const = 0;
+};
+
+struct WaysOf {
+    const World& world;
+    const Map& map;
+    int mover;
+    const Facts& facts;
+    const std::vector<Target>& targets;   // must outlive the ways
+    const Mover* like = nullptr;          // another body, or other figures, than the mover's own
+
+    [[nodiscard]] const Mover& figures() const {
+        return like != nullptr ? *like : world.movers()[static_cast<std::size_t>(mover)];
+    }
+};
+[[nodiscard]] std::unique_ptr<Ways> ways_by_steps(const WaysOf& of);
+[[nodiscard]] std::unique_ptr<Ways> ways_free(const WaysOf& of);
+[[nodiscard]] std::unique_ptr<Ways> ways_from_side(const WaysOf& of);
+[[nodiscard]] std::unique_ptr<Ways> ways_of(const WaysOf& of);   // as the mover moves
+
+// What stops a mover on a map, by storey and direction.
+[[nodiscard]] std::vector<Group> groups_of(const WaysOf& of);
+
+// How long a way is, px.
+[[nodiscard]] double length_px(const Ring& way);
+
+}   // namespace dryground::travel

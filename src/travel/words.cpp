@@ -1,0 +1,171 @@
+// Routes and reasons as people read them.
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "../model/words_internal.hpp"
+#include "dryground/text.hpp"
+#include "dryground/travel.hpp"
+
+namespace dryground {
+
+namespace {
+
+std::string rounded(double px) { return fmt::format("{}", std::lround(px)); }
+std::string at(PointPx p) { return fmt::format("({}, {})", rounded(p.x), rounded(p.y)); }
+
+std::vector<std::string> names(const World& world, const Facts& facts) {
+    std::vector<std::string> names;
+    for (const int fact : facts) names.push_back(world.facts()[static_cast<std::size_t>(fact)].name);
+    return names;
+}
+
+std::string name_of_thing(const World& world, const Map& map, int object, int layer, std::array<int, 2> cell) {
+    if (object >= 0) {
+        const Object& of = map.objects[static_cast<std::size_t>(object)];
+        if (!of.name.empty()) return fmt::format("'{}'", of.name);
+        return fmt::format("a {} at {}", world.kinds()[static_cast<std::size_t>(of.kind)].name,
+                           at({to_px(of.position.x), to_px(of.position.y)}));
+    }
+    if (layer < 0) return "something";
+    const int column = cell[0] - map.first_column, row = cell[1] - map.first_row;
+    const Placed& placed = map.placed(map.layers[static_cast<std::size_t>(layer)], column, row);
+    const std::string tile = placed.tile < 0 ? "tile" : world.tile(placed).name;
+    return fmt::format("{} on cell ({}, {})", tile, cell[0], cell[1]);
+}
+
+std::string_view word_for(Fires fires) {
+    switch (fires) {
+        case Fires::enter: return "enters";
+        case Fires::inside: return "stays in";
+        case Fires::leave: return "leaves";
+        case Fires::use: return "uses";
+        case Fires::bump: return "bumps";
+        case Fires::defeat: return "defeats";
+        case Fires::start: return "starts";
+    }
+    return "";
+}
+
+class RouteText {
+public:
+    RouteText(const World& world, const Route& route) : world_(world), route_(route) {}
+
+    std::string write() {
+        for (std::size_t i = 0; i < route_.size(); ++i) {
+            const RouteStep& step = route_[i];
+            if (step.going == Going::starts) {
+                text_ += fmt::format("{} starts on {} at {}\n", mover(step), map_of(step).name, at(step.from.at));
+                continue;
+            }
+            // Going to what is entered is one thing with entering it.
+            const bool moves = step.going != Going::link && step.going != Going::stairs && step.going != Going::does;
+            if (moves && i + 1 < route_.size() && touches(route_[i + 1])) {
+                const RouteStep& next = route_[i + 1];
+                line(fmt::format("{} to {}", how(step), thing(next)), next);
+                ++i;
+            } else {
+                line(moves ? fmt::format("{} to {}", how(step), at(step.to.at))
+                           : fmt::format("{} {}", word_for(step.fires), thing(step)),
+                     step);
+            }
+        }
+        return std::move(text_);
+    }
+
+private:
+    [[nodiscard]] const Map& map_of(const RouteStep& step) const {
+        return world_.maps()[static_cast<std::size_t>(step.from.map)];
+    }
+    [[nodiscard]] std::string mover(const RouteStep& step) const {
+        return world_.movers()[static_cast<std::size_t>(step.mover)].name;
+    }
+    [[nodiscard]] std::string thing(const RouteStep& step) const {
+        return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
+    }
+    static bool touches(const RouteStep& step) {
+        return (step.going == Going::does || step.going == Going::link || step.going == Going::stairs) &&
+               (step.fires == Fires::enter || step.fires == Fires::inside);
+    }
+    [[nodiscard]] static std::string how(const RouteStep& step) {
+        if (step.going == Going::jumps) {
+            double top = step.from.at.y;
+            for (const PointPx p : step.way) top = std::min(top, p.y);
+            const double up = step.from.at.y - step.to.at.y;
+            const std::string_view way = up >= 1 ? "up" : up <= -1 ? "down" : "";
+            const double aside = std::abs(step.to.at.x - step.from.at.x);
+            return way.empty() ? fmt::format("jumps {} px across", rounded(aside))
+                               : fmt::format("jumps {} px {}", rounded(std::abs(up)), way);
+        }
+        if (step.going == Going::drops) return fmt::format("drops {} px", rounded(step.to.at.y - step.from.at.y));
+        if (step.going == Going::steps) {
+            const std::size_t count = step.way.empty() ? 0 : step.way.size() - 1;
+            return fmt::format("goes {} cell{}", count, count == 1 ? "" : "s");
+        }
+        return fmt::format("{} {} px", step.going == Going::goes ? "goes" : "walks", rounded(step.px));
+    }
+    void line(const std::string& what, const RouteStep& step) {
+        std::string more;
+        if (!step.needs.empty()) more += fmt::format("  needs {}", fmt::join(names(world_, step.needs), ", "));
+        if (!step.gained.empty()) more += fmt::format("  gives {}", fmt::join(names(world_, step.gained), ", "));
+        if (step.going == Going::link)
+            more += fmt::format("  leads to {} at {}", world_.maps()[static_cast<std::size_t>(step.to.map)].name,
+                                at(step.to.at));
+        if (step.going == Going::stairs)
+            more += fmt::format("  leads to storey {}", world_.storeys()[static_cast<std::size_t>(step.to.storey)].name);
+        text_ += fmt::format("{:>3}  {}  {}{}\n", ++number_, map_of(step).name, what, more);
+    }
+
+    const World& world_;
+    const Route& route_;
+    std::string text_;
+    int number_ = 0;
+};
+
+constexpr std::array<std::string_view, 3> reached_words{"yes", "no", "not_decided"};
+constexpr std::array<std::string_view, 9> going_words{"starts", "walks", "drops",  "jumps", "goes",
+                                                      "steps",  "stairs", "link", "does"};
+
+}   // namespace
+
+std::string_view name_of(Reached reached) { return reached_words[static_cast<std::size_t>(reached)]; }
+std::string_view name_of(Going going) { return going_words[static_cast<std::size_t>(going)]; }
+
+std::string text(const World& world, const Route& route) { return RouteText(world, route).write(); }
+
+std::string text(const World& world, const InTheWay& in_the_way) {
+    using Sort = InTheWay::Sort;
+    const auto fact = [&] { return world.facts()[static_cast<std::size_t>(in_the_way.fact)].name; };
+    const auto lock = [&] {
+        if (in_the_way.map < 0 || (in_the_way.object < 0 && in_the_way.layer < 0)) return std::string("the way");
+        const Map& map = world.maps()[static_cast<std::size_t>(in_the_way.map)];
+        return fmt::format("{}/{}", map.name,
+                           name_of_thing(world, map, in_the_way.object, in_the_way.layer, in_the_way.cell));
+    };
+    const auto from = [&] {
+        return fmt::format("{} on {}", at(in_the_way.from.at),
+                           world.maps()[static_cast<std::size_t>(in_the_way.from.map)].name);
+    };
+    const auto by = [&] { return fmt::format("{} px", in_the_way.by_px); };
+    switch (in_the_way.sort) {
+        case Sort::nothing: return "nothing is in the way";
+        case Sort::needs_fact: return fmt::format("{} needs {}, which cannot be had before", lock(), fact());
+        case Sort::fact_never_given:
+            return in_the_way.map < 0 ? fmt::format("nothing that can be set off gives {}", fact())
+                                      : fmt::format("{} needs {}, which nothing gives", lock(), fact());
+        case Sort::behind_itself:
+            return fmt::format("{} needs {}, which is given only behind it", lock(), fact());
+        case Sort::too_high: return fmt::format("{} above the highest jump from {}", by(), from());
+        case Sort::too_far: return fmt::format("{} further than the longest jump from {}", by(), from());
+        case Sort::too_narrow: return fmt::format("the passage at {} is {} too tight", from(), by());
+        case Sort::closed: return "no way leads there";
+        case Sort::nowhere: return "nothing that can be reached leads to its map";
+    }
+    return "";
+}
+
+}   // namespace dryground

@@ -1,0 +1,223 @@
+// What is told of walking is tried out in a physics engine: routes are followed by a real body, and places that are
+// called out of reach are attacked by bodies that jump about at random.
+// Also tests src/travel: reach route search
+#include <chipmunk/chipmunk.h>
+
+#include <catch2/catch.hpp>
+
+#include <cmath>
+
+#include "dryground/chipmunk.hpp"
+#include "dryground/dryground.hpp"
+#include "rambles.hpp"
+
+using namespace dryground;
+
+namespace {
+
+// A mover's body that cannot turn, in the ground of a map.
+class Walker {
+public:
+    Walker(const World& world, const Map& map, int mover, PointPx at)
+        : world_(world), mover_(world.movers()[static_cast<std::size_t>(mover)]), space_(cpSpaceNew()) {
+        ground_ = std::make_unique<chipmunk::Ground>(space_, world, merge(world, map));
+        cpSpaceSetIterations(space_, 20);
+        cpSpaceSetCollisionSlop(space_, 0.02 / world.per_metre());
+        body_ = cpSpaceAddBody(space_, cpBodyNew(1, INFINITY));
+        cpBodySetUserData(body_, this);
+        // What it wants is said before contacts are worked out; said later, it would go through walls.
+        cpBodySetVelocityUpdateFunc(body_, [](cpBody* body, cpVect, cpFloat, cpFloat) {
+            cpBodySetVelocity(body, static_cast<Walker*>(cpBodyGetUserData(body))->wanted_);
+        });
+        std::vector<cpVect> corners;
+        // Routes are for a body a hair narrower than it is; and an engine has a hair of its own.
+        for (const Point p : mover_.body.front().outline)
+            corners.push_back(cpvmult(chipmunk::to_metres(world, p), 1 - 0.002));
+        shape_ = cpSpaceAddShape(
+            space_, cpPolyShapeNew(body_, static_cast<int>(corners.size()), corners.data(), cpTransformIdentity, 0));
+        cpShapeSetFriction(shape_, 0);
+        cpShapeSetFilter(shape_, chipmunk::filter_of(world, mover_.name));
+        put(at);
+    }
+    ~Walker() {
+        cpSpaceRemoveShape(space_, shape_);
+        cpSpaceRemoveBody(space_, body_);
+        cpShapeFree(shape_);
+        cpBodyFree(body_);
+        ground_.reset();
+        cpSpaceFree(space_);
+    }
+    Walker(const Walker&) = delete;
+    Walker& operator=(const Walker&) = delete;
+
+    void put(PointPx at) {
+        cpBodySetPosition(body_, metres(at));
+        cpBodySetVelocity(body_, cpvzero);
+        cpSpaceReindexShapesForBody(space_, body_);
+    }
+    [[nodiscard]] PointPx at() const {
+        const cpVect p = chipmunk::to_px(world_, cpBodyGetPosition(body_));
+        return {p.x, p.y};
+    }
+    // Goes toward a place as a body that is pushed: what is in the way stops it.
+    void toward(PointPx to, double px_a_step) {
+        for (int steps = 0; steps < 4000; ++steps) {
+            const PointPx now = at();
+            const double far = std::hypot(to.x - now.x, to.y - now.y);
+            if (far < 0.02) return;
+            const double go = std::min(far, px_a_step);
+            const cpVect way = cpv((to.x - now.x) / far * go, -(to.y - now.y) / far * go);
+            wanted_ = cpvmult(way, 1 / (world_.per_metre() * dt));
+            cpSpaceStep(space_, dt);   // first contacts and velocity,
+            wanted_ = cpvzero;
+            cpSpaceStep(space_, dt);   // then the way
+            const PointPx then = at();
+            if (std::hypot(then.x - now.x, then.y - now.y) < 0.001) return;   // it is stopped
+        }
+    }
+    // Under gravity, with a velocity of px a second, for some time; gives whether it stands.
+    bool fall(double vx, double& vy, double gravity) {
+        vy += gravity * dt;
+        wanted_ = cpv(vx / world_.per_metre(), -vy / world_.per_metre());
+        const PointPx before = at();
+        cpSpaceStep(space_, dt);
+        const double fell = at().y - before.y;
+        if (vy > 0 && fell < vy * dt * 0.5) {   // something holds it
+            vy = std::max(0.0, fell / dt);
+            return true;
+        }
+        if (vy < 0 && fell > vy * dt * 0.5) vy = 0;   // its head
+        return false;
+    }
+    static constexpr double dt = 1.0 / 480;
+
+private:
+    [[nodiscard]] cpVect metres(PointPx p) const { return cpv(p.x / world_.per_metre(), -p.y / world_.per_metre()); }
+
+    const World& world_;
+    const Mover& mover_;
+    cpSpace* space_;
+    std::unique_ptr<chipmunk::Ground> ground_;
+    cpBody* body_ = nullptr;
+    cpShape* shape_ = nullptr;
+    cpVect wanted_ = cpvzero;
+};
+
+std::string words(const Route& route, const World& world) { return text(world, route); }
+
+// Follows a route on one map. Gives what went wrong; empty when nothing did.
+std::string replay(const World& world, const Route& route) {
+    std::unique_ptr<Walker> walker;
+    int map = -1;
+    for (const RouteStep& step : route) {
+        if (step.from.map != map) {
+            map = step.from.map;
+            walker = std::make_unique<Walker>(world, world.maps()[static_cast<std::size_t>(map)], step.mover, step.from.at);
+        }
+        if (step.going == Going::link || step.going == Going::stairs) walker->put(step.to.at);
+        if (step.way.empty()) continue;
+        for (const PointPx p : step.way) walker->toward(p, 0.5);
+        const PointPx now = walker->at();
+        if (std::hypot(now.x - step.to.at.x, now.y - step.to.at.y) > 1)
+            return fmt::format("{} from ({}, {}) to ({}, {}) ended at ({}, {})", name_of(step.going), step.from.at.x,
+                               step.from.at.y, step.to.at.x, step.to.at.y, now.x, now.y);
+    }
+    return {};
+}
+
+}   // namespace
+
+TEST_CASE("the walker of these tests is stopped by ground, and passes planks from below", "[replay]") {
+    const World world = worlds::world_of(
+        rambles::one_map({"......", "...__.", "...__.", "..#...", "..#...", "######"},
+                         "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },"));
+    Walker walker(world, world.maps()[0], 0, {16, 80});
+    walker.toward({60, 80}, 0.5);
+    CHECK(walker.at().x == Approx(27).margin(0.1));   // half a body before the wall
+    walker.toward({16, 90}, 0.5);
+    CHECK(walker.at().y == Approx(80).margin(0.1));
+    walker.put({64, 70});
+    walker.toward({64, 15}, 0.5);
+    CHECK(walker.at().y == Approx(15).margin(0.1));
+    walker.toward({64, 70}, 0.5);
+    CHECK(walker.at().y == Approx(16).margin(0.1));
+}
+
+TEST_CASE("a body follows the routes to all places that are reached", "[replay]") {
+    const int rounds = chance::rounds(200);
+    std::size_t routes = 0, decided = 0, undecided = 0;
+    for (int round = 0; round < rounds; ++round) {
+        const worlds::Files files = rambles::random_side(static_cast<std::uint64_t>(round));
+        const World world = worlds::world_of(files);
+        const Reach found = reach(world);
+        INFO("round " << round << "\n" << files.at("flat.toml") << files.at("world.toml"));
+        if (!found.begins()) continue;
+        for (const TravelPlace& place : found.places()) {
+            (place.reached == Reached::not_decided ? undecided : decided) += 1;
+            if (place.reached != Reached::yes) continue;
+            const PointPx a = place.line.front(), b = place.line[1];
+            const auto route = found.route_to({place.map, place.storey, {(a.x + b.x) / 2, (a.y + b.y) / 2}});
+            REQUIRE(route.has_value());
+            ++routes;
+            INFO(words(*route, world));
+            CHECK(replay(world, *route) == "");
+        }
+    }
+    CHECK(routes > static_cast<std::size_t>(rounds));
+    WARN(routes << " routes; " << undecided << " of " << decided + undecided << " places are not decided");
+}
+
+TEST_CASE("bodies that jump about never stand in a place that is out of reach", "[replay]") {
+    const int rounds = chance::rounds(60);
+    std::size_t stood = 0;
+    for (int round = 0; round < rounds; ++round) {
+        const worlds::Files files = rambles::random_side(static_cast<std::uint64_t>(round));
+        const World world = worlds::world_of(files);
+        const Reach found = reach(world);
+        if (!found.begins()) continue;
+        INFO("round " << round << "\n" << files.at("flat.toml") << files.at("world.toml"));
+        const Mover& mover = world.movers()[0];
+        const Map& map = world.maps()[0];
+        const Object& landing = map.objects[0];
+        const PointPx start{to_px(landing.position.x), to_px(landing.position.y)};
+        // A flight takes half a second.
+        const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight), takes_off = 4 * *mover.jump_px / flight,
+                     fastest = *mover.leap_px / flight;
+        chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
+        Walker walker(world, map, 0, start);
+        double vx = 0, vy = 0, top = start.y;
+        for (int steps = 0; steps < 12000; ++steps) {
+            if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;
+            const bool stands = walker.fall(vx, vy, gravity);
+            const PointPx now = walker.at();
+            const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
+            if (too_deep || now.y > to_px(map.most().y) + 16) {   // it is no more
+                walker.put(start);
+                vx = vy = 0, top = start.y;
+                continue;
+            }
+            if (!stands) continue;
+            for (const TravelPlace& place : found.places())
+                for (std::size_t i = 0; place.reached == Reached::no && i + 1 < place.line.size(); ++i) {
+                    const PointPx a = place.line[i], b = place.line[i + 1];
+                    if (now.x < a.x + 0.2 || now.x > b.x - 0.2) continue;
+                    const double y = a.y + (b.y - a.y) * (now.x - a.x) / (b.x - a.x);
+                    CHECK(std::abs(now.y - y) > 0.2);
+                }
+            ++stood;
+            top = now.y;
+            if (dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
+        }
+    }
+    CHECK(stood > 1000);
+}
+
+TEST_CASE("the demo's walk is followed by a body", "[replay]") {
+    const Loaded loaded = load_world(std::string(DRYGROUND_SOURCE) + "/demo/world.toml");
+    REQUIRE(loaded);
+    const Reach found = reach(loaded.world());
+    const auto route = found.tour();
+    REQUIRE(route.has_value());
+    INFO(words(*route, loaded.world()));
+    CHECK(replay(loaded.world(), *route) == "");
+}

@@ -1,0 +1,148 @@
+// Worlds to walk about in: written in a few characters, or by chance.
+#pragma once
+
+#include "chance.hpp"
+#include "worlds.hpp"
+
+namespace rambles {
+
+struct Figures {
+    std::string moves = "side";
+    std::string body = "{ box = [10, 14], at = [0, -7] }";
+    std::string more = "jump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46\n";
+};
+
+// One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, = one that
+// stops both ways, h half a cell of earth, ~ brine, B a crate (earth). `objects` are lines of an object layer.
+inline worlds::Files one_map(const std::vector<std::string>& rows, const std::string& objects,
+                             const Figures& figures = {}, const std::string& facts = "", const std::string& layers = "") {
+    std::string drawn;
+    for (const std::string& row : rows) drawn += row + "\n";
+    return {{"world.toml", fmt::format(R"(format = "dryground/world/1"
+title = "Ramble"
+per_metre = 16
+player = "warden"
+start = "flat/landing"
+tilesets = ["marsh.toml"]
+maps = ["flat.toml"]
+
+[barriers]
+earth = {{}}
+brine = {{}}
+
+[flags]
+walk = "on foot"
+
+[movers.warden]
+body = {}
+stopped_by = ["earth", "brine"]
+moves = "{}"
+{}
+[facts]
+{}
+[kinds.thing]
+role = "entity"
+area = {{ box = [-4, -8, 8, 8] }}
+stands = "feet"
+)",
+                                       figures.body, figures.moves, figures.more, facts)},
+            {"marsh.toml", R"(format = "dryground/tiles/1"
+name = "marsh"
+cell = [16, 16]
+
+[[for]]
+tiles = ["*"]
+set = { barrier = "earth", unseen = true }
+
+[tiles.peat]
+shapes = ["cell"]
+
+[tiles.bank]
+shapes = [{ polygon = [[0, 16], [16, 0], [16, 16]] }]
+
+[tiles.plank]
+shapes = [{ line = [[0, 0], [16, 0]], one_way = "up" }]
+
+[tiles.board]
+shapes = [{ line = [[0, 8], [16, 8]] }]
+
+[tiles.half]
+shapes = [{ box = [0, 8, 16, 8] }]
+
+[tiles.pool]
+barrier = "brine"
+shapes = ["cell"]
+)"},
+            {"flat.toml", fmt::format(R"(format = "dryground/map/1"
+name = "flat"
+cell = [16, 16]
+size = [{}, {}]
+rim = "earth"
+tilesets = ["marsh"]
+legend = {{ "#" = "peat", "/" = "bank", "\\" = {{ tile = "bank", flip = "x" }}, "_" = "plank", "=" = "board", "h" = "half", "~" = "pool" }}
+
+[[layers]]
+name = "ground"
+rows = '''
+{}'''
+{}
+[[layers]]
+name = "people"
+objects = [
+  {}
+]
+)",
+                                      rows.front().size(), rows.size(), drawn, layers, objects)}};
+}
+
+// Ground by chance that a body can move about in: a floor, hills, ledges, planks, pits.
+inline std::vector<std::string> random_rows(chance::Dice& dice, int columns, int rows) {
+    std::vector<std::string> drawn(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '.'));
+    const auto at = [&](int column, int row) -> char& {
+        return drawn[static_cast<std::size_t>(row)][static_cast<std::size_t>(column)];
+    };
+    int floor = rows - 2;
+    for (int c = 0; c < columns; ++c) {
+        if (dice.once_in(4)) floor = std::clamp(floor + dice.in(-2, 2), rows / 2, rows);   // `rows`: a pit
+        for (int r = floor; r < rows; ++r) at(c, r) = '#';
+    }
+    for (int c = 1; c < columns; ++c)   // slopes where a step of one cell is
+        for (int r = 1; r < rows; ++r) {
+            const bool over = at(c, r) == '.' && (r + 1 == rows || at(c, r + 1) == '#');
+            if (over && c + 1 < columns && at(c + 1, r) == '#' && at(c + 1, r - 1) == '.' && dice.once_in(2)) at(c, r) = '/';
+            if (over && at(c - 1, r) == '#' && at(c - 1, r - 1) == '.' && dice.once_in(2)) at(c, r) = '\\';
+        }
+    for (int ledge = columns * rows / 24; ledge-- > 0;) {
+        const int c0 = dice.in(0, columns - 2), r = dice.in(1, rows - 3), wide = dice.in(1, 4);
+        const char sort = "#_#_=h"[dice.in(0, 5)];
+        for (int c = c0; c < std::min(columns, c0 + wide); ++c)
+            if (at(c, r) == '.') at(c, r) = sort;
+    }
+    return drawn;
+}
+
+// Where to begin: on some floor that a body fits over.
+inline std::array<int, 2> random_start(chance::Dice& dice, const std::vector<std::string>& rows) {
+    for (int tries = 0; tries < 2000; ++tries) {
+        const int r = dice.in(1, static_cast<int>(rows.size()) - 2), c = dice.in(0, static_cast<int>(rows[0].size()) - 1);
+        const auto is = [&](int row) { return rows[static_cast<std::size_t>(row)][static_cast<std::size_t>(c)]; };
+        if (is(r) == '.' && is(r - 1) == '.' && is(r + 1) == '#') return {c * 16 + 8, r * 16 + 16};
+    }
+    return {8, 16};
+}
+
+inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows = 14) {
+    chance::Dice dice(round);
+    const std::vector<std::string> drawn = random_rows(dice, columns, rows);
+    const auto [x, y] = random_start(dice, drawn);
+    Figures figures;
+    const char* const bodies[] = {"{ box = [10, 14], at = [0, -7] }", "{ circle = 6, at = [0, -6] }",
+                                  "{ capsule = [10, 20], at = [0, -10] }", "{ box = [14, 22], at = [0, -11] }"};
+    figures.body = bodies[dice.in(0, 3)];
+    figures.more = fmt::format("jump_px = {}\nleap_px = {}\nkerb_px = {}\nslope_degrees = 46\n", dice.in(8, 52),
+                               dice.in(20, 90), dice.in(0, 3));
+    if (dice.once_in(2)) figures.more += fmt::format("drop_px = {}\n", dice.in(40, 160));
+    return one_map(drawn, fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},", x, y), figures);
+}
+
+}   // namespace rambles
