@@ -97,12 +97,38 @@ void Obstacles::add(const Ring& ring) {
     for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()], OneWay::none);
 }
 
+Ring Obstacles::rear_half(OneWay passes) const {
+    const Bounds box = detail::box_around(body_);
+    const Point d = direction_of(passes);
+    Bounds half = box;
+    const Point middle{box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
+    if (d.x > 0) half.most.x = middle.x;
+    if (d.x < 0) half.least.x = middle.x;
+    if (d.y > 0) half.most.y = middle.y;
+    if (d.y < 0) half.least.y = middle.y;
+    const Regions rear = intersect(Regions{{body_, {}}}, Regions{box_region(half.least, half.most)});
+    return rear.empty() ? body_ : convex_hull(rear.front().outline);
+}
+
 void Obstacles::add(Point a, Point b, OneWay passes) {
-    std::vector<Point> points;
-    points.reserve(2 * body_.size());
-    for (const Point p : body_)
-        for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
-    sums_.push_back({convex_hull(std::move(points)), passes});
+    const auto sum = [&](const Ring& body) {
+        std::vector<Point> points;
+        points.reserve(2 * body.size());
+        for (const Point p : body)
+            for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
+        return convex_hull(std::move(points));
+    };
+    sums_.push_back({sum(body_), passes});
+    if (passes != OneWay::none) sums_.back().catches = sum(rear_half(passes));
+}
+
+std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {
+    if (sum.passes != OneWay::none && !runs_against(a, b, sum.passes)) return std::nullopt;
+    const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
+    if (!inside) return std::nullopt;
+    if (sum.passes == OneWay::none || inside->from > 0 || !inside_of(sum.ring, a, a)) return inside->from;
+    const std::optional<Stretch> caught = inside_of(sum.catches, a, b);
+    return caught ? std::optional(caught->from) : std::nullopt;
 }
 
 bool Obstacles::may_be(Point p) const {
@@ -115,12 +141,7 @@ bool Obstacles::may_be(Point p) const {
 double Obstacles::free_before(Point a, Point b) const {
     double free = 1;
     each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
-        if (sum.passes != OneWay::none && !runs_against(a, b, sum.passes)) return;
-        const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
-        if (!inside) return;
-        // Engines differ in what they do with a body that turns around while it overlaps a line: no way is said to be
-        // free there.
-        free = std::min(free, inside->from);
+        if (const std::optional<double> at = stops_at(sum, a, b)) free = std::min(free, *at);
     });
     return free;
 }

@@ -24,7 +24,9 @@ struct Stretch {
 
 // Where a position can be and how it can move. Everything that stops the mover is grown by its body: along each edge of
 // the ground, and around each line, the convex sum of the edge and the mirrored body (Lozano-Perez 1983). A way is free
-// when it runs through none of them; what stops in one direction only counts for ways against that direction.
+// when it runs through none of them. What stops in one direction only counts for ways against that direction, that get into
+// its sum from outside, or begin in it with the rear half of the body on the line: who has come through a plank to
+// the hip stands on it when the jump ends, who has come through to the neck falls back.
 class Obstacles {
 public:
     // What stops a mover, merged for it: its groups on one storey.
@@ -43,6 +45,7 @@ public:
     struct Sum {
         Ring ring;   // convex
         OneWay passes = OneWay::none;
+        Ring catches{};   // of a line that stops one way only: where the rear half of the body overlaps it
     };
     [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
     // Calls action(sum) for those near a box.
@@ -54,6 +57,7 @@ public:
 private:
     void add(const Ring& ring);
     void add(Point a, Point b, OneWay passes);
+    [[nodiscard]] Ring rear_half(OneWay passes) const;
 
     Ring body_;
     Regions closed_;
@@ -66,6 +70,8 @@ private:
 
 // The way in which one passes a line, y down: {0, -1} for up.
 [[nodiscard]] Point direction_of(OneWay passes);
+// From where on a sum stops a straight way: 0 to 1; nothing where it does not.
+[[nodiscard]] std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b);
 // Whether a way runs against that direction, in which the line stops it.
 [[nodiscard]] bool runs_against(Point a, Point b, OneWay passes);
 

@@ -123,10 +123,12 @@ void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& i
         std::vector<double> cuts;
         obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::none) return;
-            const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
-            if (!inside) return;
-            if (runs_against(a, b, sum.passes)) cuts.push_back(inside->from);
-            if (runs_against(b, a, sum.passes)) cuts.push_back(inside->to);
+            // Where it stops who comes from outside, and who has walked in.
+            for (const Ring* ring : {&sum.ring, &sum.catches})
+                if (const std::optional<Stretch> inside = inside_of(*ring, a, b)) {
+                    if (runs_against(a, b, sum.passes)) cuts.push_back(inside->from);
+                    if (runs_against(b, a, sum.passes)) cuts.push_back(inside->to);
+                }
         });
         std::sort(cuts.begin(), cuts.end());
         if (rest.empty() || rest.back() != a) rest.push_back(a);
