@@ -154,7 +154,7 @@ void run_walk(const WalkOptions& options) {
     } else {
         route = reach.tour();
         if (route) text = dg::text(world, *route);
-        if (world.goal_objects().empty() && world.goal_facts().empty())
+        if (world.goals().empty())
             text += "the world names no goals; say them in the world's file: goals = { objects = [\"MAP/OBJECT\"] }\n";
         tell_goals(world, reach, text);
         tell_rest(world, reach, text);

@@ -36,6 +36,7 @@ enum class Thing {
     links,      // where links lead
     findings,   // numbered marks, and a list
     reach,      // where a mover's position cannot be: the asked-for mover's, else the player's
+    walk,       // where it gets to in the whole world, and the way to all goals (travel.hpp)
 };
 [[nodiscard]] std::span<const std::string_view> thing_names();   // in that order
 [[nodiscard]] std::optional<Thing> thing_from(std::string_view name);
@@ -58,7 +59,7 @@ struct DrawOptions {
     std::optional<CellArea> area{};   // only these cells; they need not all be there
     double scale = 0;                 // above 0, at most 16; 0 picks one so that the picture is about 1300 px wide
     Palette palette = Palette::own;
-    MergeOptions merging{};   // for which mover, with which facts, and so on, `merged`, `pieces` and `reach` are drawn
+    MergeOptions merging{};   // for which mover, with which facts, and so on, things are drawn
     std::function<void(std::size_t done, std::size_t all)> progress{};   // called now and then while a PNG is drawn
 };
 

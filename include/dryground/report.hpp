@@ -119,6 +119,12 @@ enum class Rule {
     states_gap,
     event_unused,
     name_twins,
+    goal_unreachable,
+    key_behind_own_lock,
+    dead_end,
+    out_of_reach,
+    bottomless,
+    jump_unknown,
     waiver_unused,
 };
 

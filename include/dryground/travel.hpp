@@ -136,6 +136,8 @@ private:
 
 // A route in words: a line for each step, numbered, on maps by their names.
 [[nodiscard]] std::string text(const World& world, const Route& route);
+// Which line of that text each step is in; 0: the first one, without a number.
+[[nodiscard]] std::vector<int> line_numbers(const Route& route);
 // What is in the way in a few words: "needs has_hatch_key, which …".
 [[nodiscard]] std::string text(const World& world, const InTheWay& in_the_way);
 [[nodiscard]] std::string_view name_of(Reached reached);   // "yes", "no", "not_decided"

@@ -35,6 +35,13 @@ struct Start {
     Place place;
 };
 
+// What must be reachable: an object, or a fact.
+struct Goal {
+    std::string words;   // as written: map/object, or the fact's name
+    int map = -1, object = -1, fact = -1;
+    Place place;
+};
+
 // Somebody says that a finding of a rule is meant so, here: on what it is written, or in a block of a map's cells.
 struct Waiver {
     Rule rule = Rule::syntax;
@@ -70,9 +77,7 @@ public:
     // What the target game can take at most, by the names of [limits]: those that the world says.
     [[nodiscard]] const std::map<std::string, std::int64_t>& limits() const { return parts_->limits; }
     [[nodiscard]] const std::vector<Waiver>& waivers() const { return parts_->waivers; }
-    // What must be reachable: map/object, and facts, as written.
-    [[nodiscard]] const std::vector<std::string>& goal_objects() const { return parts_->goal_objects; }
-    [[nodiscard]] const std::vector<std::string>& goal_facts() const { return parts_->goal_facts; }
+    [[nodiscard]] const std::vector<Goal>& goals() const { return parts_->goals; }   // objects, then facts
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
 
     // Ids by names; -1: not found. O(things).
@@ -101,7 +106,7 @@ private:
         double per_metre = 16;
         int player = -1;
         Start start;
-        std::vector<std::string> goal_objects, goal_facts;
+        std::vector<Goal> goals;
         std::vector<Barrier> barriers;
         std::vector<NamedThing> flags, facts, events;
         std::vector<Storey> storeys;

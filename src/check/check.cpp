@@ -117,6 +117,7 @@ Report check(const World& world, const CheckOptions& options) {
     check_rules::check_object_places(world, grounds, findings);
     check_rules::check_links(world, grounds, findings);
     check_rules::check_facts(world, findings);
+    check_rules::check_walking(world, grounds, findings);
     return check_rules::waived(world, findings, findings.take());
 }
 

@@ -233,7 +233,7 @@ std::vector<int> movers_of(const World& world, int map_id) {
     return movers;
 }
 
-Spot spot_of(const World& world, const Map& map, int column, int row) {
+PaintedCell spot_of(const World& world, const Map& map, int column, int row) {
     static constexpr std::array<std::array<int, 2>, 9> around{
         {{0, 0}, {0, 1}, {1, 0}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {1, -1}, {-1, -1}}};
     for (const auto& [dc, dr] : around) {

@@ -132,7 +132,7 @@ private:
             known->second.cells.push_back(cell);
             return;
         }
-        const Spot spot = spot_of(world_, map_, column, row);
+        const PaintedCell spot = spot_of(world_, map_, column, row);
         Finding finding = findings_.start(rule, spot.place, fmt::format("map '{}'", map_.name), std::move(arguments));
         finding.map = map_.name, finding.layer = spot.layer, finding.cell = cell;
         finding.cells.push_back(cell);

@@ -95,11 +95,11 @@ struct Standing {
 
 // A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points
 // to.
-struct Spot {
+struct PaintedCell {
     Place place;
     std::string layer;
 };
-[[nodiscard]] Spot spot_of(const World& world, const Map& map, int column, int row);
+[[nodiscard]] PaintedCell spot_of(const World& world, const Map& map, int column, int row);
 
 // Whether a mover can stand in a cell next to those that an object covers, or in one of them.
 [[nodiscard]] bool can_use(const World& world, const Map& map, const Ground& ground, int mover, const Object& object);
@@ -134,5 +134,6 @@ void check_objects(const World& world, Grounds& grounds, Findings& findings);
 void check_object_places(const World& world, Grounds& grounds, Findings& findings);
 void check_links(const World& world, Grounds& grounds, Findings& findings);
 void check_facts(const World& world, Findings& findings);
+void check_walking(const World& world, Grounds& grounds, Findings& findings);
 
 }   // namespace dryground::check_rules

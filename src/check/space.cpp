@@ -115,7 +115,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
         // Somewhere in it: at its topmost corner.
         const Point top = *std::min_element(area.outline.begin(), area.outline.end());
         const auto [column, row] = map.cell_at({top.x + 1, top.y + 1});
-        const Spot spot = spot_of(world, map, column, row);
+        const PaintedCell spot = spot_of(world, map, column, row);
         Finding finding =
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
         finding.map = map.name, finding.layer = spot.layer;

@@ -44,6 +44,7 @@ constexpr Part parts[] = {
     {Thing::grid, draw_grid},     {Thing::reach, draw_reach},     {Thing::merged, draw_merged},
     {Thing::pieces, draw_pieces}, {Thing::shapes, draw_shapes},   {Thing::sides, draw_sides},
     {Thing::flags, draw_flags},   {Thing::objects, draw_objects}, {Thing::links, draw_links},
+    {Thing::walk, draw_walk},
 };
 
 }   // namespace

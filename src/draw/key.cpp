@@ -134,6 +134,15 @@ void tell_reach(const MapPicture& picture, Key& key) {
         key.words(fmt::format("dotted ground: where the position of {} cannot be", mover->name));
 }
 
+void tell_walk(MapPicture& picture, Key& key) {
+    if (!picture.walked().begins()) {
+        key.words("where it gets to is not known: the world says no start, or it stands in the ground");
+        return;
+    }
+    key.words("solid lines, slanted hatching: where the mover gets to; dotted: where it does not; dashed, crossed: not decided");
+    if (picture.tour()) key.words("thin line with numbers: the way to all goals, step by step");
+}
+
 // Layers that players never see, which a picture must not pass off as art.
 void tell_helpers(const MapPicture& picture, Key& key) {
     std::string names;
@@ -150,6 +159,7 @@ double draw_key(MapPicture& picture, bool draws) {
     if (picture.shows(Thing::merged) || picture.shows(Thing::pieces)) tell_ground(picture, key);
     if (picture.shows(Thing::shapes)) key.words("thin outlines: the shapes of tiles; dotted: what a tile carves away");
     if (picture.shows(Thing::reach)) tell_reach(picture, key);
+    if (picture.shows(Thing::walk)) tell_walk(picture, key);
     if (picture.shows(Thing::flags)) tell_flags(picture, key);
     if (picture.shows(Thing::sides)) key.words("thick edges: sides that are shut; dashed: passable one way");
     if (picture.shows(Thing::art)) tell_helpers(picture, key);

@@ -20,7 +20,7 @@ Json box(const Bounds& b) { return {to_px(b.least.x), to_px(b.least.y), to_px(b.
 class WorldData {
 public:
     WorldData(const World& world, const ArtSource& source, const Report& report, const DrawOptions& options)
-        : world_(world), report_(report), options_(options), art_(world, source, 1, options.palette == Palette::grey) {}
+        : world_(world), report_(report), options_(options), art_(world, source, 1, options.palette == Palette::grey), walk_(world, options) {}
 
     std::string all(std::span<const std::string> maps) {
         Json json{{"world", world_.title()}, {"maps", Json::array()}};
@@ -224,6 +224,7 @@ private:
         }
         add_stacks(json, map, prober);
         add_page_ground(json, world_, map, options_);
+        walk_.add(json, map);
         json["objects"] = objects_of(map, prober);
         json["findings"] = Json::array();
         for (const Finding& finding : report_.findings())
@@ -235,6 +236,7 @@ private:
     const Report& report_;
     const DrawOptions& options_;
     Art art_;
+    PageWalk walk_;
     Json tiles_ = Json::array(), pictures_ = Json::array();
     std::map<std::pair<int, int>, int> tile_numbers_;
     std::map<std::string, int> picture_numbers_;

@@ -177,6 +177,22 @@ const Merge& MapPicture::merged() {
     return *merge_;
 }
 
+const Reach& MapPicture::walked() {
+    if (!walked_) {
+        ReachOptions asked;
+        asked.mover = options.merging.mover;
+        asked.given = options.merging.facts;
+        walked_ = std::make_unique<Reach>(reach(world, asked));
+        tour_ = walked_->tour();
+    }
+    return *walked_;
+}
+
+const std::optional<Route>& MapPicture::tour() {
+    (void)walked();
+    return tour_;
+}
+
 std::size_t MapPicture::number_of(const Group& group) const {
     if (group.barrier_id >= 0) return static_cast<std::size_t>(group.barrier_id);
     const auto trigger = std::find(triggers.begin(), triggers.end(), group.trigger);

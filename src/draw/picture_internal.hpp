@@ -12,6 +12,7 @@
 
 #include "dryground/draw.hpp"
 #include "dryground/merge.hpp"
+#include "dryground/travel.hpp"
 #include "palette_internal.hpp"
 
 namespace dryground::drawing {
@@ -98,6 +99,8 @@ public:
     [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }
     [[nodiscard]] const Map& whole() const { return whole_; }
     [[nodiscard]] const Merge& merged();         // of map()
+    [[nodiscard]] const Reach& walked();         // of the whole world, for the asked-for mover
+    [[nodiscard]] const std::optional<Route>& tour();
     [[nodiscard]] bool merges_at_once() const;   // not window by window
     void look_at(const Box& window);
 
@@ -134,6 +137,8 @@ private:
     const Map& whole_;
     std::unique_ptr<Map> base_, near_;   // cut to the area; cut to the window
     std::unique_ptr<Merge> merge_;
+    std::unique_ptr<Reach> walked_;
+    std::optional<Route> tour_;
 };
 
 // A map's cells in a block, and all its objects; what lies outside is cut off.
@@ -150,6 +155,7 @@ void draw_shapes(MapPicture& picture);
 void draw_merged(MapPicture& picture);
 void draw_pieces(MapPicture& picture);
 void draw_reach(MapPicture& picture);
+void draw_walk(MapPicture& picture);
 void draw_flags(MapPicture& picture);
 void draw_sides(MapPicture& picture);
 void draw_objects(MapPicture& picture);

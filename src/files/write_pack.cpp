@@ -158,6 +158,8 @@ Json settings_json(const World& world) {
 
 Json pack_tree(const World& world, const PackOutput& output, Json maps) {
     const bool ground = output.plane == Plane::ground;
+    Json goal_objects = Json::array(), goal_facts = Json::array();
+    for (const Goal& goal : world.goals()) (goal.fact >= 0 ? goal_facts : goal_objects).push_back(goal.words);
     Json tree{{"format", "dryground/pack/1"},
               {"world", world.title()},
               {"hash", ""},
@@ -169,7 +171,7 @@ Json pack_tree(const World& world, const PackOutput& output, Json maps) {
               {"plane", ground ? "ground" : "screen"},
               {"player", name_or_null(world.movers(), world.player())},
               {"start", world.start().words.empty() ? Json(nullptr) : Json(world.start().words)},
-              {"goals", {{"objects", world.goal_objects()}, {"facts", world.goal_facts()}}}};
+              {"goals", {{"objects", std::move(goal_objects)}, {"facts", std::move(goal_facts)}}}};
     tree.update(vocabulary_json(world));
     tree.update(settings_json(world));
     Json tilesets = Json::array();

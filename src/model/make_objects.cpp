@@ -262,6 +262,7 @@ void WorldMaker::resolve_links() {
 
 void WorldMaker::resolve_goals() {
     for (const Name& goal : world_.goal_objects) {
+        parts_.goals.push_back({goal.value, -1, -1, -1, goal.place});
         const auto slash = goal.value.find('/');
         const int map = maps_.find(goal.value.substr(0, slash));
         if (slash == std::string::npos || map < 0) {
@@ -275,7 +276,11 @@ void WorldMaker::resolve_goals() {
         for (const Object& object : parts_.maps[static_cast<std::size_t>(map)].objects)
             if (!object.name.empty() && index.ids.emplace(object.name, 0).second) index.names.push_back(object.name);
         look_up(index, {goal.value.substr(slash + 1), goal.place});
+        parts_.goals.back().map = map;
+        parts_.goals.back().object =
+            parts_.maps[static_cast<std::size_t>(map)].find_object(goal.value.substr(slash + 1));
     }
+    for (const Name& goal : world_.goal_facts) parts_.goals.push_back({goal.value, -1, -1, facts_.find(goal.value), goal.place});
 }
 
 void WorldMaker::resolve_start() {

@@ -35,8 +35,6 @@ void WorldMaker::make_vocabulary() {
     make_limits();
     make_waivers(world_.waive, "");
     look_up(facts_, world_.goal_facts);
-    for (const Name& fact : world_.goal_facts) parts_.goal_facts.push_back(fact.value);
-    for (const Name& object : world_.goal_objects) parts_.goal_objects.push_back(object.value);
 }
 
 void WorldMaker::make_storeys() {

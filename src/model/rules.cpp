@@ -104,6 +104,12 @@ constexpr RuleText table[] = {
     {Rule::states_gap, "states-gap", warning, "neither {} nor {} is there {}", 3},
     {Rule::event_unused, "event-unused", warning, "nothing runs event '{}'", 1},
     {Rule::name_twins, "name-twins", warning, "{} '{}' and '{}' are easily taken for each other", 3},
+    {Rule::goal_unreachable, "goal-unreachable", error, "goal '{}' cannot be reached: {}", 2},
+    {Rule::key_behind_own_lock, "key-behind-own-lock", error, "{} needs '{}', but '{}' is only given behind it", 3},
+    {Rule::dead_end, "dead-end", warning, "whoever gets to {} cannot get back", 1},
+    {Rule::out_of_reach, "out-of-reach", warning, "{} cannot be reached: {}", 2},
+    {Rule::bottomless, "bottomless", warning, "{} falls out of the map for ever: {}", 2},
+    {Rule::jump_unknown, "jump-unknown", note, "mover '{}' moves seen from the side, but '{}' is missing", 2},
     {Rule::waiver_unused, "waiver-unused", warning, "this waiver of '{}' silences nothing", 1},
 };
 

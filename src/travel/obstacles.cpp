@@ -63,16 +63,29 @@ Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mov
     for (const Group& group : groups) {
         if (group.storey_id != storey) continue;
         ground.insert(ground.end(), group.regions.begin(), group.regions.end());
-        for (const Region& region : group.regions) {
-            add(region.outline);
-            for (const Ring& hole : region.holes) add(hole);
-        }
+        add(group.regions);
         for (const Ring& line : group.lines)
             for (std::size_t i = 0; i + 1 < line.size(); ++i) {
                 add(line[i], line[i + 1], group.one_way);
                 if (group.one_way == OneWay::none) thin.push_back({sums_.back().ring, {}});
             }
     }
+    index(ground, thin);
+}
+
+Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), space_({}) {
+    add(ground);
+    index(ground, {});
+}
+
+void Obstacles::add(const Regions& ground) {
+    for (const Region& region : ground) {
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
+    }
+}
+
+void Obstacles::index(const Regions& ground, const Regions& thin) {
     closed_ = reach(ground, body_);
     if (!thin.empty()) closed_ = unite(closed_, thin);
     std::vector<Bounds> boxes;

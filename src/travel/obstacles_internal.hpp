@@ -31,6 +31,8 @@ class Obstacles {
 public:
     // What stops a mover, merged for it: its groups on one storey.
     Obstacles(std::span<const Group> groups, int storey, const Mover& mover);
+    // Of ground alone, for a body as it is.
+    Obstacles(const Regions& ground, const Ring& body);
 
     [[nodiscard]] const Ring& body() const { return body_; }
     [[nodiscard]] const Regions& closed() const { return closed_; }   // where the position cannot be
@@ -55,7 +57,9 @@ public:
     }
 
 private:
+    void add(const Regions& ground);
     void add(const Ring& ring);
+    void index(const Regions& ground, const Regions& thin);
     void add(Point a, Point b, OneWay passes);
     [[nodiscard]] Ring rear_half(OneWay passes) const;
 

@@ -35,15 +35,11 @@ travel::Done Reach::Parts::thing(int map, int object) const {
 }
 
 void Reach::Parts::find_goals() {
-    for (const std::string& words : world.goal_objects()) {
-        const std::size_t slash = words.find('/');
-        for (std::size_t m = 0; m < world.maps().size(); ++m)
-            if (const Map& map = world.maps()[m]; slash != std::string::npos && map.name == words.substr(0, slash))
-                if (const int object = map.find_object(words.substr(slash + 1)); object >= 0)
-                    goals.push_back({static_cast<int>(m), object, -1, of(thing(static_cast<int>(m), object))});
-    }
-    for (const std::string& name : world.goal_facts())
-        if (const int fact = world.find_fact(name); fact >= 0) goals.push_back({-1, -1, fact, of_fact(fact)});
+    for (const Goal& goal : world.goals())
+        goals.push_back({goal.map, goal.object, goal.fact,
+                         goal.object >= 0 ? of(thing(goal.map, goal.object))
+                         : goal.fact >= 0 ? of_fact(goal.fact)
+                                          : Reached::not_decided});   // its map was not read
 }
 
 Reached Reach::Parts::of(const travel::Done& what) const {
@@ -177,10 +173,11 @@ void Reach::Parts::find_dead_ends() {
 }
 
 // Does what a plan says, then one thing more.
-std::optional<Route> Reach::Parts::route(std::vector<travel::Done> plan, const travel::Done& last) const {
-    std::vector<char> kept(plan.size());
-    plan.push_back(last), kept.push_back(1);
-    return travel::shortest_route(stages, *start, options.given, std::move(plan), std::move(kept));
+std::optional<Route> Reach::Parts::route(const std::vector<travel::Done>& plan, const travel::Done& last,
+                                         bool sets_it_off) const {
+    std::vector<travel::Planned> all = travel::planned(plan);
+    all.push_back({last, true, sets_it_off});
+    return travel::shortest_route(stages, *start, options.given, std::move(all));
 }
 
 Reach::Reach(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
@@ -234,7 +231,7 @@ std::optional<Route> Reach::route_to(int map, int object) const {
     const travel::Done what = parts_->thing(map, object);
     const auto first = parts_->found.reached.find(what);
     if (first == parts_->found.reached.end()) return std::nullopt;
-    return parts_->route(first->second.plan, what);
+    return parts_->route(first->second.plan, what, false);
 }
 
 std::optional<Route> Reach::route_to(const Spot& place) const {
@@ -242,8 +239,8 @@ std::optional<Route> Reach::route_to(const Spot& place) const {
     for (const travel::State& state : parts_->found.states) {
         const int at = parts_->stages.on(place.map, state.held).ways->find_place(place.storey, travel::steps_of(place.at));
         if (at < 0 || !travel::sweep(parts_->stages, state.home, state.held).find(place.map, at)) continue;
-        return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, state.plan,
-                                      std::vector<char>(state.plan.size()), place);
+        return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, travel::planned(state.plan),
+                                      place);
     }
     return std::nullopt;
 }
@@ -255,42 +252,42 @@ std::optional<Route> Reach::route_to_fact(int fact) const {
     std::vector<travel::Done> plan = first->second.plan;
     const travel::Done last = plan.back();
     plan.pop_back();
-    return parts_->route(std::move(plan), last);
+    return parts_->route(plan, last, true);
 }
 
 std::optional<Route> Reach::tour() const {
+    std::vector<travel::Planned> plan;
+    const auto add = [&](const travel::Planned& planned) {
+        for (travel::Planned& other : plan)
+            if (other.what == planned.what) {
+                other.is_kept = other.is_kept || planned.is_kept;
+                return;
+            }
+        plan.push_back(planned);
+    };
     struct Wanted {
         std::vector<travel::Done> plan;
-        travel::Done last;
+        travel::Planned last;
     };
     std::vector<Wanted> all;
     for (const GoalReached& goal : goals()) {
         if (goal.reached != Reached::yes) continue;
         if (goal.object >= 0) {
             const travel::Done what = parts_->thing(goal.map, goal.object);
-            all.push_back({parts_->found.reached.at(what).plan, what});
+            all.push_back({parts_->found.reached.at(what).plan, {what, true, false}});
         } else if (const auto first = parts_->found.facts.find(goal.fact); first != parts_->found.facts.end()) {
-            all.push_back({{first->second.plan.begin(), first->second.plan.end() - 1}, first->second.plan.back()});
+            const std::vector<travel::Done>& steps = first->second.plan;
+            all.push_back({{steps.begin(), steps.end() - 1}, {steps.back(), true, true}});
         }
     }
     if (all.empty()) return std::nullopt;
     std::stable_sort(all.begin(), all.end(),
                      [](const Wanted& a, const Wanted& b) { return a.plan.size() < b.plan.size(); });
-    std::vector<travel::Done> plan;
-    std::vector<char> kept;   // what is a goal itself
-    const auto add = [&](const travel::Done& what, bool is_goal) {
-        const auto at = std::find(plan.begin(), plan.end(), what);
-        if (at == plan.end())
-            plan.push_back(what), kept.push_back(is_goal ? 1 : 0);
-        else if (is_goal)
-            kept[static_cast<std::size_t>(at - plan.begin())] = 1;
-    };
     for (const Wanted& wanted : all) {
-        for (const travel::Done& what : wanted.plan) add(what, false);
-        add(wanted.last, true);
+        for (const travel::Done& what : wanted.plan) add({what});
+        add(wanted.last);
     }
-    return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, std::move(plan),
-                                  std::move(kept));
+    return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, std::move(plan));
 }
 
 InTheWay Reach::in_the_way(int map, int object) const {

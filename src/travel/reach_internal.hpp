@@ -29,7 +29,8 @@ struct Reach::Parts {
     [[nodiscard]] travel::Done thing(int map, int object) const;
     // The most facts that come together.
     [[nodiscard]] const Facts& most_held() const;
-    [[nodiscard]] std::optional<Route> route(std::vector<travel::Done> plan, const travel::Done& last) const;
+    [[nodiscard]] std::optional<Route> route(const std::vector<travel::Done>& plan, const travel::Done& last,
+                                             bool sets_it_off) const;
     [[nodiscard]] InTheWay why_not(const travel::Done& what) const;
     [[nodiscard]] InTheWay why_no_fact(int fact) const;
 };

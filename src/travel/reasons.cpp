@@ -32,8 +32,7 @@ public:
         const auto contact = std::find_if(open.contacts.begin(), open.contacts.end(),
                                           [&](const Sweep::Contact& c) { return c.what == what; });
         if (contact != open.contacts.end())
-            if (const InTheWay lock = first_lock(open, contact->node); lock.sort != InTheWay::Sort::nothing)
-                return lock;
+            if (const InTheWay lock = first_lock(open, *contact); lock.sort != InTheWay::Sort::nothing) return lock;
         return of_figures(what);
     }
 
@@ -91,26 +90,28 @@ private:
     }
 
     // On the way to a node, all facts given: what first needs one that is not held.
-    InTheWay first_lock(const Sweep& open, std::size_t node) const {
+    InTheWay first_lock(const Sweep& open, const Sweep::Contact& contact) const {
         std::vector<const travel::Hop*> hops;
-        for (std::size_t n = node; n != 0; n = hops.back()->from) hops.push_back(&open.hops[open.nodes[n].first]);
+        for (std::size_t n = contact.node; n != 0; n = hops.back()->from) hops.push_back(&open.hops[open.nodes[n].first]);
         std::reverse(hops.begin(), hops.end());
         for (const travel::Hop* hop : hops) {
             if (hop->touch != nullptr) {
                 const Done what{open.nodes[hop->from].map, hop->touch->target};
                 if (const InTheWay lock = lock_of(what); lock.sort != InTheWay::Sort::nothing) return lock;
             }
-            const Sweep::Node& to = open.nodes[hop->to];
-            if (const InTheWay lock = ground_lock(to, hop->move); lock.sort != InTheWay::Sort::nothing) return lock;
+            // Where the move begins, and where it ends.
+            const travel::Move& move = hop->move != nullptr ? *hop->move : hop->touch->move;
+            for (const Point p : {move.way.front(), move.way.back()})
+                if (const InTheWay lock = ground_lock(open.nodes[hop->from], p); lock.sort != InTheWay::Sort::nothing)
+                    return lock;
         }
-        return {};
+        if (contact.touch == nullptr) return {};
+        return ground_lock(open.nodes[contact.node], contact.touch->move.way.front());
     }
-    // Ground that a fact would open, where a move leads.
-    InTheWay ground_lock(const Sweep::Node& to, const travel::Move* move) const {
-        if (move == nullptr) return {};
-        const travel::Stage& stage = parts_.stages.on(to.map, all_);
-        const int storey = stage.ways->shape(to.place).storey;
-        const Spot end{to.map, storey, travel::px_of(move->way.back())};
+    // Ground that a fact would open, so that a position on the map of a place can be got to.
+    InTheWay ground_lock(const Sweep::Node& on, Point at) const {
+        const travel::Stage& stage = parts_.stages.on(on.map, all_);
+        const Spot end{on.map, stage.ways->shape(on.place).storey, travel::px_of(at)};
         if (reached_with(held(), end)) return {};
         for (const int fact : stage.facts) {
             if (std::binary_search(held().begin(), held().end(), fact)) continue;
@@ -118,8 +119,8 @@ private:
             more.insert(std::lower_bound(more.begin(), more.end(), fact), fact);
             if (!reached_with(more, end)) continue;
             InTheWay lock = lack(fact, std::nullopt);
-            lock.map = to.map;
-            find_tile(to.map, fact, lock);
+            lock.map = on.map;
+            find_tile(on.map, fact, lock);
             return lock;
         }
         return {};

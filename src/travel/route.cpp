@@ -99,14 +99,15 @@ bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
     return true;
 }
 
-bool RouteMaker::go_to(const Done& what) {
+bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
+    const Deed& deed = stages_.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
+    if (sets_it_off && (!fires(deed) || !all_hold(deed.needs, held_))) return false;
     const Sweep now = sweep(stages_, at_, held_);
     const auto contact = std::find_if(now.contacts.begin(), now.contacts.end(),
                                       [&](const Sweep::Contact& c) { return c.what == what; });
     if (contact == now.contacts.end()) return false;
     follow(now, contact->node);
     if (contact->touch != nullptr) touch(now.nodes[contact->node], *contact->touch);
-    const Deed& deed = stages_.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
     RouteStep does = step(Going::does, {});
     const Map& map = stages_.world().maps()[static_cast<std::size_t>(what.map)];
     does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;
@@ -129,27 +130,28 @@ bool RouteMaker::go_to(const Spot& place) {
     return true;
 }
 
-bool RouteMaker::do_all(const std::vector<Done>& plan) {
-    return std::all_of(plan.begin(), plan.end(), [this](const Done& what) { return go_to(what); });
+std::vector<Planned> planned(const std::vector<Done>& plan) {
+    std::vector<Planned> all;
+    for (const Done& what : plan) all.push_back({what});
+    return all;
 }
 
-std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given, std::vector<Done> plan,
-                                    std::vector<char> kept, const std::optional<Spot>& place) {
-    const auto make = [&](const std::vector<Done>& steps) -> std::optional<Route> {
+std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given, std::vector<Planned> plan,
+                                    const std::optional<Spot>& place) {
+    const auto make = [&](const std::vector<Planned>& steps) -> std::optional<Route> {
         RouteMaker maker(stages, start, given);
-        if (!maker.do_all(steps) || (place && !maker.go_to(*place))) return std::nullopt;
+        for (const Planned& planned : steps)
+            if (!maker.go_to(planned.what, planned.is_set_off)) return std::nullopt;
+        if (place && !maker.go_to(*place)) return std::nullopt;
         return maker.take();
     };
     std::optional<Route> route = make(plan);
     if (!route || plan.size() > longest_plan_to_shorten) return route;
     for (std::size_t i = plan.size(); i-- > 0;) {
-        if (kept[i] != 0) continue;
-        std::vector<Done> fewer = plan;
+        if (plan[i].is_kept) continue;
+        std::vector<Planned> fewer = plan;
         fewer.erase(fewer.begin() + static_cast<std::ptrdiff_t>(i));
-        std::optional<Route> shorter = make(fewer);
-        if (!shorter) continue;
-        plan = std::move(fewer), route = std::move(shorter);
-        kept.erase(kept.begin() + static_cast<std::ptrdiff_t>(i));
+        if (std::optional<Route> shorter = make(fewer)) plan = std::move(fewer), route = std::move(shorter);
     }
     return route;
 }

@@ -11,8 +11,7 @@ public:
     RouteMaker(Stages& stages, const Spot& start, const Facts& given);
 
     // Each gives whether it can be done.
-    bool do_all(const std::vector<Done>& plan);
-    bool go_to(const Done& what);
+    bool go_to(const Done& what, bool sets_it_off);
     bool go_to(const Spot& place);
 
     [[nodiscard]] Route take() { return std::move(route_); }
@@ -32,9 +31,13 @@ private:
 };
 
 // Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a plan,
-// but for what is to be kept: by its position.
+// but for what is to be kept. All of a plan is set off, but for what is only to be touched.
+struct Planned {
+    Done what;
+    bool is_kept = false, is_set_off = true;
+};
+[[nodiscard]] std::vector<Planned> planned(const std::vector<Done>& plan);   // to be set off, and left out if need be
 [[nodiscard]] std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given,
-                                                  std::vector<Done> plan, std::vector<char> kept,
-                                                  const std::optional<Spot>& place = {});
+                                                  std::vector<Planned> plan, const std::optional<Spot>& place = {});
 
 }   // namespace dryground::travel

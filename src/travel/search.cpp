@@ -144,13 +144,16 @@ private:
             flags[static_cast<std::size_t>(node.place)] = 1;
         }
         for (const Sweep::Contact& contact : now.contacts) {
-            const Found::First first{found_.states.size(), state.plan, state.held};
-            found_.reached.try_emplace(contact.what, first);
-            for (const int fact : gains_of(stages_, contact.what, state.held)) {
-                Found::First gets = first;
-                gets.plan.push_back(contact.what);
-                found_.facts.try_emplace(fact, std::move(gets));
-            }
+            found_.reached.try_emplace(contact.what, Found::First{found_.states.size(), state.plan, state.held});
+            note_gains(contact, gains_of(stages_, contact.what, state.held), state);
+        }
+    }
+    void note_gains(const Sweep::Contact& contact, const Facts& gains, const State& state) {
+        for (const int fact : gains) {
+            const auto [first, is_new] = found_.facts.try_emplace(fact);
+            if (!is_new) continue;
+            first->second = {found_.states.size(), state.plan, state.held};
+            first->second.plan.push_back(contact.what);
         }
     }
     // Takes what closes nothing and is given where one can come back from; lists the rest. Gives whether there was any.
@@ -170,6 +173,8 @@ private:
                 others.emplace_back(contact.what, gains);
                 continue;
             }
+            // What is given here may be what the next one needs.
+            note_gains(contact, gains, state);
             for (const int fact : gains) add(state.held, fact);
             state.plan.push_back(contact.what);
             any = true;

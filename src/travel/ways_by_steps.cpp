@@ -1,6 +1,6 @@
 // The ways of a mover that steps from cell to cell: it stands in the middle of cells that grant what it needs, where no
 // ground bars it; between cells beside each other lines and shut sides may stop it. Past corners it goes where both ways
-// around are free, as `Play::may_step` does by default.
+// around are free, as `Play::may_step` does by default; a test holds the two against each other.
 //
 // Places are cells joined by steps that can be taken to and fro; where one can only go one way, a move leads on.
 
@@ -22,10 +22,12 @@ constexpr std::array<CellAt, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}
 
 class StepWays : public Ways {
 public:
-    explicit StepWays(const WaysOf& of) : map_(of.map) {
-        const std::vector<Group> groups = groups_of(of);
-        const Mover& mover = of.figures();
-        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+    explicit StepWays(const WaysOf& of) : of_(of), map_(of.map), body_(of.figures().body.front().outline) {
+        MergeOptions options;
+        options.chains = options.pieces = false;
+        options.facts = of.facts;
+        const std::vector<Group> groups = merge(of.world, of.map, options).groups;
+        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey);
         touch(of.targets);
     }
     [[nodiscard]] int places() const override { return static_cast<int>(first_cell_.size()); }
@@ -48,11 +50,17 @@ public:
     [[nodiscard]] TravelPlace shape(int place) const override;
 
 private:
+    struct Line {
+        Point from, to;
+        OneWay passes;
+        Ring sum;   // with the mirrored body
+    };
     struct Level {
         int storey;
-        Obstacles obstacles;
-        std::vector<int> place;            // by cell; -1 where it cannot stand
-        std::vector<std::uint8_t> leads;   // by cell: which of the eight steps can be taken
+        std::vector<Line> lines{};
+        detail::BoxIndex near_lines{};
+        std::vector<int> place{};            // by cell; -1 where it cannot stand
+        std::vector<std::uint8_t> leads{};   // by cell: which of the eight steps can be taken
     };
 
     [[nodiscard]] std::size_t index(int column, int row) const {
@@ -67,11 +75,15 @@ private:
             if (level.storey == storey) return &level;
         return nullptr;
     }
-    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover);
+    void add_storey(const std::vector<Group>& groups, int storey);
+    void add_line(Level& level, Point from, Point to, OneWay passes) const;
+    [[nodiscard]] bool passes(const Level& level, const CellAt& from, std::size_t way) const;
     void join(Level& level, std::size_t number);
     void touch(const std::vector<Target>& targets);
 
+    WaysOf of_;
     const Map& map_;
+    const Ring& body_;
     std::vector<Level> levels_;
     struct FirstCell {
         std::size_t level;
@@ -82,12 +94,60 @@ private:
     std::vector<std::vector<Touched>> touched_;
 };
 
-void StepWays::add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
-    Level level{storey, Obstacles(groups, storey, mover), {}, {}};
+void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const {
+    std::vector<Point> points;
+    for (const Point p : body_)
+        for (const Point end : {from, to}) points.push_back({end.x - p.x, end.y - p.y});
+    level.lines.push_back({from, to, passes, convex_hull(std::move(points))});
+}
+
+// Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is stopped
+// where the middle of the body would get across it; in one that stops one way only, nowhere.
+bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) const {
+    const CellAt to{from[0] + around[way][0], from[1] + around[way][1]};
+    constexpr std::array<std::size_t, 4> side_of{1, 2, 3, 0};   // top, right, bottom, left, as in Sides
+    const std::size_t side = side_of[way];
+    const Passability here = passability(of_.world, map_, from[0], from[1], level.storey, of_.facts),
+                      there = passability(of_.world, map_, to[0], to[1], level.storey, of_.facts);
+    const Passage leave = here.sides.of[side], enter = there.sides.of[(side + 2) % 4];
+    if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in)) return false;
+    const Point a = middle(from[0], from[1]), b = middle(to[0], to[1]);
+    const Bounds box = detail::box_around(body_);
+    const Point of_body{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
+    return !level.near_lines.any_near(detail::box_around(std::array{a, b}), [&](std::size_t i) {
+        const Line& line = level.lines[i];
+        if (line.passes != OneWay::none && !runs_against(a, b, line.passes)) return false;
+        if (!inside_of(line.sum, a, a)) return inside_of(line.sum, a, b).has_value();
+        if (line.passes != OneWay::none) return false;
+        const Point p = moved(a, of_body), q = moved(b, of_body);
+        return turn(line.from, line.to, p) != turn(line.from, line.to, q) && turn(p, q, line.from) != turn(p, q, line.to);
+    });
+}
+
+void StepWays::add_storey(const std::vector<Group>& groups, int storey) {
+    const Mover& mover = of_.figures();
+    Level level{storey};
+    Regions ground;
+    for (const Group& group : groups) {
+        if (group.storey_id != storey || group.barrier_id < 0 ||
+            !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), group.barrier_id))
+            continue;
+        ground.insert(ground.end(), group.regions.begin(), group.regions.end());
+        for (const Ring& line : group.lines)
+            for (std::size_t i = 0; i + 1 < line.size(); ++i) add_line(level, line[i], line[i + 1], group.one_way);
+    }
+    std::vector<Bounds> boxes;
+    for (const Line& line : level.lines) boxes.push_back(detail::box_around(line.sum));
+    level.near_lines = detail::BoxIndex(std::move(boxes));
     const std::size_t cells = static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows);
+    const Obstacles obstacles(unite(ground), body_);
     std::vector<char> stands(cells);
     for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0; c < map_.columns; ++c) stands[index(c, r)] = level.obstacles.may_be(middle(c, r)) ? 1 : 0;
+        for (int c = 0; c < map_.columns; ++c) {
+            const bool granted =
+                mover.needs == 0 || (passability(of_.world, map_, c, r, storey, of_.facts).flags & mover.needs) != 0;
+            stands[index(c, r)] = granted && obstacles.may_be(middle(c, r)) ? 1 : 0;
+        }
     level.leads.assign(cells, 0);
     const auto beside = [&](int c, int r, std::size_t way) {
         const int column = c + around[way][0], row = r + around[way][1];
@@ -95,11 +155,9 @@ void StepWays::add_storey(const std::vector<Group>& groups, int storey, const Mo
     };
     for (int r = 0; r < map_.rows; ++r)
         for (int c = 0; c < map_.columns; ++c) {
-            // From where nobody can stand one may be let out, as from an arrival in the ground; nobody gets there.
             if (stands[index(c, r)] == 0) continue;
             for (std::size_t way = 0; way < 4; ++way)
-                if (beside(c, r, way) &&
-                    level.obstacles.is_free(middle(c, r), middle(c + around[way][0], r + around[way][1])))
+                if (beside(c, r, way) && passes(level, {c, r}, way))
                     level.leads[index(c, r)] |= static_cast<std::uint8_t>(1u << way);
         }
     const auto may = [&](int c, int r, std::size_t way) { return (level.leads[index(c, r)] >> way & 1) != 0; };

@@ -13,6 +13,7 @@
 #include <utility>
 
 #include "../ground/ground_internal.hpp"
+#include "air_internal.hpp"
 #include "flight_internal.hpp"
 #include "stands_internal.hpp"
 #include "ways_internal.hpp"
@@ -39,7 +40,8 @@ public:
         const Mover& mover = of.figures();
         knows_jump_ = mover.jump_px.has_value() && mover.leap_px.has_value();
         flight_.jump = mover.jump_px.value_or(0) * steps_per_px;
-        flight_.leap = mover.leap_px.value_or(0) * steps_per_px;
+        // Stands end a hair early on either side, for a body that is a hair narrower than it is.
+        flight_.leap = mover.leap_px.value_or(0) > 0 ? *mover.leap_px * steps_per_px + 4 : 0;
         if (mover.drop_px) flight_.drop = *mover.drop_px * steps_per_px;
         flight_.within = std::max(1.0, of.world.merging().within_px * steps_per_px);
         const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
@@ -324,6 +326,7 @@ private:
 
     // ---- jumping ----
 
+    using EdgesByStand = std::map<int, std::vector<std::pair<std::size_t, std::size_t>>>;   // own edge, the other's
     struct Pair {
         Point from, to;
     };
@@ -363,7 +366,7 @@ private:
         return std::nullopt;
     }
     void add_jumps(const Level& level, int place, const Stand& stand, Known& known) const {
-        std::map<int, std::vector<std::pair<std::size_t, std::size_t>>> edges;   // by stand: own edge, the other's
+        EdgesByStand edges;
         const std::int32_t lowest = map_.most().y;
         for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
             const Point a = stand.points[i], b = stand.points[i + 1];
@@ -375,8 +378,7 @@ private:
             });
         }
         for (const auto& [to, candidates] : edges) {
-            if (std::any_of(known.moves.begin(), known.moves.end(), [&, to = to](const Move& m) { return m.to == to; }))
-                continue;
+            if (leads_to(known, to)) continue;
             const Ring& other = places_[static_cast<std::size_t>(to)].stand.points;
             const auto try_edges = [&, &candidates = candidates, to = to] {
                 for (const auto& [i, k] : candidates)
@@ -390,6 +392,40 @@ private:
             };
             try_edges();
         }
+        add_steered_jumps(level, place, stand, edges, known);
+    }
+    // What no simple curve gets to may be got to by steering around what is in the way.
+    void add_steered_jumps(const Level& level, int place, const Stand& stand, const EdgesByStand& edges, Known& known) const {
+        std::map<std::size_t, std::vector<std::pair<int, std::size_t>>> missing;   // by own edge: stand, edge
+        for (const auto& [to, candidates] : edges)
+            if (to != place && !leads_to(known, to))
+                for (const auto& [i, k] : candidates) missing[i].emplace_back(to, k);
+        for (const auto& [i, targets] : missing)
+            for (const auto& [a, b] : starts_on(stand.points[i], stand.points[i + 1]))
+                for (const double high : {flight_.jump, flight_.jump / 2, flight_.jump / 4}) {
+                    std::optional<SureAir> air;   // made only where something is still missing
+                    for (const auto& [to, k] : targets) {
+                        if (leads_to(known, to)) continue;
+                        if (!air) air.emplace(level.obstacles, flight_, a, b, high, map_.most().y);
+                        const Ring& other = places_[static_cast<std::size_t>(to)].stand.points;
+                        if (std::optional<Ring> way = air->to_edge(other[k], other[k + 1]);
+                            way && is_let_onto(level, other[k], other[k + 1], way->back()))
+                            known.moves.push_back({to, Going::jumps, std::move(*way)});
+                    }
+                }
+    }
+    [[nodiscard]] static bool leads_to(const Known& known, int place) {
+        return std::any_of(known.moves.begin(), known.moves.end(), [&](const Move& move) { return move.to == place; });
+    }
+    // A level edge as a whole; of a slope some points.
+    [[nodiscard]] static std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
+        if (a.y == b.y) return {{a, b}};
+        std::vector<std::pair<Point, Point>> starts;
+        for (int i = 0; i <= 4; ++i) {
+            const Point p = on_edge(a, b, a.x + (b.x - a.x) * i / 4);
+            starts.emplace_back(p, p);
+        }
+        return starts;
     }
 
     // ---- what is touched ----
@@ -431,6 +467,17 @@ private:
                 std::optional<Ring> way = jump(level, on_edge(a, b, from_x), to);
                 if (!way) continue;
                 Fall falls = fall(level, to);
+                if (falls.stand < 0) continue;
+                way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
+                known.moves.push_back({falls.stand, Going::jumps, *way});
+                known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
+                return;
+            }
+        for (const auto& [from, to] : starts_on(a, b))
+            for (const double high : {flight_.jump, flight_.jump / 2}) {
+                std::optional<Ring> way = SureAir(level.obstacles, flight_, from, to, high, map_.most().y).into(*level.rings[r]);
+                if (!way) continue;
+                Fall falls = fall(level, way->back());
                 if (falls.stand < 0) continue;
                 way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
                 known.moves.push_back({falls.stand, Going::jumps, *way});
@@ -499,8 +546,14 @@ void SideWays::add_may_be(int place, MayBe& may_be) {
             return locate({&region, 1}, own) != Side::outside;
         });
         if (part == parts.end()) continue;
+        std::optional<MaybeAir> air;   // looks closer, where there is something to look at
+        const auto closer = [&]() -> const MaybeAir& {
+            if (!air) air.emplace(level.obstacles, flight_, a, b, jumps, map_.most().y);
+            return *air;
+        };
         for (const std::size_t e : edges) {
             const int stand = level.edges[e].stand;
+            if (may_be.has(stand)) continue;
             const Ring& points = places_[static_cast<std::size_t>(stand)].stand.points;
             const Point c = points[level.edges[e].begin], d = points[level.edges[e].begin + 1];
             // A part of it that lies within: no obstacle parts it further, since it is an edge of them all.
@@ -509,11 +562,14 @@ void SideWays::add_may_be(int place, MayBe& may_be) {
             const auto at = [&](double t) {
                 return on_edge(c, d, static_cast<std::int32_t>(std::lround(c.x + t * (static_cast<double>(d.x) - c.x))));
             };
-            if (locate({&*part, 1}, just_above(at(inside->from), at(inside->to))) != Side::outside) may_be.add(stand);
+            if (locate({&*part, 1}, just_above(at(inside->from), at(inside->to))) == Side::outside) continue;
+            if (flight_.jump <= 0 || closer().may_land_on(c, d)) may_be.add(stand);
         }
         for (const std::size_t r : rings) {
             const Region target{*level.rings[r], {}};
-            if (!intersect({&*part, 1}, {&target, 1}).empty())
+            if (may_be.targets[static_cast<std::size_t>(level.targets[r])] == 0 &&
+                !intersect({&*part, 1}, {&target, 1}).empty() &&
+                (flight_.jump <= 0 || closer().may_touch(*level.rings[r])))
                 may_be.targets[static_cast<std::size_t>(level.targets[r])] = 1;
         }
     }

@@ -51,26 +51,32 @@ std::string_view word_for(Fires fires) {
     return "";
 }
 
+bool is_move(const RouteStep& step) {
+    return step.going != Going::starts && step.going != Going::link && step.going != Going::stairs &&
+           step.going != Going::does;
+}
+bool enters(const RouteStep& step) {
+    return (step.going == Going::does || step.going == Going::link || step.going == Going::stairs) &&
+           (step.fires == Fires::enter || step.fires == Fires::inside);
+}
+
 class RouteText {
 public:
     RouteText(const World& world, const Route& route) : world_(world), route_(route) {}
 
     std::string write() {
+        const std::vector<int> numbers = line_numbers(route_);
         for (std::size_t i = 0; i < route_.size(); ++i) {
             const RouteStep& step = route_[i];
             if (step.going == Going::starts) {
                 text_ += fmt::format("{} starts on {} at {}\n", mover(step), map_of(step).name, at(step.from.at));
-                continue;
-            }
-            // Going to what is entered is one thing with entering it.
-            const bool moves = step.going != Going::link && step.going != Going::stairs && step.going != Going::does;
-            if (moves && i + 1 < route_.size() && touches(route_[i + 1])) {
-                const RouteStep& next = route_[i + 1];
-                line(fmt::format("{} to {}", how(step), thing(next)), next);
-                ++i;
+            } else if (i + 1 < route_.size() && numbers[i + 1] == numbers[i]) {
+                const RouteStep& next = route_[++i];
+                line(numbers[i], fmt::format("{} to {}", how(step), thing(next)), next);
             } else {
-                line(moves ? fmt::format("{} to {}", how(step), at(step.to.at))
-                           : fmt::format("{} {}", word_for(step.fires), thing(step)),
+                line(numbers[i],
+                     is_move(step) ? fmt::format("{} to {}", how(step), at(step.to.at))
+                                   : fmt::format("{} {}", word_for(step.fires), thing(step)),
                      step);
             }
         }
@@ -86,10 +92,6 @@ private:
     }
     [[nodiscard]] std::string thing(const RouteStep& step) const {
         return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
-    }
-    static bool touches(const RouteStep& step) {
-        return (step.going == Going::does || step.going == Going::link || step.going == Going::stairs) &&
-               (step.fires == Fires::enter || step.fires == Fires::inside);
     }
     [[nodiscard]] static std::string how(const RouteStep& step) {
         if (step.going == Going::jumps) {
@@ -108,7 +110,7 @@ private:
         }
         return fmt::format("{} {} px", step.going == Going::goes ? "goes" : "walks", rounded(step.px));
     }
-    void line(const std::string& what, const RouteStep& step) {
+    void line(int number, const std::string& what, const RouteStep& step) {
         std::string more;
         if (!step.needs.empty()) more += fmt::format("  needs {}", fmt::join(names(world_, step.needs), ", "));
         if (!step.gained.empty()) more += fmt::format("  gives {}", fmt::join(names(world_, step.gained), ", "));
@@ -117,13 +119,12 @@ private:
                                 at(step.to.at));
         if (step.going == Going::stairs)
             more += fmt::format("  leads to storey {}", world_.storeys()[static_cast<std::size_t>(step.to.storey)].name);
-        text_ += fmt::format("{:>3}  {}  {}{}\n", ++number_, map_of(step).name, what, more);
+        text_ += fmt::format("{:>3}  {}  {}{}\n", number, map_of(step).name, what, more);
     }
 
     const World& world_;
     const Route& route_;
     std::string text_;
-    int number_ = 0;
 };
 
 constexpr std::array<std::string_view, 3> reached_words{"yes", "no", "not_decided"};
@@ -134,6 +135,18 @@ constexpr std::array<std::string_view, 9> going_words{"starts", "walks", "drops"
 
 std::string_view name_of(Reached reached) { return reached_words[static_cast<std::size_t>(reached)]; }
 std::string_view name_of(Going going) { return going_words[static_cast<std::size_t>(going)]; }
+
+// Going to what is entered is one thing with entering it.
+std::vector<int> line_numbers(const Route& route) {
+    std::vector<int> numbers;
+    int number = 0;
+    for (std::size_t i = 0; i < route.size(); ++i) {
+        const bool goes_on = i > 0 && is_move(route[i - 1]) && enters(route[i]);
+        if (route[i].going != Going::starts && !goes_on) ++number;
+        numbers.push_back(number);
+    }
+    return numbers;
+}
 
 std::string text(const World& world, const Route& route) { return RouteText(world, route).write(); }
 

@@ -189,8 +189,10 @@ TEST_CASE("limits and goals are kept, and their names looked up") {
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     CHECK(loaded.world().limits().at("maps") == 64);
-    CHECK(loaded.world().goal_objects() == std::vector<std::string>{"flat/crab_a"});
-    CHECK(loaded.world().goal_facts() == std::vector<std::string>{"has_key"});
+    REQUIRE(loaded.world().goals().size() == 2);
+    CHECK(loaded.world().goals()[0].words == "flat/crab_a");
+    CHECK(loaded.world().goals()[0].object >= 0);
+    CHECK(loaded.world().goals()[1].words == "has_key");
     for (const auto& [from, to] : {std::pair{"maps = 64", "mapps = 64"}, std::pair{"flat/crab_a", "flat/crab_b"},
                                    std::pair{"flat/crab_a", "falt/crab_a"}})
         CHECK(worlds::of_rule(worlds::load(worlds::with(files, "world.toml", from, to)).report(), Rule::unknown_name)

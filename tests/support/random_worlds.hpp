@@ -124,6 +124,9 @@ private:
         mover.needs = some({"walk", "climb"});
         mover.moves = one({"free", "steps", "side"});
         mover.jump_px = maybe(size());
+        mover.leap_px = maybe(size());
+        mover.drop_px = maybe(4 * size());
+        mover.kerb_px = maybe(2.5);
         mover.slope_degrees = maybe(45.5);
         if (dice_.once_in(2)) mover.feelers.push_back({Name("ahead"), body(), some({"brine"})});
         return mover;

@@ -29,6 +29,9 @@ body = { box = [10, 14], at = [0, -7] }
 stopped_by = ["earth", "brine"]
 moves = "side"
 jump_px = 40
+leap_px = 56
+kerb_px = 2
+slope_degrees = 46
 
 [movers.keeper]
 body = { box = [10, 6], at = [0, -3] }

@@ -105,7 +105,7 @@ function choice(label, checked, act) {
 
 function tellChoices() {
   element("things").replaceChildren(...Object.keys(show)
-    .filter(thing => thing !== "reach" || view.map.reachPath)
+    .filter(thing => (thing !== "reach" || view.map.reachPath) && (thing !== "walk" || view.map.walked))
     .map(thing => choice(thing === "reach" ? `reach of ${view.map.reaches}` : thing, show[thing], on => {
       show[thing] = on;
       changed(), remember();

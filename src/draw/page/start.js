@@ -52,6 +52,10 @@ function ready(map) {
   map.pieces = map.chunks.map(([group, regions, chains, lines, pieces]) =>
     groundOf(group, intsOf(regions), intsOf(chains), intsOf(lines), intsOf(pieces)));
   if (map.reach) map.reachPath = ringsInto(new Path2D(), intsOf(map.reach));
+  if (map.walk)
+    map.walked = { ways: ringsInto(new Path2D(), intsOf(map.walk.ways), false), marks: map.walk.marks,
+      places: ["no", "not_decided", "yes"].map(reached => ({ reached, area: ringsInto(new Path2D(), intsOf(map.walk[reached][0])),
+        line: ringsInto(new Path2D(), intsOf(map.walk[reached][1]), false) })) };
   return map;
 }
 
@@ -96,7 +100,7 @@ function groundOf(group, regions, chains, lines, pieces) {
 
 const view = { map: null, x: 0, y: 0, zoom: 1 };   // the px of the map at the stage's middle; css px to a px of the map
 const show = Object.fromEntries(["art", "grid", "shapes", "merged", "pieces", "flags", "sides", "objects", "links",
-  "findings", "reach"].map(thing => [thing, data.show.includes(thing)]));
+  "findings", "reach", "walk"].map(thing => [thing, data.show.includes(thing)]));
 const hidden = new Set();   // names of layers
 let cursor = null;          // the cell that was chosen
 let ruler = null;           // { from, to }, px

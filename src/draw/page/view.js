@@ -73,6 +73,7 @@ function drawMap(ratio, wide, high) {
   if (show.pieces) paintPieces(context, map, box);
   if (show.shapes) paintShapes(context, map, box);
   if (show.sides) paintSides(context, map, box);
+  if (show.walk && map.walked) paintWalk(map);
   paintObjects(context, map, box);
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   if (show.flags) paintLetters(context, map, box);
@@ -84,6 +85,29 @@ function paintReach(map) {
   context.lineWidth = 1.5 / view.zoom, context.setLineDash([1 / view.zoom, 3 / view.zoom]);
   context.stroke(map.reachPath);
   context.setLineDash([]);
+}
+
+// Solid and tinted where the mover gets to, dotted where it does not, dashed where that is not decided.
+function paintWalk(map) {
+  const unit = 1 / view.zoom;
+  const styles = { yes: [data.inks.roles[4], []], no: [data.inks.error, [1.5, 3]], not_decided: [data.inks.warning, [7, 3]] };
+  for (const { reached, area, line } of map.walked.places) {
+    const [ink, dash] = styles[reached];
+    context.fillStyle = ink, context.globalAlpha = 0.15, context.fill(area, "evenodd"), context.globalAlpha = 1;
+    context.setLineDash([]), context.lineWidth = 6 * unit, context.strokeStyle = data.inks.paper, context.stroke(line);
+    context.setLineDash(dash.map(part => part * unit)), context.strokeStyle = ink;
+    context.lineWidth = 1.5 * unit, context.stroke(area);
+    context.lineWidth = 3.5 * unit, context.stroke(line);
+  }
+  context.setLineDash([]), context.lineWidth = 4.5 * unit, context.strokeStyle = data.inks.paper;
+  context.stroke(map.walked.ways);
+  context.lineWidth = 2 * unit, context.strokeStyle = data.inks.note, context.stroke(map.walked.ways);
+  context.font = `bold ${12 * unit}px sans-serif`, context.textAlign = "center", context.textBaseline = "middle";
+  for (const [number, x, y] of map.walked.marks) {
+    context.fillStyle = data.inks.note;
+    context.beginPath(), context.arc(x, y - 12 * unit, 9 * unit, 0, 2 * Math.PI), context.fill();
+    context.fillStyle = data.inks.sign_text, context.fillText(number, x, y - 12 * unit);
+  }
 }
 
 // ---- moving ----

@@ -1,0 +1,263 @@
+// Idea: how high a body is at each moment of a jump is given, but for the height of the jump; what it can choose is where
+// it is to the side, as fast as it may. So all jumps of a height are told by spans of x, moment by moment: they grow to
+// both sides, and lose what is in the way. Forward that finds what may be reached, backward a way that gets there.
+
+#include "air_internal.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace dryground::travel {
+
+namespace {
+
+constexpr double longest_step = 0.025;             // of a flight, between two moments
+constexpr double deepest_step = 3 * steps_per_px;   // and how far it may fall meanwhile
+constexpr int bands = 16;
+
+// How high above the take-off a jump of some height is after some time, in flights.
+double height_at(const Flight& flight, double high, double time) {
+    return 4 * std::sqrt(flight.jump * high) * time - 4 * flight.jump * time * time;
+}
+double apex_at(const Flight& flight, double high) { return std::sqrt(high / flight.jump) / 2; }
+
+double step_after(const Flight& flight, double high, double time) {
+    const double speed = std::abs(4 * std::sqrt(flight.jump * high) - 8 * flight.jump * time);
+    const double step = std::min(longest_step, deepest_step / std::max(speed, 1.0));
+    const double apex = apex_at(flight, high);
+    return time < apex - 1e-9 ? std::min(step, apex - time) : step;
+}
+
+// Where a convex ring is, between two levels or at one; nothing where it only touches them.
+std::optional<std::array<double, 2>> between(const Ring& ring, double top, double bottom) {
+    double least = 1e300, most = -1e300, highest = 1e300, lowest = -1e300;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+        highest = std::min<double>(highest, p.y), lowest = std::max<double>(lowest, p.y);
+        const auto take = [&](double x) { least = std::min(least, x), most = std::max(most, x); };
+        if (p.y >= top && p.y <= bottom) take(p.x);
+        for (const double level : {top, bottom})
+            if ((p.y < level) != (q.y < level))
+                take(p.x + (static_cast<double>(q.x) - p.x) * (level - p.y) / (static_cast<double>(q.y) - p.y));
+    }
+    if (least >= most || highest >= bottom || lowest <= top) {
+        // One level runs through the inside, too.
+        if (top != bottom || least >= most || highest >= top || lowest <= top) return std::nullopt;
+    }
+    return std::array{least, most};
+}
+
+void sort_and_join(Spans& spans) {
+    std::sort(spans.begin(), spans.end());
+    Spans joined;
+    for (const auto& span : spans)
+        if (!joined.empty() && span[0] <= joined.back()[1])
+            joined.back()[1] = std::max(joined.back()[1], span[1]);
+        else
+            joined.push_back(span);
+    spans = std::move(joined);
+}
+
+// What lies between spans.
+Spans gaps(Spans spans) {
+    sort_and_join(spans);
+    Spans gaps;
+    double from = -1e18;
+    for (const auto& [least, most] : spans) {
+        if (least >= from) gaps.push_back({from, least});
+        from = std::max(from, most);
+    }
+    gaps.push_back({from, 1e18});
+    return gaps;
+}
+
+bool meet(const Spans& spans, double least, double most) {
+    return std::any_of(spans.begin(), spans.end(),
+                       [&](const auto& span) { return span[0] <= most && span[1] >= least; });
+}
+
+Spans wider(Spans spans, double by) {
+    for (auto& span : spans) span[0] -= by, span[1] += by;
+    sort_and_join(spans);
+    return spans;
+}
+
+// The part of an edge that lies between two levels, by x.
+std::optional<std::array<double, 2>> part_between(Point c, Point d, double top, double bottom) {
+    if (c.y == d.y) {
+        if (c.y < top || c.y > bottom) return std::nullopt;
+        return std::array<double, 2>{static_cast<double>(std::min(c.x, d.x)), static_cast<double>(std::max(c.x, d.x))};
+    }
+    const double at_top = (top - c.y) / (static_cast<double>(d.y) - c.y),
+                 at_bottom = (bottom - c.y) / (static_cast<double>(d.y) - c.y);
+    const double from = std::max(0.0, std::min(at_top, at_bottom)), to = std::min(1.0, std::max(at_top, at_bottom));
+    if (from > to) return std::nullopt;
+    const auto x = [&](double t) { return c.x + t * (static_cast<double>(d.x) - c.x); };
+    return std::array{std::min(x(from), x(to)), std::max(x(from), x(to))};
+}
+
+struct Near {
+    const Obstacles::Sum* sum;
+    Bounds box;
+
+};
+std::vector<Near> sums_near(const Obstacles& obstacles, const Ring& within) {
+    std::vector<Near> sums;
+    obstacles.each_near(detail::box_around(within), [&](const Obstacles::Sum& sum) {
+        sums.push_back({&sum, detail::box_around(sum.ring)});
+    });
+    return sums;
+}
+
+}   // namespace
+
+SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest)
+    : obstacles_(obstacles), start_y_(a.y) {
+    const auto sums = sums_near(obstacles, envelope(flight, a, b, true, lowest));
+    const double deepest = std::min<double>(lowest, a.y + flight.drop.value_or(1e18));
+    Moment now;
+    now.spans = {{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
+    for (double time = 0; !now.spans.empty();) {
+        const double step = step_after(flight, high, time);
+        const double y = a.y - height_at(flight, high, time), next_y = a.y - height_at(flight, high, time + step);
+        now.top = std::min(y, next_y), now.bottom = std::max(y, next_y);
+        now.far = flight.leap * step, now.falls = next_y > y;
+        Spans barred;
+        for (const auto& [sum, box] : sums) {
+            if (box.least.y >= now.bottom || box.most.y <= now.top) continue;
+            if (sum->passes == OneWay::up && !now.falls) continue;
+            const Ring& ring = sum->passes == OneWay::up ? sum->catches : sum->ring;
+            // A step to either side, since ways are rounded to the lattice.
+            if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
+        }
+        Moment next;
+        for (const auto& [free_from, free_to] : gaps(std::move(barred)))
+            for (const auto& [least, most] : now.spans) {
+                const double from = std::max(free_from, least), to = std::min(free_to, most);
+                if (from <= to)
+                    next.spans.push_back({std::max(free_from, from - now.far), std::min(free_to, to + now.far)});
+            }
+        moments_.push_back(std::move(now));
+        std::sort(next.spans.begin(), next.spans.end());
+        now = std::move(next);
+        time += step;
+        if (a.y - height_at(flight, high, time) > deepest) break;
+    }
+}
+
+std::optional<Ring> SureAir::back_from(std::size_t moment, Point end) const {
+    Ring way{end};
+    double x = end.x;
+    for (std::size_t k = moment + 1; k-- > 0;) {
+        const Moment& at = moments_[k];
+        std::optional<double> best;
+        for (const auto& [least, most] : at.spans) {
+            const double there = std::clamp(x, least, most);
+            if (std::abs(there - x) <= at.far + 1 && (!best || std::abs(there - x) < std::abs(*best - x))) best = there;
+        }
+        if (!best) return std::nullopt;
+        x = *best;
+        const double y = k == 0 ? start_y_ : at.falls ? at.top : at.bottom;
+        way.push_back({static_cast<std::int32_t>(std::lround(x)), static_cast<std::int32_t>(std::lround(y))});
+    }
+    std::reverse(way.begin(), way.end());
+    way.erase(std::unique(way.begin(), way.end()), way.end());
+    for (std::size_t i = 0; i + 1 < way.size(); ++i)
+        if (!obstacles_.is_free(way[i], way[i + 1])) return std::nullopt;
+    return way;
+}
+
+std::optional<Ring> SureAir::to_edge(Point c, Point d) const {
+    for (std::size_t k = 0; k < moments_.size(); ++k) {
+        const Moment& at = moments_[k];
+        if (!at.falls) continue;
+        const auto part = part_between(c, d, at.top, at.bottom);
+        if (!part) continue;
+        for (const auto& [least, most] : at.spans) {
+            const double from = std::max(least - at.far, (*part)[0]), to = std::min(most + at.far, (*part)[1]);
+            if (from > to) continue;
+            for (const double x : {(from + to) / 2, from, to}) {
+                const double t = d.x == c.x ? 0 : (x - c.x) / (static_cast<double>(d.x) - c.x);
+                const Point end{static_cast<std::int32_t>(std::lround(x)),
+                                static_cast<std::int32_t>(std::lround(c.y + t * (static_cast<double>(d.y) - c.y)))};
+                if (std::optional<Ring> way = back_from(k, end)) return way;
+            }
+        }
+    }
+    return std::nullopt;
+}
+
+std::optional<Ring> SureAir::into(const Ring& target) const {
+    for (std::size_t k = 1; k < moments_.size(); ++k) {
+        const Moment& at = moments_[k];
+        const double y = std::round(at.falls ? at.top : at.bottom);
+        const auto x = between(target, y, y);
+        if (!x) continue;
+        for (const auto& [least, most] : at.spans) {
+            const double from = std::max(least, (*x)[0]), to = std::min(most, (*x)[1]);
+            if (to - from < 2) continue;
+            const Point end{static_cast<std::int32_t>(std::lround((from + to) / 2)), static_cast<std::int32_t>(y)};
+            if (!inside_of(target, end, end)) continue;
+            if (std::optional<Ring> way = back_from(k - 1, end)) return way;
+        }
+    }
+    return std::nullopt;
+}
+
+MaybeAir::MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest) {
+    const auto sums = sums_near(obstacles, envelope(flight, a, b, jumps, lowest));
+    const double highest_y = std::min(a.y, b.y), lowest_y = std::max(a.y, b.y);
+    const double deepest = std::min<double>(lowest, lowest_y + flight.drop.value_or(1e18));
+    for (int band = 0; band < (jumps ? bands : 1); ++band) {
+        const double low = flight.jump * band / bands, high = jumps ? flight.jump * (band + 1) / bands : 0;
+        Spans spans{{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
+        for (double time = 0; !spans.empty();) {
+            const double step = std::min(step_after(flight, high, time), step_after(flight, low, time));
+            Moment now;
+            const double top = highest_y - height_at(flight, high, time),
+                         next_top = highest_y - height_at(flight, high, time + step),
+                         bottom = lowest_y - height_at(flight, low, time),
+                         next_bottom = lowest_y - height_at(flight, low, time + step);
+            // Rounding to the lattice, and a body that is a hair narrower than it is.
+            now.top = std::min(top, next_top) - 8, now.bottom = std::max(bottom, next_bottom) + 8;
+            now.far = flight.leap * step, now.falls = next_bottom > bottom;
+            now.spans = wider(spans, now.far + 8);
+            Spans barred;
+            for (const auto& [sum, box] : sums) {
+                if (sum->passes != OneWay::none || box.least.y >= next_top || box.most.y <= next_bottom) continue;
+                const auto above = between(sum->ring, next_top, next_top),
+                           below = between(sum->ring, next_bottom, next_bottom);
+                if (!above || !below) continue;
+                const double from = std::max((*above)[0], (*below)[0]) + 8, to = std::min((*above)[1], (*below)[1]) - 8;
+                if (from < to) barred.push_back({from, to});
+            }
+            Spans next;
+            for (const auto& [free_from, free_to] : gaps(std::move(barred)))
+                for (const auto& [least, most] : now.spans)
+                    if (std::max(free_from, least) <= std::min(free_to, most))
+                        next.push_back({std::max(free_from, least), std::min(free_to, most)});
+            sort_and_join(next);
+            moments_.push_back(std::move(now));
+            spans = std::move(next);
+            time += step;
+            if (highest_y - height_at(flight, high, time) > deepest + 8) break;
+        }
+    }
+}
+
+bool MaybeAir::may_land_on(Point c, Point d) const {
+    return std::any_of(moments_.begin(), moments_.end(), [&](const Moment& at) {
+        if (!at.falls) return false;
+        const auto part = part_between(c, d, at.top, at.bottom);
+        return part && meet(at.spans, (*part)[0], (*part)[1]);
+    });
+}
+
+bool MaybeAir::may_touch(const Ring& target) const {
+    return std::any_of(moments_.begin(), moments_.end(), [&](const Moment& at) {
+        const auto x = between(target, at.top, at.bottom);
+        return x && meet(at.spans, (*x)[0], (*x)[1]);
+    });
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,56 @@
+// Inside the travel room: everywhere that a body may get to through the air, however it steers.
+#pragma once
+
+#include <array>
+#include <optional>
+#include <vector>
+
+#include "flight_internal.hpp"
+#include "obstacles_internal.hpp"
+
+namespace dryground::travel {
+
+using Spans = std::vector<std::array<double, 2>>;   // of x, steps: disjoint, sorted
+
+// A moment of a jump: where the body may be then, between two heights.
+struct Moment {
+    double top = 0, bottom = 0;   // y, steps; the body is between them from this moment to the next
+    double far = 0;               // how far it can go to the side until the next
+    bool falls = false;
+    Spans spans;                  // x at this moment
+};
+
+// Jumps of one height, from a way that is level, or a point. Between two moments the body moves where a whole strip is
+// free, so that every way that is found is free.
+class SureAir {
+public:
+    // Requires flight.jump > 0. `high`: of the apex.
+    SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest);
+
+    // A way that comes down on an edge, or into a convex ring.
+    [[nodiscard]] std::optional<Ring> to_edge(Point c, Point d) const;
+    [[nodiscard]] std::optional<Ring> into(const Ring& target) const;
+
+private:
+    [[nodiscard]] std::optional<Ring> back_from(std::size_t moment, Point end) const;
+
+    const Obstacles& obstacles_;
+    std::int32_t start_y_;
+    std::vector<Moment> moments_;
+};
+
+// Jumps of all heights from a way, in bands of height: at each moment the body is somewhere between the lowest and the
+// highest jump of its band. What is solid stops it where it fills all of that; lines that stop one way only do not.
+class MaybeAir {
+public:
+    // Requires flight.jump > 0.
+    MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest);
+
+    [[nodiscard]] bool may_land_on(Point c, Point d) const;
+    [[nodiscard]] bool may_touch(const Ring& target) const;
+
+private:
+    std::vector<Moment> moments_;   // of all bands
+};
+
+}   // namespace dryground::travel
