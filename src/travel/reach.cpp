@@ -46,7 +46,7 @@ Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
     if (maybe.reached.count(what) != 0 || !found.complete) return Reached::not_decided;
     const auto map = static_cast<std::size_t>(what.map);
-    if (map < maybe.maps.size() && maybe.maps[map] != 0 && (!stages.only_opens(what.map) || stages.turns(what.map)))
+    if (map < maybe.maps.size() && maybe.maps[map] != 0 && !stages.only_opens(what.map))
         return Reached::not_decided;
     return Reached::no;
 }
@@ -73,9 +73,9 @@ void Reach::Parts::list_places() {
         travel::Stage& stage = stages.on(map, most_held());
         const auto sure = found.places.find({map, stage.facts});
         // The most generous reading may know more facts: what it reached is asked by position.
-        travel::Stage& wider = stages.on(map, maybe.held);
+        travel::Stage& wider = stages.loosest(map, maybe.held);
         const auto may_be = maybe.stages.find({map, wider.facts});
-        const bool is_fixed = stages.only_opens(map) && !stages.turns(map);
+        const bool is_fixed = stages.only_opens(map);
         for (int place = 0; place < stage.ways->places(); ++place) {
             TravelPlace shape = stage.ways->shape(place);
             if (shape.line.empty() && shape.area.empty()) continue;
@@ -132,7 +132,7 @@ void Reach::Parts::find_dead_ends() {
         for (const travel::Sweep::Contact& contact : now.contacts)
             if (goal_things.count({contact.what.map, contact.what.deed}) != 0 ||
                 !travel::gains_of(stages, contact.what, state.held).empty())
-                add(contact.node);
+                add(contact.touch == nullptr ? contact.node : *now.find(contact.what.map, contact.touch->move.to));
         while (!open.empty()) {
             const std::size_t node = open.back();
             open.pop_back();
@@ -205,10 +205,10 @@ Reached Reach::reached(const Spot& place) const {
     if (!parts_->found.complete) return Reached::not_decided;
     for (const auto& [key, may_be] : parts_->maybe.stages) {
         if (key.first != place.map) continue;
-        const int at = parts_->stages.on(key.first, key.second).ways->find_place(place.storey, p);
+        const int at = parts_->stages.loosest(key.first, key.second).ways->find_place(place.storey, p);
         if (at >= 0 && may_be.has(at)) return Reached::not_decided;
     }
-    const bool fixed = parts_->stages.only_opens(place.map) && !parts_->stages.turns(place.map);
+    const bool fixed = parts_->stages.only_opens(place.map);
     return fixed || map_reached(place.map) == Reached::no ? Reached::no : Reached::not_decided;
 }
 

@@ -256,7 +256,7 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
     const auto arrive = [&](const Spot& spot) {
         if (stages.mover_on(spot.map) < 0) return;
         found.maps[static_cast<std::size_t>(spot.map)] = 1;
-        Stage& stage = stages.on(spot.map, found.held);
+        Stage& stage = stages.loosest(spot.map, found.held);
         MayBe& may_be = found.stages[{spot.map, stage.facts}];
         may_be.targets.resize(stage.deeds->targets.size());
         if (const int place = stage.ways->place_at(spot.storey, steps_of(spot.at)); place >= 0) may_be.add(place);
@@ -277,7 +277,7 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
         std::vector<std::pair<int, Facts>> keys;
         for (const auto& [key, may_be] : found.stages) keys.push_back(key);
         for (const auto& key : keys) {
-            Stage& stage = stages.on(key.first, key.second);
+            Stage& stage = stages.loosest(key.first, key.second);
             MayBe& may_be = found.stages.at(key);
             spread(stage, may_be);
             for (std::size_t d = 0; d < stage.deeds->deeds.size(); ++d) {
@@ -303,8 +303,8 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
         if (!more) break;
         // With more facts the ground of a map may be another: everything that was reached is gone on from there.
         for (const auto& key : keys) {
-            Stage& before = stages.on(key.first, key.second);
-            Stage& now = stages.on(key.first, found.held);
+            Stage& before = stages.loosest(key.first, key.second);
+            Stage& now = stages.loosest(key.first, found.held);
             if (before.facts == now.facts) continue;
             MayBe& into = found.stages[{key.first, now.facts}];
             into.targets.resize(now.deeds->targets.size());

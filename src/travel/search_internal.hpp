@@ -32,20 +32,23 @@ public:
     // The same for a mover that is a little another: belongs to the caller.
     [[nodiscard]] Stage with(int map, const Facts& held, const Mover& like);
     [[nodiscard]] const Deeds& deeds(int map);
-    // Whether the facts that shape a map's ground only ever take something away; and whether its tiles turn into others.
+    // The same by the most generous reading: tiles that turn into others are in nobody's way, and yet stood on.
+    [[nodiscard]] Stage& loosest(int map, const Facts& held);
+    // Whether the facts that shape a map's ground only ever take something away.
     [[nodiscard]] bool only_opens(int map);
-    [[nodiscard]] bool turns(int map) const;
     // Facts that may close something when they come true.
     [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
 
 private:
     void find_closing();
+    [[nodiscard]] Facts shaping(int map, const Facts& held);
 
     const World& world_;
     int mover_;
     std::map<int, Deeds> deeds_;
     std::map<int, Facts> ground_facts_;
-    std::map<std::pair<int, Facts>, Stage> stages_;
+    std::map<std::pair<int, Facts>, Stage> stages_, loosest_;
+    std::map<int, std::vector<Map>> turned_;   // by map: without its tiles that turn, then as they turn; none: none does
     std::vector<char> closing_;   // by fact
 };
 

@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <optional>
 
 #include "../ground/ground_internal.hpp"
 #include "search_internal.hpp"
@@ -7,13 +8,39 @@ namespace dryground::travel {
 
 namespace {
 
-bool may_react_by_turning(const World& world, const Map& map) {
-    return std::any_of(map.palette.begin(), map.palette.end(), [&](const Placed& placed) {
-        if (placed.tile < 0) return false;
-        const Tile& tile = world.tile(placed);
-        return std::any_of(tile.reacts.begin(), tile.reacts.end(),
-                           [](const Reaction& reaction) { return reaction.then != Reaction::Then::stays; });
-    });
+// What a tile turns into when something happens to it; nothing where it stays what it is.
+std::optional<Placed> turned(const World& world, const Placed& placed) {
+    if (placed.tile < 0) return std::nullopt;
+    for (const Reaction& reaction : world.tile(placed).reacts) {
+        if (reaction.then == Reaction::Then::goes) return Placed{};
+        if (reaction.then == Reaction::Then::turns) return Placed{placed.tileset, reaction.turns_into, placed.orientation};
+    }
+    return std::nullopt;
+}
+
+// A map with each tile that turns put to another.
+template <class Other>
+Map with_others(const World& world, const Map& map, Other other) {
+    Map changed = map;
+    for (std::size_t l = 0; l < map.layers.size(); ++l)
+        for (int r = 0; !map.layers[l].holds_objects && r < map.rows; ++r)
+            for (int c = 0; c < map.columns; ++c)
+                if (const auto next = turned(world, map.placed(map.layers[l], c, r)))
+                    changed.put(l, c, r, other(*next));
+    return changed;
+}
+
+// Nothing where no tile of a map turns. Tiles may turn to and fro: four times are enough to see each of them.
+std::vector<Map> turned_maps(const World& world, const Map& map) {
+    if (std::none_of(map.palette.begin(), map.palette.end(), [&](const Placed& p) { return turned(world, p).has_value(); }))
+        return {};
+    std::vector<Map> maps{with_others(world, map, [](const Placed&) { return Placed{}; })};
+    Map now = map;
+    for (int times = 0; times < 4; ++times) {
+        now = with_others(world, now, [](const Placed& next) { return next; });
+        maps.push_back(now);
+    }
+    return maps;
 }
 
 }   // namespace
@@ -31,18 +58,38 @@ const Deeds& Stages::deeds(int map) {
     return known->second;
 }
 
+Facts Stages::shaping(int map, const Facts& held) {
+    const auto [all, is_new_map] = ground_facts_.try_emplace(map);
+    if (is_new_map) all->second = facts_of_ground(world_, world_.maps()[static_cast<std::size_t>(map)]);
+    Facts facts;
+    std::set_intersection(held.begin(), held.end(), all->second.begin(), all->second.end(), std::back_inserter(facts));
+    return facts;
+}
+
+Stage& Stages::loosest(int map, const Facts& held) {
+    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+    const auto [turned, is_new_map] = turned_.try_emplace(map);
+    if (is_new_map) turned->second = turned_maps(world_, of);
+    if (turned->second.empty()) return on(map, held);
+    const Facts facts = shaping(map, held);
+    const auto [known, is_new] = loosest_.try_emplace({map, facts});
+    Stage& stage = known->second;
+    if (!is_new) return stage;
+    stage.map = map, stage.mover = mover_on(map), stage.facts = facts, stage.deeds = &deeds(map);
+    WaysOf ways{world_, turned->second.front(), stage.mover, stage.facts, stage.deeds->targets, nullptr, {&of}};
+    for (std::size_t i = 1; i < turned->second.size(); ++i) ways.also.push_back(&turned->second[i]);
+    stage.ways = ways_of(ways);
+    return stage;
+}
+
 Stage& Stages::on(int map, const Facts& held) {
     const Map& of = world_.maps()[static_cast<std::size_t>(map)];
-    const auto [shaping, is_new_map] = ground_facts_.try_emplace(map);
-    if (is_new_map) shaping->second = facts_of_ground(world_, of);
-    Facts facts;
-    std::set_intersection(held.begin(), held.end(), shaping->second.begin(), shaping->second.end(),
-                          std::back_inserter(facts));
+    const Facts facts = shaping(map, held);
     const auto [known, is_new] = stages_.try_emplace({map, facts});
     Stage& stage = known->second;
     if (!is_new) return stage;
     stage.map = map, stage.mover = mover_on(map), stage.facts = facts, stage.deeds = &deeds(map);
-    stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets});
+    stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets, nullptr, {}});
     return stage;
 }
 
@@ -50,7 +97,7 @@ Stage Stages::with(int map, const Facts& held, const Mover& like) {
     const Stage& known = on(map, held);
     Stage stage{map, known.mover, known.facts, known.deeds, nullptr};
     const Map& of = world_.maps()[static_cast<std::size_t>(map)];
-    stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets, &like});
+    stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets, &like, {}});
     return stage;
 }
 
@@ -62,7 +109,7 @@ void Stages::find_closing() {
     };
     for (const Map& map : world_.maps()) {
         for (const Layer& layer : map.layers) {
-            if (layer.decor) continue;
+            if (!ground::may_count(layer)) continue;
             close(layer.unless);
             close(layer.when);
         }
@@ -77,10 +124,6 @@ bool Stages::only_opens(int map) {
     const Facts shaping = facts_of_ground(world_, world_.maps()[static_cast<std::size_t>(map)]);
     return std::none_of(shaping.begin(), shaping.end(),
                         [&](int fact) { return closing_[static_cast<std::size_t>(fact)] != 0; });
-}
-
-bool Stages::turns(int map) const {
-    return may_react_by_turning(world_, world_.maps()[static_cast<std::size_t>(map)]);
 }
 
 }   // namespace dryground::travel

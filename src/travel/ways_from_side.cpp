@@ -49,7 +49,16 @@ public:
         footing_.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
         footing_.kerb = static_cast<std::int32_t>(mover.kerb_px.value_or(0) * steps_per_px);
         const std::vector<Group> groups = groups_of(of);
-        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+        for (const int storey : ground::storeys_of(map_)) {
+            Level level{storey, Obstacles(groups, storey, mover)};
+            std::vector<Stand> stands = stands_of(level.obstacles, footing_);
+            for (const Map* other : of.also) {
+                const WaysOf then{of.world, *other, of.mover, of.facts, of.targets, of.like};
+                for (Stand& stand : stands_of(Obstacles(groups_of(then), storey, mover), footing_))
+                    stands.push_back(std::move(stand));
+            }
+            add_level(std::move(level), std::move(stands));
+        }
         index_targets();
     }
 
@@ -132,11 +141,10 @@ private:
         std::vector<Point> falls_out;
     };
 
-    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
-        Level level{storey, Obstacles(groups, storey, mover)};
+    void add_level(Level level, std::vector<Stand> stands) {
         const Point least = map_.least(), most = map_.most();
         std::vector<Bounds> boxes;
-        for (Stand& stand : stands_of(level.obstacles, footing_)) {
+        for (Stand& stand : stands) {
             // Outside of the map nobody stands, as on top of its rim.
             if (!detail::meet(detail::box_around(stand.points), {least, most})) continue;
             for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
@@ -317,7 +325,9 @@ private:
     }
     void add_fall(const Level& level, Point p, Known& known) const {
         Fall falls = fall(level, p);
-        if (falls.out) known.falls_out.push_back(falls.way.back());
+        // Beside the map it has left it: whether it may is for the rule of leaks.
+        const std::int32_t x = falls.way.back().x;
+        if (falls.out && x >= map_.least().x && x <= map_.most().x) known.falls_out.push_back(falls.way.back());
         if (falls.stand >= 0 && falls.way.size() > 1) add(known, {falls.stand, Going::drops, std::move(falls.way)});
         // In the air, and yet on a stand already.
         else if (falls.stand >= 0 && stand_at(level, p, false) != falls.stand)

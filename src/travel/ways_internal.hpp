@@ -78,6 +78,7 @@ struct WaysOf {
     const Facts& facts;
     const std::vector<Target>& targets;   // must outlive the ways
     const Mover* like = nullptr;          // another body, or other figures, than the mover's own
+    std::vector<const Map*> also{};       // the map as it may be at other times: what can be stood on there counts, too
 
     [[nodiscard]] const Mover& figures() const {
         return like != nullptr ? *like : world.movers()[static_cast<std::size_t>(mover)];

@@ -169,7 +169,7 @@ std::string text(const World& world, const InTheWay& in_the_way) {
         case Sort::needs_fact: return fmt::format("{} needs {}, which cannot be had before", lock(), fact());
         case Sort::fact_never_given:
             return in_the_way.map < 0 ? fmt::format("nothing that can be set off gives {}", fact())
-                                      : fmt::format("{} needs {}, which nothing gives", lock(), fact());
+                                      : fmt::format("{} needs {}, which nothing that can be set off gives", lock(), fact());
         case Sort::behind_itself:
             return fmt::format("{} needs {}, which is given only behind it", lock(), fact());
         case Sort::too_high: return fmt::format("{} above the highest jump from {}", by(), from());

@@ -87,11 +87,11 @@ const NearMiss near_misses[] = {
     {"flat.toml", "to = \"cave/mat\"", "to = \"flat/key\"", "map-unlinked at cave.toml:2:8"},
     // facts and names
     {"flat.toml", "fires = \"enter\", gives = [\"has_key\"]", "fires = \"enter\"", "fact-never-true at flat.toml:38:3"},
-    {"cave.toml", "gives = [\"lamp_lit\"]", "runs = \"ring_bell\"", "fact-never-true at world.toml:31:1"},
-    {"flat.toml", ", needs = [\"has_key\"]", "", "fact-unread at world.toml:30:1"},
-    {"flat.toml", ", runs = \"ring_bell\"", ", gives = [\"lamp_lit\"]", "event-unused at world.toml:34:1"},
+    {"cave.toml", "gives = [\"lamp_lit\"]", "runs = \"ring_bell\"", "fact-never-true at world.toml:34:1"},
+    {"flat.toml", ", needs = [\"has_key\"]", "", "fact-unread at world.toml:33:1"},
+    {"flat.toml", ", runs = \"ring_bell\"", ", gives = [\"lamp_lit\"]", "event-unused at world.toml:37:1"},
     {"world.toml", "ring_bell = \"rings\"", "ring_bell = \"rings\"\nring_ball = \"rolls\"",
-     "name-twins at world.toml:35:1"},
+     "name-twins at world.toml:38:1"},
     {MORE("  { name = \"wet_a\", kind = \"entity\", at = [8, 8], when = [\"has_key\"] },\n  { name = \"wet_b\", kind = "
           "\"entity\", at = [8, 8], when = [\"lamp_lit\"] },\n"),
      "states-overlap at flat.toml:42:3"},

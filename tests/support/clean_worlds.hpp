@@ -47,6 +47,10 @@ lamp_lit = "the lamp is lit"
 [events]
 ring = "rings"
 
+[kinds.taken]
+role = "entity"
+area = {{ circle = [0, 0, 6] }}
+
 [kinds.crab]
 role = "spawn"
 mover = "crab"
@@ -210,7 +214,7 @@ inline Files clean_world(std::uint64_t round) {
         if (name == std::string("outside")) {
             objects += fmt::format("  {{ name = \"landing\", kind = \"spawn\", {} }},\n", place());
             objects += fmt::format(
-                "  {{ name = \"key\", kind = \"entity\", {}, fires = \"enter\", gives = [\"has_key\"] }},\n", cell());
+                "  {{ name = \"key\", kind = \"taken\", {}, fires = \"enter\", gives = [\"has_key\"] }},\n", cell());
             objects += fmt::format("  {{ name = \"doorstep\", kind = \"entity\", {} }},\n", place());
             objects += fmt::format(
                 "  {{ name = \"door\", kind = \"link\", {}, to = \"inside/mat\", fires = \"use\", needs = "

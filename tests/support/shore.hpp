@@ -120,7 +120,7 @@ name = "people"
 objects = [
   { name = "landing", kind = "spawn", at = [120, 64] },
   { name = "crab_a", kind = "crab", at = [152, 48] },
-  { name = "key", kind = "entity", at = [96, 56], fires = "enter", gives = ["has_key"] },
+  { name = "key", kind = "entity", circle = [96, 56, 6], fires = "enter", gives = ["has_key"] },
   { name = "door", kind = "link", cells = [11, 2, 1, 1], to = "cave/mat", fires = "use", needs = ["has_key"] },
   { name = "bell", kind = "trigger", box = [96, 32, 16, 16], runs = "ring_bell" },
   { name = "box", kind = "chest", at = [112, 64] },

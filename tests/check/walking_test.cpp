@@ -1,0 +1,145 @@
+// Rules of walking: what trips them, and what just does not.
+// Also tests src/check: walking
+#include <catch2/catch.hpp>
+
+#include "clean_worlds.hpp"
+#include "rambles.hpp"
+#include "tripped.hpp"
+
+using namespace dryground;
+
+namespace {
+
+const bool noted = [] {
+    for (const char* rule : {"goal-unreachable", "key-behind-own-lock", "dead-end", "out-of-reach", "bottomless", "jump-unknown"})
+        tripped().insert(rule);
+    return true;
+}();
+
+constexpr const char* landing = "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },\n";
+
+// What the rules of walking say, each as `rule: message`.
+std::string told(const worlds::Files& files) {
+    std::string told;
+    const Report report = worlds::all_findings(files);
+    for (const Finding& finding : report.findings())
+        if (finding.rule >= Rule::goal_unreachable && finding.rule <= Rule::jump_unknown)
+            told += fmt::format("{}{}: {}", told.empty() ? "" : "\n", rule_text(finding.rule).name, message(finding));
+    return told;
+}
+
+worlds::Files with_goal(worlds::Files files, const char* goals) {
+    return worlds::with(std::move(files), "world.toml", "start = ", fmt::format("goals = {}\nstart = ", goals));
+}
+
+}   // namespace
+
+TEST_CASE("a goal that no way leads to is told, with what is missing", "[walking]") {
+    REQUIRE(noted);
+    const auto ledge = [](int row) {   // rows above the floor: 16 px each
+        std::vector<std::string> rows{"......", "......", "......", "......", "......", "######"};
+        rows[static_cast<std::size_t>(5 - row)][3] = '#';
+        return with_goal(rambles::one_map(rows, landing + fmt::format("{{ name = \"shell\", kind = \"thing\", at = [56, {}] }},\n",
+                                                                      80 - 16 * row)),
+                         "{ objects = [\"flat/shell\"] }");
+    };
+    CHECK(told(ledge(1)) == "");
+    CHECK(told(ledge(2)) == "");
+    // jump_px is 40; the shell is 8 px high, the body 14 px: from beside the ledge it is reached with its head
+    CHECK(told(ledge(4)).find("goal-unreachable: goal 'flat/shell' cannot be reached: ") == 0);
+    CHECK(told(ledge(4)).find("above the highest jump from") != std::string::npos);
+}
+
+TEST_CASE("a key behind its own lock", "[walking]") {
+    const auto rooms = [](int key_x) {
+        worlds::Files files = rambles::one_map(
+            {"########", "#..D...#", "#..D...#", "########"},
+            fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [32, 48] }},\n"
+                        "{{ name = \"key\", kind = \"thing\", at = [{}, 48], gives = [\"has_key\"] }},\n",
+                        key_x),
+            {}, "has_key = \"\"\n");
+        files = worlds::with(files, "marsh.toml", "[tiles.peat]",
+                             "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"has_key\"]\n\n[tiles.peat]");
+        return worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
+    };
+    CHECK(told(rooms(24)) == "");
+    CHECK(told(rooms(88)) ==
+          "key-behind-own-lock: the tile on cell (3, 1) needs 'has_key', but 'has_key' is only given behind it");
+}
+
+TEST_CASE("two doors that open each other", "[walking]") {
+    worlds::Files files = rambles::one_map({"###########", "#..D...E..#", "#..D...E..#", "###########"},
+                                           "{ name = \"landing\", kind = \"spawn\", at = [88, 48] },\n"
+                                           "{ name = \"a\", kind = \"thing\", at = [24, 48], gives = [\"opens_e\"] },\n"
+                                           "{ name = \"b\", kind = \"thing\", at = [152, 48], gives = [\"opens_d\"] },\n",
+                                           {}, "opens_d = \"\"\nopens_e = \"\"\n");
+    files = worlds::with(files, "marsh.toml", "[tiles.peat]",
+                         "[tiles.door_d]\nshapes = [\"cell\"]\nneeds = [\"opens_d\"]\n\n"
+                         "[tiles.door_e]\nshapes = [\"cell\"]\nneeds = [\"opens_e\"]\n\n[tiles.peat]");
+    files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door_d\", \"E\" = \"door_e\", \"#\" = \"peat\"");
+    const Report report = worlds::all_findings(with_goal(files, "{ facts = [\"opens_d\"] }"));
+    CHECK(worlds::of_rule(report, Rule::goal_unreachable).size() == 1);
+}
+
+TEST_CASE("a pit that nobody gets out of, unless that is meant", "[walking]") {
+    const auto pit = [](int deep) {
+        std::vector<std::string> rows{"........", "........", "........", "........", "........"};
+        for (int r = 0; r < deep; ++r) rows.push_back("###..###");
+        rows.push_back("########");
+        return rambles::one_map(rows, landing);
+    };
+    CHECK(told(pit(2)) == "");
+    CHECK(told(pit(3)) == "dead-end: whoever gets to [53, 128] on map 'flat' cannot get back");
+    // with a goal down there it is the way on
+    worlds::Files files = rambles::one_map({"........", "........", "........", "........", "........", "###..###", "###..###",
+                                            "###..###", "########"},
+                                           landing + std::string("{ name = \"shell\", kind = \"thing\", at = [64, 128] },\n"));
+    CHECK(told(with_goal(files, "{ objects = [\"flat/shell\"] }")) == "");
+}
+
+TEST_CASE("what is set off somewhere that nobody gets to", "[walking]") {
+    const auto gong = [](int y) {
+        return rambles::one_map({"......", "......", "......", "......", "......", "######"},
+                                landing + fmt::format("{{ name = \"gong\", kind = \"trigger\", box = [40, {}, 16, 8], gives = "
+                                                      "[\"rung\"] }},\n",
+                                                      y),
+                                {}, "rung = \"\"\n");
+    };
+    CHECK(told(gong(19)) == "");   // its lower end lies above the head by 39 px
+    CHECK(told(gong(17)).find("out-of-reach: trigger 'gong' cannot be reached: 2 px above the highest jump from (") == 0);
+}
+
+TEST_CASE("holes that a body falls through for ever", "[walking]") {
+    const worlds::Files files =
+        rambles::one_map({"........", "........", "........", "........", "........", "###..###"}, landing);
+    CHECK(told(files) == "");
+    CHECK(told(worlds::with(files, "flat.toml", "rim = \"earth\"", "rim = \"open\"")).find("bottomless: warden falls out of the map for ever: in column") == 0);
+}
+
+TEST_CASE("a mover seen from the side that does not say how it jumps", "[walking]") {
+    rambles::Figures figures;
+    figures.more = "jump_px = 40\n";
+    CHECK(told(rambles::one_map({"......", "......", "......", "......", "......", "######"}, landing, figures)) ==
+          "jump-unknown: mover 'warden' moves seen from the side, but 'leap_px' is missing");
+    figures.more = "jump_px = 0\nleap_px = 0\n";
+    CHECK(told(rambles::one_map({"......", "......", "......", "......", "......", "######"}, landing, figures)) == "");
+}
+
+TEST_CASE("worlds as careful people make them are walked without a finding", "[walking]") {
+    for (std::uint64_t round = 0; round < static_cast<std::uint64_t>(chance::rounds(300)); ++round) {
+        const worlds::Files files = worlds::clean_world(round);
+        INFO("round " << round << "\n" << files.at("outside.toml") << files.at("inside.toml"));
+        CHECK(told(files) == "");
+    }
+}
+
+TEST_CASE("a start that is misspelt or in the ground does not silence the rules", "[walking]") {
+    const auto pit = [](const char* start, int y) {
+        worlds::Files files = rambles::one_map(
+            {"........", "........", "........", "........", "........", "###..###", "###..###", "###..###", "########"},
+            fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [16, {}] }},\n", y));
+        return worlds::with(files, "world.toml", "flat/landing", start);
+    };
+    CHECK(told(pit("flat/landig", 80)).find("dead-end") == 0);
+    CHECK(told(pit("flat/landing", 84)).find("dead-end") == 0);
+}
