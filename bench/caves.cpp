@@ -213,6 +213,76 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return built.world();
 }
 
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
+    const BodyDraft body{.form = BoxPx{0, 0, 10, 14}, .y = -7};
+    WorldDraft world{.title = "Walked caves", .player = Name{"warden"}, .start = Name{"cave/landing"}};
+    world.barriers = {{"earth"}};
+    world.movers = {{.name = {"warden"},
+                     .body = body,
+                     .stopped_by = {{"earth"}},
+                     .moves = {moves == Moves::steps  ? "steps"
+                               : moves == Moves::free ? "free"
+                                                      : "side"},
+                     .jump_px = 40,
+                     .leap_px = 56,
+                     .kerb_px = 2,
+                     .slope_degrees = 46}};
+    MapDraft map = map_of(grid, side, tiles, chance);
+    map.rim = Said<std::string>{"earth"};
+    LayerDraft things{.name = "things", .holds_objects = true};
+    int c = side / 2, r = side / 2;   // an open cell with another above it, on a solid one
+    while (grid[at(side, c, r)] != 0 || grid[at(side, c, r - 1)] != 0 || grid[at(side, c, r + 1)] != 1)
+        if (++c + 1 == side) c = 1, ++r;
+    things.objects.push_back({.name = {"landing"},
+                              .kind = {"spawn"},
+                              .form = PointPx{16.0 * c + 8, moves == Moves::side ? 16.0 * r + 16 : 16.0 * r + 15}});
+    map.layers.push_back(std::move(things));
+    WorldBuilder builder;
+    const Loaded built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
+World locked_world(int rooms, int keys) {
+    WorldDraft world{.title = "Locks", .player = Name{"warden"}, .start = Name{"room_0/mat"}};
+    world.barriers = {{"earth"}};
+    world.movers = {{.name = {"warden"}, .body = {.form = BoxPx{0, 0, 6, 6}}, .stopped_by = {{"earth"}}}};
+    for (int key = 0; key < keys; ++key) world.facts.push_back({{"key_" + std::to_string(key)}});
+    WorldBuilder builder;
+    std::vector<MapDraft> maps;
+    for (int room = 0; room < rooms; ++room) {
+        MapDraft map{.name = "room_" + std::to_string(room), .size = {{16, 16}}};
+        map.rim = Said<std::string>{"earth"};
+        LayerDraft things{.name = "things", .holds_objects = true};
+        const auto thing = [&](const std::string& name, const char* kind, double x, double y) {
+            return ObjectDraft{.name = {name}, .kind = {kind}, .form = BoxPx{x, y, 8, 8}};
+        };
+        things.objects.push_back({.name = {"mat"}, .kind = {"entity"}, .form = PointPx{16, 16}});
+        for (const int to : {(room + 1) % rooms, (room + rooms - 1) % rooms}) {
+            ObjectDraft door = thing("to_" + std::to_string(to), "link", to > room ? 200.0 : 220.0, 16);
+            door.to = Name{"room_" + std::to_string(to) + "/mat"};
+            things.objects.push_back(std::move(door));
+        }
+        for (int key = room; key < keys; key += rooms) {
+            const int place = key / rooms;
+            ObjectDraft chest =
+                thing("chest_" + std::to_string(key), "trigger", 24.0 + place % 8 * 24, 48.0 + place / 8 * 24);
+            chest.gives = {{"key_" + std::to_string(key)}};
+            if (key > 0) chest.needs = {{"key_" + std::to_string(key - 1)}};
+            things.objects.push_back(std::move(chest));
+        }
+        map.layers.push_back(std::move(things));
+        maps.push_back(std::move(map));
+    }
+    builder.world(std::move(world));
+    for (MapDraft& map : maps) builder.map(std::move(map));
+    const Loaded built = builder.build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
 World noise_world(int side, Tiles tiles, unsigned seed) {
     std::mt19937 chance(seed);
     return world_of(random_grid(side, 50, chance), side, tiles, chance);

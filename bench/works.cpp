@@ -13,6 +13,7 @@ void run_all(const Settings& settings, const Tell& tell) {
     measure_growth(settings, tell);
     measure_checks(settings, tell);
     measure_play(settings, tell);
+    measure_walking(settings, tell);
 #ifdef DRYGROUND_HAS_CHIPMUNK
     measure_physics(settings, tell);
 #endif

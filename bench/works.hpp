@@ -22,6 +22,7 @@ void measure_booleans(const Settings& settings, const Tell& tell);
 void measure_growth(const Settings& settings, const Tell& tell);
 void measure_forms(const Settings& settings, const Tell& tell);
 void measure_checks(const Settings& settings, const Tell& tell);
+void measure_walking(const Settings& settings, const Tell& tell);
 void measure_physics(const Settings& settings, const Tell& tell);   // where there is an engine
 void measure_play(const Settings& settings, const Tell& tell);
 void measure_files(const Settings& settings, const Tell& tell);

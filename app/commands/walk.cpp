@@ -52,7 +52,8 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
     double x = 0, y = 0;
     char comma = 0;
     std::istringstream numbers(rest);
-    if (!(numbers >> x >> comma >> y) || comma != ',' || !(numbers >> std::ws).eof() || !dg::in_range(x) || !dg::in_range(y))
+    if (!(numbers >> x >> comma >> y) || comma != ',' || !(numbers >> std::ws).eof() || !dg::in_range(x) ||
+        !dg::in_range(y))
         stop(misuse, fmt::format("{}: '{}' is no place; write MAP@X,Y in px", option, words));
     named.spot.at = {x, y};
     return named;
@@ -69,9 +70,15 @@ void tell_goals(const dg::World& world, const dg::Reach& reach, std::string& tex
     for (const dg::GoalReached& goal : reach.goals()) {
         text += fmt::format("goal {}: ", words_of(world, goal));
         switch (goal.reached) {
-            case dg::Reached::yes: text += "reached\n"; continue;
-            case dg::Reached::no: text += "out of reach"; break;
-            case dg::Reached::not_decided: text += "not decided"; break;
+            case dg::Reached::yes:
+                text += "reached\n";
+                continue;
+            case dg::Reached::no:
+                text += "out of reach";
+                break;
+            case dg::Reached::not_decided:
+                text += "not decided";
+                break;
         }
         const dg::InTheWay way =
             goal.object >= 0 ? reach.in_the_way(goal.map, goal.object) : reach.in_the_way_of_fact(goal.fact);
@@ -97,9 +104,9 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
             if (!matters(object)) continue;
             const dg::Reached reached = reach.reached(id, static_cast<int>(o));
             if (reached == dg::Reached::yes) continue;
-            const std::string name = object.name.empty()
-                                         ? fmt::format("a {}", world.kinds()[static_cast<std::size_t>(object.kind)].name)
-                                         : object.name;
+            const std::string name =
+                object.name.empty() ? fmt::format("a {}", world.kinds()[static_cast<std::size_t>(object.kind)].name)
+                                    : object.name;
             text += fmt::format("{}: {}/{} at ({:.0f}, {:.0f}): {}\n",
                                 reached == dg::Reached::no ? "out of reach" : "not decided", map.name, name,
                                 dg::to_px(object.position.x), dg::to_px(object.position.y),
@@ -115,8 +122,7 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
     spots("falls out of the map", reach.bottomless());
     std::size_t undecided = 0;
     for (const dg::TravelPlace& place : reach.places()) undecided += place.reached == dg::Reached::not_decided ? 1 : 0;
-    if (undecided > 0)
-        text += fmt::format("not decided: {} of {} places\n", undecided, reach.places().size());
+    if (undecided > 0) text += fmt::format("not decided: {} of {} places\n", undecided, reach.places().size());
 }
 
 void run_walk(const WalkOptions& options) {
@@ -147,8 +153,7 @@ void run_walk(const WalkOptions& options) {
         } else {
             const dg::Reached is = to.object >= 0 ? reach.reached(to.spot.map, to.object) : reach.reached(to.spot);
             text = fmt::format("{}: {}", options.to, is == dg::Reached::no ? "out of reach" : "not decided");
-            if (to.object >= 0)
-                text += fmt::format(": {}", dg::text(world, reach.in_the_way(to.spot.map, to.object)));
+            if (to.object >= 0) text += fmt::format(": {}", dg::text(world, reach.in_the_way(to.spot.map, to.object)));
             text += "\n";
         }
     } else {
@@ -161,8 +166,7 @@ void run_walk(const WalkOptions& options) {
         reached = std::all_of(reach.goals().begin(), reach.goals().end(),
                               [](const dg::GoalReached& goal) { return goal.reached == dg::Reached::yes; });
     }
-    write_result(options.out,
-                 options.format == "json" ? dg::walk_json(world, reach, route) + "\n" : dg::visible(text));
+    write_result(options.out, options.format == "json" ? dg::walk_json(world, reach, route) + "\n" : dg::visible(text));
     if (!reached) throw Stop{findings};
 }
 
@@ -175,7 +179,8 @@ void add_walk(CLI::App& app) {
     command->add_option("--mover", options->mover, "This mover, in place of each map's player")->type_name("NAME");
     command->add_option("--from", options->from, "Where it begins, in place of the world's start")
         ->type_name("MAP/OBJECT|MAP@X,Y");
-    command->add_option("--to", options->to, "Only the way there, in place of all goals")->type_name("MAP/OBJECT|MAP@X,Y");
+    command->add_option("--to", options->to, "Only the way there, in place of all goals")
+        ->type_name("MAP/OBJECT|MAP@X,Y");
     command->add_option("--given", options->given, "Facts that hold from the beginning")->type_name("FACT");
     command->add_option("--states", options->states, "How many states of facts are looked at")->capture_default_str();
     command->add_option("--format", options->format, "How to write it")
@@ -183,7 +188,9 @@ void add_walk(CLI::App& app) {
         ->capture_default_str()
         ->type_name("FORMAT");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
-    command->footer("Exit code 1 where a goal, or --to, is not reached.\nExample: dryground walk demo/world.toml --to pump_house/valve");
+    command->footer(
+        "Exit code 1 where a goal, or --to, is not reached.\nExample: dryground walk demo/world.toml --to "
+        "pump_house/valve");
     command->callback([options] { run_walk(*options); });
 }
 

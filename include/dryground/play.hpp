@@ -22,6 +22,7 @@
 #include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
 #include "dryground/touch.hpp"
+#include "dryground/travel.hpp"
 
 namespace dryground {
 
@@ -169,6 +170,12 @@ public:
     // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
     // from the side that they block.
     [[nodiscard]] Blocked blocked(int mover, PointPx from, PointPx to, int storey = 0) const;
+
+    // A way of a mover to another place of the present map, as that is now: steps, walks, drops and jumps as its
+    // figures say (travel.hpp), all of it free. Nothing where none is found. Cost: after each change of ground the
+    // first question of a mover merges the map for it; seen from the side jumps are looked for where the search comes,
+    // once.
+    [[nodiscard]] std::optional<Route> route(int mover, PointPx from, PointPx to, int storey = 0) const;
 
     // ---- what is there ----
 

@@ -9,6 +9,8 @@
 // it. `no` is said when not even the most generous reading gets there: the highest jumps, steered at will, everything
 // that needs facts open that may ever open. What lies between is `not_decided`.
 //
+// Maps that reach further than 2^28 steps (a million px) from cell (0, 0) are not walked on.
+//
 // Places are in px, y down. Ids are positions in the world's and the maps' lists. Results are values that refer to the
 // world, which must outlive them. Threads: none of its own; the same question has the same answer. Where a caller's
 // promise is broken (an id that is not there) std::out_of_range says which.
@@ -41,14 +43,14 @@ struct Spot {
 
 struct RouteStep {
     Going going = Going::walks;
-    int mover = -1;                      // who goes: the player may be another mover on another map
-    Spot from, to;                       // positions of the mover
-    std::vector<PointPx> way{};          // from the first to the last; a jump's curve made straight
-    double px = 0;                       // how long that is
-    int object = -1, layer = -1;         // what it follows or sets off: an object of from's map, or a tile
-    std::array<int, 2> cell{};           // of the tile
-    Fires fires = Fires::enter;          // how that is set off
-    Facts needs{}, gained{};             // facts that this needs, and that hold from now on
+    int mover = -1;                // who goes: the player may be another mover on another map
+    Spot from, to;                 // positions of the mover
+    std::vector<PointPx> way{};    // from the first to the last; a jump's curve made straight
+    double px = 0;                 // how long that is
+    int object = -1, layer = -1;   // what it follows or sets off: an object of from's map, or a tile
+    std::array<int, 2> cell{};     // of the tile
+    Fires fires = Fires::enter;    // how that is set off
+    Facts needs{}, gained{};       // facts that this needs, and that hold from now on
 };
 
 // The first step begins where the mover starts; each begins where the one before ends.
@@ -71,7 +73,17 @@ struct GoalReached {
 
 // The first thing that is in the way of something.
 struct InTheWay {
-    enum class Sort { nothing, needs_fact, fact_never_given, behind_itself, too_high, too_far, too_narrow, closed, nowhere };
+    enum class Sort {
+        nothing,
+        needs_fact,
+        fact_never_given,
+        behind_itself,
+        too_high,
+        too_far,
+        too_narrow,
+        closed,
+        nowhere
+    };
     Sort sort = Sort::nothing;
     int map = -1, object = -1, layer = -1;   // what needs the fact: an object, or a tile
     std::array<int, 2> cell{};
@@ -81,10 +93,10 @@ struct InTheWay {
 };
 
 struct ReachOptions {
-    int mover = -1;               // a mover's id; -1: each map's player
-    std::optional<Spot> from{};   // nothing: where the world starts
-    Facts given{};                // facts that hold from the beginning: sorted ids
-    std::size_t states = 100000;  // how many states of facts that also close something are looked at
+    int mover = -1;                // a mover's id; -1: each map's player
+    std::optional<Spot> from{};    // nothing: where the world starts
+    Facts given{};                 // facts that hold from the beginning: sorted ids
+    std::size_t states = 100000;   // how many states of facts that also close something are looked at
 };
 
 class Reach {

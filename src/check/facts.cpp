@@ -97,8 +97,8 @@ void relate(Finding& finding, const std::vector<User>& users, std::size_t from, 
 
 void check_fact(const World& world, const NamedThing& fact, const std::vector<User>& gives,
                 const std::vector<User>& needs, Findings& findings) {
-    const bool is_goal =
-        std::any_of(world.goals().begin(), world.goals().end(), [&](const Goal& goal) { return goal.words == fact.name; });
+    const bool is_goal = std::any_of(world.goals().begin(), world.goals().end(),
+                                     [&](const Goal& goal) { return goal.words == fact.name; });
     const std::string thing = fmt::format("fact '{}'", fact.name);
     if (gives.empty() && !needs.empty()) {
         Finding finding = at(findings, Rule::fact_never_true, needs.front(), {needs.front().words, fact.name});

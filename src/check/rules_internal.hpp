@@ -6,9 +6,9 @@
 #include <string>
 
 #include "../geometry/box_index_internal.hpp"
+#include "../travel/free_space_internal.hpp"
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
-#include "../travel/free_space_internal.hpp"
 
 namespace dryground::check_rules {
 

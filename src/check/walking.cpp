@@ -36,13 +36,14 @@ private:
         if (way.object >= 0) return words_of(world_, map(way.map).objects[static_cast<std::size_t>(way.object)]);
         return way.layer < 0 ? "the way" : fmt::format("the tile on cell ({}, {})", way.cell[0], way.cell[1]);
     }
-    // What is behind its own lock is told by that rule; the goals behind it are told, too, since they are what is missed.
+    // What is behind its own lock is told by that rule; the goals behind it are told, too, since they are what is
+    // missed.
     void check_goals() {
         for (std::size_t g = 0; g < world_.goals().size(); ++g) {
             const Goal& goal = world_.goals()[g];
             if (reach_.goals()[g].reached != Reached::no) continue;
-            const InTheWay way = goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object)
-                                                  : reach_.in_the_way_of_fact(goal.fact);
+            const InTheWay way =
+                goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object) : reach_.in_the_way_of_fact(goal.fact);
             Finding finding =
                 findings_.start(Rule::goal_unreachable, goal.place, "the world", {goal.words, text(world_, way)});
             finding.hint = Hint{"`dryground walk` tells the way as far as it goes", ""};
@@ -158,8 +159,9 @@ private:
             const Map& of = map(where.first);
             const PointPx first{(*set.begin() + 0.5) * of.cell_width, to_px(of.most().y) - 0.5 * of.cell_height};
             const std::string& mover = world_.movers()[static_cast<std::size_t>(of.player)].name;
-            Finding finding = at(Rule::bottomless, {where.first, where.second, first},
-                                 {mover, fmt::format("in column{} {}", set.size() == 1 ? "" : "s", fmt::join(set, ", "))});
+            Finding finding =
+                at(Rule::bottomless, {where.first, where.second, first},
+                   {mover, fmt::format("in column{} {}", set.size() == 1 ? "" : "s", fmt::join(set, ", "))});
             finding.hint = Hint{"close the hole, or give the map a rim", "rim = \"…\""};
             findings_.add(std::move(finding));
         }

@@ -75,6 +75,7 @@ std::string draw_window(MapPicture& picture, Art& art, const Box& window) {
         picture.close();
         if (picture.shows(Thing::grid)) draw_cell_numbers(picture);
         draw_labels(picture);
+        if (picture.shows(Thing::walk)) draw_walk_numbers(picture);
         if (picture.shows(Thing::findings)) {
             picture.open(Thing::findings);
             draw_findings(picture);

@@ -139,7 +139,9 @@ void tell_walk(MapPicture& picture, Key& key) {
         key.words("where it gets to is not known: the world says no start, or it stands in the ground");
         return;
     }
-    key.words("solid lines, slanted hatching: where the mover gets to; dotted: where it does not; dashed, crossed: not decided");
+    key.words(
+        "solid lines, slanted hatching: where the mover gets to; dotted: where it does not; dashed, crossed: not "
+        "decided");
     if (picture.tour()) key.words("thin line with numbers: the way to all goals, step by step");
 }
 

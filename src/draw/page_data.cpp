@@ -20,7 +20,11 @@ Json box(const Bounds& b) { return {to_px(b.least.x), to_px(b.least.y), to_px(b.
 class WorldData {
 public:
     WorldData(const World& world, const ArtSource& source, const Report& report, const DrawOptions& options)
-        : world_(world), report_(report), options_(options), art_(world, source, 1, options.palette == Palette::grey), walk_(world, options) {}
+        : world_(world),
+          report_(report),
+          options_(options),
+          art_(world, source, 1, options.palette == Palette::grey),
+          walk_(world, options) {}
 
     std::string all(std::span<const std::string> maps) {
         Json json{{"world", world_.title()}, {"maps", Json::array()}};

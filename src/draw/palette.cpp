@@ -16,7 +16,7 @@ namespace dryground {
 namespace {
 
 constexpr std::array<std::string_view, 12> things{"art",   "grid",    "shapes", "merged",   "pieces", "flags",
-                                                  "sides", "objects", "links",  "findings", "reach", "walk"};
+                                                  "sides", "objects", "links",  "findings", "reach",  "walk"};
 constexpr std::array<std::string_view, 5> palettes{"own", "protan", "deutan", "tritan", "grey"};
 
 template <class Enum, class Names>

@@ -98,8 +98,8 @@ public:
     // The map, or what of it lies about the window.
     [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }
     [[nodiscard]] const Map& whole() const { return whole_; }
-    [[nodiscard]] const Merge& merged();         // of map()
-    [[nodiscard]] const Reach& walked();         // of the whole world, for the asked-for mover
+    [[nodiscard]] const Merge& merged();   // of map()
+    [[nodiscard]] const Reach& walked();   // of the whole world, for the asked-for mover
     [[nodiscard]] const std::optional<Route>& tour();
     [[nodiscard]] bool merges_at_once() const;   // not window by window
     void look_at(const Box& window);
@@ -156,6 +156,7 @@ void draw_merged(MapPicture& picture);
 void draw_pieces(MapPicture& picture);
 void draw_reach(MapPicture& picture);
 void draw_walk(MapPicture& picture);
+void draw_walk_numbers(MapPicture& picture);
 void draw_flags(MapPicture& picture);
 void draw_sides(MapPicture& picture);
 void draw_objects(MapPicture& picture);

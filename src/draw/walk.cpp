@@ -17,9 +17,12 @@ struct Style {
 // Solid lines and slanted hatching where it gets to, dotted where it does not.
 Style style_of(const MapPicture& picture, Reached reached) {
     switch (reached) {
-        case Reached::yes: return {"walked", "M0 8L8 0", "none", picture.inks.roles[4]};
-        case Reached::not_decided: return {"undecided", "M0 4H8M4 0V8", "7 3", picture.inks.warning};
-        case Reached::no: break;
+        case Reached::yes:
+            return {"walked", "M0 8L8 0", "none", picture.inks.roles[4]};
+        case Reached::not_decided:
+            return {"undecided", "M0 4H8M4 0V8", "7 3", picture.inks.warning};
+        case Reached::no:
+            break;
     }
     return {"unreached", "M2 2h1M6 6h1", "1.5 3", picture.inks.error};
 }
@@ -27,7 +30,7 @@ Style style_of(const MapPicture& picture, Reached reached) {
 std::string path_of(const MapPicture& picture, const std::vector<PointPx>& points) {
     std::string path;
     for (const PointPx p : points)
-        path += fmt::format("{}{:.4g} {:.4g}", path.empty() ? "M" : "L", picture.x(0) + p.x * picture.scale,
+        path += fmt::format("{}{:.5g} {:.5g}", path.empty() ? "M" : "L", picture.x(0) + p.x * picture.scale,
                             picture.y(0) + p.y * picture.scale);
     return path;
 }
@@ -43,40 +46,33 @@ void draw_places(MapPicture& picture, const Reach& reach, int map) {
         }
         if (!areas.empty()) {
             picture.define(
-                "<pattern id=\"{}\" width=\"8\" height=\"8\" patternUnits=\"userSpaceOnUse\"><path d=\"{}\" stroke=\"{}\" "
+                "<pattern id=\"{}\" width=\"8\" height=\"8\" patternUnits=\"userSpaceOnUse\"><path d=\"{}\" "
+                "stroke=\"{}\" "
                 "stroke-width=\"1\" fill=\"none\"/></pattern>\n",
                 style.id, style.hatch, style.ink);
-            picture.put("<path d=\"{}\" fill=\"url(#{})\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\"/>\n", areas,
-                        style.id, style.ink);
+            picture.put("<path d=\"{}\" fill=\"url(#{})\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\"/>\n",
+                        areas, style.id, style.ink);
         }
         if (lines.empty()) continue;
         picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"6\" stroke-opacity=\"0.8\"/>\n", lines,
                     picture.inks.paper);
-        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"3.5\" stroke-dasharray=\"{}\"/>\n", lines,
-                    style.ink, style.dash);
+        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"3.5\" stroke-dasharray=\"{}\"/>\n",
+                    lines, style.ink, style.dash);
     }
 }
 
-// The steps of a route that are made on a map, with their numbers where they end.
-void draw_route(MapPicture& picture, const Route& route, int map) {
-    const std::vector<int> numbers = line_numbers(route);
+void draw_ways(MapPicture& picture, const Route& route, int map) {
     std::string ways;
     for (const RouteStep& step : route)
         if (step.from.map == map && step.way.size() > 1) ways += path_of(picture, step.way);
     picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"4.5\" stroke-opacity=\"0.8\"/>\n", ways,
                 picture.inks.paper);
     picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n", ways, picture.inks.note);
-    for (std::size_t i = 0; i < route.size(); ++i) {
-        const bool last_of_number = i + 1 == route.size() || numbers[i + 1] != numbers[i];
-        if (numbers[i] == 0 || route[i].from.map != map || !last_of_number) continue;
-        const PointPx at = route[i].way.empty() ? route[i].from.at : route[i].way.back();
-        const double x = picture.x(0) + at.x * picture.scale, y = picture.y(0) + at.y * picture.scale - 12;
-        const std::string text = fmt::format("{}", numbers[i]);
-        const double half = std::max(8.0, text_width(text, 12) / 2 + 4);
-        picture.put("<rect x=\"{:.4g}\" y=\"{:.4g}\" width=\"{:.4g}\" height=\"16\" rx=\"8\" fill=\"{}\"/>\n", x - half, y - 8,
-                    2 * half, picture.inks.note);
-        picture.text(x, y + 4.5, text, 12, picture.inks.sign_text, "middle", "font-weight=\"bold\"");
-    }
+}
+
+// The number of the map that is drawn.
+int map_of(const MapPicture& picture) {
+    return static_cast<int>(&picture.world.map(picture.whole().name) - picture.world.maps().data());
 }
 
 }   // namespace
@@ -84,9 +80,34 @@ void draw_route(MapPicture& picture, const Route& route, int map) {
 void draw_walk(MapPicture& picture) {
     const Reach& reach = picture.walked();
     if (!reach.begins()) return;
-    const int map = static_cast<int>(&picture.world.map(picture.whole().name) - picture.world.maps().data());
-    draw_places(picture, reach, map);
-    if (const std::optional<Route>& route = picture.tour()) draw_route(picture, *route, map);
+    draw_places(picture, reach, map_of(picture));
+    if (const std::optional<Route>& route = picture.tour()) draw_ways(picture, *route, map_of(picture));
+}
+
+// Where each step of the way ends; those that end at one place stand in one mark.
+void draw_walk_numbers(MapPicture& picture) {
+    if (!picture.tour()) return;
+    const Route& route = *picture.tour();
+    const std::vector<int> numbers = line_numbers(route);
+    std::vector<std::pair<PointPx, std::string>> marks;
+    for (std::size_t i = 0; i < route.size(); ++i) {
+        const bool last_of_number = i + 1 == route.size() || numbers[i + 1] != numbers[i];
+        if (numbers[i] == 0 || route[i].from.map != map_of(picture) || !last_of_number) continue;
+        const PointPx at = route[i].way.empty() ? route[i].from.at : route[i].way.back();
+        const auto same = std::find_if(marks.begin(), marks.end(), [&](const auto& mark) { return mark.first == at; });
+        if (same == marks.end())
+            marks.emplace_back(at, fmt::format("{}", numbers[i]));
+        else
+            same->second += fmt::format(", {}", numbers[i]);
+    }
+    for (const auto& [at, text] : marks) {
+        const double x = picture.x(0) + at.x * picture.scale, y = picture.y(0) + at.y * picture.scale - 12;
+        const double half = std::max(8.0, text_width(text, 12) / 2 + 5);
+        picture.put(
+            "<rect x=\"{:.5g}\" y=\"{:.5g}\" width=\"{:.5g}\" height=\"16\" rx=\"8\" fill=\"{}\" stroke=\"{}\"/>\n",
+            x - half, y - 8, 2 * half, picture.inks.note, picture.inks.paper);
+        picture.text(x, y + 4.5, text, 12, picture.inks.sign_text, "middle", "font-weight=\"bold\"");
+    }
 }
 
 }   // namespace dryground::drawing

@@ -20,8 +20,8 @@ public:
         for (const GoalReached& goal : reach_.goals()) json["goals"].push_back(this->goal(goal));
         json["facts"] = Json::array();
         for (std::size_t fact = 0; fact < world_.facts().size(); ++fact)
-            json["facts"].push_back({{"fact", world_.facts()[fact].name},
-                                     {"gained", name_of(reach_.gained(static_cast<int>(fact)))}});
+            json["facts"].push_back(
+                {{"fact", world_.facts()[fact].name}, {"gained", name_of(reach_.gained(static_cast<int>(fact)))}});
         json["places"] = Json::array();
         for (const TravelPlace& place : reach_.places()) json["places"].push_back(this->place(place));
         json["dead_ends"] = spots(reach_.dead_ends());
@@ -35,7 +35,9 @@ public:
 
 private:
     [[nodiscard]] const Map& map(int id) const { return world_.maps()[static_cast<std::size_t>(id)]; }
-    [[nodiscard]] const std::string& storey(int id) const { return world_.storeys()[static_cast<std::size_t>(id)].name; }
+    [[nodiscard]] const std::string& storey(int id) const {
+        return world_.storeys()[static_cast<std::size_t>(id)].name;
+    }
     [[nodiscard]] static Json point(PointPx p) { return {p.x, p.y}; }
     [[nodiscard]] static Json points(const std::vector<PointPx>& all) {
         Json json = Json::array();
@@ -63,13 +65,14 @@ private:
     [[nodiscard]] Json goal(const GoalReached& goal) const {
         Json json;
         if (goal.object >= 0)
-            json["object"] = map(goal.map).name + "/" + map(goal.map).objects[static_cast<std::size_t>(goal.object)].name;
+            json["object"] =
+                map(goal.map).name + "/" + map(goal.map).objects[static_cast<std::size_t>(goal.object)].name;
         else
             json["fact"] = world_.facts()[static_cast<std::size_t>(goal.fact)].name;
         json["reached"] = name_of(goal.reached);
         if (goal.reached == Reached::yes) return json;
-        const InTheWay way = goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object)
-                                              : reach_.in_the_way_of_fact(goal.fact);
+        const InTheWay way =
+            goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object) : reach_.in_the_way_of_fact(goal.fact);
         json["in_the_way"] = text(world_, way);
         return json;
     }

@@ -280,7 +280,8 @@ void WorldMaker::resolve_goals() {
         parts_.goals.back().object =
             parts_.maps[static_cast<std::size_t>(map)].find_object(goal.value.substr(slash + 1));
     }
-    for (const Name& goal : world_.goal_facts) parts_.goals.push_back({goal.value, -1, -1, facts_.find(goal.value), goal.place});
+    for (const Name& goal : world_.goal_facts)
+        parts_.goals.push_back({goal.value, -1, -1, facts_.find(goal.value), goal.place});
 }
 
 void WorldMaker::resolve_start() {

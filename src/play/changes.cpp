@@ -141,7 +141,7 @@ void Play::Parts::turn_to(Done wanted, int id) {
     for (const auto& [key, tile] : others) {
         const int c = key[3] - map().first_column, r = key[2] - map().first_row;
         live->set_tile(static_cast<std::size_t>(key[1]), c, r, tile);
-        solids->renew(key[1], c, r);
+        renew_solids_of(key[1], c, r);
     }
     bool renews = follows;
     for (const auto& [of, object] : gone_or_back)

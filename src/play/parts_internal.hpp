@@ -2,9 +2,11 @@
 #pragma once
 
 #include <map>
+#include <mutex>
 #include <set>
 #include <string>
 
+#include "../travel/ways_internal.hpp"
 #include "convex_internal.hpp"
 #include "dryground/play.hpp"
 #include "solids_internal.hpp"
@@ -39,6 +41,14 @@ struct Play::Parts {
     std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
     detail::BoxIndex objects;               // of the live map: around area and position
 
+    // The ways of movers on the map as it is now, made when somebody asks: any number may ask at once.
+    std::mutex ways_asked;
+    std::map<int, std::unique_ptr<travel::Ways>> ways;
+    void forget_ways() {
+        const std::lock_guard lock(ways_asked);
+        ways.clear();
+    }
+
     [[nodiscard]] const Map& map() const { return *now; }
     [[nodiscard]] MergeOptions merge_options() const {
         MergeOptions merging;
@@ -47,7 +57,14 @@ struct Play::Parts {
     }
     // Merges a map as it is now: the world's with the changes of its cells.
     void load(int id);
-    void renew_solids() { solids = std::make_unique<play::Solids>(world, map(), done.facts); }
+    void renew_solids() {
+        forget_ways();
+        solids = std::make_unique<play::Solids>(world, map(), done.facts);
+    }
+    void renew_solids_of(int layer, int column, int row) {   // of a cell whose tile is another
+        forget_ways();
+        solids->renew(layer, column, row);
+    }
     // The chunks whose ground is another when the facts are.
     std::vector<std::size_t> follow_facts();
     void note(const Edit& edit);

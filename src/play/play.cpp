@@ -171,7 +171,7 @@ EditResult Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
     change.before = tile_at(layer, cell), change.after = wanted;
     if (change.before == wanted) return {};
     EditResult changed{{change}, parts_->live->set_tile(static_cast<std::size_t>(layer), c, r, wanted)};
-    parts_->solids->renew(layer, c, r);
+    parts_->renew_solids_of(layer, c, r);
     parts_->note(change);
     return changed;
 }

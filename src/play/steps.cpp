@@ -102,6 +102,15 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
     return corners == Diagonal::if_both_free ? across && down : across || down;
 }
 
+std::optional<Route> Play::route(int mover_id, PointPx from, PointPx to, int storey) const {
+    static const std::vector<travel::Target> none;
+    (void)play::mover_of(world(), mover_id);
+    const std::lock_guard lock(parts_->ways_asked);
+    std::unique_ptr<travel::Ways>& ways = parts_->ways[mover_id];
+    if (!ways) ways = travel::ways_of({world(), map(), mover_id, parts_->done.facts, none, nullptr, {}});
+    return travel::way_between(*ways, mover_id, {map_id(), storey, from}, {map_id(), storey, to});
+}
+
 Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const {
     const Mover& mover = play::mover_of(world(), mover_id);
     const Ring& body = mover.body.front().outline;

@@ -1,6 +1,7 @@
-// Idea: how high a body is at each moment of a jump is given, but for the height of the jump; what it can choose is where
-// it is to the side, as fast as it may. So all jumps of a height are told by spans of x, moment by moment: they grow to
-// both sides, and lose what is in the way. Forward that finds what may be reached, backward a way that gets there.
+// Idea: how high a body is at each moment of a jump is given, but for the height of the jump; what it can choose is
+// where it is to the side, as fast as it may. So all jumps of a height are told by spans of x, moment by moment: they
+// grow to both sides, and lose what is in the way. Forward that finds what may be reached, backward a way that gets
+// there.
 
 #include "air_internal.hpp"
 
@@ -11,9 +12,11 @@ namespace dryground::travel {
 
 namespace {
 
-constexpr double longest_step = 0.025;             // of a flight, between two moments
-constexpr double deepest_step = 3 * steps_per_px;   // and how far it may fall meanwhile
-constexpr int bands = 16;
+// Between two moments: of a flight, and how far it may fall meanwhile. Deep falls take longer steps, and so do jumps of
+// thousands of px.
+constexpr double longest_step = 0.025, shortest_step = 0.001;
+constexpr double deepest_step = 3 * steps_per_px;
+constexpr int bands = 12;
 
 // How high above the take-off a jump of some height is after some time, in flights.
 double height_at(const Flight& flight, double high, double time) {
@@ -23,7 +26,9 @@ double apex_at(const Flight& flight, double high) { return std::sqrt(high / flig
 
 double step_after(const Flight& flight, double high, double time) {
     const double speed = std::abs(4 * std::sqrt(flight.jump * high) - 8 * flight.jump * time);
-    const double step = std::min(longest_step, deepest_step / std::max(speed, 1.0));
+    const double later = 1 + time;
+    const double step =
+        std::max(shortest_step, std::min(longest_step * later, deepest_step * later / std::max(speed, 1.0)));
     const double apex = apex_at(flight, high);
     return time < apex - 1e-9 ? std::min(step, apex - time) : step;
 }
@@ -96,24 +101,26 @@ std::optional<std::array<double, 2>> part_between(Point c, Point d, double top, 
     return std::array{std::min(x(from), x(to)), std::max(x(from), x(to))};
 }
 
-struct Near {
-    const Obstacles::Sum* sum;
-    Bounds box;
-
-};
-std::vector<Near> sums_near(const Obstacles& obstacles, const Ring& within) {
-    std::vector<Near> sums;
-    obstacles.each_near(detail::box_around(within), [&](const Obstacles::Sum& sum) {
-        sums.push_back({&sum, detail::box_around(sum.ring)});
-    });
-    return sums;
+// Calls action(sum) for what may be in the way between two levels.
+template <class Action>
+void each_sum(const Obstacles& obstacles, const Moment& moment, Action action) {
+    obstacles.each_near(box_of(moment), [&](const Obstacles::Sum& sum) { action(sum); });
 }
 
 }   // namespace
 
+Bounds box_of(const Moment& moment) {
+    double least = 1e300, most = -1e300;
+    for (const auto& span : moment.spans) least = std::min(least, span[0]), most = std::max(most, span[1]);
+    const auto step = [](double x) {
+        return static_cast<std::int32_t>(std::clamp<double>(x, -coordinate_limit, coordinate_limit));
+    };
+    return {{step(least - moment.far - 1), step(moment.top - 1)},
+            {step(most + moment.far + 1), step(moment.bottom + 1)}};
+}
+
 SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest)
     : obstacles_(obstacles), start_y_(a.y) {
-    const auto sums = sums_near(obstacles, envelope(flight, a, b, true, lowest));
     const double deepest = std::min<double>(lowest, a.y + flight.drop.value_or(1e18));
     Moment now;
     now.spans = {{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
@@ -123,13 +130,12 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         now.top = std::min(y, next_y), now.bottom = std::max(y, next_y);
         now.far = flight.leap * step, now.falls = next_y > y;
         Spans barred;
-        for (const auto& [sum, box] : sums) {
-            if (box.least.y >= now.bottom || box.most.y <= now.top) continue;
-            if (sum->passes == OneWay::up && !now.falls) continue;
-            const Ring& ring = sum->passes == OneWay::up ? sum->catches : sum->ring;
+        each_sum(obstacles, now, [&](const Obstacles::Sum& sum) {
+            if (sum.passes == OneWay::up && !now.falls) return;
+            const Ring& ring = sum.passes == OneWay::up ? sum.catches : sum.ring;
             // A step to either side, since ways are rounded to the lattice.
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
-        }
+        });
         Moment next;
         for (const auto& [free_from, free_to] : gaps(std::move(barred)))
             for (const auto& [least, most] : now.spans) {
@@ -167,45 +173,42 @@ std::optional<Ring> SureAir::back_from(std::size_t moment, Point end) const {
     return way;
 }
 
-std::optional<Ring> SureAir::to_edge(Point c, Point d) const {
-    for (std::size_t k = 0; k < moments_.size(); ++k) {
-        const Moment& at = moments_[k];
-        if (!at.falls) continue;
-        const auto part = part_between(c, d, at.top, at.bottom);
-        if (!part) continue;
-        for (const auto& [least, most] : at.spans) {
-            const double from = std::max(least - at.far, (*part)[0]), to = std::min(most + at.far, (*part)[1]);
-            if (from > to) continue;
-            for (const double x : {(from + to) / 2, from, to}) {
-                const double t = d.x == c.x ? 0 : (x - c.x) / (static_cast<double>(d.x) - c.x);
-                const Point end{static_cast<std::int32_t>(std::lround(x)),
-                                static_cast<std::int32_t>(std::lround(c.y + t * (static_cast<double>(d.y) - c.y)))};
-                if (std::optional<Ring> way = back_from(k, end)) return way;
-            }
+std::optional<Ring> SureAir::to_edge(std::size_t moment, Point c, Point d) const {
+    const Moment& at = moments_[moment];
+    const auto part = part_between(c, d, at.top, at.bottom);
+    if (!at.falls || !part) return std::nullopt;
+    for (const auto& [least, most] : at.spans) {
+        const double from = std::max(least - at.far, (*part)[0]), to = std::min(most + at.far, (*part)[1]);
+        if (from > to) continue;
+        for (const double x : {(from + to) / 2, from, to}) {
+            const double t = d.x == c.x ? 0 : (x - c.x) / (static_cast<double>(d.x) - c.x);
+            const Point end{static_cast<std::int32_t>(std::lround(x)),
+                            static_cast<std::int32_t>(std::lround(c.y + t * (static_cast<double>(d.y) - c.y)))};
+            if (std::optional<Ring> way = back_from(moment, end)) return way;
         }
     }
     return std::nullopt;
 }
 
-std::optional<Ring> SureAir::into(const Ring& target) const {
-    for (std::size_t k = 1; k < moments_.size(); ++k) {
-        const Moment& at = moments_[k];
-        const double y = std::round(at.falls ? at.top : at.bottom);
-        const auto x = between(target, y, y);
-        if (!x) continue;
-        for (const auto& [least, most] : at.spans) {
-            const double from = std::max(least, (*x)[0]), to = std::min(most, (*x)[1]);
-            if (to - from < 2) continue;
-            const Point end{static_cast<std::int32_t>(std::lround((from + to) / 2)), static_cast<std::int32_t>(y)};
-            if (!inside_of(target, end, end)) continue;
-            if (std::optional<Ring> way = back_from(k - 1, end)) return way;
-        }
+std::optional<Ring> SureAir::into(std::size_t moment, const Ring& target) const {
+    if (moment == 0) return std::nullopt;
+    const Moment& at = moments_[moment];
+    const double y = std::round(at.falls ? at.top : at.bottom);
+    const auto x = between(target, y, y);
+    if (!x) return std::nullopt;
+    for (const auto& [least, most] : at.spans) {
+        const double from = std::max(least, (*x)[0]), to = std::min(most, (*x)[1]);
+        if (to - from < 2) continue;
+        const Point end{static_cast<std::int32_t>(std::lround((from + to) / 2)), static_cast<std::int32_t>(y)};
+        if (!inside_of(target, end, end)) continue;
+        if (std::optional<Ring> way = back_from(moment - 1, end)) return way;
     }
     return std::nullopt;
 }
 
-MaybeAir::MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest) {
-    const auto sums = sums_near(obstacles, envelope(flight, a, b, jumps, lowest));
+std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps,
+                              std::int32_t lowest) {
+    std::vector<Moment> moments;
     const double highest_y = std::min(a.y, b.y), lowest_y = std::max(a.y, b.y);
     const double deepest = std::min<double>(lowest, lowest_y + flight.drop.value_or(1e18));
     for (int band = 0; band < (jumps ? bands : 1); ++band) {
@@ -213,51 +216,48 @@ MaybeAir::MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Po
         Spans spans{{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
         for (double time = 0; !spans.empty();) {
             const double step = std::min(step_after(flight, high, time), step_after(flight, low, time));
-            Moment now;
             const double top = highest_y - height_at(flight, high, time),
                          next_top = highest_y - height_at(flight, high, time + step),
                          bottom = lowest_y - height_at(flight, low, time),
                          next_bottom = lowest_y - height_at(flight, low, time + step);
+            Moment now;
             // Rounding to the lattice, and a body that is a hair narrower than it is.
             now.top = std::min(top, next_top) - 8, now.bottom = std::max(bottom, next_bottom) + 8;
             now.far = flight.leap * step, now.falls = next_bottom > bottom;
             now.spans = wider(spans, now.far + 8);
             Spans barred;
-            for (const auto& [sum, box] : sums) {
-                if (sum->passes != OneWay::none || box.least.y >= next_top || box.most.y <= next_bottom) continue;
-                const auto above = between(sum->ring, next_top, next_top),
-                           below = between(sum->ring, next_bottom, next_bottom);
-                if (!above || !below) continue;
+            each_sum(obstacles, now, [&](const Obstacles::Sum& sum) {
+                if (sum.passes != OneWay::none) return;
+                const auto above = between(sum.ring, next_top, next_top),
+                           below = between(sum.ring, next_bottom, next_bottom);
+                if (!above || !below) return;
                 const double from = std::max((*above)[0], (*below)[0]) + 8, to = std::min((*above)[1], (*below)[1]) - 8;
                 if (from < to) barred.push_back({from, to});
-            }
+            });
             Spans next;
             for (const auto& [free_from, free_to] : gaps(std::move(barred)))
                 for (const auto& [least, most] : now.spans)
                     if (std::max(free_from, least) <= std::min(free_to, most))
                         next.push_back({std::max(free_from, least), std::min(free_to, most)});
             sort_and_join(next);
-            moments_.push_back(std::move(now));
+            moments.push_back(std::move(now));
             spans = std::move(next);
             time += step;
             if (highest_y - height_at(flight, high, time) > deepest + 8) break;
         }
     }
+    return moments;
 }
 
-bool MaybeAir::may_land_on(Point c, Point d) const {
-    return std::any_of(moments_.begin(), moments_.end(), [&](const Moment& at) {
-        if (!at.falls) return false;
-        const auto part = part_between(c, d, at.top, at.bottom);
-        return part && meet(at.spans, (*part)[0], (*part)[1]);
-    });
+bool may_land_on(const Moment& moment, Point c, Point d) {
+    if (!moment.falls) return false;
+    const auto part = part_between(c, d, moment.top, moment.bottom);
+    return part && meet(moment.spans, (*part)[0], (*part)[1]);
 }
 
-bool MaybeAir::may_touch(const Ring& target) const {
-    return std::any_of(moments_.begin(), moments_.end(), [&](const Moment& at) {
-        const auto x = between(target, at.top, at.bottom);
-        return x && meet(at.spans, (*x)[0], (*x)[1]);
-    });
+bool may_touch(const Moment& moment, const Ring& target) {
+    const auto x = between(target, moment.top, moment.bottom);
+    return x && meet(moment.spans, (*x)[0], (*x)[1]);
 }
 
 }   // namespace dryground::travel

@@ -17,8 +17,11 @@ struct Moment {
     double top = 0, bottom = 0;   // y, steps; the body is between them from this moment to the next
     double far = 0;               // how far it can go to the side until the next
     bool falls = false;
-    Spans spans;                  // x at this moment
+    Spans spans;   // x at this moment
 };
+
+// The box around where the body may be between a moment and the next.
+[[nodiscard]] Bounds box_of(const Moment& moment);
 
 // Jumps of one height, from a way that is level, or a point. Between two moments the body moves where a whole strip is
 // free, so that every way that is found is free.
@@ -27,9 +30,10 @@ public:
     // Requires flight.jump > 0. `high`: of the apex.
     SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest);
 
-    // A way that comes down on an edge, or into a convex ring.
-    [[nodiscard]] std::optional<Ring> to_edge(Point c, Point d) const;
-    [[nodiscard]] std::optional<Ring> into(const Ring& target) const;
+    [[nodiscard]] const std::vector<Moment>& moments() const { return moments_; }
+    // A way that comes down on an edge at a moment, or one that is in a convex ring then.
+    [[nodiscard]] std::optional<Ring> to_edge(std::size_t moment, Point c, Point d) const;
+    [[nodiscard]] std::optional<Ring> into(std::size_t moment, const Ring& target) const;
 
 private:
     [[nodiscard]] std::optional<Ring> back_from(std::size_t moment, Point end) const;
@@ -41,16 +45,11 @@ private:
 
 // Jumps of all heights from a way, in bands of height: at each moment the body is somewhere between the lowest and the
 // highest jump of its band. What is solid stops it where it fills all of that; lines that stop one way only do not.
-class MaybeAir {
-public:
-    // Requires flight.jump > 0.
-    MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest);
-
-    [[nodiscard]] bool may_land_on(Point c, Point d) const;
-    [[nodiscard]] bool may_touch(const Ring& target) const;
-
-private:
-    std::vector<Moment> moments_;   // of all bands
-};
+// Requires flight.jump > 0.
+[[nodiscard]] std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
+                                            bool jumps, std::int32_t lowest);
+// Whether a body may land on an edge at a moment, or touch a convex ring.
+[[nodiscard]] bool may_land_on(const Moment& moment, Point c, Point d);
+[[nodiscard]] bool may_touch(const Moment& moment, const Ring& target);
 
 }   // namespace dryground::travel

@@ -33,8 +33,8 @@ public:
 private:
     [[nodiscard]] bool steps() const { return mover_.moves == Moves::steps; }
 
-    // Positions from which the body overlaps an area; of a mover that steps, the area itself, in which the middle of its
-    // cell has to lie.
+    // Positions from which the body overlaps an area; of a mover that steps, the area itself, in which the middle of
+    // its cell has to lie.
     void add_overlap(Target& target, const Regions& area) const {
         for (Ring& piece : convex_pieces(area, 64)) add_overlap(target, piece);
     }
@@ -72,6 +72,13 @@ private:
 
     void add_object(int number) {
         const Object& object = map_.objects[static_cast<std::size_t>(number)];
+        const Bounds box = object.area.empty() ? Bounds{object.position, object.position} : *bounds(object.area);
+        if (!is_walked(box)) {   // so far outside of the map that nobody gets there
+            Deed deed;
+            deed.object = number;
+            add(std::move(deed), {object.storey, {}});
+            return;
+        }
         Deed deed;
         deed.object = number;
         deed.fires = object.fires;
@@ -84,7 +91,6 @@ private:
             // What has no area is touched by nothing.
             if (deed.fires != Fires::start && deed.fires != Fires::defeat) deed.does = false;
         } else if (object.fires == Fires::use) {
-            const Bounds box = *bounds(object.area);
             const auto [c0, r0, c1, r1] = map_.cells_near(box);
             for (int r = r0; r <= r1; ++r)
                 for (int c = c0; c <= c1; ++c)
@@ -121,7 +127,8 @@ private:
         deed.layer = number, deed.cell = {column, row}, deed.does = true;
         Target inside{layer.storey, {}};
         for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)
-            if (!part.trigger.empty() && !part.area.empty()) add_overlap(inside, moved(part.area, map_.corner(column, row)));
+            if (!part.trigger.empty() && !part.area.empty())
+                add_overlap(inside, moved(part.area, map_.corner(column, row)));
         if (inside.rings.empty()) add_cell(inside, column, row);
         if (tile.leads >= 0 && tile.leads != layer.storey) {
             deed.leads = tile.leads;
@@ -148,7 +155,8 @@ private:
         }
     }
     // Beside the sides from which it may be bumped, a px thick; of diamonds all around.
-    void add_sides(Target& target, const Reaction& reaction, const Orientation& orientation, int column, int row) const {
+    void add_sides(Target& target, const Reaction& reaction, const Orientation& orientation, int column,
+                   int row) const {
         Sides asked;
         for (std::size_t i = 0; i < 4; ++i) asked.of[i] = reaction.from[i] ? Passage::open : Passage::shut;
         const Sides sides = detail::oriented(asked, orientation);
@@ -157,11 +165,10 @@ private:
             add_overlap(target, grown(Regions{{map_.cell_ring(column, row), {}}}, hair, Corners::box));
             return;
         }
-        const std::array<Ring, 4> strips{
-            box_ring({box.least.x, box.least.y - hair}, {box.most.x, box.least.y}),
-            box_ring({box.most.x, box.least.y}, {box.most.x + hair, box.most.y}),
-            box_ring({box.least.x, box.most.y}, {box.most.x, box.most.y + hair}),
-            box_ring({box.least.x - hair, box.least.y}, {box.least.x, box.most.y})};
+        const std::array<Ring, 4> strips{box_ring({box.least.x, box.least.y - hair}, {box.most.x, box.least.y}),
+                                         box_ring({box.most.x, box.least.y}, {box.most.x + hair, box.most.y}),
+                                         box_ring({box.least.x, box.most.y}, {box.most.x, box.most.y + hair}),
+                                         box_ring({box.least.x - hair, box.least.y}, {box.least.x, box.most.y})};
         for (std::size_t i = 0; i < 4; ++i)
             if (sides.of[i] == Passage::open) add_overlap(target, strips[i]);
     }

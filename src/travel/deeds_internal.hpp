@@ -14,8 +14,8 @@ struct Deed {
     Fires fires = Fires::enter;
     bool does = false;   // this mover sets it off; else it is only something to get to
     Facts needs, gives;
-    int leads = -1;                 // storey, of stairs
-    const Link* link = nullptr;     // of links that lead somewhere
+    int leads = -1;               // storey, of stairs
+    const Link* link = nullptr;   // of links that lead somewhere
 };
 struct Deeds {
     std::vector<Deed> deeds;
@@ -23,8 +23,8 @@ struct Deeds {
 };
 [[nodiscard]] Deeds deeds_of(const World& world, const Map& map, int mover);
 
-// Whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever the game has
-// for it.
+// Whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever the game
+// has for it.
 [[nodiscard]] bool fires(const Deed& deed);
 
 // Whether it is there while just these facts hold.

@@ -8,7 +8,7 @@ namespace dryground::travel {
 namespace {
 
 Point rounded(double x, double y) {
-    const double limit = coordinate_limit;
+    const double limit = coordinate_limit - 1;
     return {static_cast<std::int32_t>(std::lround(std::clamp(x, -limit, limit))),
             static_cast<std::int32_t>(std::lround(std::clamp(y, -limit, limit)))};
 }
@@ -34,8 +34,7 @@ bool Flight::can_be(double aside, double up) const {
 
 std::optional<Ring> curve(const Flight& flight, Point from, Point to, double high, Steer steer) {
     const double aside = static_cast<double>(to.x) - from.x, up = static_cast<double>(from.y) - to.y;
-    if (flight.jump <= 0 || high < up || high > flight.jump || (flight.drop && -up > *flight.drop))
-        return std::nullopt;
+    if (flight.jump <= 0 || high < up || high > flight.jump || (flight.drop && -up > *flight.drop)) return std::nullopt;
     const double time = flight.time_down_to(high, up);
     const double needs = flight.leap > 0 ? std::abs(aside) / flight.leap : aside != 0 ? 1e9 : 0;
     if (needs > time || time <= 0) return std::nullopt;

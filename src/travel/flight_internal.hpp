@@ -13,13 +13,13 @@
 namespace dryground::travel {
 
 struct Flight {
-    double jump = 0;             // steps up at most, and to the side on level ground
+    double jump = 0;   // steps up at most, and to the side on level ground
     double leap = 0;
-    std::optional<double> drop;  // steps down at most; nothing: any depth
-    double within = 64;          // steps by which a curve may be off when it is made straight
+    std::optional<double> drop;   // steps down at most; nothing: any depth
+    double within = 64;           // steps by which a curve may be off when it is made straight
 
-    // How long a jump with its apex `high` above the take-off (0 or more) is in the air until it comes down to a height,
-    // no higher than the apex. Requires jump > 0.
+    // How long a jump with its apex `high` above the take-off (0 or more) is in the air until it comes down to a
+    // height, no higher than the apex. Requires jump > 0.
     [[nodiscard]] double time_down_to(double high, double up) const;
     // Whether a place so far to the side, and up, can be on a curve of any jump; down to what may be fallen.
     [[nodiscard]] bool can_be(double aside, double up) const;

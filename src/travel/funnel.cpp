@@ -1,6 +1,6 @@
 // A* over the triangles of the area, then the string pulled taut through the sides that it crosses: Lee and Preparata,
-// "Euclidean shortest paths in the presence of rectilinear barriers", Networks 14, 1984; Chazelle, "A theorem on polygon
-// cutting with applications", FOCS 1982.
+// "Euclidean shortest paths in the presence of rectilinear barriers", Networks 14, 1984; Chazelle, "A theorem on
+// polygon cutting with applications", FOCS 1982.
 
 #include "funnel_internal.hpp"
 
@@ -17,9 +17,7 @@ namespace {
 
 using Corners = std::array<std::uint32_t, 3>;
 
-double distance(Point a, Point b) {
-    return std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y);
-}
+double distance(Point a, Point b) { return std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y); }
 
 class Triangles {
 public:

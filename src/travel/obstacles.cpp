@@ -17,11 +17,16 @@ bool runs_against(Point a, Point b, OneWay passes) {
 
 Point direction_of(OneWay passes) {
     switch (passes) {
-        case OneWay::up: return {0, -1};
-        case OneWay::down: return {0, 1};
-        case OneWay::left: return {-1, 0};
-        case OneWay::right: return {1, 0};
-        case OneWay::none: break;
+        case OneWay::up:
+            return {0, -1};
+        case OneWay::down:
+            return {0, 1};
+        case OneWay::left:
+            return {-1, 0};
+        case OneWay::right:
+            return {1, 0};
+        case OneWay::none:
+            break;
     }
     return {0, 0};
 }
@@ -58,7 +63,7 @@ Ring with_play(const Ring& body) {
 }
 
 Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mover)
-    : body_(with_play(mover.body.front().outline)), space_({}) {
+    : body_(with_play(mover.body.front().outline)), around_ground_({}) {
     Regions ground, thin;
     for (const Group& group : groups) {
         if (group.storey_id != storey) continue;
@@ -70,12 +75,14 @@ Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mov
                 if (group.one_way == OneWay::none) thin.push_back({sums_.back().ring, {}});
             }
     }
-    index(ground, thin);
+    index(ground);
+    closed_ = reach(ground, body_);
+    if (!thin.empty()) closed_ = unite(closed_, thin);
 }
 
-Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), space_({}) {
+Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), around_ground_({}) {
     add(ground);
-    index(ground, {});
+    index(ground);
 }
 
 void Obstacles::add(const Regions& ground) {
@@ -85,25 +92,15 @@ void Obstacles::add(const Regions& ground) {
     }
 }
 
-void Obstacles::index(const Regions& ground, const Regions& thin) {
-    closed_ = reach(ground, body_);
-    if (!thin.empty()) closed_ = unite(closed_, thin);
+void Obstacles::index(const Regions& ground) {
     std::vector<Bounds> boxes;
     for (const Sum& sum : sums_) boxes.push_back(detail::box_around(sum.ring));
     near_ = detail::BoxIndex(std::move(boxes));
-    std::vector<Bounds> of_edges;
-    const auto add_edges = [&](const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
-            of_edges.push_back(detail::box_around(edges_.back()));
-        }
-    };
-    for (const Region& region : closed_) {
-        add_edges(region.outline);
-        for (const Ring& hole : region.holes) add_edges(hole);
-    }
-    near_edges_ = detail::BoxIndex(std::move(of_edges));
-    space_ = FreeSpace(closed_);
+    around_ground_ = FreeSpace(ground);
+    std::int64_t x = 0, y = 0;
+    for (const Point p : body_) x += p.x, y += p.y;
+    const auto corners = static_cast<std::int64_t>(body_.size());
+    inside_body_ = {static_cast<std::int32_t>(x / corners), static_cast<std::int32_t>(y / corners)};
 }
 
 void Obstacles::add(const Ring& ring) {
@@ -144,11 +141,17 @@ std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {
     return caught ? std::optional(caught->from) : std::nullopt;
 }
 
+// A body that lies over no edge is inside of the ground when any point of it is; one that lies on an edge is over it.
 bool Obstacles::may_be(Point p) const {
-    const bool on_edge = near_edges_.any_near({p, p}, [&](std::size_t i) {
-        return turn(edges_[i][0], edges_[i][1], p) == Turn::straight;
-    });
-    return on_edge || space_.area_at(p) != FreeSpace::in_ground;
+    // Corners of what is closed are rounded to the lattice, and may lie a step inside of a sum.
+    const auto is_deep = [&](const Ring& ring) {
+        for (const Point by : {Point{0, 0}, Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}})
+            if (!inside_of(ring, moved(p, by), moved(p, by))) return false;
+        return true;
+    };
+    const bool over_edge = near_.any_near(
+        {p, p}, [&](std::size_t i) { return sums_[i].passes == OneWay::none && is_deep(sums_[i].ring); });
+    return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground;
 }
 
 double Obstacles::free_before(Point a, Point b) const {

@@ -24,19 +24,19 @@ struct Stretch {
 
 // Where a position can be and how it can move. Everything that stops the mover is grown by its body: along each edge of
 // the ground, and around each line, the convex sum of the edge and the mirrored body (Lozano-Perez 1983). A way is free
-// when it runs through none of them. What stops in one direction only counts for ways against that direction, that get into
-// its sum from outside, or begin in it with the rear half of the body on the line: who has come through a plank to
+// when it runs through none of them. What stops in one direction only counts for ways against that direction, that get
+// into its sum from outside, or begin in it with the rear half of the body on the line: who has come through a plank to
 // the hip stands on it when the jump ends, who has come through to the neck falls back.
 class Obstacles {
 public:
     // What stops a mover, merged for it: its groups on one storey.
     Obstacles(std::span<const Group> groups, int storey, const Mover& mover);
-    // Of ground alone, for a body as it is.
+    // Of ground alone, for a body as it is: only to ask where it may be.
     Obstacles(const Regions& ground, const Ring& body);
 
     [[nodiscard]] const Ring& body() const { return body_; }
-    [[nodiscard]] const Regions& closed() const { return closed_; }   // where the position cannot be
-    [[nodiscard]] const FreeSpace& space() const { return space_; }   // that this leaves
+    // Where the position cannot be. Empty when it was made of ground alone.
+    [[nodiscard]] const Regions& closed() const { return closed_; }
 
     // O(what is near the place, or the way).
     [[nodiscard]] bool may_be(Point p) const;
@@ -59,7 +59,7 @@ public:
 private:
     void add(const Regions& ground);
     void add(const Ring& ring);
-    void index(const Regions& ground, const Regions& thin);
+    void index(const Regions& ground);
     void add(Point a, Point b, OneWay passes);
     [[nodiscard]] Ring rear_half(OneWay passes) const;
 
@@ -67,9 +67,8 @@ private:
     Regions closed_;
     std::vector<Sum> sums_;
     detail::BoxIndex near_;
-    std::vector<Ring> edges_;   // of what is closed, each its two ends
-    detail::BoxIndex near_edges_;
-    FreeSpace space_;
+    FreeSpace around_ground_;
+    Point inside_body_;
 };
 
 // The way in which one passes a line, y down: {0, -1} for up.

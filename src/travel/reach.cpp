@@ -46,8 +46,7 @@ Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
     if (maybe.reached.count(what) != 0 || !found.complete) return Reached::not_decided;
     const auto map = static_cast<std::size_t>(what.map);
-    if (map < maybe.maps.size() && maybe.maps[map] != 0 && !stages.only_opens(what.map))
-        return Reached::not_decided;
+    if (map < maybe.maps.size() && maybe.maps[map] != 0 && !stages.only_opens(what.map)) return Reached::not_decided;
     return Reached::no;
 }
 
@@ -60,9 +59,9 @@ Reached Reach::Parts::of_fact(int fact) const {
 
 const Facts& Reach::Parts::most_held() const {
     static const Facts none;
-    const auto most = std::max_element(
-        found.states.begin(), found.states.end(),
-        [](const travel::State& a, const travel::State& b) { return a.held.size() < b.held.size(); });
+    const auto most =
+        std::max_element(found.states.begin(), found.states.end(),
+                         [](const travel::State& a, const travel::State& b) { return a.held.size() < b.held.size(); });
     return most == found.states.end() ? none : most->held;
 }
 
@@ -102,12 +101,13 @@ void Reach::Parts::list_places() {
             for (std::size_t place = 0; place < sure->second.size(); ++place)
                 if (sure->second[place] != 0)
                     for (const Point p : stage.ways->falls_out(static_cast<int>(place)))
-                        bottomless.push_back({map, stage.ways->shape(static_cast<int>(place)).storey, travel::px_of(p)});
+                        bottomless.push_back(
+                            {map, stage.ways->shape(static_cast<int>(place)).storey, travel::px_of(p)});
     }
 }
 
-// A dead end is where one gets to and from where one gets neither back to the start, nor to a goal, nor to anything new:
-// in every state in which it is reached. Ways that are said to lead one way are meant so.
+// A dead end is where one gets to and from where one gets neither back to the start, nor to a goal, nor to anything
+// new: in every state in which it is reached. Ways that are said to lead one way are meant so.
 void Reach::Parts::find_dead_ends() {
     std::set<std::pair<int, int>> goal_things;
     for (const GoalReached& goal : goals)
@@ -154,8 +154,8 @@ void Reach::Parts::find_dead_ends() {
                 // Only where it begins: what lies further in is the same dead end.
                 if (fine[hop.from] == 0) continue;
             } else {
-                const travel::Deed& deed = stages.deeds(now.nodes[hop.from].map)
-                                               .deeds[static_cast<std::size_t>(hop.touch->target)];
+                const travel::Deed& deed =
+                    stages.deeds(now.nodes[hop.from].map).deeds[static_cast<std::size_t>(hop.touch->target)];
                 meant = deed.link != nullptr && deed.link->one_way;
                 entered = hop.touch->move.way.back();
                 if (deed.link != nullptr)
@@ -163,9 +163,8 @@ void Reach::Parts::find_dead_ends() {
                                   .objects[static_cast<std::size_t>(deed.link->object)]
                                   .position;
             }
-            ends.try_emplace(key, End{{node.map, stage.ways->shape(node.place).storey, travel::px_of(entered)},
-                                      node.place,
-                                      meant});
+            ends.try_emplace(
+                key, End{{node.map, stage.ways->shape(node.place).storey, travel::px_of(entered)}, node.place, meant});
         }
     }
     for (const auto& [key, end] : ends)
@@ -237,10 +236,11 @@ std::optional<Route> Reach::route_to(int map, int object) const {
 std::optional<Route> Reach::route_to(const Spot& place) const {
     (void)map_reached(place.map);
     for (const travel::State& state : parts_->found.states) {
-        const int at = parts_->stages.on(place.map, state.held).ways->find_place(place.storey, travel::steps_of(place.at));
+        const int at =
+            parts_->stages.on(place.map, state.held).ways->find_place(place.storey, travel::steps_of(place.at));
         if (at < 0 || !travel::sweep(parts_->stages, state.home, state.held).find(place.map, at)) continue;
-        return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, travel::planned(state.plan),
-                                      place);
+        return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given,
+                                      travel::planned(state.plan), place);
     }
     return std::nullopt;
 }

@@ -6,8 +6,7 @@
 namespace dryground {
 
 struct Reach::Parts {
-    explicit Parts(const World& of, const ReachOptions& asked)
-        : world(of), options(asked), stages(of, asked.mover) {}
+    explicit Parts(const World& of, const ReachOptions& asked) : world(of), options(asked), stages(of, asked.mover) {}
 
     const World& world;
     ReachOptions options;

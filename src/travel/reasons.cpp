@@ -1,5 +1,6 @@
-// Why something is not reached. First with all facts: the first thing on the way there that needs one is the lock. Where
-// that does not get there either, with a body that is smaller, a jump that is higher or longer: by the least that helps.
+// Why something is not reached. First with all facts: the first thing on the way there that needs one is the lock.
+// Where that does not get there either, with a body that is smaller, a jump that is higher or longer: by the least that
+// helps.
 
 #include <algorithm>
 #include <set>
@@ -92,7 +93,8 @@ private:
     // On the way to a node, all facts given: what first needs one that is not held.
     InTheWay first_lock(const Sweep& open, const Sweep::Contact& contact) const {
         std::vector<const travel::Hop*> hops;
-        for (std::size_t n = contact.node; n != 0; n = hops.back()->from) hops.push_back(&open.hops[open.nodes[n].first]);
+        for (std::size_t n = contact.node; n != 0; n = hops.back()->from)
+            hops.push_back(&open.hops[open.nodes[n].first]);
         std::reverse(hops.begin(), hops.end());
         for (const travel::Hop* hop : hops) {
             if (hop->touch != nullptr) {
@@ -223,9 +225,8 @@ private:
             best = found->first;
             way.sort = sort, way.by_px = found->first, way.from = found->second;
         };
-        take(InTheWay::Sort::too_narrow, least_px(side / steps_per_px - 1, [&](int px) {
-                 return gets_there(what, smaller(mover, box, px));
-             }));
+        take(InTheWay::Sort::too_narrow,
+             least_px(side / steps_per_px - 1, [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
         if (mover.moves == Moves::side && mover.jump_px && mover.leap_px) {
             take(InTheWay::Sort::too_high, least_px(most_px, [&](int px) {
                      Mover like = mover;

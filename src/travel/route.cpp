@@ -1,6 +1,7 @@
 #include "route_internal.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace dryground::travel {
 
@@ -68,6 +69,20 @@ void RouteMaker::touch(const Sweep::Node& node, const Touched& touch) {
     make(touch.move);
 }
 
+// Of the ways to touch the same thing from a place: the one that begins nearest.
+void RouteMaker::touch_nearest(const Sweep::Node& node, const Touched& any) {
+    const Point from = steps_of(at_.at);
+    const auto far = [&](const Touched& touch) {
+        const Point p = touch.move.way.front();
+        return std::hypot(static_cast<double>(p.x) - from.x, static_cast<double>(p.y) - from.y) +
+               length_px(touch.move.way) * steps_per_px;
+    };
+    const Touched* nearest = &any;
+    for (const Touched& touch : stages_.on(node.map, held_).ways->touched(node.place))
+        if (touch.target == any.target && touch.move.to == any.move.to && far(touch) < far(*nearest)) nearest = &touch;
+    touch(node, *nearest);
+}
+
 bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
     std::vector<const Hop*> hops;
     for (std::size_t n = node; n != 0; n = hops.back()->from) hops.push_back(&sweep.hops[sweep.nodes[n].first]);
@@ -79,7 +94,7 @@ bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
             make(*hop->move);
             continue;
         }
-        touch(from, *hop->touch);
+        touch_nearest(from, *hop->touch);
         const Deed& deed = stages_.deeds(from.map).deeds[static_cast<std::size_t>(hop->touch->target)];
         RouteStep link = step(deed.link != nullptr ? Going::link : Going::stairs, {});
         link.object = deed.object, link.layer = deed.layer;
@@ -103,11 +118,11 @@ bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
     const Deed& deed = stages_.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
     if (sets_it_off && (!fires(deed) || !all_hold(deed.needs, held_))) return false;
     const Sweep now = sweep(stages_, at_, held_);
-    const auto contact = std::find_if(now.contacts.begin(), now.contacts.end(),
-                                      [&](const Sweep::Contact& c) { return c.what == what; });
+    const auto contact =
+        std::find_if(now.contacts.begin(), now.contacts.end(), [&](const Sweep::Contact& c) { return c.what == what; });
     if (contact == now.contacts.end()) return false;
     follow(now, contact->node);
-    if (contact->touch != nullptr) touch(now.nodes[contact->node], *contact->touch);
+    if (contact->touch != nullptr) touch_nearest(now.nodes[contact->node], *contact->touch);
     RouteStep does = step(Going::does, {});
     const Map& map = stages_.world().maps()[static_cast<std::size_t>(what.map)];
     does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;

@@ -21,6 +21,7 @@ private:
     void walk(int place, Point to);
     void make(const Move& move);
     void touch(const Sweep::Node& node, const Touched& touch);
+    void touch_nearest(const Sweep::Node& node, const Touched& any);
     void add(RouteStep step);
     [[nodiscard]] RouteStep step(Going going, const Ring& way) const;
 
@@ -30,8 +31,8 @@ private:
     Route route_;
 };
 
-// Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a plan,
-// but for what is to be kept. All of a plan is set off, but for what is only to be touched.
+// Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a
+// plan, but for what is to be kept. All of a plan is set off, but for what is only to be touched.
 struct Planned {
     Done what;
     bool is_kept = false, is_set_off = true;

@@ -1,7 +1,7 @@
-// Idea: a sweep finds all that can be reached while facts do not change. Everything that is given where one can come back
-// from, and that closes nothing, is taken at once, since whoever has it can do all that could be done before; then it is
-// swept again. What closes something, or is given where there is no way back, makes a state of its own: from there, with
-// that fact. So a world in which everything only opens needs one state, however many keys it has.
+// Idea: a sweep finds all that can be reached while facts do not change. Everything that is given where one can come
+// back from, and that closes nothing, is taken at once, since whoever has it can do all that could be done before; then
+// it is swept again. What closes something, or is given where there is no way back, makes a state of its own: from
+// there, with that fact. So a world in which everything only opens needs one state, however many keys it has.
 
 #include "search_internal.hpp"
 
@@ -25,8 +25,7 @@ void add(Facts& facts, int fact) {
 
 // Where a link's end is.
 Spot arrival_of(const World& world, const Link& link) {
-    const Object& end =
-        world.maps()[static_cast<std::size_t>(link.map)].objects[static_cast<std::size_t>(link.object)];
+    const Object& end = world.maps()[static_cast<std::size_t>(link.map)].objects[static_cast<std::size_t>(link.object)];
     return {link.map, end.storey, px_of(end.position)};
 }
 
@@ -140,7 +139,8 @@ private:
         for (const Sweep::Node& node : now.nodes) {
             const Stage& stage = stages_.on(node.map, state.held);
             std::vector<char>& flags = found_.places[{node.map, stage.facts}];
-            if (flags.size() <= static_cast<std::size_t>(node.place)) flags.resize(static_cast<std::size_t>(node.place) + 1);
+            if (flags.size() <= static_cast<std::size_t>(node.place))
+                flags.resize(static_cast<std::size_t>(node.place) + 1);
             flags[static_cast<std::size_t>(node.place)] = 1;
         }
         for (const Sweep::Contact& contact : now.contacts) {
@@ -156,30 +156,44 @@ private:
             first->second.plan.push_back(contact.what);
         }
     }
-    // Takes what closes nothing and is given where one can come back from; lists the rest. Gives whether there was any.
+    // Takes what closes nothing and is given where one can come back from, as often as that gives what others need;
+    // lists the rest. Gives whether there was any.
     bool take_all(const Sweep& now, const std::vector<char>& back, State& state,
                   std::vector<std::pair<Done, Facts>>& others) {
-        bool any = false;
-        for (const Sweep::Contact& contact : now.contacts) {
-            const Facts gains = gains_of(stages_, contact.what, state.held);
-            if (gains.empty()) continue;
-            // Where the mover is after it has touched it.
-            const std::size_t after =
-                contact.touch == nullptr ? contact.node : *now.find(contact.what.map, contact.touch->move.to);
-            const bool closes = std::any_of(gains.begin(), gains.end(), [&](int fact) {
-                return stages_.closing()[static_cast<std::size_t>(fact)] != 0;
-            });
-            if (closes || back[after] == 0) {
-                others.emplace_back(contact.what, gains);
-                continue;
+        std::vector<const Sweep::Contact*> open;
+        for (const Sweep::Contact& contact : now.contacts)
+            if (!stages_.deeds(contact.what.map).deeds[static_cast<std::size_t>(contact.what.deed)].gives.empty())
+                open.push_back(&contact);
+        const std::size_t before = state.plan.size();
+        for (bool more = true; more;) {
+            more = false;
+            std::vector<const Sweep::Contact*> waiting;
+            for (const Sweep::Contact* contact : open) {
+                const Facts gains = gains_of(stages_, contact->what, state.held);
+                if (gains.empty() || !may_take(now, back, *contact, gains)) {
+                    waiting.push_back(contact);
+                    continue;
+                }
+                note_gains(*contact, gains, state);
+                for (const int fact : gains) add(state.held, fact);
+                state.plan.push_back(contact->what);
+                more = true;
             }
-            // What is given here may be what the next one needs.
-            note_gains(contact, gains, state);
-            for (const int fact : gains) add(state.held, fact);
-            state.plan.push_back(contact.what);
-            any = true;
+            open = std::move(waiting);
         }
-        return any;
+        for (const Sweep::Contact* contact : open)
+            if (const Facts gains = gains_of(stages_, contact->what, state.held); !gains.empty())
+                others.emplace_back(contact->what, gains);
+        return state.plan.size() > before;
+    }
+    [[nodiscard]] bool may_take(const Sweep& now, const std::vector<char>& back, const Sweep::Contact& contact,
+                                const Facts& gains) const {
+        // Where the mover is after it has touched it.
+        const std::size_t after =
+            contact.touch == nullptr ? contact.node : *now.find(contact.what.map, contact.touch->move.to);
+        return back[after] != 0 && std::none_of(gains.begin(), gains.end(), [&](int fact) {
+                   return stages_.closing()[static_cast<std::size_t>(fact)] != 0;
+               });
     }
     void branch(const Sweep& now, const Done& done, const Facts& gains, const State& state) {
         const auto contact = std::find_if(now.contacts.begin(), now.contacts.end(),
@@ -203,15 +217,6 @@ private:
 };
 
 }   // namespace
-
-Point steps_of(PointPx p) {
-    const auto steps = [](double px) {
-        return static_cast<std::int32_t>(std::lround(
-            std::clamp(px * steps_per_px, -static_cast<double>(coordinate_limit), static_cast<double>(coordinate_limit))));
-    };
-    return {steps(p.x), steps(p.y)};
-}
-PointPx px_of(Point p) { return {to_px(p.x), to_px(p.y)}; }
 
 std::optional<std::size_t> Sweep::find(int map, int place) const {
     const auto known = numbers.find(key_of(map, place));

@@ -48,7 +48,8 @@ private:
     std::map<int, Deeds> deeds_;
     std::map<int, Facts> ground_facts_;
     std::map<std::pair<int, Facts>, Stage> stages_, loosest_;
-    std::map<int, std::vector<Map>> turned_;   // by map: without its tiles that turn, then as they turn; none: none does
+    std::map<int, std::vector<Map>>
+        turned_;                  // by map: without its tiles that turn, then as they turn; none: none does
     std::vector<char> closing_;   // by fact
 };
 
@@ -60,9 +61,9 @@ struct Done {
 
 // One step of a sweep: from a node to another.
 struct Hop {
-    std::size_t from = 0, to = 0;       // nodes of the sweep
-    const Move* move = nullptr;         // of the map; nothing: a link, or stairs,
-    const Touched* touch = nullptr;     // which are touched so
+    std::size_t from = 0, to = 0;     // nodes of the sweep
+    const Move* move = nullptr;       // of the map; nothing: a link, or stairs,
+    const Touched* touch = nullptr;   // which are touched so
 };
 
 // Everything that can be reached from a place while facts do not change.
@@ -78,7 +79,7 @@ struct Sweep {
     };
     std::vector<Node> nodes;
     std::vector<Hop> hops;
-    std::vector<Contact> contacts;   // each thing once
+    std::vector<Contact> contacts;                            // each thing once
     std::unordered_map<std::uint64_t, std::size_t> numbers;   // of nodes
 
     [[nodiscard]] std::optional<std::size_t> find(int map, int place) const;
@@ -100,10 +101,10 @@ struct Found {
         std::vector<Done> plan;
         Facts held;
     };
-    std::map<Done, First> reached;   // by thing
-    std::map<int, First> facts;      // by fact; First::plan ends with what gives it
+    std::map<Done, First> reached;                               // by thing
+    std::map<int, First> facts;                                  // by fact; First::plan ends with what gives it
     std::map<std::pair<int, Facts>, std::vector<char>> places;   // by stage: map and ground facts
-    bool complete = true;            // else there were more states than were looked at
+    bool complete = true;                                        // else there were more states than were looked at
 };
 [[nodiscard]] Found find_surely(Stages& stages, const Spot& start, const Facts& given, std::size_t most_states);
 
@@ -118,8 +119,5 @@ struct FoundMaybe {
     std::map<Done, bool> reached;
 };
 [[nodiscard]] FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given);
-
-[[nodiscard]] Point steps_of(PointPx p);
-[[nodiscard]] PointPx px_of(Point p);
 
 }   // namespace dryground::travel

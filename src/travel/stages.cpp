@@ -13,7 +13,8 @@ std::optional<Placed> turned(const World& world, const Placed& placed) {
     if (placed.tile < 0) return std::nullopt;
     for (const Reaction& reaction : world.tile(placed).reacts) {
         if (reaction.then == Reaction::Then::goes) return Placed{};
-        if (reaction.then == Reaction::Then::turns) return Placed{placed.tileset, reaction.turns_into, placed.orientation};
+        if (reaction.then == Reaction::Then::turns)
+            return Placed{placed.tileset, reaction.turns_into, placed.orientation};
     }
     return std::nullopt;
 }
@@ -32,7 +33,8 @@ Map with_others(const World& world, const Map& map, Other other) {
 
 // Nothing where no tile of a map turns. Tiles may turn to and fro: four times are enough to see each of them.
 std::vector<Map> turned_maps(const World& world, const Map& map) {
-    if (std::none_of(map.palette.begin(), map.palette.end(), [&](const Placed& p) { return turned(world, p).has_value(); }))
+    if (std::none_of(map.palette.begin(), map.palette.end(),
+                     [&](const Placed& p) { return turned(world, p).has_value(); }))
         return {};
     std::vector<Map> maps{with_others(world, map, [](const Placed&) { return Placed{}; })};
     Map now = map;
@@ -48,8 +50,11 @@ std::vector<Map> turned_maps(const World& world, const Map& map) {
 Stages::Stages(const World& world, int mover) : world_(world), mover_(mover) { find_closing(); }
 
 int Stages::mover_on(int map) const {
-    const int players = world_.maps()[static_cast<std::size_t>(map)].player;
-    return mover_ < 0 || mover_ == world_.player() ? players : mover_;
+    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+    const int mover = mover_ < 0 || mover_ == world_.player() ? of.player : mover_;
+    if (mover < 0) return -1;
+    const Bounds body = *bounds(world_.movers()[static_cast<std::size_t>(mover)].body);
+    return is_walked({of.least(), of.most()}) && is_small({body.least, body.most}) ? mover : -1;
 }
 
 const Deeds& Stages::deeds(int map) {

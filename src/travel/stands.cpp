@@ -1,6 +1,6 @@
 // Idea: where the position can be ends below in edges that run to the right, for solids lie on the left of their rings,
-// which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring; between two of
-// them there may be a kerb.
+// which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring; between two
+// of them there may be a kerb.
 
 #include "stands_internal.hpp"
 
@@ -100,10 +100,9 @@ void add_free_parts(const Obstacles& obstacles, Point a, Point b, std::vector<St
     double free_from = 0;
     for (const Stretch& stretch : barred) {
         const Point from = point(free_from), to = point(stretch.from);
-        // Edges of the ground's sums are all that is looked at: deep inside of it none is near.
+        // Deep inside of the ground no edge of it is near.
         if (from.x < to.x && stretch.from > free_from &&
-            obstacles.space().area_at({from.x + (to.x - from.x) / 2, from.y + (to.y - from.y) / 2}) !=
-                FreeSpace::in_ground)
+            obstacles.may_be({from.x + (to.x - from.x) / 2, from.y + (to.y - from.y) / 2}))
             into.push_back({{from, to}, true, false});
         free_from = std::max(free_from, stretch.to);
     }

@@ -1,6 +1,6 @@
 // The ways of a mover that steps from cell to cell: it stands in the middle of cells that grant what it needs, where no
-// ground bars it; between cells beside each other lines and shut sides may stop it. Past corners it goes where both ways
-// around are free, as `Play::may_step` does by default; a test holds the two against each other.
+// ground bars it; between cells beside each other lines and shut sides may stop it. Past corners it goes where both
+// ways around are free, as `Play::may_step` does by default; a test holds the two against each other.
 //
 // Places are cells joined by steps that can be taken to and fro; where one can only go one way, a move leads on.
 
@@ -64,7 +64,8 @@ private:
     };
 
     [[nodiscard]] std::size_t index(int column, int row) const {
-        return static_cast<std::size_t>(row) * static_cast<std::size_t>(map_.columns) + static_cast<std::size_t>(column);
+        return static_cast<std::size_t>(row) * static_cast<std::size_t>(map_.columns) +
+               static_cast<std::size_t>(column);
     }
     [[nodiscard]] Point middle(int column, int row) const {
         const Bounds box = map_.cell_box(column, row);
@@ -101,8 +102,8 @@ void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const
     level.lines.push_back({from, to, passes, convex_hull(std::move(points))});
 }
 
-// Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is stopped
-// where the middle of the body would get across it; in one that stops one way only, nowhere.
+// Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is
+// stopped where the middle of the body would get across it; in one that stops one way only, nowhere.
 bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) const {
     const CellAt to{from[0] + around[way][0], from[1] + around[way][1]};
     constexpr std::array<std::size_t, 4> side_of{1, 2, 3, 0};   // top, right, bottom, left, as in Sides
@@ -110,7 +111,8 @@ bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) c
     const Passability here = passability(of_.world, map_, from[0], from[1], level.storey, of_.facts),
                       there = passability(of_.world, map_, to[0], to[1], level.storey, of_.facts);
     const Passage leave = here.sides.of[side], enter = there.sides.of[(side + 2) % 4];
-    if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in)) return false;
+    if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in))
+        return false;
     const Point a = middle(from[0], from[1]), b = middle(to[0], to[1]);
     const Bounds box = detail::box_around(body_);
     const Point of_body{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
@@ -120,7 +122,8 @@ bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) c
         if (!inside_of(line.sum, a, a)) return inside_of(line.sum, a, b).has_value();
         if (line.passes != OneWay::none) return false;
         const Point p = moved(a, of_body), q = moved(b, of_body);
-        return turn(line.from, line.to, p) != turn(line.from, line.to, q) && turn(p, q, line.from) != turn(p, q, line.to);
+        return turn(line.from, line.to, p) != turn(line.from, line.to, q) &&
+               turn(p, q, line.from) != turn(p, q, line.to);
     });
 }
 
@@ -227,14 +230,13 @@ void StepWays::touch(const std::vector<Target>& targets) {
     for (std::size_t t = 0; t < targets.size(); ++t) {
         const Level* level = find_level(targets[t].storey);
         if (level == nullptr) continue;
-        std::set<int> known;
         for (const Ring& ring : targets[t].rings) {
             const auto [c0, r0, c1, r1] = map_.cells_near(detail::box_around(ring));
             for (int r = r0; r <= r1; ++r)
                 for (int c = c0; c <= c1; ++c) {
                     const int place = level->place[index(c, r)];
                     const Point p = middle(c, r);
-                    if (place >= 0 && inside_of(ring, p, p) && known.insert(place).second)
+                    if (place >= 0 && inside_of(ring, p, p))
                         touched_[static_cast<std::size_t>(place)].push_back(
                             {static_cast<int>(t), {place, Going::steps, {p}}});
                 }

@@ -1,6 +1,6 @@
-// The ways of a mover that goes in any direction: its places are the parts of the area where its position can be. A line
-// that stops one way only parts an area, too: where a body overlaps it is a place of its own, which can be entered in its
-// direction, and left to all sides.
+// The ways of a mover that goes in any direction: its places are the parts of the area where its position can be. A
+// line that stops one way only parts an area, too: where a body overlaps it is a place of its own, which can be entered
+// in its direction, and left to all sides.
 
 #include <algorithm>
 #include <array>
@@ -57,7 +57,8 @@ public:
         if (const int place = place_of(*level, p); place >= 0) return place;
         // On an edge, where a body touches the ground: beside it.
         for (const Point by : {Point{0, -2}, Point{0, 2}, Point{-2, 0}, Point{2, 0}})
-            if (const int place = place_of(*level, moved(p, by)); place >= 0 && level->obstacles.may_be(p)) return place;
+            if (const int place = place_of(*level, moved(p, by)); place >= 0 && level->obstacles.may_be(p))
+                return place;
         return -1;
     }
     [[nodiscard]] const std::vector<Move>& moves(int place) override { return moves_[static_cast<std::size_t>(place)]; }
@@ -89,7 +90,7 @@ private:
         FreeSpace open;     // lines that stop one way only do not count
         FreeSpace parted;   // they do
         std::vector<Obstacles::Sum> lines;
-        int first = 0;                       // place of the parted space's first area
+        int first = 0;                                  // place of the parted space's first area
         std::vector<std::pair<int, int>> crossings{};   // of lines: line, place
     };
     struct Place {
@@ -123,7 +124,8 @@ private:
         for (const Obstacles::Sum& sum : obstacles.sums())
             if (sum.passes != OneWay::none) lines.push_back(sum), thin.push_back({sum.ring, {}});
         FreeSpace parted(thin.empty() ? closed : unite(closed, thin));
-        levels_.push_back({storey, std::move(obstacles), FreeSpace(closed), std::move(parted), std::move(lines), places()});
+        levels_.push_back(
+            {storey, std::move(obstacles), FreeSpace(closed), std::move(parted), std::move(lines), places()});
         Level& level = levels_.back();
         for (int area = 0; area < level.parted.areas(); ++area) {
             const int open = thin.empty() ? area : level.open.area_at(inside_point(level.parted.area(area)));
@@ -151,8 +153,9 @@ private:
                 const Point middle{a.x + static_cast<std::int32_t>(dx / 2), a.y + static_cast<std::int32_t>(dy / 2)};
                 const double length = std::max(1.0, std::hypot(static_cast<double>(dx), static_cast<double>(dy)));
                 const auto beside = [&](double by) {
-                    return Point{middle.x + static_cast<std::int32_t>(std::lround(static_cast<double>(dy) * by / length)),
-                                 middle.y - static_cast<std::int32_t>(std::lround(static_cast<double>(dx) * by / length))};
+                    return Point{
+                        middle.x + static_cast<std::int32_t>(std::lround(static_cast<double>(dy) * by / length)),
+                        middle.y - static_cast<std::int32_t>(std::lround(static_cast<double>(dx) * by / length))};
                 };
                 const Point out = beside(2), in = beside(-2);
                 const int other = place_of(level, out);
@@ -171,8 +174,8 @@ private:
         for (std::size_t t = 0; t < targets.size(); ++t) {
             const Level* level = find_level(targets[t].storey);
             if (level == nullptr) continue;
-            std::set<int> known;
             for (const Ring& ring : targets[t].rings) {
+                std::set<int> known;
                 Regions solid;
                 level->obstacles.each_near(detail::box_around(ring), [&](const Obstacles::Sum& sum) {
                     if (sum.passes == OneWay::none) solid.push_back({sum.ring, {}});

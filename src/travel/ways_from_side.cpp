@@ -1,15 +1,16 @@
 // The ways of a mover that is seen from the side: walking along stands and on to the next, dropping from their ends,
 // jumping. Places are stands, and points in the air where a body comes into being or arrives.
 //
-// A jump is looked for from stand to stand: between their ends, and from where one is nearest to the other, with curves
-// of three heights, steered in three ways. What is found is free all along. What may be got to is told by the envelope of
-// all curves from a stand, less what is solid: the part of it that lies on the stand.
+// Jumps are looked for from each edge of a stand, at three heights, however they are steered (`SureAir`). What is found
+// is free all along. What may be got to is told by the envelope of all jumps, less what is solid: the part of it that
+// lies on the edge; and then more closely by `MaybeAir`.
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <set>
 #include <utility>
 
 #include "../ground/ground_internal.hpp"
@@ -25,8 +26,6 @@ namespace {
 // The steepest slope that a mover walks which does not say.
 constexpr double usual_slope_degrees = 45;
 
-Bounds box_of_way(std::span<const Point> way) { return detail::box_around(way); }
-
 Point on_edge(Point a, Point b, std::int32_t x) {
     if (b.x == a.x) return a;
     x = std::clamp(x, a.x, b.x);
@@ -34,20 +33,28 @@ Point on_edge(Point a, Point b, std::int32_t x) {
     return {x, static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
 }
 
+// A point that is free over the middle of an edge.
+Point just_above(Point p, Point q) { return {p.x + (q.x - p.x) / 2, std::min(p.y, q.y) + std::abs(q.y - p.y) / 2 - 2}; }
+
 class SideWays : public Ways {
 public:
     explicit SideWays(const WaysOf& of) : map_(of.map), targets_(of.targets) {
         const Mover& mover = of.figures();
         knows_jump_ = mover.jump_px.has_value() && mover.leap_px.has_value();
-        flight_.jump = mover.jump_px.value_or(0) * steps_per_px;
+        // Figures as large as the lattice are as good as any larger ones.
+        const auto steps = [](const std::optional<double>& px) {
+            return std::min(px.value_or(0), static_cast<double>(coordinate_limit) / steps_per_px) * steps_per_px;
+        };
+        flight_.jump = steps(mover.jump_px);
+        if (flight_.jump < steps_per_px / 4) flight_.jump = 0;   // that is no jump
         // Stands end a hair early on either side, for a body that is a hair narrower than it is.
-        flight_.leap = mover.leap_px.value_or(0) > 0 ? *mover.leap_px * steps_per_px + 4 : 0;
-        if (mover.drop_px) flight_.drop = *mover.drop_px * steps_per_px;
+        flight_.leap = steps(mover.leap_px) > 0 ? steps(mover.leap_px) + 4 : 0;
+        if (mover.drop_px) flight_.drop = steps(mover.drop_px);
         flight_.within = std::max(1.0, of.world.merging().within_px * steps_per_px);
         const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
         // A hair more, for slopes whose ends are rounded to steps.
         footing_.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
-        footing_.kerb = static_cast<std::int32_t>(mover.kerb_px.value_or(0) * steps_per_px);
+        footing_.kerb = static_cast<std::int32_t>(steps(mover.kerb_px));
         const std::vector<Group> groups = groups_of(of);
         for (const int storey : ground::storeys_of(map_)) {
             Level level{storey, Obstacles(groups, storey, mover)};
@@ -170,6 +177,10 @@ private:
             level.near_targets = detail::BoxIndex(std::move(boxes));
         }
     }
+    [[nodiscard]] std::array<Point, 2> ends(const Level::Edge& edge) const {
+        const Ring& points = places_[static_cast<std::size_t>(edge.stand)].stand.points;
+        return {points[edge.begin], points[edge.begin + 1]};
+    }
     [[nodiscard]] const Level* find_level(int storey) const {
         for (const Level& level : levels_)
             if (level.storey == storey) return &level;
@@ -184,7 +195,8 @@ private:
             if (stand.slides != slides) return false;
             const Point a = stand.points[edge.begin], b = stand.points[edge.begin + 1];
             const double length = std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y);
-            if (std::abs(static_cast<double>(cross(a, b, p))) > 2 * length || !is_let_onto(level, a, b, p)) return false;
+            if (std::abs(static_cast<double>(cross(a, b, p))) > 2 * length || !is_let_onto(level, a, b, p))
+                return false;
             found = edge.stand;
             return true;
         });
@@ -204,7 +216,8 @@ private:
             const Point a = points[i], b = points[i + 1];
             const double x = std::clamp<double>(p.x, std::min(a.x, b.x), std::max(a.x, b.x)),
                          y = std::clamp<double>(p.y, std::min(a.y, b.y), std::max(a.y, b.y));
-            const double length = std::max(1.0, std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y));
+            const double length =
+                std::max(1.0, std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y));
             const double off = std::hypot(p.x - x, p.y - y) + std::abs(static_cast<double>(cross(a, b, p))) / length;
             if (off < nearest) nearest = off, best = i;
         }
@@ -224,8 +237,8 @@ private:
         } else {
             add_walks(level, place, of.stand, known);
             for (const Point end : {points.front(), points.back()}) add_fall(level, end, known);
-            if (flight_.jump > 0) add_jumps(level, place, of.stand, known);
             add_touched_on(level, place, of.stand, known);
+            if (flight_.jump > 0) add_jumps(level, place, of.stand, known);
         }
         add_touched_under_way(level, known);
         known_[static_cast<std::size_t>(place)] = std::move(known);
@@ -250,14 +263,15 @@ private:
                     const Ring way{from, {from.x, top}, {to.x, top}, to};
                     // And on along it, since a line may stop who does.
                     const Point on = further(c, d, to, from);
-                    if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on))) add(known, {edge.stand, Going::walks, without_repeats(way)});
+                    if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
+                        add(known, {edge.stand, Going::walks, without_repeats(way)});
                     return;
                 }
             });
         }
     }
-    // The end of an edge toward which one walks on from a place on it; or, where one came straight up or down, the further
-    // one.
+    // The end of an edge toward which one walks on from a place on it; or, where one came straight up or down, the
+    // further one.
     static Point further(Point c, Point d, Point at, Point came_from) {
         const bool right = at.x != came_from.x ? at.x > came_from.x : at.x - c.x < d.x - at.x;
         return right ? d : c;
@@ -280,7 +294,7 @@ private:
     // ---- falling ----
 
     struct Fall {
-        int stand = -1;   // where it ends; -1: nowhere to stand
+        int stand = -1;     // where it ends; -1: nowhere to stand
         bool out = false;   // out of the map
         Ring way;
     };
@@ -296,7 +310,8 @@ private:
             }
             const Point end{p.x, static_cast<std::int32_t>(std::min<std::int64_t>(bottom, coordinate_limit))};
             const double free = level.obstacles.free_before(p, end);
-            const Point lands{p.x, static_cast<std::int32_t>(std::lround(p.y + free * (static_cast<double>(end.y) - p.y)))};
+            const Point lands{p.x,
+                              static_cast<std::int32_t>(std::lround(p.y + free * (static_cast<double>(end.y) - p.y)))};
             if (lands != p) fall.way.push_back(lands);
             p = lands;
             if (free == 1) {
@@ -335,94 +350,56 @@ private:
     }
 
     // ---- jumping ----
-
-    using EdgesByStand = std::map<int, std::vector<std::pair<std::size_t, std::size_t>>>;   // own edge, the other's
-    struct Pair {
-        Point from, to;
-    };
-    // Places to jump from and to, of two edges.
-    [[nodiscard]] std::vector<Pair> pairs(Point a, Point b, Point c, Point d) const {
-        std::vector<Pair> pairs;
-        const auto add_pair = [&](std::int32_t from_x, std::int32_t to_x) {
-            const Pair pair{on_edge(a, b, from_x), on_edge(c, d, to_x)};
-            for (const Pair& other : pairs)
-                if (other.from == pair.from && other.to == pair.to) return;
-            pairs.push_back(pair);
-        };
-        const std::int32_t left = std::max(a.x, c.x), right = std::min(b.x, d.x);
-        if (left <= right) {   // one above the other: straight up in the middle, and beside the other's ends
-            add_pair(left + (right - left) / 2, left + (right - left) / 2);
-            add_pair(left, left), add_pair(right, right);
-        }
-        const Bounds box = detail::box_around(levels_.front().obstacles.body());
-        const std::int32_t wide = box.most.x - box.least.x;
-        for (const std::int32_t off : {0, wide / 4, wide, 2 * wide}) {
-            add_pair(c.x - off, c.x), add_pair(d.x + off, d.x);
-            add_pair(c.x - off, c.x + wide / 2), add_pair(d.x + off, d.x - wide / 2);
-        }
-        add_pair(a.x, a.x), add_pair(b.x, b.x);
-        add_pair(b.x, c.x + (d.x - c.x) / 2), add_pair(a.x, c.x + (d.x - c.x) / 2);
-        return pairs;
-    }
     [[nodiscard]] std::optional<Ring> jump(const Level& level, Point from, Point to) const {
         const double aside = std::abs(static_cast<double>(to.x) - from.x), up = static_cast<double>(from.y) - to.y;
         if (!flight_.can_be(aside, up)) return std::nullopt;
         const double least = std::max(0.0, up);
-        for (const double high : {flight_.jump, std::min(flight_.jump, least + steps_per_px), (flight_.jump + least) / 2,
-                                  least})
+        for (const double high :
+             {flight_.jump, std::min(flight_.jump, least + steps_per_px), (flight_.jump + least) / 2, least})
             for (const Steer steer : {Steer::evenly, Steer::late, Steer::early})
                 if (std::optional<Ring> way = curve(flight_, from, to, high, steer); way && is_free(level, *way))
                     return way;
         return std::nullopt;
     }
     void add_jumps(const Level& level, int place, const Stand& stand, Known& known) const {
-        EdgesByStand edges;
-        const std::int32_t lowest = map_.most().y;
-        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
-            const Point a = stand.points[i], b = stand.points[i + 1];
-            const Bounds box = box_of_way(envelope(flight_, a, b, true, lowest));
-            level.near.each_near(box, [&](std::size_t e) {
-                const Level::Edge& edge = level.edges[e];
-                const Stand& other = places_[static_cast<std::size_t>(edge.stand)].stand;
-                if (edge.stand != place && !other.slides) edges[edge.stand].emplace_back(i, edge.begin);
-            });
-        }
-        for (const auto& [to, candidates] : edges) {
-            if (leads_to(known, to)) continue;
-            const Ring& other = places_[static_cast<std::size_t>(to)].stand.points;
-            const auto try_edges = [&, &candidates = candidates, to = to] {
-                for (const auto& [i, k] : candidates)
-                    for (const Pair& pair :
-                         pairs(stand.points[i], stand.points[i + 1], other[k], other[k + 1]))
-                        if (std::optional<Ring> way = jump(level, pair.from, pair.to);
-                            way && is_let_onto(level, other[k], other[k + 1], pair.to)) {
-                            known.moves.push_back({to, Going::jumps, std::move(*way)});
-                            return;
-                        }
-            };
-            try_edges();
-        }
-        add_steered_jumps(level, place, stand, edges, known);
-    }
-    // What no simple curve gets to may be got to by steering around what is in the way.
-    void add_steered_jumps(const Level& level, int place, const Stand& stand, const EdgesByStand& edges, Known& known) const {
-        std::map<std::size_t, std::vector<std::pair<int, std::size_t>>> missing;   // by own edge: stand, edge
-        for (const auto& [to, candidates] : edges)
-            if (to != place && !leads_to(known, to))
-                for (const auto& [i, k] : candidates) missing[i].emplace_back(to, k);
-        for (const auto& [i, targets] : missing)
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i)
             for (const auto& [a, b] : starts_on(stand.points[i], stand.points[i + 1]))
-                for (const double high : {flight_.jump, flight_.jump / 2, flight_.jump / 4}) {
-                    std::optional<SureAir> air;   // made only where something is still missing
-                    for (const auto& [to, k] : targets) {
-                        if (leads_to(known, to)) continue;
-                        if (!air) air.emplace(level.obstacles, flight_, a, b, high, map_.most().y);
-                        const Ring& other = places_[static_cast<std::size_t>(to)].stand.points;
-                        if (std::optional<Ring> way = air->to_edge(other[k], other[k + 1]);
-                            way && is_let_onto(level, other[k], other[k + 1], way->back()))
-                            known.moves.push_back({to, Going::jumps, std::move(*way)});
-                    }
+                for (const double part : {1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0.04}) {
+                    const double high = flight_.jump * part;
+                    const SureAir air(level.obstacles, flight_, a, b, high, map_.most().y);
+                    for (std::size_t k = 0; k < air.moments().size(); ++k)
+                        if (air.moments()[k].falls) add_landings(level, place, air, k, known);
+                    add_jumps_into(level, air, known);
                 }
+    }
+    // On stands that nothing leads to yet.
+    void add_landings(const Level& level, int place, const SureAir& air, std::size_t moment, Known& known) const {
+        level.near.each_near(box_of(air.moments()[moment]), [&](std::size_t e) {
+            const Level::Edge& edge = level.edges[e];
+            const Stand& other = places_[static_cast<std::size_t>(edge.stand)].stand;
+            if (edge.stand == place || other.slides || leads_to(known, edge.stand)) return;
+            const Point c = other.points[edge.begin], d = other.points[edge.begin + 1];
+            std::optional<Ring> way = air.to_edge(moment, c, d);
+            if (!way || !is_let_onto(level, c, d, way->back())) return;
+            // Without steering it looks better, where that will do.
+            if (std::optional<Ring> plain = jump(level, way->front(), way->back())) way = std::move(plain);
+            known.moves.push_back({edge.stand, Going::jumps, std::move(*way)});
+        });
+    }
+    // Into targets that are not touched yet, and down from there to where one can stand.
+    void add_jumps_into(const Level& level, const SureAir& air, Known& known) const {
+        for (std::size_t k = 1; k < air.moments().size(); ++k)
+            level.near_targets.each_near(box_of(air.moments()[k]), [&](std::size_t r) {
+                if (has_touched(known, level.targets[r])) return;
+                std::optional<Ring> way = air.into(k, *level.rings[r]);
+                if (!way) return;
+                if (std::optional<Ring> plain = jump(level, way->front(), way->back())) way = std::move(plain);
+                Fall falls = fall(level, way->back());
+                if (falls.stand < 0) return;
+                way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
+                known.moves.push_back({falls.stand, Going::jumps, *way});
+                known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
+            });
     }
     [[nodiscard]] static bool leads_to(const Known& known, int place) {
         return std::any_of(known.moves.begin(), known.moves.end(), [&](const Move& move) { return move.to == place; });
@@ -447,53 +424,16 @@ private:
                 if (has_touched(known, level.targets[r])) return;
                 if (const std::optional<Stretch> inside = inside_of(*level.rings[r], a, b)) {
                     const double t = (inside->from + inside->to) / 2;
-                    const Point at = on_edge(a, b, static_cast<std::int32_t>(a.x + t * (static_cast<double>(b.x) - a.x)));
+                    const Point at =
+                        on_edge(a, b, static_cast<std::int32_t>(a.x + t * (static_cast<double>(b.x) - a.x)));
                     known.touched.push_back({level.targets[r], {place, Going::walks, {at}}});
                 }
-            });
-        }
-        if (flight_.jump <= 0) return;
-        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
-            const Point a = stand.points[i], b = stand.points[i + 1];
-            const Bounds box = box_of_way(envelope(flight_, a, b, true, map_.most().y));
-            level.near_targets.each_near(box, [&](std::size_t r) {
-                if (!has_touched(known, level.targets[r])) add_jump_into(level, a, b, r, known);
             });
         }
     }
     [[nodiscard]] static bool has_touched(const Known& known, int target) {
         return std::any_of(known.touched.begin(), known.touched.end(),
                            [&](const Touched& t) { return t.target == target; });
-    }
-    // Up into a target, and down from there to where one can stand.
-    void add_jump_into(const Level& level, Point a, Point b, std::size_t r, Known& known) const {
-        const Bounds box = detail::box_around(*level.rings[r]);
-        const std::int32_t x = box.least.x + (box.most.x - box.least.x) / 2;
-        for (const std::int32_t y : {box.least.y + (box.most.y - box.least.y) / 2, box.most.y - 2 * steps_per_px,
-                                     box.most.y - steps_per_px / 4})
-            for (const std::int32_t from_x : {x, a.x, b.x}) {
-                const Point to{x, y};
-                if (!inside_of(*level.rings[r], to, to) || !level.obstacles.may_be(to)) continue;
-                std::optional<Ring> way = jump(level, on_edge(a, b, from_x), to);
-                if (!way) continue;
-                Fall falls = fall(level, to);
-                if (falls.stand < 0) continue;
-                way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
-                known.moves.push_back({falls.stand, Going::jumps, *way});
-                known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
-                return;
-            }
-        for (const auto& [from, to] : starts_on(a, b))
-            for (const double high : {flight_.jump, flight_.jump / 2}) {
-                std::optional<Ring> way = SureAir(level.obstacles, flight_, from, to, high, map_.most().y).into(*level.rings[r]);
-                if (!way) continue;
-                Fall falls = fall(level, way->back());
-                if (falls.stand < 0) continue;
-                way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
-                known.moves.push_back({falls.stand, Going::jumps, *way});
-                known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
-                return;
-            }
     }
     void add_touched_under_way(const Level& level, Known& known) const {
         for (const Move& move : known.moves)
@@ -532,54 +472,65 @@ void SideWays::add_may_be(int place, MayBe& may_be) {
     const bool jumps = !of.in_air && !of.stand.slides;
     for (std::size_t i = 0; i + 1 < of.stand.points.size(); ++i) {
         const Point a = of.stand.points[i], b = of.stand.points[i + 1];
-        const Ring within = envelope(flight_, a, b, jumps, map_.most().y);
-        const Bounds box = detail::box_around(within);
-        // Only what is not there yet is worth the work.
-        std::vector<std::size_t> edges, rings;
-        level.near.each_near(box, [&](std::size_t e) {
-            if (!may_be.has(level.edges[e].stand)) edges.push_back(e);
-        });
-        level.near_targets.each_near(box, [&](std::size_t r) {
-            if (may_be.targets[static_cast<std::size_t>(level.targets[r])] == 0) rings.push_back(r);
-        });
+        if (flight_.jump <= 0) {   // nothing is known of how it falls but where it cannot
+            const Ring within = envelope(flight_, a, b, jumps, map_.most().y);
+            const Region region{within, {}};
+            level.near.each_near(detail::box_around(within), [&](std::size_t e) {
+                const auto [c, d] = ends(level.edges[e]);
+                if (inside_of(within, {c.x, c.y - 1}, {d.x, d.y - 1})) may_be.add(level.edges[e].stand);
+            });
+            level.near_targets.each_near(detail::box_around(within), [&](std::size_t r) {
+                const Region target{*level.rings[r], {}};
+                if (!intersect({&region, 1}, {&target, 1}).empty())
+                    may_be.targets[static_cast<std::size_t>(level.targets[r])] = 1;
+            });
+            continue;
+        }
+        // First by moments, then what of that lies in the same free part of the envelope as the edge.
+        std::set<std::size_t> edges, rings;
+        std::int32_t lowest = std::max(a.y, b.y);
+        for (const Moment& moment : maybe_air(level.obstacles, flight_, a, b, jumps, map_.most().y)) {
+            const Bounds box = box_of(moment);
+            level.near.each_near(box, [&](std::size_t e) {
+                const auto [c, d] = ends(level.edges[e]);
+                if (!may_be.has(level.edges[e].stand) && may_land_on(moment, c, d)) edges.insert(e);
+            });
+            level.near_targets.each_near(box, [&](std::size_t r) {
+                if (may_be.targets[static_cast<std::size_t>(level.targets[r])] == 0 &&
+                    may_touch(moment, *level.rings[r]))
+                    rings.insert(r);
+            });
+        }
         if (edges.empty() && rings.empty()) continue;
+        for (const std::size_t e : edges)
+            lowest = std::max({lowest, ends(level.edges[e])[0].y, ends(level.edges[e])[1].y});
+        for (const std::size_t r : rings) lowest = std::max(lowest, detail::box_around(*level.rings[r]).most.y);
+        const Ring within = envelope(flight_, a, b, jumps, lowest);
         Regions solid;
-        level.obstacles.each_near(box, [&](const Obstacles::Sum& sum) {
+        level.obstacles.each_near(detail::box_around(within), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::none) solid.push_back({sum.ring, {}});
         });
         const Regions parts = subtract(Regions{{within, {}}}, solid);
-        const auto just_above = [](Point p, Point q) {
-            return Point{p.x + (q.x - p.x) / 2, std::min(p.y, q.y) + std::abs(q.y - p.y) / 2 - 2};
-        };
         const Point own = of.in_air ? a : just_above(a, b);
         const auto part = std::find_if(parts.begin(), parts.end(), [&](const Region& region) {
             return locate({&region, 1}, own) != Side::outside;
         });
         if (part == parts.end()) continue;
-        std::optional<MaybeAir> air;   // looks closer, where there is something to look at
-        const auto closer = [&]() -> const MaybeAir& {
-            if (!air) air.emplace(level.obstacles, flight_, a, b, jumps, map_.most().y);
-            return *air;
-        };
         for (const std::size_t e : edges) {
-            const int stand = level.edges[e].stand;
-            if (may_be.has(stand)) continue;
-            const Ring& points = places_[static_cast<std::size_t>(stand)].stand.points;
-            const Point c = points[level.edges[e].begin], d = points[level.edges[e].begin + 1];
+            const auto [c, d] = ends(level.edges[e]);
             // A part of it that lies within: no obstacle parts it further, since it is an edge of them all.
             const std::optional<Stretch> inside = inside_of(within, {c.x, c.y - 1}, {d.x, d.y - 1});
             if (!inside) continue;
-            const auto at = [&](double t) {
-                return on_edge(c, d, static_cast<std::int32_t>(std::lround(c.x + t * (static_cast<double>(d.x) - c.x))));
+            const auto at = [&, c = c, d = d](double t) {
+                return on_edge(c, d,
+                               static_cast<std::int32_t>(std::lround(c.x + t * (static_cast<double>(d.x) - c.x))));
             };
-            if (locate({&*part, 1}, just_above(at(inside->from), at(inside->to))) == Side::outside) continue;
-            if (flight_.jump <= 0 || closer().may_land_on(c, d)) may_be.add(stand);
+            if (locate({&*part, 1}, just_above(at(inside->from), at(inside->to))) != Side::outside)
+                may_be.add(level.edges[e].stand);
         }
         for (const std::size_t r : rings) {
             const Region target{*level.rings[r], {}};
-            if (may_be.targets[static_cast<std::size_t>(level.targets[r])] == 0 &&
-                !intersect({&*part, 1}, {&target, 1}).empty() &&
-                (flight_.jump <= 0 || closer().may_touch(*level.rings[r])))
+            if (!intersect({&*part, 1}, {&target, 1}).empty())
                 may_be.targets[static_cast<std::size_t>(level.targets[r])] = 1;
         }
     }

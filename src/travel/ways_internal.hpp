@@ -92,7 +92,18 @@ struct WaysOf {
 // What stops a mover on a map, by storey and direction.
 [[nodiscard]] std::vector<Group> groups_of(const WaysOf& of);
 
+// Whether a box is so near to the lattice's middle that it can be grown by bodies and jumps; and a body so small.
+[[nodiscard]] bool is_walked(const Bounds& box);
+[[nodiscard]] bool is_small(const Bounds& body);
+
 // How long a way is, px.
 [[nodiscard]] double length_px(const Ring& way);
+// The nearest lattice point of a place, and a place of one.
+[[nodiscard]] Point steps_of(PointPx p);
+[[nodiscard]] PointPx px_of(Point p);
+
+// From one position to another of a storey by the fewest moves; nothing where none lead there. Steps along the same
+// place come between them.
+[[nodiscard]] std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const Spot& to);
 
 }   // namespace dryground::travel

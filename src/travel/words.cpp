@@ -40,13 +40,20 @@ std::string name_of_thing(const World& world, const Map& map, int object, int la
 
 std::string_view word_for(Fires fires) {
     switch (fires) {
-        case Fires::enter: return "enters";
-        case Fires::inside: return "stays in";
-        case Fires::leave: return "leaves";
-        case Fires::use: return "uses";
-        case Fires::bump: return "bumps";
-        case Fires::defeat: return "defeats";
-        case Fires::start: return "starts";
+        case Fires::enter:
+            return "enters";
+        case Fires::inside:
+            return "stays in";
+        case Fires::leave:
+            return "leaves";
+        case Fires::use:
+            return "uses";
+        case Fires::bump:
+            return "bumps";
+        case Fires::defeat:
+            return "defeats";
+        case Fires::start:
+            return "starts";
     }
     return "";
 }
@@ -118,7 +125,8 @@ private:
             more += fmt::format("  leads to {} at {}", world_.maps()[static_cast<std::size_t>(step.to.map)].name,
                                 at(step.to.at));
         if (step.going == Going::stairs)
-            more += fmt::format("  leads to storey {}", world_.storeys()[static_cast<std::size_t>(step.to.storey)].name);
+            more +=
+                fmt::format("  leads to storey {}", world_.storeys()[static_cast<std::size_t>(step.to.storey)].name);
         text_ += fmt::format("{:>3}  {}  {}{}\n", number, map_of(step).name, what, more);
     }
 
@@ -128,8 +136,8 @@ private:
 };
 
 constexpr std::array<std::string_view, 3> reached_words{"yes", "no", "not_decided"};
-constexpr std::array<std::string_view, 9> going_words{"starts", "walks", "drops",  "jumps", "goes",
-                                                      "steps",  "stairs", "link", "does"};
+constexpr std::array<std::string_view, 9> going_words{"starts", "walks",  "drops", "jumps", "goes",
+                                                      "steps",  "stairs", "link",  "does"};
 
 }   // namespace
 
@@ -165,18 +173,26 @@ std::string text(const World& world, const InTheWay& in_the_way) {
     };
     const auto by = [&] { return fmt::format("{} px", in_the_way.by_px); };
     switch (in_the_way.sort) {
-        case Sort::nothing: return "nothing is in the way";
-        case Sort::needs_fact: return fmt::format("{} needs {}, which cannot be had before", lock(), fact());
+        case Sort::nothing:
+            return "nothing is in the way";
+        case Sort::needs_fact:
+            return fmt::format("{} needs {}, which cannot be had before", lock(), fact());
         case Sort::fact_never_given:
-            return in_the_way.map < 0 ? fmt::format("nothing that can be set off gives {}", fact())
-                                      : fmt::format("{} needs {}, which nothing that can be set off gives", lock(), fact());
+            return in_the_way.map < 0
+                       ? fmt::format("nothing that can be set off gives {}", fact())
+                       : fmt::format("{} needs {}, which nothing that can be set off gives", lock(), fact());
         case Sort::behind_itself:
             return fmt::format("{} needs {}, which is given only behind it", lock(), fact());
-        case Sort::too_high: return fmt::format("{} above the highest jump from {}", by(), from());
-        case Sort::too_far: return fmt::format("{} further than the longest jump from {}", by(), from());
-        case Sort::too_narrow: return fmt::format("the passage at {} is {} too tight", from(), by());
-        case Sort::closed: return "no way leads there";
-        case Sort::nowhere: return "nothing that can be reached leads to its map";
+        case Sort::too_high:
+            return fmt::format("{} above the highest jump from {}", by(), from());
+        case Sort::too_far:
+            return fmt::format("{} further than the longest jump from {}", by(), from());
+        case Sort::too_narrow:
+            return fmt::format("the passage at {} is {} too tight", from(), by());
+        case Sort::closed:
+            return "no way leads there";
+        case Sort::nowhere:
+            return "nothing that can be reached leads to its map";
     }
     return "";
 }

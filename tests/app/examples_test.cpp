@@ -134,3 +134,26 @@ TEST_CASE("a crowd of crabs turns round where they meet") {
     CHECK_THAT(told(outcome),
                Catch::Contains("2 crabs from the map\n14 of 14 turned round") && Catch::Contains("14 are on the quay"));
 }
+
+TEST_CASE("chase: a crab finds a way over what is broken, and none when it is closed again") {
+    const process::Outcome outcome = example("chase");
+    CHECK(outcome.code == 0);
+    CHECK(told(outcome) ==
+          "no way\n"
+          "the warden breaks the lowest crate\n"
+          "walks to (165, 64)\n"
+          "jumps to (187, 64)\n"
+          "walks to (232, 64)\n"
+          "and closes it again\n"
+          "no way\n");
+}
+
+TEST_CASE("finish: the demo can be finished, the broken one cannot") {
+    const process::Outcome demo = example("finish");
+    CHECK(demo.code == 0);
+    CHECK_THAT(told(demo), Catch::Contains("uses 'hatch'  needs has_hatch_key  leads to pump_house") &&
+                               Catch::EndsWith("it can be finished\n"));
+    const process::Outcome broken = example("finish demo/broken/world.toml");
+    CHECK(broken.code == 1);
+    CHECK_THAT(told(broken), Catch::Contains("nothing that can be reached leads to its map"));
+}

@@ -112,7 +112,8 @@ std::string replay(const World& world, const Route& route) {
     for (const RouteStep& step : route) {
         if (step.from.map != map) {
             map = step.from.map;
-            walker = std::make_unique<Walker>(world, world.maps()[static_cast<std::size_t>(map)], step.mover, step.from.at);
+            walker =
+                std::make_unique<Walker>(world, world.maps()[static_cast<std::size_t>(map)], step.mover, step.from.at);
         }
         if (step.going == Going::link || step.going == Going::stairs) walker->put(step.to.at);
         if (step.way.empty()) continue;
@@ -128,9 +129,8 @@ std::string replay(const World& world, const Route& route) {
 }   // namespace
 
 TEST_CASE("the walker of these tests is stopped by ground, and passes planks from below", "[replay]") {
-    const World world = worlds::world_of(
-        rambles::one_map({"......", "...__.", "...__.", "..#...", "..#...", "######"},
-                         "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },"));
+    const World world = worlds::world_of(rambles::one_map({"......", "...__.", "...__.", "..#...", "..#...", "######"},
+                                                          "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },"));
     Walker walker(world, world.maps()[0], 0, {16, 80});
     walker.toward({60, 80}, 0.5);
     CHECK(walker.at().x == Approx(27).margin(0.1));   // half a body before the wall
@@ -183,8 +183,8 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
         const Object& landing = map.objects[0];
         const PointPx start{to_px(landing.position.x), to_px(landing.position.y)};
         // A flight takes half a second.
-        const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight), takes_off = 4 * *mover.jump_px / flight,
-                     fastest = *mover.leap_px / flight;
+        const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight),
+                     takes_off = 4 * *mover.jump_px / flight, fastest = *mover.leap_px / flight;
         chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
         Walker walker(world, map, 0, start);
         double vx = 0, vy = 0, top = start.y;

@@ -72,6 +72,18 @@ TEST_CASE("reports keep to their schema") {
     }
 }
 
+TEST_CASE("walks keep to their schema") {
+    for (const char* words :
+         {"demo/world.toml", "demo/broken/world.toml --from slipway@232,128",
+          "demo/world.toml --mover crab --from slipway/crab_a", "demo/world.toml --to pump_house/valve"}) {
+        INFO(words);
+        CHECK(schema_faults("walk.schema.json", tool(fmt::format("walk {} --format json", words)).out) == "");
+    }
+    nlohmann::json walk = nlohmann::json::parse(tool("walk demo/world.toml --format json").out);
+    walk["route"][1].erase("from");
+    CHECK(schema_faults("walk.schema.json", walk.dump()) != "");
+}
+
 TEST_CASE("SARIF tells the findings of the report, each with its rule") {
     const nlohmann::json sarif = nlohmann::json::parse(tool("check demo/broken/world.toml --format sarif").out);
     const nlohmann::json report = nlohmann::json::parse(tool("check demo/broken/world.toml --format json").out);
@@ -138,7 +150,7 @@ TEST_CASE("text and JSON tell the same findings in the same order") {
         REQUIRE(found != std::string::npos);
         at = found + line.size();
     }
-    CHECK(json["counts"]["error"].get<int>() == 14);
+    CHECK(json["counts"]["error"].get<int>() == 17);
 }
 
 TEST_CASE("saved changes keep to their schema, and a change to it is noticed") {

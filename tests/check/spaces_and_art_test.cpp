@@ -100,7 +100,8 @@ TEST_CASE("objects in metres are told once, at the first", "[rules]") {
     Files files = shore();
     for (const auto& [px, m] :
          {std::pair{"at = [120, 64]", "at = [7.5, 4]"}, std::pair{"at = [152, 48]", "at = [9.5, 3]"},
-          std::pair{"circle = [96, 56, 6]", "circle = [6, 3.5, 0.375]"}, std::pair{"cells = [11, 2, 1, 1]", "box = [11, 2, 1, 1]"},
+          std::pair{"circle = [96, 56, 6]", "circle = [6, 3.5, 0.375]"},
+          std::pair{"cells = [11, 2, 1, 1]", "box = [11, 2, 1, 1]"},
           std::pair{"box = [96, 32, 16, 16]", "box = [6, 2, 1, 1]"}, std::pair{"at = [112, 64]", "at = [7, 4]"}})
         files = with(files, "flat.toml", px, m);
     CHECK_THAT(of(worlds::all_findings(files), Rule::object_unscaled),

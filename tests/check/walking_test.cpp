@@ -11,7 +11,8 @@ using namespace dryground;
 namespace {
 
 const bool noted = [] {
-    for (const char* rule : {"goal-unreachable", "key-behind-own-lock", "dead-end", "out-of-reach", "bottomless", "jump-unknown"})
+    for (const char* rule :
+         {"goal-unreachable", "key-behind-own-lock", "dead-end", "out-of-reach", "bottomless", "jump-unknown"})
         tripped().insert(rule);
     return true;
 }();
@@ -39,9 +40,10 @@ TEST_CASE("a goal that no way leads to is told, with what is missing", "[walking
     const auto ledge = [](int row) {   // rows above the floor: 16 px each
         std::vector<std::string> rows{"......", "......", "......", "......", "......", "######"};
         rows[static_cast<std::size_t>(5 - row)][3] = '#';
-        return with_goal(rambles::one_map(rows, landing + fmt::format("{{ name = \"shell\", kind = \"thing\", at = [56, {}] }},\n",
-                                                                      80 - 16 * row)),
-                         "{ objects = [\"flat/shell\"] }");
+        return with_goal(
+            rambles::one_map(rows, landing + fmt::format("{{ name = \"shell\", kind = \"thing\", at = [56, {}] }},\n",
+                                                         80 - 16 * row)),
+            "{ objects = [\"flat/shell\"] }");
     };
     CHECK(told(ledge(1)) == "");
     CHECK(told(ledge(2)) == "");
@@ -68,15 +70,17 @@ TEST_CASE("a key behind its own lock", "[walking]") {
 }
 
 TEST_CASE("two doors that open each other", "[walking]") {
-    worlds::Files files = rambles::one_map({"###########", "#..D...E..#", "#..D...E..#", "###########"},
-                                           "{ name = \"landing\", kind = \"spawn\", at = [88, 48] },\n"
-                                           "{ name = \"a\", kind = \"thing\", at = [24, 48], gives = [\"opens_e\"] },\n"
-                                           "{ name = \"b\", kind = \"thing\", at = [152, 48], gives = [\"opens_d\"] },\n",
-                                           {}, "opens_d = \"\"\nopens_e = \"\"\n");
+    worlds::Files files =
+        rambles::one_map({"###########", "#..D...E..#", "#..D...E..#", "###########"},
+                         "{ name = \"landing\", kind = \"spawn\", at = [88, 48] },\n"
+                         "{ name = \"a\", kind = \"thing\", at = [24, 48], gives = [\"opens_e\"] },\n"
+                         "{ name = \"b\", kind = \"thing\", at = [152, 48], gives = [\"opens_d\"] },\n",
+                         {}, "opens_d = \"\"\nopens_e = \"\"\n");
     files = worlds::with(files, "marsh.toml", "[tiles.peat]",
                          "[tiles.door_d]\nshapes = [\"cell\"]\nneeds = [\"opens_d\"]\n\n"
                          "[tiles.door_e]\nshapes = [\"cell\"]\nneeds = [\"opens_e\"]\n\n[tiles.peat]");
-    files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door_d\", \"E\" = \"door_e\", \"#\" = \"peat\"");
+    files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"",
+                         "\"D\" = \"door_d\", \"E\" = \"door_e\", \"#\" = \"peat\"");
     const Report report = worlds::all_findings(with_goal(files, "{ facts = [\"opens_d\"] }"));
     CHECK(worlds::of_rule(report, Rule::goal_unreachable).size() == 1);
 }
@@ -91,29 +95,32 @@ TEST_CASE("a pit that nobody gets out of, unless that is meant", "[walking]") {
     CHECK(told(pit(2)) == "");
     CHECK(told(pit(3)) == "dead-end: whoever gets to [53, 128] on map 'flat' cannot get back");
     // with a goal down there it is the way on
-    worlds::Files files = rambles::one_map({"........", "........", "........", "........", "........", "###..###", "###..###",
-                                            "###..###", "########"},
-                                           landing + std::string("{ name = \"shell\", kind = \"thing\", at = [64, 128] },\n"));
+    worlds::Files files = rambles::one_map(
+        {"........", "........", "........", "........", "........", "###..###", "###..###", "###..###", "########"},
+        landing + std::string("{ name = \"shell\", kind = \"thing\", at = [64, 128] },\n"));
     CHECK(told(with_goal(files, "{ objects = [\"flat/shell\"] }")) == "");
 }
 
 TEST_CASE("what is set off somewhere that nobody gets to", "[walking]") {
     const auto gong = [](int y) {
-        return rambles::one_map({"......", "......", "......", "......", "......", "######"},
-                                landing + fmt::format("{{ name = \"gong\", kind = \"trigger\", box = [40, {}, 16, 8], gives = "
-                                                      "[\"rung\"] }},\n",
-                                                      y),
-                                {}, "rung = \"\"\n");
+        return rambles::one_map(
+            {"......", "......", "......", "......", "......", "######"},
+            landing + fmt::format("{{ name = \"gong\", kind = \"trigger\", box = [40, {}, 16, 8], gives = "
+                                  "[\"rung\"] }},\n",
+                                  y),
+            {}, "rung = \"\"\n");
     };
     CHECK(told(gong(19)) == "");   // its lower end lies above the head by 39 px
-    CHECK(told(gong(17)).find("out-of-reach: trigger 'gong' cannot be reached: 2 px above the highest jump from (") == 0);
+    CHECK(told(gong(17)).find("out-of-reach: trigger 'gong' cannot be reached: 2 px above the highest jump from (") ==
+          0);
 }
 
 TEST_CASE("holes that a body falls through for ever", "[walking]") {
     const worlds::Files files =
         rambles::one_map({"........", "........", "........", "........", "........", "###..###"}, landing);
     CHECK(told(files) == "");
-    CHECK(told(worlds::with(files, "flat.toml", "rim = \"earth\"", "rim = \"open\"")).find("bottomless: warden falls out of the map for ever: in column") == 0);
+    CHECK(told(worlds::with(files, "flat.toml", "rim = \"earth\"", "rim = \"open\""))
+              .find("bottomless: warden falls out of the map for ever: in column") == 0);
 }
 
 TEST_CASE("a mover seen from the side that does not say how it jumps", "[walking]") {
@@ -135,9 +142,10 @@ TEST_CASE("worlds as careful people make them are walked without a finding", "[w
 
 TEST_CASE("a start that is misspelt or in the ground does not silence the rules", "[walking]") {
     const auto pit = [](const char* start, int y) {
-        worlds::Files files = rambles::one_map(
-            {"........", "........", "........", "........", "........", "###..###", "###..###", "###..###", "########"},
-            fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [16, {}] }},\n", y));
+        worlds::Files files =
+            rambles::one_map({"........", "........", "........", "........", "........", "###..###", "###..###",
+                              "###..###", "########"},
+                             fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [16, {}] }},\n", y));
         return worlds::with(files, "world.toml", "flat/landing", start);
     };
     CHECK(told(pit("flat/landig", 80)).find("dead-end") == 0);

@@ -1,11 +1,13 @@
 // Cells, steps, ways and changes of a running game.
 // Also tests src/play: overlay
+// Also tests src/travel: way_between
 #include "dryground/spawners.hpp"
 
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"
 #include "clean_worlds.hpp"
+#include "rambles.hpp"
 #include "shore.hpp"
 
 using namespace dryground;
@@ -19,6 +21,33 @@ int mover(const World& world, const char* name) {
 }
 
 }   // namespace
+
+TEST_CASE("a way to another place follows what is changed, and facts", "[play]") {
+    worlds::Files files =
+        rambles::one_map({"########", "#..D...#", "#..D...#", "########"},
+                         "{ name = \"landing\", kind = \"spawn\", at = [32, 48] },", {}, "open = \"\"\n");
+    files = worlds::with(files, "marsh.toml", "[tiles.peat]",
+                         "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"open\"]\n\n[tiles.peat]");
+    files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
+    Play play(worlds::world_of(files), "flat");
+    const int warden = mover(play.world(), "warden"), ground = play.find_layer("ground");
+    const auto way = [&] { return play.route(warden, {32, 48}, {100, 48}); };
+    CHECK_FALSE(way());
+    play.set_fact("open");
+    REQUIRE(way());
+    CHECK(way()->back().to.at == PointPx{100, 48});
+    CHECK_FALSE(play.blocked(warden, way()->front().from.at, way()->front().to.at));
+    play.set_tile(ground, {4, 1}, "peat");
+    CHECK(way());   // it walks below
+    const EditResult wall = play.set_tile(ground, {4, 2}, "peat");
+    CHECK_FALSE(way());
+    play.undo(wall);
+    CHECK(way());
+    play.set_fact("open", false);
+    CHECK_FALSE(way());
+    CHECK_FALSE(play.route(warden, {32, 60}, {100, 48}));   // from inside of the ground
+    CHECK_THROWS_AS(play.route(9, {32, 48}, {100, 48}), std::out_of_range);
+}
 
 TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
     for (const std::uint64_t round : {std::uint64_t{1}, std::uint64_t{2}}) {   // rooms on squares, and on diamonds

@@ -143,8 +143,9 @@ TEST_CASE("a newer world brings its own triggers", "[triggers]") {
 }
 
 TEST_CASE("a body that steps is in the cell that holds its position", "[triggers]") {
-    worlds::Files files =
-        worlds::with(worlds::shore(), "world.toml", "moves = \"side\"\njump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46", "moves = \"steps\"");
+    worlds::Files files = worlds::with(worlds::shore(), "world.toml",
+                                       "moves = \"side\"\njump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46",
+                                       "moves = \"steps\"");
     Game game(
         worlds::with(files, "world.toml", "body = { box = [10, 14], at = [0, -7] }", "body = { box = [10, 14] }"));
     CHECK(game.at(95, 40) == "");   // its body reaches into the bell's cell, but it is in the one before

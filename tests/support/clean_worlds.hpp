@@ -57,8 +57,9 @@ mover = "crab"
 {}props.patrol_px = {{ type = "number", default = 32, min = 0 }}
 )",
                        side ? 14 : 6, side ? -7 : -3,
-                       side ? "moves = \"side\"\njump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46" : "needs = [\"walk\"]\nmoves = \"free\"", side ? -4 : 0,
-                       side ? "side" : "free", side ? "stands = \"feet\"\n" : "");
+                       side ? "moves = \"side\"\njump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46"
+                            : "needs = [\"walk\"]\nmoves = \"free\"",
+                       side ? -4 : 0, side ? "side" : "free", side ? "stands = \"feet\"\n" : "");
 }
 
 inline const char* tiles_text(const std::string& sort) {

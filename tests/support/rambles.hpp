@@ -12,10 +12,11 @@ struct Figures {
     std::string more = "jump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46\n";
 };
 
-// One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, = one that
-// stops both ways, h half a cell of earth, ~ brine, B a crate (earth). `objects` are lines of an object layer.
+// One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, = one
+// that stops both ways, h half a cell of earth, ~ brine, B a crate (earth). `objects` are lines of an object layer.
 inline worlds::Files one_map(const std::vector<std::string>& rows, const std::string& objects,
-                             const Figures& figures = {}, const std::string& facts = "", const std::string& layers = "") {
+                             const Figures& figures = {}, const std::string& facts = "",
+                             const std::string& layers = "") {
     std::string drawn;
     for (const std::string& row : rows) drawn += row + "\n";
     return {{"world.toml", fmt::format(R"(format = "dryground/world/1"
@@ -109,7 +110,8 @@ inline std::vector<std::string> random_rows(chance::Dice& dice, int columns, int
     for (int c = 1; c < columns; ++c)   // slopes where a step of one cell is
         for (int r = 1; r < rows; ++r) {
             const bool over = at(c, r) == '.' && (r + 1 == rows || at(c, r + 1) == '#');
-            if (over && c + 1 < columns && at(c + 1, r) == '#' && at(c + 1, r - 1) == '.' && dice.once_in(2)) at(c, r) = '/';
+            if (over && c + 1 < columns && at(c + 1, r) == '#' && at(c + 1, r - 1) == '.' && dice.once_in(2))
+                at(c, r) = '/';
             if (over && at(c - 1, r) == '#' && at(c - 1, r - 1) == '.' && dice.once_in(2)) at(c, r) = '\\';
         }
     for (int ledge = columns * rows / 24; ledge-- > 0;) {
@@ -124,7 +126,8 @@ inline std::vector<std::string> random_rows(chance::Dice& dice, int columns, int
 // Where to begin: on some floor that a body fits over.
 inline std::array<int, 2> random_start(chance::Dice& dice, const std::vector<std::string>& rows) {
     for (int tries = 0; tries < 2000; ++tries) {
-        const int r = dice.in(1, static_cast<int>(rows.size()) - 2), c = dice.in(0, static_cast<int>(rows[0].size()) - 1);
+        const int r = dice.in(1, static_cast<int>(rows.size()) - 2),
+                  c = dice.in(0, static_cast<int>(rows[0].size()) - 1);
         const auto is = [&](int row) { return rows[static_cast<std::size_t>(row)][static_cast<std::size_t>(c)]; };
         if (is(r) == '.' && is(r - 1) == '.' && is(r + 1) == '#') return {c * 16 + 8, r * 16 + 16};
     }

@@ -30,7 +30,8 @@ TEST_CASE("a curve begins and ends where it is to, is as high as its apex, and n
         const Flight flight = random_flight(dice);
         const Point from{0, 0}, to{dice.in(-150, 150) * steps_per_px, dice.in(-90, 90) * steps_per_px};
         const double high = flight.jump * dice.in(0, 4) / 4;
-        const Steer steer = std::array{Steer::evenly, Steer::late, Steer::early}[static_cast<std::size_t>(dice.in(0, 2))];
+        const Steer steer =
+            std::array{Steer::evenly, Steer::late, Steer::early}[static_cast<std::size_t>(dice.in(0, 2))];
         const auto way = travel::curve(flight, from, to, high, steer);
         const double aside = std::abs(static_cast<double>(to.x)), up = -static_cast<double>(to.y);
         const bool can = high >= up && (!flight.drop || -up <= *flight.drop) && high + std::abs(up) > 0 &&

@@ -3,8 +3,8 @@
 // Also tests src/travel: air reach search stages reasons route ways_from_side words
 #include "dryground/travel.hpp"
 
-#include <catch2/catch.hpp>
 #include <fmt/ranges.h>
+#include <catch2/catch.hpp>
 
 #include <deque>
 #include <set>
@@ -88,11 +88,13 @@ World world_of(const Rooms& rooms) {
             const Rooms::Thing& thing = rooms.things[t];
             if (thing.room != room) continue;
             const std::size_t x = 8 + t % 8 * 24, y = 40 + t / 8 * 24;
-            objects += fmt::format("  {{ name = \"t{}\", kind = \"{}\", box = [{}, {}, 8, 8], needs = {}, when = {}, unless = {}, {} }},\n",
-                                   t, thing.leads >= 0 ? "link" : "trigger", x, y, names(thing.needs), names(thing.when),
-                                   names(thing.unless),
-                                   thing.leads >= 0 ? fmt::format("to = \"r{}/mat\"", thing.leads)
-                                                    : fmt::format("gives = [\"f{}\"]", thing.gives));
+            objects += fmt::format(
+                "  {{ name = \"t{}\", kind = \"{}\", box = [{}, {}, 8, 8], needs = {}, when = {}, unless = {}, {} "
+                "}},\n",
+                t, thing.leads >= 0 ? "link" : "trigger", x, y, names(thing.needs), names(thing.when),
+                names(thing.unless),
+                thing.leads >= 0 ? fmt::format("to = \"r{}/mat\"", thing.leads)
+                                 : fmt::format("gives = [\"f{}\"]", thing.gives));
         }
         files[fmt::format("r{}.toml", room)] = fmt::format(R"(format = "dryground/map/1"
 name = "r{}"
@@ -147,7 +149,8 @@ Truth search(const Rooms& rooms) {
         for (int fact = 0; fact < rooms.facts; ++fact)
             if ((held >> fact & 1u) != 0) truth.facts.insert(fact);
         for (const Rooms::Thing& thing : rooms.things) {
-            if (thing.room != room || !all(thing.needs, held) || !all(thing.when, held) || any(thing.unless, held)) continue;
+            if (thing.room != room || !all(thing.needs, held) || !all(thing.when, held) || any(thing.unless, held))
+                continue;
             const std::pair<int, unsigned> next{thing.leads >= 0 ? thing.leads : room,
                                                 thing.gives >= 0 ? held | 1u << thing.gives : held};
             if (known.insert(next).second) open.push_back(next);
@@ -210,7 +213,8 @@ TEST_CASE("a ledge is reached to the px, and what is missed is told to the px", 
 }
 
 TEST_CASE("a gap is leapt over to the px", "[travel]") {
-    const std::vector<std::string> rows{"........", "........", "........", "........", "........", "##....##", "##....##", "##....##"};
+    const std::vector<std::string> rows{"........", "........", "........", "........",
+                                        "........", "##....##", "##....##", "##....##"};
     const std::string thing = "{ name = \"shell\", kind = \"thing\", at = [120, 80], gives = [\"found\"] },\n";
     const auto with_leap = [&](int leap) {
         rambles::Figures figures;
@@ -254,8 +258,8 @@ TEST_CASE("water is in the way of who is stopped by it", "[travel]") {
     const std::string thing = "{ name = \"shell\", kind = \"thing\", at = [120, 80], gives = [\"found\"] },\n";
     rambles::Figures low;
     low.more = "jump_px = 4\nleap_px = 8\nkerb_px = 2\nslope_degrees = 46\n";
-    CHECK(why(side({"........", "........", "........", "........", "........", "##~~~~##", "########"}, landing + thing, low,
-                   "found = \"\""),
+    CHECK(why(side({"........", "........", "........", "........", "........", "##~~~~##", "########"},
+                   landing + thing, low, "found = \"\""),
               "shell") == "yes: nothing is in the way");   // it walks over what stops it
     CHECK(why(side({"........", "........", "........", "........", "..~~~~..", "########"}, landing + thing, low,
                    "found = \"\""),
@@ -274,7 +278,8 @@ TEST_CASE("a key behind its own lock is told as such", "[travel]") {
                         "{{ name = \"shell\", kind = \"thing\", at = [104, 48], gives = [\"found\"] }},\n",
                         x),
             {}, "found = \"\"\nhas_key = \"\"\n");
-        files = worlds::with(files, "marsh.toml", "[tiles.peat]", "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"has_key\"]\n\n[tiles.peat]");
+        files = worlds::with(files, "marsh.toml", "[tiles.peat]",
+                             "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"has_key\"]\n\n[tiles.peat]");
         files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
         return worlds::world_of(files);
     };
@@ -301,7 +306,8 @@ TEST_CASE("a pit is a dead end where one cannot jump out of it", "[travel]") {
 }
 
 TEST_CASE("a map without a floor is fallen out of", "[travel]") {
-    worlds::Files files = rambles::one_map({"........", "........", "........", "........", "........", "###..###"}, landing);
+    worlds::Files files =
+        rambles::one_map({"........", "........", "........", "........", "........", "###..###"}, landing);
     const World closed = worlds::world_of(files);
     CHECK(reach(closed).bottomless().empty());   // the rim is below
     const World open = worlds::world_of(worlds::with(files, "flat.toml", "rim = \"earth\"", "rim = \"open\""));
@@ -311,8 +317,9 @@ TEST_CASE("a map without a floor is fallen out of", "[travel]") {
 TEST_CASE("without figures of a jump nothing is called out of reach on that map", "[travel]") {
     rambles::Figures figures;
     figures.more = "";
-    const World world = side({"......", "......", "..__..", "......", "......", "######"},
-                             landing + std::string("{ name = \"shell\", kind = \"thing\", at = [48, 32] },\n"), figures);
+    const World world =
+        side({"......", "......", "..__..", "......", "......", "######"},
+             landing + std::string("{ name = \"shell\", kind = \"thing\", at = [48, 32] },\n"), figures);
     CHECK(reach(world).reached(0, 1) == Reached::not_decided);
 }
 

@@ -28,7 +28,8 @@ std::string in_px(const std::vector<Stand>& stands, bool slides = false) {
     return text;
 }
 std::string stands_on(const std::vector<std::string>& rows, double slope = 1.05, int kerb_px = 2, bool slides = false) {
-    const World world = worlds::world_of(rambles::one_map(rows, "{ name = \"landing\", kind = \"spawn\", at = [8, 16] },"));
+    const World world =
+        worlds::world_of(rambles::one_map(rows, "{ name = \"landing\", kind = \"spawn\", at = [8, 16] },"));
     return in_px(travel::stands_of(obstacles_of(world), {slope, kerb_px * steps_per_px}), slides);
 }
 
@@ -81,7 +82,8 @@ TEST_CASE("stands are where the position can be, and just below it cannot", "[tr
     CHECK(stands > 500);
 }
 
-TEST_CASE("a place may be where it is not inside of what is closed; and ways are free that touch it at most", "[travel]") {
+TEST_CASE("a place may be where it is not inside of what is closed; and ways are free that touch it at most",
+          "[travel]") {
     chance::Dice dice(3);
     int in = 0, free = 0;
     for (std::uint64_t round = 0; round < static_cast<std::uint64_t>(chance::rounds(40)); ++round) {
@@ -90,7 +92,8 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
         const Regions& closed = obstacles.closed();
         const auto some = [&]() -> Point {
             if (dice.once_in(3)) {   // a corner, or beside one
-                const Ring& ring = closed[static_cast<std::size_t>(dice.in(0, static_cast<int>(closed.size()) - 1))].outline;
+                const Ring& ring =
+                    closed[static_cast<std::size_t>(dice.in(0, static_cast<int>(closed.size()) - 1))].outline;
                 const Point p = ring[static_cast<std::size_t>(dice.in(0, static_cast<int>(ring.size()) - 1))];
                 return {p.x + dice.in(-1, 1), p.y + dice.in(-1, 1)};
             }
@@ -99,7 +102,11 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
         for (int k = 0; k < 200; ++k) {
             const Point a = some(), b = some();
             const bool inside = locate(closed, a) == Side::inside;
-            CHECK(obstacles.may_be(a) == !inside);
+            if (!inside) CHECK(obstacles.may_be(a));
+            bool deep = inside;
+            for (const Point by : {Point{3, 0}, Point{-3, 0}, Point{0, 3}, Point{0, -3}})
+                deep = deep && locate(closed, moved(a, by)) == Side::inside;
+            if (deep) CHECK_FALSE(obstacles.may_be(a));
             in += inside ? 1 : 0;
             if (inside || locate(closed, b) == Side::inside) continue;
             // Along the way, at many places, it is nowhere well inside.
@@ -121,9 +128,9 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
 
 TEST_CASE("what runs through the inside of a convex ring", "[travel]") {
     const Ring box = box_ring({0, 0}, {100, 100});
-    CHECK_FALSE(travel::inside_of(box, {-10, 0}, {110, 0}));      // along a side
-    CHECK_FALSE(travel::inside_of(box, {-50, 50}, {50, -50}));    // through a corner
-    CHECK_FALSE(travel::inside_of(box, {-50, 50}, {0, 50}));      // up to it
+    CHECK_FALSE(travel::inside_of(box, {-10, 0}, {110, 0}));     // along a side
+    CHECK_FALSE(travel::inside_of(box, {-50, 50}, {50, -50}));   // through a corner
+    CHECK_FALSE(travel::inside_of(box, {-50, 50}, {0, 50}));     // up to it
     const auto through = travel::inside_of(box, {-100, 50}, {300, 50});
     REQUIRE(through);
     CHECK(through->from == Approx(0.25));

@@ -83,9 +83,7 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
         const Play play(world, map.name);
         chance::Dice dice(round * 31 + 7);
         const Point least = map.least(), most = map.most();
-        const auto some = [&]() -> Point {
-            return {dice.in(least.x, most.x), dice.in(least.y, most.y)};
-        };
+        const auto some = [&]() -> Point { return {dice.in(least.x, most.x), dice.in(least.y, most.y)}; };
         for (int k = 0; k < 40; ++k) {
             const Point a = some(), b = some();
             const int here = ways->find_place(0, a), there = ways->find_place(0, b);
@@ -107,13 +105,14 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
             CHECK(way.front() == a);
             CHECK(way.back() == b);
             ++routes;
-            // It touches what it goes around, for a body a hair narrower: a hair to some side it is free but at its ends.
+            // It touches what it goes around, for a body a hair narrower: a hair to some side it is free but at its
+            // ends.
             for (std::size_t i = 0; i + 1 < way.size(); ++i) {
                 const PointPx p = px(way[i]), q = px(way[i + 1]);
                 bool is_free = false;
-                for (const auto& [dx, dy] : {std::pair{0, 0}, std::pair{1, 0}, std::pair{-1, 0}, std::pair{0, 1},
-                                             std::pair{0, -1}, std::pair{1, 1}, std::pair{-1, -1}, std::pair{1, -1},
-                                             std::pair{-1, 1}}) {
+                for (const auto& [dx, dy] :
+                     {std::pair{0, 0}, std::pair{1, 0}, std::pair{-1, 0}, std::pair{0, 1}, std::pair{0, -1},
+                      std::pair{1, 1}, std::pair{-1, -1}, std::pair{1, -1}, std::pair{-1, 1}}) {
                     const double x = dx / 32.0, y = dy / 32.0;
                     const Blocked blocked = play.blocked(mover, {p.x + x, p.y + y}, {q.x + x, q.y + y});
                     const double left = std::hypot(q.x - blocked.place.x, q.y - blocked.place.y),

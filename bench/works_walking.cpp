@@ -1,0 +1,96 @@
+// Where movers get to: on large maps, beside a bare flood fill of the same cells; and through many locks.
+#include <fmt/format.h>
+
+#include "caves.hpp"
+#include "dryground/merge.hpp"
+#include "dryground/travel.hpp"
+#include "timing.hpp"
+#include "works.hpp"
+
+namespace bench {
+
+using namespace dryground;
+
+namespace {
+
+// The floor: cells that are open, four neighbours each.
+std::size_t flood(const std::vector<char>& grid, int side) {
+    std::vector<char> seen(grid.size());
+    std::vector<std::size_t> open;
+    std::size_t count = 0;
+    const auto visit = [&](std::size_t cell) {
+        if (grid[cell] == 0 && seen[cell] == 0) seen[cell] = 1, open.push_back(cell);
+    };
+    for (std::size_t first = 0; first < grid.size(); ++first) {
+        visit(first);
+        while (!open.empty()) {
+            const std::size_t cell = open.back();
+            open.pop_back();
+            ++count;
+            const auto wide = static_cast<std::size_t>(side);
+            const std::size_t column = cell % wide;
+            if (column > 0) visit(cell - 1);
+            if (column + 1 < wide) visit(cell + 1);
+            if (cell >= wide) visit(cell - wide);
+            if (cell + wide < grid.size()) visit(cell + wide);
+        }
+    }
+    return count;
+}
+
+void measure_caves(const Settings& settings, const Tell& tell) {
+    for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
+        for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
+            const std::string work = "walk", input = fmt::format("caves full {}, {}", side,
+                                                                 moves == Moves::steps  ? "steps"
+                                                                 : moves == Moves::free ? "free"
+                                                                                        : "side");
+            if (!wanted(settings, work, input)) continue;
+            const World world = walked_world(side, Tiles::full, moves, 7);
+            const std::vector<char> grid = cave_grid(side, 7);
+            std::size_t places = 0, reached = 0, undecided = 0;
+            const std::vector<double> times = alternate(
+                {[&] {
+                     const Reach found = reach(world);
+                     places = found.places().size(), reached = undecided = 0;
+                     for (const TravelPlace& place : found.places())
+                         reached += place.reached == Reached::yes ? 1 : 0,
+                             undecided += place.reached == Reached::not_decided ? 1 : 0;
+                 },
+                 [&] { keep(flood(grid, side)); },
+                 [&] {
+                     MergeOptions options;
+                     options.chains = options.pieces = false;
+                     options.mover = 0;
+                     const Merge merged = merge(world, world.maps()[0], options);
+                     keep(dryground::reach(merged.groups.front().regions, world.movers()[0].body.front().outline));
+                 }});
+            Result result{.work = work, .input = input, .seconds = times[0]};
+            result.peers.push_back({"flood fill of the cells", times[1]});
+            result.peers.push_back({"merged and grown by the body", times[2]});
+            result.note = fmt::format("{} places, {} reached, {} not decided", places, reached, undecided);
+            tell(std::move(result));
+        }
+}
+
+void measure_locks(const Settings& settings, const Tell& tell) {
+    const std::string work = "walk", input = "100 rooms, 1,000 keys";
+    if (!wanted(settings, work, input)) return;
+    const World world = locked_world(100, 1000), open = locked_world(100, 0);
+    bool all = false;
+    const std::vector<double> times = alternate(
+        {[&] { all = reach(world).gained(999) == Reached::yes; }, [&] { keep(reach(open).places().size()); }});
+    Result result{.work = work, .input = input, .seconds = times[0]};
+    result.peers.push_back({"the rooms without keys", times[1]});
+    result.note = all ? "each key needs the one before" : "not all were got";
+    tell(std::move(result));
+}
+
+}   // namespace
+
+void measure_walking(const Settings& settings, const Tell& tell) {
+    measure_caves(settings, tell);
+    measure_locks(settings, tell);
+}
+
+}   // namespace bench
