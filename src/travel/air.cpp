@@ -124,6 +124,7 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
     const double deepest = std::min<double>(lowest, a.y + flight.drop.value_or(1e18));
     Moment now;
     now.spans = {{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
+    if (a == b) now.spans.front()[0] -= 2, now.spans.front()[1] += 2;   // a slope bars its own side
     for (double time = 0; !now.spans.empty();) {
         const double step = step_after(flight, high, time);
         const double y = a.y - height_at(flight, high, time), next_y = a.y - height_at(flight, high, time + step);

@@ -1,6 +1,7 @@
 #include "obstacles_internal.hpp"
 
 #include <algorithm>
+#include <array>
 
 namespace dryground::travel {
 
@@ -141,16 +142,21 @@ std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {
     return caught ? std::optional(caught->from) : std::nullopt;
 }
 
+namespace {
+
+constexpr std::array here_and_beside{Point{0, 0}, Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}};
+
+}   // namespace
+
 // A body that lies over no edge is inside of the ground when any point of it is; one that lies on an edge is over it.
 bool Obstacles::may_be(Point p) const {
     // Corners of what is closed are rounded to the lattice, and may lie a step inside of a sum.
-    const auto is_deep = [&](const Ring& ring) {
-        for (const Point by : {Point{0, 0}, Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}})
-            if (!inside_of(ring, moved(p, by), moved(p, by))) return false;
-        return true;
-    };
-    const bool over_edge = near_.any_near(
-        {p, p}, [&](std::size_t i) { return sums_[i].passes == OneWay::none && is_deep(sums_[i].ring); });
+    const bool over_edge = std::all_of(here_and_beside.begin(), here_and_beside.end(), [&](Point by) {
+        const Point q = moved(p, by);
+        return near_.any_near({q, q}, [&](std::size_t i) {
+            return sums_[i].passes == OneWay::none && inside_of(sums_[i].ring, q, q).has_value();
+        });
+    });
     return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground;
 }
 

@@ -74,7 +74,19 @@ public:
         for (const Touched& touch : touched(place)) may_be.targets[static_cast<std::size_t>(touch.target)] = 1;
     }
     [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
-        return way_inside(region_of(place), from, to);
+        // Where a body touches the ground its position may lie a hair outside of the area.
+        const Region region = region_of(place);
+        const auto inside = [&](Point p) {
+            for (const Point by : {Point{0, 0}, Point{0, -2}, Point{0, 2}, Point{-2, 0}, Point{2, 0}})
+                if (locate({&region, 1}, moved(p, by)) != Side::outside) return moved(p, by);
+            return p;
+        };
+        const Point first = inside(from), last = inside(to);
+        Ring way = way_inside(region, first, last);
+        if (way.empty()) return way;
+        if (first != from) way.insert(way.begin(), from);
+        if (last != to) way.push_back(to);
+        return way;
     }
     [[nodiscard]] TravelPlace shape(int place) const override {
         TravelPlace shape;

@@ -404,12 +404,14 @@ private:
     [[nodiscard]] static bool leads_to(const Known& known, int place) {
         return std::any_of(known.moves.begin(), known.moves.end(), [&](const Move& move) { return move.to == place; });
     }
-    // A level edge as a whole; of a slope some points.
+    // A level edge as a whole; of a slope some points, a hair off its ends, where walls may be.
     [[nodiscard]] static std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
         if (a.y == b.y) return {{a, b}};
+        constexpr std::int32_t hair = 4;
         std::vector<std::pair<Point, Point>> starts;
         for (int i = 0; i <= 4; ++i) {
-            const Point p = on_edge(a, b, a.x + (b.x - a.x) * i / 4);
+            const std::int32_t x = a.x + (b.x - a.x) / 4 * i;
+            const Point p = on_edge(a, b, b.x - a.x > 2 * hair ? std::clamp(x, a.x + hair, b.x - hair) : x);
             starts.emplace_back(p, p);
         }
         return starts;
