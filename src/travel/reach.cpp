@@ -44,17 +44,17 @@ void Reach::Parts::find_goals() {
 
 Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
-    if (maybe.reached.count(what) != 0 || !found.complete) return Reached::not_decided;
+    if (!found.complete || maybe().reached.count(what) != 0) return Reached::not_decided;
     const auto map = static_cast<std::size_t>(what.map);
-    if (map < maybe.maps.size() && maybe.maps[map] != 0 && !stages.only_opens(what.map)) return Reached::not_decided;
+    if (map < maybe().maps.size() && maybe().maps[map] != 0 && !stages.only_opens(what.map)) return Reached::not_decided;
     return Reached::no;
 }
 
 Reached Reach::Parts::of_fact(int fact) const {
     if (std::binary_search(options.given.begin(), options.given.end(), fact) || found.facts.count(fact) != 0)
         return Reached::yes;
-    const bool maybe_held = std::binary_search(maybe.held.begin(), maybe.held.end(), fact);
-    return maybe_held || !found.complete ? Reached::not_decided : Reached::no;
+    if (!found.complete) return Reached::not_decided;
+    return std::binary_search(maybe().held.begin(), maybe().held.end(), fact) ? Reached::not_decided : Reached::no;
 }
 
 const Facts& Reach::Parts::most_held() const {
@@ -65,15 +65,38 @@ const Facts& Reach::Parts::most_held() const {
     return most == found.states.end() ? none : most->held;
 }
 
-void Reach::Parts::list_places() {
+const travel::FoundMaybe& Reach::Parts::maybe() const {
+    if (!maybe_) maybe_ = start ? travel::find_maybe(stages, *start, options.given) : travel::FoundMaybe{};
+    return *maybe_;
+}
+
+const std::vector<TravelPlace>& Reach::Parts::places() const {
+    if (!places_) list_places();
+    return *places_;
+}
+
+void Reach::Parts::find_holes() {
+    for (const auto& [key, flags] : found.places)
+        for (std::size_t place = 0; place < flags.size(); ++place) {
+            if (flags[place] == 0) continue;
+            travel::Ways& ways = *stages.on(key.first, key.second).ways;
+            for (const Point p : ways.falls_out(static_cast<int>(place))) {
+                const Spot hole{key.first, ways.shape(static_cast<int>(place)).storey, travel::px_of(p)};
+                if (std::find(bottomless.begin(), bottomless.end(), hole) == bottomless.end()) bottomless.push_back(hole);
+            }
+        }
+}
+
+void Reach::Parts::list_places() const {
+    places_.emplace();
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
         const int map = static_cast<int>(m);
-        if (m >= maybe.maps.size() || maybe.maps[m] == 0) continue;
+        if (m >= maybe().maps.size() || maybe().maps[m] == 0) continue;
         travel::Stage& stage = stages.on(map, most_held());
         const auto sure = found.places.find({map, stage.facts});
         // The most generous reading may know more facts: what it reached is asked by position.
-        travel::Stage& wider = stages.loosest(map, maybe.held);
-        const auto may_be = maybe.stages.find({map, wider.facts});
+        travel::Stage& wider = stages.loosest(map, maybe().held);
+        const auto may_be = maybe().stages.find({map, wider.facts});
         const bool is_fixed = stages.only_opens(map);
         for (int place = 0; place < stage.ways->places(); ++place) {
             TravelPlace shape = stage.ways->shape(place);
@@ -84,7 +107,7 @@ void Reach::Parts::list_places() {
                 shape.reached = Reached::yes;
             } else if (!is_fixed || !found.complete) {
                 shape.reached = Reached::not_decided;
-            } else if (may_be != maybe.stages.end()) {
+            } else if (may_be != maybe().stages.end()) {
                 int there = place;
                 if (&wider != &stage) {
                     const Point p = shape.line.empty()
@@ -95,14 +118,8 @@ void Reach::Parts::list_places() {
                 }
                 shape.reached = there >= 0 && may_be->second.has(there) ? Reached::not_decided : Reached::no;
             }
-            places.push_back(std::move(shape));
+            places_->push_back(std::move(shape));
         }
-        if (sure != found.places.end())
-            for (std::size_t place = 0; place < sure->second.size(); ++place)
-                if (sure->second[place] != 0)
-                    for (const Point p : stage.ways->falls_out(static_cast<int>(place)))
-                        bottomless.push_back(
-                            {map, stage.ways->shape(static_cast<int>(place)).storey, travel::px_of(p)});
     }
 }
 
@@ -186,7 +203,7 @@ Reach& Reach::operator=(Reach&&) noexcept = default;
 
 bool Reach::begins() const { return parts_->start.has_value() && !parts_->found.states.empty(); }
 const std::vector<GoalReached>& Reach::goals() const { return parts_->goals; }
-const std::vector<TravelPlace>& Reach::places() const { return parts_->places; }
+const std::vector<TravelPlace>& Reach::places() const { return parts_->places(); }
 const std::vector<Spot>& Reach::dead_ends() const { return parts_->dead_ends; }
 const std::vector<Spot>& Reach::bottomless() const { return parts_->bottomless; }
 
@@ -202,7 +219,7 @@ Reached Reach::reached(const Spot& place) const {
             return Reached::yes;
     }
     if (!parts_->found.complete) return Reached::not_decided;
-    for (const auto& [key, may_be] : parts_->maybe.stages) {
+    for (const auto& [key, may_be] : parts_->maybe().stages) {
         if (key.first != place.map) continue;
         const int at = parts_->stages.loosest(key.first, key.second).ways->find_place(place.storey, p);
         if (at >= 0 && may_be.has(at)) return Reached::not_decided;
@@ -221,9 +238,8 @@ Reached Reach::map_reached(int map) const {
     for (const auto& [key, flags] : parts_->found.places)
         if (key.first == map) return Reached::yes;
     const auto m = static_cast<std::size_t>(map);
-    return (m < parts_->maybe.maps.size() && parts_->maybe.maps[m] != 0) || !parts_->found.complete
-               ? Reached::not_decided
-               : Reached::no;
+    if (!parts_->found.complete) return Reached::not_decided;
+    return m < parts_->maybe().maps.size() && parts_->maybe().maps[m] != 0 ? Reached::not_decided : Reached::no;
 }
 
 std::optional<Route> Reach::route_to(int map, int object) const {
@@ -306,13 +322,10 @@ Reach reach(const World& world, const ReachOptions& options) {
                 options.from->map);
     auto parts = std::make_unique<Reach::Parts>(world, options);
     parts->find_start();
-    if (parts->start) {
-        parts->found = travel::find_surely(parts->stages, *parts->start, options.given, options.states);
-        parts->maybe = travel::find_maybe(parts->stages, *parts->start, options.given);
-    }
+    if (parts->start) parts->found = travel::find_surely(parts->stages, *parts->start, options.given, options.states);
     parts->find_goals();
     if (parts->start) {
-        parts->list_places();
+        parts->find_holes();
         parts->find_dead_ends();
     }
     return Reach(std::move(parts));

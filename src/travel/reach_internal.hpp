@@ -13,15 +13,16 @@ struct Reach::Parts {
     mutable travel::Stages stages;   // makes what is asked for
     std::optional<Spot> start;
     travel::Found found;
-    travel::FoundMaybe maybe;
     std::vector<GoalReached> goals;
-    std::vector<TravelPlace> places;
     std::vector<Spot> dead_ends, bottomless;
 
     void find_start();
     void find_goals();
-    void list_places();
+    void find_holes();
     void find_dead_ends();
+    // Only where something is not reached for sure the most generous reading is asked: it takes most of the time.
+    [[nodiscard]] const travel::FoundMaybe& maybe() const;
+    [[nodiscard]] const std::vector<TravelPlace>& places() const;
 
     [[nodiscard]] Reached of(const travel::Done& what) const;
     [[nodiscard]] Reached of_fact(int fact) const;
@@ -32,6 +33,12 @@ struct Reach::Parts {
                                              bool sets_it_off) const;
     [[nodiscard]] InTheWay why_not(const travel::Done& what) const;
     [[nodiscard]] InTheWay why_no_fact(int fact) const;
+
+private:
+    void list_places() const;
+
+    mutable std::optional<travel::FoundMaybe> maybe_;
+    mutable std::optional<std::vector<TravelPlace>> places_;
 };
 
 }   // namespace dryground

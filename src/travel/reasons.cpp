@@ -209,10 +209,9 @@ private:
         InTheWay way;
         way.map = what.map, way.object = deed_of(what).object;
         const int mover_id = parts_.stages.mover_on(what.map);
-        const auto map = static_cast<std::size_t>(what.map);
         const bool is_entered = std::any_of(parts_.found.places.begin(), parts_.found.places.end(),
                                             [&](const auto& entry) { return entry.first.first == what.map; });
-        if (mover_id < 0 || map >= parts_.maybe.maps.size() || !is_entered) {
+        if (mover_id < 0 || !is_entered) {
             way.sort = InTheWay::Sort::nowhere;
             return way;
         }

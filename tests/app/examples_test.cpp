@@ -142,7 +142,7 @@ TEST_CASE("chase: a crab finds a way over what is broken, and none when it is cl
           "no way\n"
           "the warden breaks the lowest crate\n"
           "walks to (165, 64)\n"
-          "jumps to (187, 64)\n"
+          "jumps to (188, 64)\n"
           "walks to (232, 64)\n"
           "and closes it again\n"
           "no way\n");

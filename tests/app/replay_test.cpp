@@ -211,7 +211,7 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
             if (dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
         }
     }
-    CHECK(stood > 1000);
+    CHECK(stood > static_cast<std::size_t>(chance::rounds(1000)));
 }
 
 TEST_CASE("the demo's walk is followed by a body", "[replay]") {

@@ -191,8 +191,8 @@ TEST_CASE("rooms and facts are reached as a search through all states says", "[t
             CHECK(held.count(fact) == 1);
         }
     }
-    CHECK(reached > 500);
-    CHECK(missed > 200);
+    CHECK(reached > chance::rounds(500));
+    CHECK(missed > chance::rounds(200));
     CHECK(undecided < missed);
 }
 

@@ -79,7 +79,7 @@ TEST_CASE("stands are where the position can be, and just below it cannot", "[tr
             }
         }
     }
-    CHECK(stands > 500);
+    CHECK(stands > static_cast<std::size_t>(chance::rounds(500)));
 }
 
 TEST_CASE("a place may be where it is not inside of what is closed; and ways are free that touch it at most",
@@ -122,8 +122,8 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
             free += is_free ? 1 : 0;
         }
     }
-    CHECK(in > 500);
-    CHECK(free > 200);
+    CHECK(in > chance::rounds(500));
+    CHECK(free > chance::rounds(200));
 }
 
 TEST_CASE("what runs through the inside of a convex ring", "[travel]") {

@@ -71,8 +71,8 @@ TEST_CASE("who steps gets from cell to cell as a running game lets it", "[travel
                     }
             }
     });
-    CHECK(steps > 500);
-    CHECK(refused > 500);
+    CHECK(steps > static_cast<std::size_t>(chance::rounds(500)));
+    CHECK(refused > static_cast<std::size_t>(chance::rounds(500)));
 }
 
 TEST_CASE("who goes freely gets everywhere that it can go straight to in a running game", "[travel]") {
@@ -123,8 +123,8 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
             }
         }
     });
-    CHECK(free > 300);
-    CHECK(routes > 300);
+    CHECK(free > static_cast<std::size_t>(chance::rounds(300)));
+    CHECK(routes > static_cast<std::size_t>(chance::rounds(300)));
 }
 
 TEST_CASE("the way inside of an area is taut", "[travel]") {
