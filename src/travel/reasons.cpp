@@ -182,17 +182,18 @@ private:
         }
         return std::nullopt;
     }
-    // The least number of px for which something holds, and what comes with it.
+    // The least number of px for which something holds, and what comes with it; `most` may be 0.
     template <class Try>
     [[nodiscard]] std::optional<std::pair<int, Spot>> least_px(int most, Try test) const {
         int works = 0;
         std::optional<Spot> spot;
+        if (most < 1) return std::nullopt;
         for (int px = 1; px <= most; px *= 2)
             if ((spot = test(px))) {
                 works = px;
                 break;
             }
-        if (!spot && most > 0 && (spot = test(most))) works = most;
+        if (!spot && (spot = test(most))) works = most;
         if (!spot) return std::nullopt;
         int fails = works / 2;
         while (works - fails > 1) {
@@ -225,14 +226,14 @@ private:
             way.sort = sort, way.by_px = found->first, way.from = found->second;
         };
         take(InTheWay::Sort::too_narrow,
-             least_px(side / steps_per_px - 1, [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
+             least_px(std::min(side / steps_per_px, best) - 1, [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
         if (mover.moves == Moves::side && mover.jump_px && mover.leap_px) {
-            take(InTheWay::Sort::too_high, least_px(most_px, [&](int px) {
+            take(InTheWay::Sort::too_high, least_px(std::min(most_px, best - 1), [&](int px) {
                      Mover like = mover;
                      *like.jump_px += px;
                      return gets_there(what, like);
                  }));
-            take(InTheWay::Sort::too_far, least_px(most_px, [&](int px) {
+            take(InTheWay::Sort::too_far, least_px(std::min(most_px, best - 1), [&](int px) {
                      Mover like = mover;
                      *like.leap_px += px;
                      return gets_there(what, like);
