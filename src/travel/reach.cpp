@@ -46,7 +46,8 @@ Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
     if (!found.complete || maybe().reached.count(what) != 0) return Reached::not_decided;
     const auto map = static_cast<std::size_t>(what.map);
-    if (map < maybe().maps.size() && maybe().maps[map] != 0 && !stages.only_opens(what.map)) return Reached::not_decided;
+    if (map < maybe().maps.size() && maybe().maps[map] != 0 && !stages.only_opens(what.map))
+        return Reached::not_decided;
     return Reached::no;
 }
 
@@ -82,7 +83,8 @@ void Reach::Parts::find_holes() {
             travel::Ways& ways = *stages.on(key.first, key.second).ways;
             for (const Point p : ways.falls_out(static_cast<int>(place))) {
                 const Spot hole{key.first, ways.shape(static_cast<int>(place)).storey, travel::px_of(p)};
-                if (std::find(bottomless.begin(), bottomless.end(), hole) == bottomless.end()) bottomless.push_back(hole);
+                if (std::find(bottomless.begin(), bottomless.end(), hole) == bottomless.end())
+                    bottomless.push_back(hole);
             }
         }
 }

@@ -225,8 +225,8 @@ private:
             best = found->first;
             way.sort = sort, way.by_px = found->first, way.from = found->second;
         };
-        take(InTheWay::Sort::too_narrow,
-             least_px(std::min(side / steps_per_px, best) - 1, [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
+        take(InTheWay::Sort::too_narrow, least_px(std::min(side / steps_per_px, best) - 1,
+                                                  [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
         if (mover.moves == Moves::side && mover.jump_px && mover.leap_px) {
             take(InTheWay::Sort::too_high, least_px(std::min(most_px, best - 1), [&](int px) {
                      Mover like = mover;

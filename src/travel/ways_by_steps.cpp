@@ -248,7 +248,7 @@ Ring StepWays::way_within(int place, Point from, Point to) {
     const Level& level = levels_[first_cell_[static_cast<std::size_t>(place)].level];
     const CellAt begin = map_.cell_at(from), end = map_.cell_at(to);
     // Breadth first; `came` holds by which step a cell was entered.
-    std::vector<std::int8_t> came(level.place.size(), -1);
+    std::vector<int> came(level.place.size(), -1);
     std::vector<CellAt> open{begin};
     came[index(begin[0], begin[1])] = 8;
     for (std::size_t i = 0; i < open.size() && came[index(end[0], end[1])] < 0; ++i) {
@@ -258,13 +258,13 @@ Ring StepWays::way_within(int place, Point from, Point to) {
             if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != place ||
                 came[index(nc, nr)] >= 0)
                 continue;
-            came[index(nc, nr)] = static_cast<std::int8_t>(way);
+            came[index(nc, nr)] = static_cast<int>(way);
             open.push_back({nc, nr});
         }
     }
     Ring way;
     CellAt at = end;
-    for (std::int8_t by = came[index(at[0], at[1])]; by >= 0; by = came[index(at[0], at[1])]) {
+    for (int by = came[index(at[0], at[1])]; by >= 0; by = came[index(at[0], at[1])]) {
         way.push_back(middle(at[0], at[1]));
         if (by == 8) break;
         at = {at[0] - around[static_cast<std::size_t>(by)][0], at[1] - around[static_cast<std::size_t>(by)][1]};

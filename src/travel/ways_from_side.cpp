@@ -46,7 +46,7 @@ public:
             return std::min(px.value_or(0), static_cast<double>(coordinate_limit) / steps_per_px) * steps_per_px;
         };
         flight_.jump = steps(mover.jump_px);
-        if (flight_.jump < steps_per_px / 4) flight_.jump = 0;   // that is no jump
+        if (flight_.jump < steps_per_px / 4.0) flight_.jump = 0;   // that is no jump
         // Stands end a hair early on either side, for a body that is a hair narrower than it is.
         flight_.leap = steps(mover.leap_px) > 0 ? steps(mover.leap_px) + 4 : 0;
         if (mover.drop_px) flight_.drop = steps(mover.drop_px);

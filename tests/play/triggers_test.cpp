@@ -94,7 +94,8 @@ TEST_CASE("what lasts fires every so often", "[triggers]") {
 }
 
 TEST_CASE("a key opens a door, and the door leads to another map", "[triggers]") {
-    Game game(worlds::with(worlds::shore(), "flat.toml", "circle = [96, 56, 6], fires", "box = [88, 48, 16, 16], fires"));
+    Game game(
+        worlds::with(worlds::shore(), "flat.toml", "circle = [96, 56, 6], fires", "box = [88, 48, 16, 16], fires"));
     CHECK(game.at(170, 46, true) == "");   // used from the next cell, but locked
     CHECK(game.at(96, 62) == "enter key");
     CHECK(game.play.holds("has_key"));
