@@ -125,6 +125,22 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
     if (undecided > 0) text += fmt::format("not decided: {} of {} places\n", undecided, reach.places().size());
 }
 
+// What is wrong with the world's start, and what to say in its place.
+std::string why_no_start(const dg::World& world) {
+    const dg::Start& start = world.start();
+    if (start.words.empty())
+        return "the world says no start; add start = \"MAP/OBJECT\" to its file, or say --from MAP/OBJECT";
+    if (start.object < 0)
+        return fmt::format(
+            "the world's start '{}' is no object; correct it (`dryground check` names the nearest), or say "
+            "--from MAP/OBJECT",
+            start.words);
+    return fmt::format(
+        "the world's start '{}' has no room for the mover's body, or its map has no player; move it "
+        "(`dryground check` tells where), or say --from MAP@X,Y",
+        start.words);
+}
+
 void run_walk(const WalkOptions& options) {
     const Opened opened = options.world.open();
     const dg::World& world = opened.world;
@@ -138,9 +154,10 @@ void run_walk(const WalkOptions& options) {
     const dg::Reach reach = dg::reach(world, asked);
     if (!reach.begins())
         stop(misuse, options.from.empty()
-                         ? "there is no place to begin at: the world says no start, or it stands in the ground; say "
-                           "--from MAP/OBJECT"
-                         : "--from: no mover can be there");
+                         ? why_no_start(world)
+                         : fmt::format("--from {}: no mover can be there; say a place where its body is "
+                                       "free of ground",
+                                       options.from));
     std::optional<dg::Route> route;
     bool reached = true;
     std::string text;

@@ -1,4 +1,4 @@
-// Idea: how high a body is at each moment of a jump is given, but for the height of the jump; what it can choose is
+// Idea: how high a body is at each moment of a jump follows from the height of the jump; what it can choose is
 // where it is to the side, as fast as it may. So all jumps of a height are told by spans of x, moment by moment: they
 // grow to both sides, and lose what is in the way. Forward that finds what may be reached, backward a way that gets
 // there.

@@ -45,7 +45,7 @@ std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b) {
         else
             stretch.to = std::min(stretch.to, t);
     }
-    // Through a corner both ends are the same, but for rounding.
+    // Through a corner both ends are the same, apart from rounding.
     if (stretch.to - stretch.from < 1e-9) return std::nullopt;
     return stretch;
 }

@@ -13,7 +13,7 @@
 namespace dryground::travel {
 
 // The part of a straight way, from 0 to 1, that runs through the inside of a convex ring; nothing where it only touches
-// it. Exact, but for the two numbers.
+// it. The decision is exact, the two numbers are rounded.
 struct Stretch {
     double from = 0, to = 0;
 };

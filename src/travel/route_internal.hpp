@@ -32,7 +32,7 @@ private:
 };
 
 // Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a
-// plan, but for what is to be kept. All of a plan is set off, but for what is only to be touched.
+// plan, except what is to be kept. All of a plan is set off, except what is only to be touched.
 struct Planned {
     Done what;
     bool is_kept = false, is_set_off = true;

@@ -44,7 +44,7 @@ private:
     [[nodiscard]] Point at(std::size_t i) const { return ring_[i % ring_.size()]; }
     [[nodiscard]] Lie lie(std::size_t i) const { return lie_of(at(i), at(i + 1), footing_); }
 
-    // How many edges from the i-th on are a kerb that leads to a floor; 0: they are none.
+    // How many edges from the i-th on are a kerb that leads to a floor; 0: no kerb.
     [[nodiscard]] std::size_t kerb_from(std::size_t i) const {
         const Point from = at(i);
         std::int32_t least = from.y, most = from.y;

@@ -193,7 +193,7 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
             const bool stands = walker.fall(vx, vy, gravity);
             const PointPx now = walker.at();
             const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
-            if (too_deep || now.y > to_px(map.most().y) + 16) {   // it is no more
+            if (too_deep || now.y > to_px(map.most().y) + 16) {   // dead: begin anew
                 walker.put(start);
                 vx = vy = 0, top = start.y;
                 continue;
