@@ -39,7 +39,24 @@ function paintSigns(pen, map, write) {
     paintMarks(pen, objects);
     if (objects.length <= mostNamed) for (const named of [true, false]) paintNames(map, objects.filter(object => (object.name !== "") === named), write);
   }
+  if (show.walk && map.walked) paintWalkNumbers(pen, map);
   if (show.findings) paintFindings(pen, map, seen);
+}
+
+// Where each step ends; those that end at one place stand in one mark.
+function paintWalkNumbers(pen, map) {
+  const marks = new Map();
+  for (const [number, x, y] of map.walked.marks) {
+    const key = `${x},${y}`;
+    marks.set(key, { x, y, text: marks.has(key) ? `${marks.get(key).text}, ${number}` : `${number}` });
+  }
+  pen.font = "bold 12px sans-serif", pen.textAlign = "center", pen.textBaseline = "middle";
+  for (const mark of marks.values()) {
+    const [x, y] = toScreen(mark.x, mark.y), half = Math.max(9, pen.measureText(mark.text).width / 2 + 5);
+    pen.fillStyle = data.inks.note;
+    pen.beginPath(), pen.roundRect(x - half, y - 21, 2 * half, 18, 9), pen.fill();
+    pen.fillStyle = data.inks.sign_text, pen.fillText(mark.text, x, y - 12);
+  }
 }
 
 const mostNamed = 400, mostSigned = 1500;   // of objects that are seen; of more the signs would cover the map

@@ -75,7 +75,6 @@ function drawMap(ratio, wide, high) {
   if (show.sides) paintSides(context, map, box);
   if (show.walk && map.walked) paintWalk(map);
   paintObjects(context, map, box);
-  if (show.walk && map.walked) paintWalkNumbers(map);
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   if (show.flags) paintLetters(context, map, box);
 }
@@ -104,23 +103,6 @@ function paintWalk(map) {
   context.stroke(map.walked.ways);
   context.lineWidth = 2 * unit, context.strokeStyle = data.inks.note, context.stroke(map.walked.ways);
 }
-// Where each step ends; those that end at one place stand in one mark.
-function paintWalkNumbers(map) {
-  const unit = 1 / view.zoom, marks = new Map();
-  for (const [number, x, y] of map.walked.marks) {
-    const key = `${x},${y}`, mark = marks.get(key) || { x, y, text: "" };
-    mark.text += (mark.text ? ", " : "") + number;
-    marks.set(key, mark);
-  }
-  context.font = `bold ${12 * unit}px sans-serif`, context.textAlign = "center", context.textBaseline = "middle";
-  for (const { x, y, text } of marks.values()) {
-    const half = Math.max(9, 3.6 * text.length + 5) * unit;
-    context.fillStyle = data.inks.note;
-    context.beginPath(), context.roundRect(x - half, y - 21 * unit, 2 * half, 18 * unit, 9 * unit), context.fill();
-    context.fillStyle = data.inks.sign_text, context.fillText(text, x, y - 12 * unit);
-  }
-}
-
 // ---- moving ----
 
 function zoomAt(x, y, factor) {   // the place below (x, y) stays there
