@@ -248,7 +248,7 @@ std::optional<Route> Reach::route_to(int map, int object) const {
     const travel::Done what = parts_->thing(map, object);
     const auto first = parts_->found.reached.find(what);
     if (first == parts_->found.reached.end()) return std::nullopt;
-    return parts_->route(first->second.plan, what, false);
+    return parts_->route(first->second, what, false);
 }
 
 std::optional<Route> Reach::route_to(const Spot& place) const {
@@ -267,7 +267,7 @@ std::optional<Route> Reach::route_to_fact(int fact) const {
     (void)gained(fact);
     const auto first = parts_->found.facts.find(fact);
     if (first == parts_->found.facts.end()) return std::nullopt;
-    std::vector<travel::Done> plan = first->second.plan;
+    std::vector<travel::Done> plan = first->second;
     const travel::Done last = plan.back();
     plan.pop_back();
     return parts_->route(plan, last, true);
@@ -292,9 +292,9 @@ std::optional<Route> Reach::tour() const {
         if (goal.reached != Reached::yes) continue;
         if (goal.object >= 0) {
             const travel::Done what = parts_->thing(goal.map, goal.object);
-            all.push_back({parts_->found.reached.at(what).plan, {what, true, false}});
+            all.push_back({parts_->found.reached.at(what), {what, true, false}});
         } else if (const auto first = parts_->found.facts.find(goal.fact); first != parts_->found.facts.end()) {
-            const std::vector<travel::Done>& steps = first->second.plan;
+            const std::vector<travel::Done>& steps = first->second;
             all.push_back({{steps.begin(), steps.end() - 1}, {steps.back(), true, true}});
         }
     }

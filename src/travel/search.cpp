@@ -144,7 +144,7 @@ private:
             flags[static_cast<std::size_t>(node.place)] = 1;
         }
         for (const Sweep::Contact& contact : now.contacts) {
-            found_.reached.try_emplace(contact.what, Found::First{found_.states.size(), state.plan, state.held});
+            found_.reached.try_emplace(contact.what, state.plan);
             note_gains(contact, gains_of(stages_, contact.what, state.held), state);
         }
     }
@@ -152,8 +152,8 @@ private:
         for (const int fact : gains) {
             const auto [first, is_new] = found_.facts.try_emplace(fact);
             if (!is_new) continue;
-            first->second = {found_.states.size(), state.plan, state.held};
-            first->second.plan.push_back(contact.what);
+            first->second = state.plan;
+            first->second.push_back(contact.what);
         }
     }
     // Takes what closes nothing and is given where one can come back from, as often as that gives what others need;

@@ -96,13 +96,9 @@ struct State {
 
 struct Found {
     std::vector<State> states;
-    struct First {   // in which state, after how much of its plan, with how many of its facts
-        std::size_t state = 0;
-        std::vector<Done> plan;
-        Facts held;
-    };
-    std::map<Done, First> reached;                               // by thing
-    std::map<int, First> facts;                                  // by fact; First::plan ends with what gives it
+    // What was done before: by thing that is touched; and by fact, the last of it being what gives the fact.
+    std::map<Done, std::vector<Done>> reached;
+    std::map<int, std::vector<Done>> facts;
     std::map<std::pair<int, Facts>, std::vector<char>> places;   // by stage: map and ground facts
     bool complete = true;                                        // else there were more states than were looked at
 };

@@ -407,11 +407,11 @@ private:
     // A level edge as a whole; of a slope some points, a hair off its ends, where walls may be.
     [[nodiscard]] static std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
         if (a.y == b.y) return {{a, b}};
-        constexpr std::int32_t hair = 4;
+        constexpr std::int32_t margin = 4;
         std::vector<std::pair<Point, Point>> starts;
         for (int i = 0; i <= 4; ++i) {
             const std::int32_t x = a.x + (b.x - a.x) / 4 * i;
-            const Point p = on_edge(a, b, b.x - a.x > 2 * hair ? std::clamp(x, a.x + hair, b.x - hair) : x);
+            const Point p = on_edge(a, b, b.x - a.x > 2 * margin ? std::clamp(x, a.x + margin, b.x - margin) : x);
             starts.emplace_back(p, p);
         }
         return starts;

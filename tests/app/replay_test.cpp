@@ -103,8 +103,6 @@ private:
     cpVect wanted_ = cpvzero;
 };
 
-std::string words(const Route& route, const World& world) { return text(world, route); }
-
 // Follows a route on one map. Gives what went wrong; empty when nothing did.
 std::string replay(const World& world, const Route& route) {
     std::unique_ptr<Walker> walker;
@@ -160,7 +158,7 @@ TEST_CASE("a body follows the routes to all places that are reached", "[replay]"
             const auto route = found.route_to({place.map, place.storey, {(a.x + b.x) / 2, (a.y + b.y) / 2}});
             REQUIRE(route.has_value());
             ++routes;
-            INFO(words(*route, world));
+            INFO(text(world, *route));
             CHECK(replay(world, *route) == "");
         }
     }
@@ -220,6 +218,6 @@ TEST_CASE("the demo's walk is followed by a body", "[replay]") {
     const Reach found = reach(loaded.world());
     const auto route = found.tour();
     REQUIRE(route.has_value());
-    INFO(words(*route, loaded.world()));
+    INFO(text(loaded.world(), *route));
     CHECK(replay(loaded.world(), *route) == "");
 }

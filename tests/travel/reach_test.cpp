@@ -268,8 +268,6 @@ TEST_CASE("water is in the way of who is stopped by it", "[travel]") {
 }
 
 TEST_CASE("a key behind its own lock is told as such", "[travel]") {
-    const std::string doors = "[layers.legend]\n";
-    (void)doors;
     const auto with_key_at = [&](int x) {
         worlds::Files files = rambles::one_map(
             {"########", "#..D...#", "#..D...#", "########"},
