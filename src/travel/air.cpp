@@ -16,7 +16,6 @@ namespace {
 // thousands of px.
 constexpr double longest_step = 0.025, shortest_step = 0.001;
 constexpr double deepest_step = 3 * steps_per_px;
-constexpr int bands = 12;
 
 // How high above the take-off a jump of some height is after some time, in flights.
 double height_at(const Flight& flight, double high, double time) {
@@ -33,85 +32,11 @@ double step_after(const Flight& flight, double high, double time) {
     return time < apex - 1e-9 ? std::min(step, apex - time) : step;
 }
 
-// Where a convex ring is, between two levels or at one; nothing where it only touches them.
-std::optional<std::array<double, 2>> between(const Ring& ring, double top, double bottom) {
-    double least = 1e300, most = -1e300, highest = 1e300, lowest = -1e300;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const Point p = ring[i], q = ring[(i + 1) % ring.size()];
-        highest = std::min<double>(highest, p.y), lowest = std::max<double>(lowest, p.y);
-        const auto take = [&](double x) { least = std::min(least, x), most = std::max(most, x); };
-        if (p.y >= top && p.y <= bottom) take(p.x);
-        for (const double level : {top, bottom})
-            if ((p.y < level) != (q.y < level))
-                take(p.x + (static_cast<double>(q.x) - p.x) * (level - p.y) / (static_cast<double>(q.y) - p.y));
-    }
-    if (least >= most || highest >= bottom || lowest <= top) {
-        // One level runs through the inside, too.
-        if (top != bottom || least >= most || highest >= top || lowest <= top) return std::nullopt;
-    }
-    return std::array{least, most};
-}
-
-void sort_and_join(Spans& spans) {
-    std::sort(spans.begin(), spans.end());
-    Spans joined;
-    for (const auto& span : spans)
-        if (!joined.empty() && span[0] <= joined.back()[1])
-            joined.back()[1] = std::max(joined.back()[1], span[1]);
-        else
-            joined.push_back(span);
-    spans = std::move(joined);
-}
-
-// What lies between spans.
-Spans gaps(Spans spans) {
-    sort_and_join(spans);
-    Spans gaps;
-    double from = -1e18;
-    for (const auto& [least, most] : spans) {
-        if (least >= from) gaps.push_back({from, least});
-        from = std::max(from, most);
-    }
-    gaps.push_back({from, 1e18});
-    return gaps;
-}
-
-bool meet(const Spans& spans, double least, double most) {
-    return std::any_of(spans.begin(), spans.end(),
-                       [&](const auto& span) { return span[0] <= most && span[1] >= least; });
-}
-
-Spans wider(Spans spans, double by) {
-    for (auto& span : spans) span[0] -= by, span[1] += by;
-    sort_and_join(spans);
-    return spans;
-}
-
-// The part of an edge that lies between two levels, by x.
-std::optional<std::array<double, 2>> part_between(Point c, Point d, double top, double bottom) {
-    if (c.y == d.y) {
-        if (c.y < top || c.y > bottom) return std::nullopt;
-        return std::array<double, 2>{static_cast<double>(std::min(c.x, d.x)), static_cast<double>(std::max(c.x, d.x))};
-    }
-    const double at_top = (top - c.y) / (static_cast<double>(d.y) - c.y),
-                 at_bottom = (bottom - c.y) / (static_cast<double>(d.y) - c.y);
-    const double from = std::max(0.0, std::min(at_top, at_bottom)), to = std::min(1.0, std::max(at_top, at_bottom));
-    if (from > to) return std::nullopt;
-    const auto x = [&](double t) { return c.x + t * (static_cast<double>(d.x) - c.x); };
-    return std::array{std::min(x(from), x(to)), std::max(x(from), x(to))};
-}
-
-// Calls action(sum) for what may be in the way between two levels.
-template <class Action>
-void each_sum(const Obstacles& obstacles, const Moment& moment, Action action) {
-    obstacles.each_near(box_of(moment), [&](const Obstacles::Sum& sum) { action(sum); });
-}
-
 }   // namespace
 
 Bounds box_of(const Moment& moment) {
     double least = 1e300, most = -1e300;
-    for (const auto& span : moment.spans) least = std::min(least, span[0]), most = std::max(most, span[1]);
+    for (const Span& span : moment.spans) least = std::min(least, span[0]), most = std::max(most, span[1]);
     const auto step = [](double x) {
         return static_cast<std::int32_t>(std::clamp<double>(x, -coordinate_limit, coordinate_limit));
     };
@@ -131,21 +56,15 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         now.top = std::min(y, next_y), now.bottom = std::max(y, next_y);
         now.far = flight.leap * step, now.falls = next_y > y;
         Spans barred;
-        each_sum(obstacles, now, [&](const Obstacles::Sum& sum) {
+        obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::up && !now.falls) return;
             const Ring& ring = sum.passes == OneWay::up ? sum.catches : sum.ring;
             // A step to either side, since ways are rounded to the lattice.
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
         });
         Moment next;
-        for (const auto& [free_from, free_to] : gaps(std::move(barred)))
-            for (const auto& [least, most] : now.spans) {
-                const double from = std::max(free_from, least), to = std::min(free_to, most);
-                if (from <= to)
-                    next.spans.push_back({std::max(free_from, from - now.far), std::min(free_to, to + now.far)});
-            }
+        next.spans = spread(now.spans, std::move(barred), now.far);
         moments_.push_back(std::move(now));
-        std::sort(next.spans.begin(), next.spans.end());
         now = std::move(next);
         time += step;
         if (a.y - height_at(flight, high, time) > deepest) break;
@@ -207,58 +126,15 @@ std::optional<Ring> SureAir::into(std::size_t moment, const Ring& target) const 
     return std::nullopt;
 }
 
-std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps,
-                              std::int32_t lowest) {
-    std::vector<Moment> moments;
-    const double highest_y = std::min(a.y, b.y), lowest_y = std::max(a.y, b.y);
-    const double deepest = std::min<double>(lowest, lowest_y + flight.drop.value_or(1e18));
-    for (int band = 0; band < (jumps ? bands : 1); ++band) {
-        const double low = flight.jump * band / bands, high = jumps ? flight.jump * (band + 1) / bands : 0;
-        Spans spans{{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
-        for (double time = 0; !spans.empty();) {
-            const double step = std::min(step_after(flight, high, time), step_after(flight, low, time));
-            const double top = highest_y - height_at(flight, high, time),
-                         next_top = highest_y - height_at(flight, high, time + step),
-                         bottom = lowest_y - height_at(flight, low, time),
-                         next_bottom = lowest_y - height_at(flight, low, time + step);
-            Moment now;
-            // Rounding to the lattice, and a body that is a hair narrower than it is.
-            now.top = std::min(top, next_top) - 8, now.bottom = std::max(bottom, next_bottom) + 8;
-            now.far = flight.leap * step, now.falls = next_bottom > bottom;
-            now.spans = wider(spans, now.far + 8);
-            Spans barred;
-            each_sum(obstacles, now, [&](const Obstacles::Sum& sum) {
-                if (sum.passes != OneWay::none) return;
-                const auto above = between(sum.ring, next_top, next_top),
-                           below = between(sum.ring, next_bottom, next_bottom);
-                if (!above || !below) return;
-                const double from = std::max((*above)[0], (*below)[0]) + 8, to = std::min((*above)[1], (*below)[1]) - 8;
-                if (from < to) barred.push_back({from, to});
-            });
-            Spans next;
-            for (const auto& [free_from, free_to] : gaps(std::move(barred)))
-                for (const auto& [least, most] : now.spans)
-                    if (std::max(free_from, least) <= std::min(free_to, most))
-                        next.push_back({std::max(free_from, least), std::min(free_to, most)});
-            sort_and_join(next);
-            moments.push_back(std::move(now));
-            spans = std::move(next);
-            time += step;
-            if (highest_y - height_at(flight, high, time) > deepest + 8) break;
-        }
-    }
-    return moments;
-}
-
 bool may_land_on(const Moment& moment, Point c, Point d) {
     if (!moment.falls) return false;
     const auto part = part_between(c, d, moment.top, moment.bottom);
-    return part && meet(moment.spans, (*part)[0], (*part)[1]);
+    return part && any_meets(moment.spans, *part);
 }
 
 bool may_touch(const Moment& moment, const Ring& target) {
     const auto x = between(target, moment.top, moment.bottom);
-    return x && meet(moment.spans, (*x)[0], (*x)[1]);
+    return x && any_meets(moment.spans, *x);
 }
 
 }   // namespace dryground::travel

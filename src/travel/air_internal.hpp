@@ -1,23 +1,24 @@
 // Inside the travel room: everywhere that a body may get to through the air, however it steers.
 #pragma once
 
-#include <array>
 #include <optional>
 #include <vector>
 
 #include "flight_internal.hpp"
 #include "obstacles_internal.hpp"
+#include "spans_internal.hpp"
 
 namespace dryground::travel {
 
-using Spans = std::vector<std::array<double, 2>>;   // of x, steps: disjoint, sorted
+// By how much rounding to the lattice, and a body that is a hair narrower than it is, may change a place.
+inline constexpr int rounding_steps = 12;
 
 // A moment of a jump: where the body may be then, between two heights.
 struct Moment {
     double top = 0, bottom = 0;   // y, steps; the body is between them from this moment to the next
-    double far = 0;               // how far it can go to the side until the next
-    bool falls = false;
-    Spans spans;   // x at this moment
+    double far = 0;               // how far beyond the spans it may be until the next
+    bool falls = false;           // down: else it rises all the time
+    Spans spans{};
 };
 
 // The box around where the body may be between a moment and the next.
@@ -43,9 +44,9 @@ private:
     std::vector<Moment> moments_;
 };
 
-// Jumps of all heights from a way, in bands of height: at each moment the body is somewhere between the lowest and the
-// highest jump of its band. What is solid stops it where it fills all of that; lines that stop one way only do not.
-// Requires flight.jump > 0.
+// Jumps of all heights from a way, or falls from it: everywhere that a body may get to, and perhaps a little more. What
+// is solid stops it where it fills all that lies between two moments; lines that stop one way only do not. Requires
+// flight.jump > 0. Cost: in proportion to the heights that it passes, and what is in the way there.
 [[nodiscard]] std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
                                             bool jumps, std::int32_t lowest);
 // Whether a body may land on an edge at a moment, or touch a convex ring.

@@ -58,37 +58,4 @@ std::optional<Ring> curve(const Flight& flight, Point from, Point to, double hig
     return points;
 }
 
-Ring envelope(const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest) {
-    constexpr int parts = 24;   // of a flight; a tangent is at most jump / (4 * parts^2) above its curve
-    std::vector<Point> points;
-    for (const Point p : {a, b}) {
-        const double top = jumps ? flight.jump : 0;
-        double depth = std::max(0.0, static_cast<double>(lowest) - p.y);
-        if (flight.drop) depth = std::min(depth, *flight.drop);
-        const double bottom = p.y + depth;
-        if (flight.jump <= 0 || flight.leap <= 0) {
-            // Without figures of a jump nothing is known of how it drifts as it falls: it may get anywhere below.
-            const double far = flight.jump <= 0 && depth > 0 ? coordinate_limit / 4.0 : 0;
-            for (const double side : {-1.0, 1.0})
-                for (const double y : {p.y - top - 1, bottom + 1}) points.push_back(rounded(p.x + side * (far + 1), y));
-            continue;
-        }
-        // From the apex it goes down by 4 jump t^2, to the side by leap t: corners where tangents of that meet.
-        const double apex = jumps ? 0.5 : 0;   // when
-        const double end = apex + std::sqrt((depth + top) / (4 * flight.jump));
-        for (const double side : {-1.0, 1.0}) {
-            points.push_back(rounded(p.x + side * flight.leap * apex, p.y - top - 1));
-            double t = 0;
-            for (const double step = 1.0 / parts; t < end - apex; t += step) {
-                const double next = std::min(t + step, end - apex);
-                // two tangents meet halfway in time, at 4 jump t next below the apex
-                points.push_back(rounded(p.x + side * (flight.leap * (apex + (t + next) / 2) + 1),
-                                         p.y - top + 4 * flight.jump * t * next - 1));
-            }
-            points.push_back(rounded(p.x + side * (flight.leap * end + 1), bottom + 1));
-        }
-    }
-    return convex_hull(std::move(points));
-}
-
 }   // namespace dryground::travel

@@ -34,8 +34,4 @@ enum class Steer { evenly, late, early };
 // nothing where its apex is too low or it is too far.
 [[nodiscard]] std::optional<Ring> curve(const Flight& flight, Point from, Point to, double high, Steer steer);
 
-// All places that a body may get to through the air from a way, from its first point to its second, down to a level and
-// no deeper than it may fall: a convex ring around them. `jumps`: else it falls only.
-[[nodiscard]] Ring envelope(const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest);
-
 }   // namespace dryground::travel

@@ -95,7 +95,7 @@ void Obstacles::add(const Regions& ground) {
 
 void Obstacles::index(const Regions& ground) {
     std::vector<Bounds> boxes;
-    for (const Sum& sum : sums_) boxes.push_back(detail::box_around(sum.ring));
+    for (const Sum& sum : sums_) boxes.push_back(sum.box);
     near_ = detail::BoxIndex(std::move(boxes));
     around_ground_ = FreeSpace(ground);
     std::int64_t x = 0, y = 0;
@@ -129,7 +129,9 @@ void Obstacles::add(Point a, Point b, OneWay passes) {
             for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
         return convex_hull(std::move(points));
     };
-    sums_.push_back({sum(body_), passes});
+    Ring ring = sum(body_);
+    const Bounds box = detail::box_around(ring);
+    sums_.push_back({std::move(ring), box, passes});
     if (passes != OneWay::none) sums_.back().catches = sum(rear_half(passes));
 }
 

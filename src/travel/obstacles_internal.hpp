@@ -45,7 +45,8 @@ public:
     [[nodiscard]] double free_before(Point a, Point b) const;
 
     struct Sum {
-        Ring ring;   // convex
+        Ring ring;    // convex
+        Bounds box;   // around it
         OneWay passes = OneWay::none;
         Ring catches{};   // of a line that stops one way only: where the rear half of the body overlaps it
     };

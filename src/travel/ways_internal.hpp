@@ -41,6 +41,7 @@ struct MayBe {
         places[static_cast<std::size_t>(place)] = 1;
         open.push_back(place);
     }
+    void touch(int target) { targets[static_cast<std::size_t>(target)] = 1; }
 };
 
 class Ways {

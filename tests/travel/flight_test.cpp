@@ -1,4 +1,5 @@
-// Jumps as curves, and the envelope around them.
+// Jumps as curves.
+// Also tests src/travel: maybe_air
 #include "travel/flight_internal.hpp"
 
 #include <catch2/catch.hpp>
@@ -47,9 +48,6 @@ TEST_CASE("a curve begins and ends where it is to, is as high as its apex, and n
         for (const Point p : *way) top = std::max(top, -static_cast<double>(p.y));
         CHECK(top <= high + 1);
         CHECK(top >= std::max(0.0, high - flight.within - 1));   // made straight
-        // And it lies in the envelope.
-        const Ring around = travel::envelope(flight, from, from, true, 400 * steps_per_px);
-        for (const Point p : *way) CHECK(locate(Regions{{around, {}}}, p) != Side::outside);
     }
     CHECK(found > 300);
 }
@@ -65,14 +63,4 @@ TEST_CASE("a jump is a parabola: level it is one leap long, and twice as deep ta
     CHECK(flight.too_high(28 * 256, 41 * 256) == Approx(256));
     CHECK(flight.time_down_to(40 * 256, 0) == Approx(1));
     CHECK(flight.time_down_to(10 * 256, 0) == Approx(0.5));
-}
-
-TEST_CASE("who does not jump falls; nothing is known of how it drifts, but where it may not fall", "[travel]") {
-    const Flight crab{.jump = 0, .leap = 0, .drop = 0, .within = 64};
-    const Ring around = travel::envelope(crab, {0, 0}, {1000, 0}, true, 100000);
-    for (const Point p : around) CHECK(std::abs(p.y) <= 1);
-    const Flight falls{.jump = 0, .leap = 0, .drop = {}, .within = 64};
-    const Ring below = travel::envelope(falls, {0, 0}, {1000, 0}, true, 100000);
-    CHECK(locate(Regions{{below, {}}}, {900000, 99999}) == Side::inside);
-    CHECK_FALSE(travel::curve(falls, {0, 0}, {100, 0}, 0, Steer::evenly));
 }

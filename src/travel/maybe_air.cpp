@@ -1,0 +1,111 @@
+// Idea: a body that rises to a height, or falls from one, passes all heights between; where it is to the side when it
+// passes one is told by spans of x. Between two heights they grow by what the slowest body can do meanwhile, the one
+// that jumps the least high, and lose what is in the way. Jumps are looked at in bands of height, so that the slowest
+// of a band is not much slower than the others; what falls below the take-off is looked at together. Rejected: moments
+// of time, at which the bodies of a band are at many heights, so that nothing solid fills them all.
+
+#include <algorithm>
+#include <cmath>
+
+#include "air_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+constexpr int bands = 12;
+constexpr double margin = rounding_steps;
+constexpr double most_strips = 4000;
+
+class MaybeAir {
+public:
+    MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b)
+        : obstacles_(obstacles),
+          flight_(flight),
+          start_{std::min(a.x, b.x) - margin, std::max(a.x, b.x) + margin},
+          highest_(std::min(a.y, b.y)),
+          lowest_(std::max(a.y, b.y)) {
+        // Not even a line, grown by the body, lies between two heights without filling what is between two others.
+        const Bounds body = detail::box_around(obstacles.body());
+        thick_ = std::clamp(std::min(body.most.x - body.least.x, body.most.y - body.least.y) / 4.0, 1.0 * steps_per_px,
+                            3.0 * steps_per_px);
+    }
+
+    void stand() { falling_.push_back(start_); }
+    // From `low` to `high`, and down to where it began.
+    void jump(double low, double high) {
+        spans_ = {start_};
+        const int strips = static_cast<int>(std::ceil(low / thick_));
+        const auto height = [&](int strip) { return low * strip / strips; };
+        const auto time = [&](int strip) { return time_of(low - height(strip)) - time_of(low - height(strip + 1)); };
+        for (int i = 0; i < strips; ++i) rise(height(i), height(i + 1), time(i));
+        fall(high, low, 2 * time_of(high - low), high);
+        for (int i = strips; i-- > 0;) fall(height(i + 1), height(i), time(i), high);
+        falling_.insert(falling_.end(), spans_.begin(), spans_.end());
+    }
+    // On from there, after jumps up to a height.
+    void go_on_falling(double depth, double jumped) {
+        spans_ = std::move(falling_);
+        sort_and_join(spans_);
+        const double thick = std::max(thick_, depth / most_strips);
+        for (double at = 0; at < depth && !spans_.empty(); at += thick) {
+            const double next = std::min(at + thick, depth);
+            fall(-at, -next, time_of(next) - time_of(at), jumped);
+        }
+    }
+    [[nodiscard]] std::vector<Moment> moments() && { return std::move(moments_); }
+
+private:
+    // How long it takes to fall so deep, in flights.
+    [[nodiscard]] double time_of(double fallen) const { return std::sqrt(std::max(0.0, fallen) / flight_.jump) / 2; }
+
+    // From a height above the take-off to another, in some time at most.
+    void rise(double from, double to, double time) { move({highest_ - to, lowest_ - from, flight_.leap * time}); }
+    // The same after jumps that were no higher than that: these take longest.
+    void fall(double from, double to, double time, double jumped) {
+        const double far = flight_.leap * (time_of(jumped) + time_of(jumped - to)) + margin;
+        move({highest_ - from, lowest_ - to, flight_.leap * time, true}, far);
+    }
+    void move(Moment now, double furthest = 1e18) {
+        if (spans_.empty()) return;
+        now.spans = std::move(spans_);
+        Spans barred;
+        obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
+            // Most do not fill it.
+            if (sum.passes != OneWay::none || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
+            const auto filled = filled_between(sum.ring, now.top, now.bottom);
+            if (filled && (*filled)[1] - (*filled)[0] > 2 * margin)
+                barred.push_back({(*filled)[0] + margin, (*filled)[1] - margin});
+        });
+        spans_ = spread(now.spans, std::move(barred), now.far);
+        for (Span& span : spans_)
+            span = {std::max(span[0], start_[0] - furthest), std::min(span[1], start_[1] + furthest)};
+        std::erase_if(spans_, [](const Span& span) { return span[0] > span[1]; });
+        now.top -= margin, now.bottom += margin, now.far = margin;
+        now.spans = spans_;
+        moments_.push_back(std::move(now));
+    }
+
+    const Obstacles& obstacles_;
+    const Flight& flight_;
+    Span start_;
+    double highest_, lowest_, thick_ = 1;
+    Spans spans_, falling_;
+    std::vector<Moment> moments_;
+};
+
+}   // namespace
+
+std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps,
+                              std::int32_t lowest) {
+    MaybeAir air(obstacles, flight, a, b);
+    if (jumps)
+        for (int band = 0; band < bands; ++band) air.jump(flight.jump * band / bands, flight.jump * (band + 1) / bands);
+    else
+        air.stand();
+    const double depth = std::min<double>(std::int64_t{lowest} - std::min(a.y, b.y), flight.drop.value_or(1e18));
+    air.go_on_falling(depth, jumps ? flight.jump : 0);
+    return std::move(air).moments();
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,131 @@
+#include "side_ground_internal.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "../ground/ground_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+// The steepest slope that a mover walks which does not say.
+constexpr double usual_slope_degrees = 45;
+
+}   // namespace
+
+SideGround::SideGround(const WaysOf& of) : map(of.map) {
+    const Mover& mover = of.figures();
+    knows_jump = mover.jump_px.has_value() && mover.leap_px.has_value();
+    // Figures as large as the lattice are as good as any larger ones.
+    const auto steps = [](const std::optional<double>& px) {
+        return std::min(px.value_or(0), static_cast<double>(coordinate_limit) / steps_per_px) * steps_per_px;
+    };
+    flight.jump = steps(mover.jump_px);
+    if (flight.jump < steps_per_px / 4.0) flight.jump = 0;   // that is no jump
+    // Stands end a hair early on either side, for a body that is a hair narrower than it is.
+    flight.leap = steps(mover.leap_px) > 0 ? steps(mover.leap_px) + 4 : 0;
+    if (mover.drop_px) flight.drop = steps(mover.drop_px);
+    flight.within = std::max(1.0, of.world.merging().within_px * steps_per_px);
+    const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
+    // A hair more, for slopes whose ends are rounded to steps.
+    footing.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
+    footing.kerb = static_cast<std::int32_t>(steps(mover.kerb_px));
+    const std::vector<Group> groups = groups_of(of);
+    for (const int storey : ground::storeys_of(map)) {
+        SideLevel level{storey, Obstacles(groups, storey, mover)};
+        std::vector<Stand> stands = stands_of(level.obstacles, footing);
+        for (const Map* other : of.also) {
+            const WaysOf then{of.world, *other, of.mover, of.facts, of.targets, of.like};
+            for (Stand& stand : stands_of(Obstacles(groups_of(then), storey, mover), footing))
+                stands.push_back(std::move(stand));
+        }
+        add_level(std::move(level), std::move(stands));
+    }
+    index(of.targets);
+}
+
+void SideGround::add_level(SideLevel level, std::vector<Stand> stands) {
+    const Point least = map.least(), most = map.most();
+    std::vector<Bounds> boxes;
+    for (Stand& stand : stands) {
+        // Outside of the map nobody stands, as on top of its rim.
+        if (!detail::meet(detail::box_around(stand.points), {least, most})) continue;
+        for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+            level.edges.push_back({static_cast<int>(places.size()), i});
+            boxes.push_back(detail::box_around(std::span(stand.points).subspan(i, 2)));
+        }
+        places.push_back({std::move(stand), levels.size()});
+    }
+    level.near = detail::BoxIndex(std::move(boxes));
+    levels.push_back(std::move(level));
+}
+void SideGround::index(const std::vector<Target>& targets) {
+    for (SideLevel& level : levels) {
+        std::vector<Bounds> boxes;
+        for (std::size_t t = 0; t < targets.size(); ++t) {
+            if (targets[t].storey != level.storey) continue;
+            for (const Ring& ring : targets[t].rings) {
+                level.targets.push_back(static_cast<int>(t)), level.rings.push_back(&ring);
+                boxes.push_back(detail::box_around(ring));
+            }
+        }
+        level.near_targets = detail::BoxIndex(std::move(boxes));
+    }
+}
+const SideLevel* SideGround::level(int storey) const {
+    for (const SideLevel& level : levels)
+        if (level.storey == storey) return &level;
+    return nullptr;
+}
+
+int SideGround::stand_at(const SideLevel& level, Point p, bool slides) const {
+    int found = -1;
+    (void)level.near.any_near(detail::grown(Bounds{p, p}, 2), [&](std::size_t i) {
+        const SideLevel::Edge& edge = level.edges[i];
+        const Stand& stand = this->stand(edge.stand);
+        if (stand.slides != slides) return false;
+        const auto [a, b] = ends(edge);
+        const double length = std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y);
+        if (std::abs(static_cast<double>(cross(a, b, p))) > 2 * length || !is_let_onto(level, a, b, p)) return false;
+        found = edge.stand;
+        return true;
+    });
+    return found;
+}
+
+Point on_edge(Point a, Point b, std::int32_t x) {
+    if (b.x == a.x) return a;
+    x = std::clamp(x, a.x, b.x);
+    const double t = (static_cast<double>(x) - a.x) / (static_cast<double>(b.x) - a.x);
+    return {x, static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
+}
+
+bool is_let_onto(const SideLevel& level, Point a, Point b, Point p) {
+    const auto is_at = [&](Point end) { return std::abs(p.x - end.x) <= 2 && std::abs(p.y - end.y) <= 2; };
+    if (is_at(a) == is_at(b)) return true;
+    return level.obstacles.is_free(p, is_at(a) ? b : a);
+}
+
+bool is_free(const SideLevel& level, const Ring& way) {
+    for (std::size_t i = 0; i + 1 < way.size(); ++i)
+        if (way[i] != way[i + 1] && !level.obstacles.is_free(way[i], way[i + 1])) return false;
+    return true;
+}
+
+void SideWaysOn::add(Move move) {
+    for (const Move& other : moves)
+        if (other.to == move.to && other.going == move.going) return;
+    moves.push_back(std::move(move));
+}
+
+bool SideWaysOn::leads_to(int place) const {
+    return std::any_of(moves.begin(), moves.end(), [&](const Move& move) { return move.to == place; });
+}
+
+bool SideWaysOn::has_touched(int target) const {
+    return std::any_of(touched.begin(), touched.end(), [&](const Touched& touch) { return touch.target == target; });
+}
+
+}   // namespace dryground::travel

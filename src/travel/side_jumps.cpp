@@ -1,0 +1,145 @@
+// The ways of a mover that is seen from the side through the air, from each edge of a stand: surely, at some heights,
+// however it is steered (`SureAir`); and perhaps (`maybe_air`).
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "air_internal.hpp"
+#include "side_ground_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+// Of the highest jump: from more heights than these hardly anything else is found.
+constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0.04};
+
+constexpr std::int32_t highest_piece = steps_per_px;
+constexpr int most_pieces = 24;
+
+// Stands and targets that may be got to from an edge, less the stand that it is of; each once.
+struct Perhaps {
+    std::vector<int> stands, targets;
+};
+void add_once(std::vector<int>& to, int id) {
+    if (std::find(to.begin(), to.end(), id) == to.end()) to.push_back(id);
+}
+void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps,
+                 Perhaps& found) {
+    const std::int32_t top = std::min(a.y, b.y);
+    for (const Moment& moment : maybe_air(level.obstacles, ground.flight, a, b, jumps, ground.map.most().y)) {
+        const Bounds box = box_of(moment);
+        level.near.each_near(box, [&](std::size_t e) {
+            const SideLevel::Edge& edge = level.edges[e];
+            const auto [c, d] = ground.ends(edge);
+            if (edge.stand == place || !may_land_on(moment, c, d)) return;
+            // What slides falls, and does not get onto the stand at whose end it slides.
+            if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.stands, edge.stand);
+        });
+        level.near_targets.each_near(box, [&](std::size_t r) {
+            if (may_touch(moment, *level.rings[r])) add_once(found.targets, level.targets[r]);
+        });
+    }
+}
+// A slope is looked at in pieces, each hardly higher at its one end than at its other.
+Perhaps perhaps_from(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps) {
+    Perhaps found;
+    const int pieces = std::clamp(std::abs(b.y - a.y) / highest_piece + 1, 1, most_pieces);
+    const auto at = [&](int i) {
+        return i == pieces ? b : on_edge(a, b, static_cast<std::int32_t>(a.x + (std::int64_t{b.x} - a.x) * i / pieces));
+    };
+    for (int i = 0; i < pieces; ++i) add_perhaps(ground, level, place, at(i), at(i + 1), jumps, found);
+    return found;
+}
+
+std::optional<Ring> jump_free(const SideGround& ground, const SideLevel& level, Point from, Point to) {
+    const double aside = std::abs(static_cast<double>(to.x) - from.x), up = static_cast<double>(from.y) - to.y;
+    if (!ground.flight.can_be(aside, up)) return std::nullopt;
+    const double least = std::max(0.0, up);
+    for (const double high : {ground.flight.jump, std::min(ground.flight.jump, least + steps_per_px),
+                              (ground.flight.jump + least) / 2, least})
+        for (const Steer steer : {Steer::evenly, Steer::late, Steer::early})
+            if (std::optional<Ring> way = curve(ground.flight, from, to, high, steer); way && is_free(level, *way))
+                return way;
+    return std::nullopt;
+}
+
+// On stands that nothing leads to yet.
+void add_landings(const SideGround& ground, const SideLevel& level, int place, const SureAir& air, std::size_t moment,
+                  SideWaysOn& known) {
+    level.near.each_near(box_of(air.moments()[moment]), [&](std::size_t e) {
+        const SideLevel::Edge& edge = level.edges[e];
+        if (edge.stand == place || ground.stand(edge.stand).slides || known.leads_to(edge.stand)) return;
+        const auto [c, d] = ground.ends(edge);
+        std::optional<Ring> way = air.to_edge(moment, c, d);
+        if (!way || !is_let_onto(level, c, d, way->back())) return;
+        // Without steering it looks better, where that will do.
+        if (std::optional<Ring> plain = jump_free(ground, level, way->front(), way->back())) way = std::move(plain);
+        known.moves.push_back({edge.stand, Going::jumps, std::move(*way)});
+    });
+}
+
+// Into targets that are not touched yet, and down from there to where one can stand.
+void add_jumps_into(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
+    for (std::size_t k = 1; k < air.moments().size(); ++k)
+        level.near_targets.each_near(box_of(air.moments()[k]), [&](std::size_t r) {
+            if (known.has_touched(level.targets[r])) return;
+            std::optional<Ring> way = air.into(k, *level.rings[r]);
+            if (!way) return;
+            if (std::optional<Ring> plain = jump_free(ground, level, way->front(), way->back())) way = std::move(plain);
+            Fall falls = fall_from(ground, level, way->back());
+            if (falls.stand < 0) return;
+            way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
+            known.moves.push_back({falls.stand, Going::jumps, *way});
+            known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
+        });
+}
+
+// A level edge as a whole; of a slope some points, a hair off its ends, where walls may be.
+std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
+    if (a.y == b.y) return {{a, b}};
+    constexpr std::int32_t margin = 4;
+    std::vector<std::pair<Point, Point>> starts;
+    for (int i = 0; i <= 4; ++i) {
+        const std::int32_t x = a.x + (b.x - a.x) / 4 * i;
+        const Point p = on_edge(a, b, b.x - a.x > 2 * margin ? std::clamp(x, a.x + margin, b.x - margin) : x);
+        starts.emplace_back(p, p);
+    }
+    return starts;
+}
+
+void add_jumps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, const Perhaps& perhaps,
+               SideWaysOn& known) {
+    const auto all_found = [&] {
+        return std::all_of(perhaps.stands.begin(), perhaps.stands.end(),
+                           [&](int stand) { return known.leads_to(stand); }) &&
+               std::all_of(perhaps.targets.begin(), perhaps.targets.end(),
+                           [&](int target) { return known.has_touched(target); });
+    };
+    for (const auto& [from, to] : starts_on(a, b))
+        for (const double part : heights) {
+            if (all_found()) return;
+            const SureAir air(level.obstacles, ground.flight, from, to, ground.flight.jump * part, ground.map.most().y);
+            for (std::size_t k = 0; k < air.moments().size(); ++k)
+                if (air.moments()[k].falls) add_landings(ground, level, place, air, k, known);
+            add_jumps_into(ground, level, air, known);
+        }
+}
+
+}   // namespace
+
+void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
+    if (ground.flight.jump <= 0) return;
+    const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
+    const SideLevel& level = ground.levels[of.level];
+    const Ring& points = of.stand.points;
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const Perhaps perhaps = perhaps_from(ground, level, place, points[i], points[i + 1], of.is_stood_on());
+        for (const int stand : perhaps.stands) add_once(known.perhaps_to, stand);
+        for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
+        if (of.is_stood_on()) add_jumps(ground, level, place, points[i], points[i + 1], perhaps, known);
+    }
+}
+
+}   // namespace dryground::travel

@@ -1,0 +1,146 @@
+// The ways of a mover that is seen from the side without jumps: along stands and on to the next, dropping from their
+// ends; and what it touches.
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "side_ground_internal.hpp"
+
+namespace dryground::travel {
+
+namespace {
+
+// The end of an edge toward which one walks on from a place on it; or, where one came straight up or down, the
+// further one.
+Point further(Point c, Point d, Point at, Point came_from) {
+    const bool right = at.x != came_from.x ? at.x > came_from.x : at.x - c.x < d.x - at.x;
+    return right ? d : c;
+}
+
+Ring without_repeats(Ring way) {
+    way.erase(std::unique(way.begin(), way.end()), way.end());
+    return way;
+}
+
+void add_walks(const SideGround& ground, const SideLevel& level, int place, const Stand& stand, SideWaysOn& known) {
+    const std::int32_t near = std::max(ground.footing.kerb, 2);
+    for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+        const Point a = stand.points[i], b = stand.points[i + 1];
+        level.near.each_near(detail::grown(detail::box_around(std::array{a, b}), near), [&](std::size_t e) {
+            const SideLevel::Edge& edge = level.edges[e];
+            if (edge.stand == place || ground.stand(edge.stand).slides) return;
+            const auto [c, d] = ground.ends(edge);
+            // From where one of them ends, or both are.
+            for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
+                const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
+                if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
+                const std::int32_t top = std::min(from.y, to.y);
+                const Ring way{from, {from.x, top}, {to.x, top}, to};
+                // And on along it, since a line may stop who does.
+                const Point on = further(c, d, to, from);
+                if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
+                    known.add({edge.stand, Going::walks, without_repeats(way)});
+                return;
+            }
+        });
+    }
+}
+
+void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWaysOn& known) {
+    Fall falls = fall_from(ground, level, p);
+    // Beside the map it has left it: whether it may is for the rule of leaks.
+    const std::int32_t x = falls.way.back().x;
+    if (falls.out && x >= ground.map.least().x && x <= ground.map.most().x) known.falls_out.push_back(falls.way.back());
+    if (falls.stand >= 0 && falls.way.size() > 1) known.add({falls.stand, Going::drops, std::move(falls.way)});
+    // In the air, and yet on a stand already.
+    else if (falls.stand >= 0 && ground.stand_at(level, p, false) != falls.stand)
+        known.add({falls.stand, Going::drops, {p, p}});
+}
+
+void add_touched_on(const SideLevel& level, int place, const Stand& stand, SideWaysOn& known) {
+    for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
+        const Point a = stand.points[i], b = stand.points[i + 1];
+        level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
+            if (known.has_touched(level.targets[r])) return;
+            if (const std::optional<Stretch> inside = inside_of(*level.rings[r], a, b)) {
+                const double t = (inside->from + inside->to) / 2;
+                const Point at = on_edge(a, b, static_cast<std::int32_t>(a.x + t * (static_cast<double>(b.x) - a.x)));
+                known.touched.push_back({level.targets[r], {place, Going::walks, {at}}});
+            }
+        });
+    }
+}
+
+void add_touched_under_way(const SideLevel& level, SideWaysOn& known) {
+    for (const Move& move : known.moves)
+        for (std::size_t i = 0; i + 1 < move.way.size(); ++i) {
+            const Point a = move.way[i], b = move.way[i + 1];
+            level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
+                if (!known.has_touched(level.targets[r]) && inside_of(*level.rings[r], a, b))
+                    known.touched.push_back({level.targets[r], move});
+            });
+        }
+}
+
+}   // namespace
+
+Fall fall_from(const SideGround& ground, const SideLevel& level, Point p) {
+    Fall fall;
+    fall.way.push_back(p);
+    const std::int32_t top = p.y;
+    const std::int64_t bottom =
+        std::int64_t{ground.map.most().y} + 4 * steps_per_px * std::int64_t{ground.map.cell_height};
+    for (int slides = 0; slides < 100; ++slides) {
+        if (p.y >= ground.map.most().y + ground.map.cell_height * steps_per_px) {
+            fall.out = true;
+            return fall;
+        }
+        const Point end{p.x, static_cast<std::int32_t>(std::min<std::int64_t>(bottom, coordinate_limit))};
+        const double free = level.obstacles.free_before(p, end);
+        const Point lands{p.x, static_cast<std::int32_t>(std::lround(p.y + free * (static_cast<double>(end.y) - p.y)))};
+        if (lands != p) fall.way.push_back(lands);
+        p = lands;
+        if (free == 1) {
+            fall.out = true;
+            return fall;
+        }
+        if (ground.flight.drop && p.y - top > *ground.flight.drop) return fall;
+        if (const int stand = ground.stand_at(level, p, false); stand >= 0) {
+            fall.stand = stand;
+            return fall;
+        }
+        const int slide = ground.stand_at(level, p, true);
+        if (slide < 0) return fall;
+        const Ring& points = ground.stand(slide).points;
+        const Point low = points.front().y > points.back().y ? points.front() : points.back();
+        if (low == p || low.y <= p.y) return fall;
+        fall.way.push_back(low);
+        p = low;
+        if (ground.flight.drop && p.y - top > *ground.flight.drop) return fall;
+        if (const int stand = ground.stand_at(level, p, false); stand >= 0) {
+            fall.stand = stand;
+            return fall;
+        }
+    }
+    return fall;
+}
+
+SideWaysOn side_ways_on(const SideGround& ground, int place) {
+    const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
+    const SideLevel& level = ground.levels[of.level];
+    const Ring& points = of.stand.points;
+    SideWaysOn known;
+    if (of.is_stood_on()) {
+        add_walks(ground, level, place, of.stand, known);
+        for (const Point end : {points.front(), points.back()}) add_fall(ground, level, end, known);
+        add_touched_on(level, place, of.stand, known);
+    } else {
+        add_fall(ground, level, points.front(), known);
+    }
+    add_through_air(ground, place, known);
+    add_touched_under_way(level, known);
+    return known;
+}
+
+}   // namespace dryground::travel
