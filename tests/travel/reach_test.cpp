@@ -1,6 +1,6 @@
 // What can be reached in whole worlds: locks and keys beside a search through all states, figures that are missed by a
 // px, what is in the way.
-// Also tests src/travel: air reach search stages reasons route ways_from_side words
+// Also tests src/travel: air reach search stages reasons route ways_from_side words side_ground side_jumps side_walks
 #include "dryground/travel.hpp"
 
 #include <fmt/ranges.h>
