@@ -206,7 +206,10 @@ bool same_line(const Edge& e, const Edge& f) { return e.a == f.a && e.b == f.b; 
 }   // namespace
 
 void add_ring(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool hole) {
-    const bool turned = (twice_area(ring) < 0) != hole;
+    add_way(edges, ring, operand, (twice_area(ring) < 0) != hole);
+}
+
+void add_way(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool turned) {
     for (std::size_t i = 0; i < ring.size(); ++i) {
         const Point from = ring[i], to = ring[(i + 1) % ring.size()];
         if (from == to) continue;

@@ -20,6 +20,9 @@ struct Edge {
 
 // Appends the edges of a ring, as if it had been given with its inside on the left (or on the right for a hole).
 void add_ring(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool hole);
+// The same of a closed way that has its inside on the left, or on the right when it is turned, though its area says
+// otherwise: loops of it may be larger than the rest.
+void add_way(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool turned);
 void add_regions(std::vector<Edge>& edges, std::span<const Region> regions, int operand);
 
 // Sorts edges by a, then by direction from before to after, then b, operand; adds up the deltas of equal ones and

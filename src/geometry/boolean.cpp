@@ -100,6 +100,11 @@ Regions proper(std::span<const Region> regions) {
 }
 
 Regions unite_proper(std::span<const Region> regions) { return combine(regions, {}, in_any); }
+Regions wound_around(std::span<const Ring> ways) {
+    std::vector<Edge> edges;
+    for (const Ring& way : ways) add_way(edges, way, 0, false);
+    return cover(std::move(edges), [](Windings windings) { return windings.empty() ? nothing : 0; }).regions;
+}
 Regions subtract_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_first); }
 Regions intersect_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_both); }
 

@@ -15,4 +15,7 @@ namespace dryground::detail {
 [[nodiscard]] Regions subtract_proper(std::span<const Region> a, std::span<const Region> b);
 [[nodiscard]] Regions intersect_proper(std::span<const Region> a, std::span<const Region> b);
 
+// What closed ways wind around, all of them together: to the left, less what they wind around to the right.
+[[nodiscard]] Regions wound_around(std::span<const Ring> ways);
+
 }   // namespace dryground::detail

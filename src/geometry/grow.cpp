@@ -1,15 +1,15 @@
-// Regions grown by a distance, or by a body.
+// Regions grown by a distance.
 //
 // Idea. What lies within reach of a region is the region itself and what lies within reach of its boundary. So the
-// region is united with one convex piece for each edge (the edge swept outward, or swept by the body) and, where
-// corners stick out, one for each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps
+// region is united with one convex piece for each edge (the edge swept outward) and, where corners stick out, one for
+// each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps
 // close and holes vanish without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and
 // takes the pieces away.
 // Cost: the boolean's for about four edges an edge, and the vertices of arcs.
 // Range: pieces are whole numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only
 // the part within the range matters: pieces are cut there. What grows out of it is an error.
-// Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): it has fewer edges,
-// but a body as large as a hole needs care there.
+// Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): corners are rounded
+// to the lattice, and a loop that is turned over by that would count.
 
 #include <fmt/format.h>
 
@@ -164,33 +164,6 @@ Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners,
     const double narrowest = std::min(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
     if (2 * distance >= narrowest && (corners == Corners::round || corners == Corners::box)) return {};
     return detail::subtract_proper(regions, Grower(distance, corners, within_px, true).around(regions));
-}
-
-Regions reach(std::span<const Region> regions, std::span<const Point> body) {
-    if (regions.empty()) return {};
-    Regions pieces;
-    if (!body.empty()) {
-        const Bounds box = *bounds(regions), own = detail::box_around(body);
-        for (const std::int64_t end : {std::int64_t{box.least.x} - own.most.x, std::int64_t{box.least.y} - own.most.y,
-                                       std::int64_t{box.most.x} - own.least.x, std::int64_t{box.most.y} - own.least.y})
-            if (std::abs(end) > coordinate_limit) leave_range("reach");
-    }
-    const auto swept = [&](Point a, Point b) {
-        std::vector<Point> points;
-        for (const Point p : body)
-            for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
-        pieces.push_back({convex_hull(std::move(points)), {}});
-    };
-    for (const Region& region : regions) {
-        const auto add_ring = [&](const Ring& ring) {
-            for (std::size_t i = 0; i < ring.size(); ++i) swept(ring[i], ring[(i + 1) % ring.size()]);
-        };
-        add_ring(region.outline);
-        for (const Ring& hole : region.holes) add_ring(hole);
-    }
-    // A body that meets no edge is inside when any one of its points is.
-    const Point some = body.empty() ? Point{} : body[0];
-    return joined(moved({regions.begin(), regions.end()}, {-some.x, -some.y}), std::move(pieces));
 }
 
 }   // namespace dryground

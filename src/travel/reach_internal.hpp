@@ -1,12 +1,15 @@
 // Inside the travel room: what a Reach holds.
 #pragma once
 
+#include <memory>
+
 #include "search_internal.hpp"
 
 namespace dryground {
 
 struct Reach::Parts {
-    explicit Parts(const World& of, const ReachOptions& asked) : world(of), options(asked), stages(of, asked.mover) {}
+    Parts(const World& of, const ReachOptions& asked);
+    ~Parts();
 
     const World& world;
     ReachOptions options;
@@ -35,10 +38,13 @@ struct Reach::Parts {
     [[nodiscard]] InTheWay why_no_fact(int fact) const;
 
 private:
+    class Reasons;
+    [[nodiscard]] Reasons& reasons() const;
     void list_places() const;
 
     mutable std::optional<travel::FoundMaybe> maybe_;
     mutable std::optional<std::vector<TravelPlace>> places_;
+    mutable std::unique_ptr<Reasons> reasons_;
 };
 
 }   // namespace dryground

@@ -3,17 +3,19 @@
 // helps.
 
 #include <algorithm>
+#include <map>
 #include <set>
+#include <tuple>
 
 #include "reach_internal.hpp"
 
 namespace dryground {
 
-namespace {
-
 using travel::Deed;
 using travel::Done;
 using travel::Sweep;
+
+namespace {
 
 constexpr int most_px = 64;   // how much another figure is tried for
 
@@ -23,13 +25,15 @@ Facts all_facts(const World& world) {
     return all;
 }
 
-class Reasons {
+}   // namespace
+
+class Reach::Parts::Reasons {
 public:
     explicit Reasons(const Reach::Parts& parts) : parts_(parts), all_(all_facts(parts.world)) {}
 
-    InTheWay of(const Done& what) const {
+    InTheWay of(const Done& what) {
         if (!parts_.start) return {.sort = InTheWay::Sort::nowhere};
-        const Sweep open = travel::sweep(parts_.stages, *parts_.start, all_);
+        const Sweep& open = sweep_with(all_);
         const auto contact = std::find_if(open.contacts.begin(), open.contacts.end(),
                                           [&](const Sweep::Contact& c) { return c.what == what; });
         if (contact != open.contacts.end())
@@ -38,7 +42,7 @@ public:
     }
 
     // Of a thing that can be touched, and yet does not give its fact.
-    InTheWay lock_of(const Done& what) const {
+    InTheWay lock_of(const Done& what) {
         const Deed& deed = deed_of(what);
         for (const int fact : deed.needs)
             if (!std::binary_search(held().begin(), held().end(), fact)) return lack(fact, what);
@@ -46,12 +50,23 @@ public:
     }
 
 private:
+    // Another body, or other figures, by some px.
+    using Figure = std::tuple<InTheWay::Sort, int>;
+    // From where, for all things that a mover with other figures touches on a map, it left the real one's places.
+    using Touches = std::map<int, Spot>;
+
+    // Each is made once, for all that is asked.
+    const Sweep& sweep_with(const Facts& facts) {
+        const auto [known, is_new] = sweeps_.try_emplace(facts);
+        if (is_new) known->second = travel::sweep(parts_.stages, *parts_.start, facts);
+        return known->second;
+    }
     [[nodiscard]] const Facts& held() const { return parts_.most_held(); }
     [[nodiscard]] const Deed& deed_of(const Done& what) const {
         return parts_.stages.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
     }
 
-    InTheWay lack(int fact, const std::optional<Done>& what) const {
+    InTheWay lack(int fact, const std::optional<Done>& what) {
         InTheWay lock;
         lock.sort = InTheWay::Sort::needs_fact;
         lock.fact = fact;
@@ -77,11 +92,10 @@ private:
         return false;
     }
     // Whether it can be had nowhere, even if all other facts hold, but somewhere once it holds itself.
-    [[nodiscard]] bool lies_behind_itself(int fact) const {
+    [[nodiscard]] bool lies_behind_itself(int fact) {
         Facts others = all_;
         others.erase(std::remove(others.begin(), others.end(), fact), others.end());
-        return !is_given_in(travel::sweep(parts_.stages, *parts_.start, others), fact) &&
-               is_given_in(travel::sweep(parts_.stages, *parts_.start, all_), fact);
+        return !is_given_in(sweep_with(others), fact) && is_given_in(sweep_with(all_), fact);
     }
     [[nodiscard]] bool is_given_in(const Sweep& sweep, int fact) const {
         return std::any_of(sweep.contacts.begin(), sweep.contacts.end(), [&](const Sweep::Contact& contact) {
@@ -91,7 +105,7 @@ private:
     }
 
     // On the way to a node, all facts given: what first needs one that is not held.
-    InTheWay first_lock(const Sweep& open, const Sweep::Contact& contact) const {
+    InTheWay first_lock(const Sweep& open, const Sweep::Contact& contact) {
         std::vector<const travel::Hop*> hops;
         for (std::size_t n = contact.node; n != 0; n = hops.back()->from)
             hops.push_back(&open.hops[open.nodes[n].first]);
@@ -111,7 +125,7 @@ private:
         return ground_lock(open.nodes[contact.node], contact.touch->move.way.front());
     }
     // Ground that a fact would open, so that a position on the map of a place can be got to.
-    InTheWay ground_lock(const Sweep::Node& on, Point at) const {
+    InTheWay ground_lock(const Sweep::Node& on, Point at) {
         const travel::Stage& stage = parts_.stages.on(on.map, all_);
         const Spot end{on.map, stage.ways->shape(on.place).storey, travel::px_of(at)};
         if (reached_with(held(), end)) return {};
@@ -127,9 +141,9 @@ private:
         }
         return {};
     }
-    [[nodiscard]] bool reached_with(const Facts& facts, const Spot& end) const {
+    [[nodiscard]] bool reached_with(const Facts& facts, const Spot& end) {
         const int place = parts_.stages.on(end.map, facts).ways->find_place(end.storey, travel::steps_of(end.at));
-        return place >= 0 && travel::sweep(parts_.stages, *parts_.start, facts).find(end.map, place).has_value();
+        return place >= 0 && sweep_with(facts).find(end.map, place).has_value();
     }
     // A tile that stands in the way until a fact holds.
     void find_tile(int map_id, int fact, InTheWay& lock) const {
@@ -148,21 +162,23 @@ private:
 
     // ---- figures ----
 
-    // Whether a mover that is a little another gets there, from where the real one gets on the map.
-    [[nodiscard]] std::optional<Spot> gets_there(const Done& what, const Mover& like) const {
-        const Facts& facts = held();
-        travel::Stage stage = parts_.stages.with(what.map, facts, like);
-        const travel::Stage& real = parts_.stages.on(what.map, facts);
-        const auto flags = parts_.found.places.find({what.map, real.facts});
-        if (flags == parts_.found.places.end()) return std::nullopt;
+    // What a mover that is a little another touches on a map, from where the real one gets there.
+    const Touches& touches(int map, const Mover& like, const Figure& figure) {
+        const auto [known, is_new] = touches_.try_emplace({map, figure});
+        Touches& found = known->second;
+        if (!is_new) return found;
+        const travel::Stage& real = parts_.stages.on(map, held());
+        const auto flags = parts_.found.places.find({map, real.facts});
+        if (flags == parts_.found.places.end()) return found;
+        travel::Stage stage = parts_.stages.with(map, held(), like);
         struct From {
             int place;
             std::optional<Spot> left;   // where it went on from the real one's places
         };
         std::vector<From> open;
-        std::set<int> known;
+        std::set<int> seen;
         const auto add = [&](int place, const std::optional<Spot>& left) {
-            if (place >= 0 && known.insert(place).second) open.push_back({place, left});
+            if (place >= 0 && seen.insert(place).second) open.push_back({place, left});
         };
         for (std::size_t place = 0; place < flags->second.size(); ++place) {
             if (flags->second[place] == 0) continue;
@@ -174,28 +190,28 @@ private:
         for (std::size_t i = 0; i < open.size(); ++i) {
             const From from = open[i];
             const int storey = stage.ways->shape(from.place).storey;
+            const auto left = [&](const travel::Move& move) {
+                return from.left ? *from.left : Spot{map, storey, travel::px_of(move.way.front())};
+            };
             for (const travel::Touched& touch : stage.ways->touched(from.place))
-                if (touch.target == what.deed)
-                    return from.left ? from.left : Spot{what.map, storey, travel::px_of(touch.move.way.front())};
-            for (const travel::Move& move : stage.ways->moves(from.place))
-                add(move.to, from.left ? from.left : Spot{what.map, storey, travel::px_of(move.way.front())});
+                found.try_emplace(touch.target, left(touch.move));
+            for (const travel::Move& move : stage.ways->moves(from.place)) add(move.to, left(move));
         }
-        return std::nullopt;
+        return found;
     }
-    // The least number of px for which something holds, and what comes with it; `most` may be 0.
-    template <class Try>
-    [[nodiscard]] std::optional<std::pair<int, Spot>> least_px(int most, Try test) const {
-        int works = 0;
-        std::optional<Spot> spot;
+    // The least number of px, up to some, with which a thing is touched, and from where. With more px it is touched,
+    // too.
+    template <class Change>
+    std::optional<std::pair<int, Spot>> least_px(const Done& what, InTheWay::Sort sort, int most, Change change) {
+        const auto test = [&](int px) -> std::optional<Spot> {
+            const Touches& all = touches(what.map, change(px), {sort, px});
+            const auto touch = all.find(what.deed);
+            return touch == all.end() ? std::nullopt : std::optional(touch->second);
+        };
         if (most < 1) return std::nullopt;
-        for (int px = 1; px <= most; px *= 2)
-            if ((spot = test(px))) {
-                works = px;
-                break;
-            }
-        if (!spot && (spot = test(most))) works = most;
+        std::optional<Spot> spot = test(most);
         if (!spot) return std::nullopt;
-        int fails = works / 2;
+        int works = most, fails = 0;
         while (works - fails > 1) {
             const int middle = fails + (works - fails) / 2;
             if (const std::optional<Spot> there = test(middle))
@@ -206,7 +222,7 @@ private:
         return std::pair{works, *spot};
     }
 
-    InTheWay of_figures(const Done& what) const {
+    InTheWay of_figures(const Done& what) {
         InTheWay way;
         way.map = what.map, way.object = deed_of(what).object;
         const int mover_id = parts_.stages.mover_on(what.map);
@@ -220,24 +236,22 @@ private:
         const Bounds box = *bounds(mover.body);
         const std::int32_t side = std::min(box.most.x - box.least.x, box.most.y - box.least.y);
         int best = most_px + 1;
-        const auto take = [&](InTheWay::Sort sort, const std::optional<std::pair<int, Spot>>& found) {
+        const auto take = [&](InTheWay::Sort sort, int most, auto change) {
+            const auto found = least_px(what, sort, most, change);
             if (!found || found->first >= best) return;
             best = found->first;
             way.sort = sort, way.by_px = found->first, way.from = found->second;
         };
-        take(InTheWay::Sort::too_narrow, least_px(std::min(side / steps_per_px, best) - 1,
-                                                  [&](int px) { return gets_there(what, smaller(mover, box, px)); }));
+        take(InTheWay::Sort::too_narrow, std::min(side / steps_per_px - 1, most_px),
+             [&](int px) { return smaller(mover, box, px); });
         if (mover.moves == Moves::side && mover.jump_px && mover.leap_px) {
-            take(InTheWay::Sort::too_high, least_px(std::min(most_px, best - 1), [&](int px) {
-                     Mover like = mover;
-                     *like.jump_px += px;
-                     return gets_there(what, like);
-                 }));
-            take(InTheWay::Sort::too_far, least_px(std::min(most_px, best - 1), [&](int px) {
-                     Mover like = mover;
-                     *like.leap_px += px;
-                     return gets_there(what, like);
-                 }));
+            const auto with = [&mover](std::optional<double> Mover::*figure, int px) {
+                Mover like = mover;
+                *(like.*figure) += px;
+                return like;
+            };
+            take(InTheWay::Sort::too_high, most_px, [&](int px) { return with(&Mover::jump_px, px); });
+            take(InTheWay::Sort::too_far, most_px, [&](int px) { return with(&Mover::leap_px, px); });
         }
         if (best > most_px) way.sort = InTheWay::Sort::closed;
         return way;
@@ -257,14 +271,21 @@ private:
 
     const Reach::Parts& parts_;
     Facts all_;
+    std::map<Facts, Sweep> sweeps_;
+    std::map<std::pair<int, Figure>, Touches> touches_;   // by map
 };
 
-}   // namespace
+Reach::Parts::Parts(const World& of, const ReachOptions& asked) : world(of), options(asked), stages(of, asked.mover) {}
+Reach::Parts::~Parts() = default;
 
-InTheWay Reach::Parts::why_not(const Done& what) const { return Reasons(*this).of(what); }
+Reach::Parts::Reasons& Reach::Parts::reasons() const {
+    if (!reasons_) reasons_ = std::make_unique<Reasons>(*this);
+    return *reasons_;
+}
+
+InTheWay Reach::Parts::why_not(const Done& what) const { return reasons().of(what); }
 
 InTheWay Reach::Parts::why_no_fact(int fact) const {
-    const Reasons reasons(*this);
     std::optional<InTheWay> first;
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
         if (stages.mover_on(static_cast<int>(m)) < 0) continue;
@@ -274,7 +295,7 @@ InTheWay Reach::Parts::why_no_fact(int fact) const {
                 std::find(deeds[d].gives.begin(), deeds[d].gives.end(), fact) == deeds[d].gives.end())
                 continue;
             const Done what{static_cast<int>(m), static_cast<int>(d)};
-            const InTheWay way = found.reached.count(what) != 0 ? reasons.lock_of(what) : reasons.of(what);
+            const InTheWay way = found.reached.count(what) != 0 ? reasons().lock_of(what) : reasons().of(what);
             if (!first) first = way;
         }
     }

@@ -12,7 +12,7 @@ namespace dryground::travel {
 
 namespace {
 
-// Of the highest jump: from more heights than these hardly anything else is found.
+// Of the highest jump.
 constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0.04};
 
 constexpr std::int32_t highest_piece = steps_per_px;
@@ -109,6 +109,29 @@ std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
     return starts;
 }
 
+// Under a ceiling only jumps that are hardly higher than they need be get anywhere: how high those are, by what they
+// are to get to.
+std::vector<double> least_heights(const SideGround& ground, const SideLevel& level, Point from, const Perhaps& perhaps,
+                                  const SideWaysOn& known) {
+    std::vector<double> least;
+    const auto add = [&](const Bounds& box) {
+        for (const std::int32_t y : {box.least.y, box.most.y})
+            for (const int more_px : {1, 6}) {
+                const double high = static_cast<double>(from.y) - y + more_px * steps_per_px;
+                if (high > 0 && high < ground.flight.jump) least.push_back(high);
+            }
+    };
+    for (const int stand : perhaps.stands)
+        if (!known.leads_to(stand)) add(detail::box_around(ground.stand(stand).points));
+    for (std::size_t r = 0; r < level.rings.size(); ++r)
+        if (std::find(perhaps.targets.begin(), perhaps.targets.end(), level.targets[r]) != perhaps.targets.end() &&
+            !known.has_touched(level.targets[r]))
+            add(detail::box_around(*level.rings[r]));
+    std::sort(least.begin(), least.end());
+    least.erase(std::unique(least.begin(), least.end()), least.end());
+    return least;
+}
+
 void add_jumps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, const Perhaps& perhaps,
                SideWaysOn& known) {
     const auto all_found = [&] {
@@ -117,14 +140,17 @@ void add_jumps(const SideGround& ground, const SideLevel& level, int place, Poin
                std::all_of(perhaps.targets.begin(), perhaps.targets.end(),
                            [&](int target) { return known.has_touched(target); });
     };
-    for (const auto& [from, to] : starts_on(a, b))
-        for (const double part : heights) {
+    for (const auto& [from, to] : starts_on(a, b)) {
+        const auto jump = [&, from = from, to = to](double high) {
             if (all_found()) return;
-            const SureAir air(level.obstacles, ground.flight, from, to, ground.flight.jump * part, ground.map.most().y);
+            const SureAir air(level.obstacles, ground.flight, from, to, high, ground.map.most().y);
             for (std::size_t k = 0; k < air.moments().size(); ++k)
                 if (air.moments()[k].falls) add_landings(ground, level, place, air, k, known);
             add_jumps_into(ground, level, air, known);
-        }
+        };
+        for (const double part : heights) jump(ground.flight.jump * part);
+        for (const double high : least_heights(ground, level, from, perhaps, known)) jump(high);
+    }
 }
 
 }   // namespace

@@ -49,6 +49,7 @@ TEST_CASE("a goal that no way leads to is told, with what is missing", "[walking
     CHECK(told(ledge(2)) == "");
     // jump_px is 40; the shell is 8 px high, the body 14 px: from beside the ledge it is reached with its head
     CHECK(told(ledge(4)).find("goal-unreachable: goal 'flat/shell' cannot be reached: ") == 0);
+    CAPTURE(told(ledge(4)));
     CHECK(told(ledge(4)).find("above the highest jump from") != std::string::npos);
 }
 

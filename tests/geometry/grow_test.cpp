@@ -1,3 +1,4 @@
+// Also tests src/geometry: reach
 #include <catch2/catch.hpp>
 
 #include <cmath>
@@ -148,6 +149,63 @@ TEST_CASE("a body's reach is where it overlaps the ground") {
             if (side == Side::inside && distance(result, p) > 2) REQUIRE(overlaps);
         }
     }
+}
+
+namespace {
+
+// One convex piece for each edge, which needs no care about windings.
+Regions by_pieces(const Regions& land, const Ring& body) {
+    Regions pieces = moved(land, {-body[0].x, -body[0].y});
+    const auto add = [&](const Ring& ring) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            std::vector<Point> points;
+            for (const Point p : body)
+                for (const Point end : {ring[i], ring[(i + 1) % ring.size()]})
+                    points.push_back({end.x - p.x, end.y - p.y});
+            pieces.push_back({convex_hull(std::move(points)), {}});
+        }
+    };
+    for (const Region& region : land) {
+        add(region.outline);
+        for (const Ring& hole : region.holes) add(hole);
+    }
+    return unite(pieces);
+}
+
+}   // namespace
+
+TEST_CASE("a body that is rolled around the ground sweeps as much as its edges do") {
+    int differ = 0;
+    for (int round = 0; round < chance::rounds(300); ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(360'000 + static_cast<std::uint64_t>(round));
+        Regions land = random_land(dice);
+        // Holes of all sizes beside the body's.
+        for (int h = dice.in(0, 6); h > 0; --h) {
+            const Point at{dice.in(0, 60 * px), dice.in(0, 60 * px)};
+            land = subtract(land, Regions{box_region(at, {at.x + dice.in(1, 16 * px), at.y + dice.in(1, 16 * px)})});
+        }
+        std::vector<Point> points;
+        for (int p = dice.in(1, 8); p > 0; --p) points.push_back({dice.in(-9 * px, 9 * px), dice.in(-14 * px, 9 * px)});
+        const Ring body = convex_hull(points);
+        if (land.empty() || body.size() < 3) continue;
+        CAPTURE(to_text(land), to_text(body));
+        const Regions rolled = reach(land, body), swept = by_pieces(land, body);
+        REQUIRE(oracle::broken_promise(rolled) == "");
+        // Each may round where edges cross.
+        const Regions only_one = unite(subtract(rolled, swept), subtract(swept, rolled));
+        differ += only_one.empty() ? 0 : 1;
+        for (const Region& region : only_one) REQUIRE(std::abs(twice_area({&region, 1})) < 2 * 40 * px);
+    }
+    CHECK(differ < chance::rounds(300) / 2);
+}
+
+TEST_CASE("a body that is a point, or a line, is rolled like any other") {
+    const Regions land{{{{0, 0}, {100, 0}, {100, 100}, {0, 100}}, {{{40, 40}, {40, 60}, {60, 60}, {60, 40}}}}};
+    CHECK(reach(land, Ring{}) == land);
+    CHECK(reach(land, Ring{{5, -7}}) == moved(land, {-5, 7}));
+    CHECK(reach(land, Ring{{0, 0}, {10, 0}}) ==
+          Regions{{{{-10, 0}, {100, 0}, {100, 100}, {-10, 100}}, {{{40, 40}, {40, 60}, {50, 60}, {50, 40}}}}});
 }
 
 TEST_CASE("a hole as small as the body is no place for it") {
