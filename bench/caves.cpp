@@ -213,11 +213,12 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return built.world();
 }
 
-World walked_world(int side, Tiles tiles, Moves moves, unsigned seed) {
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, bool has_player) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);
     const BodyDraft body{.form = BoxPx{0, 0, 10, 14}, .y = -7};
-    WorldDraft world{.title = "Walked caves", .player = Name{"warden"}, .start = Name{"cave/landing"}};
+    WorldDraft world{.title = "Walked caves", .start = Name{"cave/landing"}};
+    if (has_player) world.player = Name{"warden"};
     world.barriers = {{"earth"}};
     world.movers = {{.name = {"warden"},
                      .body = body,

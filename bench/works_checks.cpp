@@ -11,7 +11,33 @@ namespace bench {
 
 using namespace dryground;
 
+namespace {
+
+// What it costs to tell where the player gets to.
+void measure_walked(const Settings& settings, const Tell& tell) {
+    for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
+        for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
+            const std::string work = "check", input = fmt::format("walked caves {}, {}", side,
+                                                                  moves == Moves::steps  ? "steps"
+                                                                  : moves == Moves::free ? "free"
+                                                                                         : "side");
+            if (!wanted(settings, work, input)) continue;
+            const World world = walked_world(side, Tiles::full, moves, 7),
+                        alone = walked_world(side, Tiles::full, moves, 7, false);
+            std::size_t findings = 0;
+            const std::vector<double> times = alternate(
+                {[&] { findings = check(world).findings().size(); }, [&] { keep(check(alone).findings().size()); }});
+            Result result{.work = work, .input = input, .seconds = times[0]};
+            result.peers.push_back({"the same without a player", times[1]});
+            result.note = fmt::format("all rules, {} findings", findings);
+            tell(std::move(result));
+        }
+}
+
+}   // namespace
+
 void measure_checks(const Settings& settings, const Tell& tell) {
+    measure_walked(settings, tell);
     for (const Tiles tiles : {Tiles::full, Tiles::mixed})
         for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
             const std::string work = "check",

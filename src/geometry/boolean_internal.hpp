@@ -15,6 +15,10 @@ namespace dryground::detail {
 [[nodiscard]] Regions subtract_proper(std::span<const Region> a, std::span<const Region> b);
 [[nodiscard]] Regions intersect_proper(std::span<const Region> a, std::span<const Region> b);
 
+// `reach` of regions and a body, united with other proper regions, which are not grown.
+[[nodiscard]] Regions reach_and(std::span<const Region> regions, std::span<const Point> body,
+                                std::span<const Region> others);
+
 // What closed ways wind around, all of them together: to the left, less what they wind around to the right.
 [[nodiscard]] Regions wound_around(std::span<const Ring> ways);
 

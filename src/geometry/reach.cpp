@@ -77,26 +77,38 @@ private:
 
 }   // namespace
 
-Regions reach(std::span<const Region> regions, std::span<const Point> body) {
-    if (regions.empty()) return {};
-    if (body.empty()) return {regions.begin(), regions.end()};
-    const Bounds box = *bounds(regions), own = detail::box_around(body);
-    for (const std::int64_t end : {std::int64_t{box.least.x} - own.most.x, std::int64_t{box.least.y} - own.most.y,
-                                   std::int64_t{box.most.x} - own.least.x, std::int64_t{box.most.y} - own.least.y})
-        if (std::abs(end) > coordinate_limit)
-            throw std::out_of_range("dryground::reach: the result leaves the range of coordinates");
+namespace detail {
+
+Regions reach_and(std::span<const Region> regions, std::span<const Point> body, std::span<const Region> others) {
     const Roller roller(body);
+    const Bounds own = box_around(body);
     std::vector<Ring> ways;
     for (const Region& region : regions) {
         ways.push_back(roller.around(region.outline));
         for (const Ring& hole : region.holes) {
-            const Bounds of = detail::box_around(hole);
+            const Bounds of = box_around(hole);
             const bool fits = std::int64_t{of.most.x} - of.least.x > std::int64_t{own.most.x} - own.least.x ||
                               std::int64_t{of.most.y} - of.least.y > std::int64_t{own.most.y} - own.least.y;
             if (fits) ways.push_back(roller.around(hole));
         }
     }
-    return detail::wound_around(ways);
+    for (const Region& other : others) {
+        ways.push_back(other.outline);
+        ways.insert(ways.end(), other.holes.begin(), other.holes.end());
+    }
+    return wound_around(ways);
+}
+
+}   // namespace detail
+
+Regions reach(std::span<const Region> regions, std::span<const Point> body) {
+    if (regions.empty() || body.empty()) return {regions.begin(), regions.end()};
+    const Bounds box = *bounds(regions), own = detail::box_around(body);
+    for (const std::int64_t end : {std::int64_t{box.least.x} - own.most.x, std::int64_t{box.least.y} - own.most.y,
+                                   std::int64_t{box.most.x} - own.least.x, std::int64_t{box.most.y} - own.least.y})
+        if (std::abs(end) > coordinate_limit)
+            throw std::out_of_range("dryground::reach: the result leaves the range of coordinates");
+    return detail::reach_and(regions, body, {});
 }
 
 }   // namespace dryground

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 
+#include "../geometry/boolean_internal.hpp"
+
 namespace dryground::travel {
 
 namespace {
@@ -63,9 +65,9 @@ Ring with_play(const Ring& body) {
     return convex_hull(std::move(points));
 }
 
-Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mover)
+Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mover, const Regions& also_closed)
     : body_(with_play(mover.body.front().outline)), around_ground_({}) {
-    Regions ground, thin;
+    Regions ground, others = also_closed;
     for (const Group& group : groups) {
         if (group.storey_id != storey) continue;
         ground.insert(ground.end(), group.regions.begin(), group.regions.end());
@@ -73,12 +75,11 @@ Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mov
         for (const Ring& line : group.lines)
             for (std::size_t i = 0; i + 1 < line.size(); ++i) {
                 add(line[i], line[i + 1], group.one_way);
-                if (group.one_way == OneWay::none) thin.push_back({sums_.back().ring, {}});
+                if (group.one_way == OneWay::none) others.push_back({sums_.back().ring, {}});
             }
     }
     index(ground);
-    closed_ = reach(ground, body_);
-    if (!thin.empty()) closed_ = unite(closed_, thin);
+    closed_ = detail::reach_and(ground, body_, others);
 }
 
 Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), around_ground_({}) {

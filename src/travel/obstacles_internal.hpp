@@ -29,8 +29,8 @@ struct Stretch {
 // the hip stands on it when the jump ends, who has come through to the neck falls back.
 class Obstacles {
 public:
-    // What stops a mover, merged for it: its groups on one storey.
-    Obstacles(std::span<const Group> groups, int storey, const Mover& mover);
+    // What stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
+    Obstacles(std::span<const Group> groups, int storey, const Mover& mover, const Regions& also_closed = {});
     // Of ground alone, for a body as it is: only to ask where it may be.
     Obstacles(const Regions& ground, const Ring& body);
 
@@ -51,6 +51,10 @@ public:
         Ring catches{};   // of a line that stops one way only: where the rear half of the body overlaps it
     };
     [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
+    // Whether anything may be in the way in a box.
+    [[nodiscard]] bool any_near(const Bounds& box) const {
+        return near_.any_near(box, [](std::size_t) { return true; });
+    }
     // Calls action(sum) for those near a box.
     template <class Action>
     void each_near(const Bounds& box, Action action) const {

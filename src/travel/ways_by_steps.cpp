@@ -30,7 +30,7 @@ public:
         for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey);
         touch(of.targets);
     }
-    [[nodiscard]] int places() const override { return static_cast<int>(first_cell_.size()); }
+    [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
     [[nodiscard]] Going going() const override { return Going::steps; }
     [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
     [[nodiscard]] int find_place(int storey, Point p) const override {
@@ -86,11 +86,11 @@ private:
     const Map& map_;
     const Ring& body_;
     std::vector<Level> levels_;
-    struct FirstCell {
+    struct Place {
         std::size_t level;
-        CellAt cell;
+        CellAt least, most;   // around its cells
     };
-    std::vector<FirstCell> first_cell_;   // by place
+    std::vector<Place> places_;
     std::vector<std::vector<Move>> moves_;
     std::vector<std::vector<Touched>> touched_;
 };
@@ -131,10 +131,12 @@ void StepWays::add_storey(const std::vector<Group>& groups, int storey) {
     const Mover& mover = of_.figures();
     Level level{storey};
     Regions ground;
+    int grounds = 0;
     for (const Group& group : groups) {
         if (group.storey_id != storey || group.barrier_id < 0 ||
             !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), group.barrier_id))
             continue;
+        grounds += group.regions.empty() ? 0 : 1;
         ground.insert(ground.end(), group.regions.begin(), group.regions.end());
         for (const Ring& line : group.lines)
             for (std::size_t i = 0; i + 1 < line.size(); ++i) add_line(level, line[i], line[i + 1], group.one_way);
@@ -143,14 +145,19 @@ void StepWays::add_storey(const std::vector<Group>& groups, int storey) {
     for (const Line& line : level.lines) boxes.push_back(detail::box_around(line.sum));
     level.near_lines = detail::BoxIndex(std::move(boxes));
     const std::size_t cells = static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows);
-    const Obstacles obstacles(unite(ground), body_);
+    const Obstacles obstacles(grounds > 1 ? unite(ground) : ground, body_);
     std::vector<char> stands(cells);
-    for (int r = 0; r < map_.rows; ++r)
+    for (int r = 0; r < map_.rows; ++r) {
+        bool may_be = false;
         for (int c = 0; c < map_.columns; ++c) {
+            const Point p = middle(c, r);
+            if (c == 0 || obstacles.any_near(detail::box_around(std::array{middle(c - 1, r), p})))
+                may_be = obstacles.may_be(p);   // else as in the cell before: nothing lies between
             const bool granted =
                 mover.needs == 0 || (passability(of_.world, map_, c, r, storey, of_.facts).flags & mover.needs) != 0;
-            stands[index(c, r)] = granted && obstacles.may_be(middle(c, r)) ? 1 : 0;
+            stands[index(c, r)] = granted && may_be ? 1 : 0;
         }
+    }
     level.leads.assign(cells, 0);
     const auto beside = [&](int c, int r, std::size_t way) {
         const int column = c + around[way][0], row = r + around[way][1];
@@ -189,12 +196,15 @@ void StepWays::join(Level& level, std::size_t number) {
         for (int column = 0; column < map_.columns; ++column) {
             if (level.place[index(column, row)] != -1) continue;
             const int place = places();
-            first_cell_.push_back({number, {column, row}});
+            places_.push_back({number, {column, row}, {column, row}});
             open.push_back({column, row});
             level.place[index(column, row)] = place;
             while (!open.empty()) {
                 const auto [c, r] = open.back();
                 open.pop_back();
+                Place& of = places_.back();
+                of.least = {std::min(of.least[0], c), std::min(of.least[1], r)};
+                of.most = {std::max(of.most[0], c), std::max(of.most[1], r)};
                 for (std::size_t way = 0; way < 8; ++way) {
                     const int nc = c + around[way][0], nr = r + around[way][1];
                     if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != -1 ||
@@ -205,8 +215,8 @@ void StepWays::join(Level& level, std::size_t number) {
                 }
             }
         }
-    moves_.resize(first_cell_.size());
-    touched_.resize(first_cell_.size());
+    moves_.resize(places_.size());
+    touched_.resize(places_.size());
     std::set<std::array<int, 2>> known;
     for (int r = 0; r < map_.rows; ++r)
         for (int c = 0; c < map_.columns; ++c) {
@@ -245,7 +255,7 @@ void StepWays::touch(const std::vector<Target>& targets) {
 }
 
 Ring StepWays::way_within(int place, Point from, Point to) {
-    const Level& level = levels_[first_cell_[static_cast<std::size_t>(place)].level];
+    const Level& level = levels_[places_[static_cast<std::size_t>(place)].level];
     const CellAt begin = map_.cell_at(from), end = map_.cell_at(to);
     // Breadth first; `came` holds by which step a cell was entered.
     std::vector<int> came(level.place.size(), -1);
@@ -274,15 +284,15 @@ Ring StepWays::way_within(int place, Point from, Point to) {
 }
 
 TravelPlace StepWays::shape(int place) const {
-    const FirstCell& first = first_cell_[static_cast<std::size_t>(place)];
-    const Level& level = levels_[first.level];
+    const Place& of = places_[static_cast<std::size_t>(place)];
+    const Level& level = levels_[of.level];
     TravelPlace shape;
     shape.storey = level.storey;
     Regions cells;
-    for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0, run = 0; c < map_.columns; ++c) {
+    for (int r = of.least[1]; r <= of.most[1]; ++r)
+        for (int c = of.least[0], run = 0; c <= of.most[0]; ++c) {
             run = level.place[index(c, r)] == place ? run + 1 : 0;
-            if (run > 0 && (c + 1 == map_.columns || level.place[index(c + 1, r)] != place)) {
+            if (run > 0 && (c == of.most[0] || level.place[index(c + 1, r)] != place)) {
                 cells.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
                 run = 0;
             }

@@ -16,12 +16,18 @@ namespace dryground::travel {
 
 namespace {
 
-// All around a map, far enough to hold its ground's sums.
-Regions frame_of(const Map& map, const Regions& closed) {
+// All around a map, far enough to hold all that a body cannot be in.
+Regions frame_of(const Map& map, const std::vector<Group>& groups, const Ring& body) {
     const Ring outline = map.block_ring(0, 0, map.columns, map.rows);
     Bounds box = detail::box_around(outline);
-    if (const auto of_closed = bounds(closed)) box = detail::both(box, *of_closed);
-    box = detail::grown(box, 2 * steps_per_px);
+    for (const Group& group : groups) {
+        if (const auto of = bounds(group.regions)) box = detail::both(box, *of);
+        for (const Ring& line : group.lines) box = detail::both(box, detail::box_around(line));
+    }
+    const Bounds size = detail::box_around(body);
+    const std::int32_t far =
+        std::max({std::abs(size.least.x), std::abs(size.least.y), std::abs(size.most.x), std::abs(size.most.y)});
+    box = detail::grown(box, far + 2 * steps_per_px);
     return {{box_ring(box.least, box.most), {Ring(outline.rbegin(), outline.rend())}}};
 }
 
@@ -100,8 +106,8 @@ private:
     struct Level {
         int storey;
         Obstacles obstacles;
-        FreeSpace open;     // lines that stop one way only do not count
-        FreeSpace parted;   // they do
+        std::optional<FreeSpace> open;   // lines that stop one way only do not count; nothing where there is none
+        FreeSpace parted;                // they do
         std::vector<Obstacles::Sum> lines;
         int first = 0;                                  // place of the parted space's first area
         std::vector<std::pair<int, int>> crossings{};   // of lines: line, place
@@ -130,25 +136,27 @@ private:
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
     void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
-        Obstacles obstacles(groups, storey, mover);
-        const Regions closed = unite(obstacles.closed(), frame_of(map_, obstacles.closed()));
+        Obstacles obstacles(groups, storey, mover, frame_of(map_, groups, mover.body.front().outline));
         Regions thin;
         std::vector<Obstacles::Sum> lines;
         for (const Obstacles::Sum& sum : obstacles.sums())
             if (sum.passes != OneWay::none) lines.push_back(sum), thin.push_back({sum.ring, {}});
+        const Regions& closed = obstacles.closed();
+        std::optional<FreeSpace> without_lines;
+        if (!thin.empty()) without_lines.emplace(closed);
         FreeSpace parted(thin.empty() ? closed : unite(closed, thin));
         levels_.push_back(
-            {storey, std::move(obstacles), FreeSpace(closed), std::move(parted), std::move(lines), places()});
+            {storey, std::move(obstacles), std::move(without_lines), std::move(parted), std::move(lines), places()});
         Level& level = levels_.back();
         for (int area = 0; area < level.parted.areas(); ++area) {
-            const int open = thin.empty() ? area : level.open.area_at(inside_point(level.parted.area(area)));
+            const int open = !level.open ? area : level.open->area_at(inside_point(level.parted.area(area)));
             places_.push_back({levels_.size() - 1, area, {}, open});
         }
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
             const Region sum{level.lines[line].ring, {}};
-            for (Region& region : subtract(Regions{sum}, closed)) {
+            for (Region& region : subtract(Regions{sum}, level.obstacles.closed())) {
                 level.crossings.emplace_back(static_cast<int>(line), places());
-                const int open = level.open.area_at(inside_point(region));
+                const int open = level.open->area_at(inside_point(region));
                 places_.push_back({levels_.size() - 1, -1, std::move(region), open});
             }
         }

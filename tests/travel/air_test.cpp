@@ -1,5 +1,5 @@
 // Everywhere that a body may get to through the air: surely, and perhaps.
-// Also tests src/travel: maybe_air, spans
+// Also tests src/travel: maybe_air spans
 #include "travel/air_internal.hpp"
 
 #include <catch2/catch.hpp>
