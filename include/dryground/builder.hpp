@@ -140,7 +140,7 @@ struct FeelerDraft {
 struct MoverDraft {
     Name name{};
     BodyDraft body{};
-    Names stopped_by{}, meets{}, needs{};
+    Names stopped_by{}, meets{}, needs{}, climbs{};
     Said<std::string> moves{"free"};
     std::optional<double> jump_px{}, leap_px{}, drop_px{}, kerb_px{}, slope_degrees{};
     std::vector<FeelerDraft> feelers{};

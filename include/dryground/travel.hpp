@@ -31,7 +31,7 @@ namespace dryground {
 enum class Reached { yes, no, not_decided };
 
 // How a step of a route is made. `goes` is for movers that move freely, `steps` for those that step from cell to cell.
-enum class Going { starts, walks, drops, jumps, goes, steps, stairs, link, does };
+enum class Going { starts, walks, drops, jumps, climbs, goes, steps, stairs, link, does };
 
 // A place on a map.
 struct Spot {
@@ -56,7 +56,8 @@ struct RouteStep {
 // The first step begins where the mover starts; each begins where the one before ends.
 using Route = std::vector<RouteStep>;
 
-// A place where a mover can be: of those seen from the side a line to stand on, of others an area.
+// A place where a mover can be: of those seen from the side a line to stand on, or an area to climb in; of others an
+// area.
 struct TravelPlace {
     int map = -1, storey = 0;
     Reached reached = Reached::no;

@@ -102,6 +102,7 @@ struct Mover {
     std::vector<int> stopped_by;   // barrier ids, sorted
     std::vector<int> meets;        // mover ids, sorted; said on one side, it stands on both
     FlagSet needs = 0;             // any one of these; none: it needs none
+    FlagSet climbs = 0;            // seen from the side: in cells with any one of these it moves in all directions
     Moves moves = Moves::free;
     std::optional<double> jump_px, leap_px, drop_px, kerb_px, slope_degrees;
     std::vector<Feeler> feelers;

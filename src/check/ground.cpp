@@ -9,6 +9,7 @@
 
 #include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
+#include "../travel/fitting_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -30,9 +31,7 @@ bool overlap(std::span<const Point> a, std::span<const Point> b) {
 
 }   // namespace
 
-Ground::Ground(const Regions& blocked, std::span<const Ring> lines) : regions_(blocked), pieces_(triangles(blocked)) {
-    for (const Ring& line : lines)
-        for (std::size_t i = 0; i + 1 < line.size(); ++i) pieces_.push_back({line[i], line[i + 1]});
+Ground::Ground(const Regions& blocked) : regions_(blocked), pieces_(triangles(blocked)) {
     std::vector<Bounds> boxes;
     boxes.reserve(pieces_.size());
     for (const Ring& piece : pieces_) boxes.push_back(detail::box_around(piece));
@@ -45,11 +44,6 @@ bool Ground::any_near(const Bounds& box, Test test) const {
 }
 
 bool Ground::free(const Regions& body, Point position) const { return free(body.front().outline, position); }
-
-bool Ground::free(const Bounds& box) const {
-    const std::array<Point, 4> ring{box.least, {box.most.x, box.least.y}, box.most, {box.least.x, box.most.y}};
-    return !any_near(box, [&](const Ring& piece) { return overlap(piece, ring); });
-}
 
 bool Ground::free(const Ring& convex, Point position) const {
     Ring there = convex;
@@ -69,15 +63,13 @@ std::int32_t Ground::depth(const Regions& body, Point position) const {
     return box ? std::min(box->most.x - box->least.x, box->most.y - box->least.y) : 1;
 }
 
-bool Ground::covers(const Regions& area) const {
-    const auto box = bounds(area);
-    if (!box) return true;
+Regions Ground::near(const Bounds& box) const {
     Regions near;
-    (void)any_near(*box, [&near](const Ring& piece) {
+    (void)any_near(box, [&near](const Ring& piece) {
         near.push_back({piece, {}});
         return false;
     });
-    return subtract(area, near).empty();
+    return near;
 }
 
 const Grounds::Lines& Grounds::lines(int map, int mover, int storey) {
@@ -175,49 +167,44 @@ std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
     return map.cells_near({{box.least.x - cell.x, box.least.y - cell.y}, {box.most.x + cell.x, box.most.y + cell.y}});
 }
 
-std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Regions& body,
-                                    Point position, const Map& map) {
-    const Ring& ring = body.front().outline;
-    const std::int32_t bottom = bounds(body)->most.y;
-    for (std::int32_t down = 1;
-         position.y + bottom + (down - 1) * steps_per_px <= map.most().y + map.cell_height * steps_per_px; ++down) {
-        const Point there{position.x, position.y + down * steps_per_px};
-        if (!ground.free(body, there)) return down - 1;
-        // It comes to stand on a line that it did not reach into before.
-        for (const Ring& line : lines)
-            for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-                const Ring segment{line[i], line[i + 1]};
-                const auto meets = [&](Point at) {
-                    return overlap(segment, moved(Regions{{ring, {}}}, at).front().outline);
-                };
-                if (std::max(line[i].y, line[i + 1].y) < position.y + bottom || !meets(there)) continue;
-                if (!meets({there.x, there.y - steps_per_px})) return down - 1;
-            }
-    }
-    return std::nullopt;
+std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Mover& mover, Point position,
+                              const Map& map) {
+    const std::int32_t lowest = map.most().y + map.cell_height * steps_per_px;
+    Bounds way = *bounds(mover.body);
+    way = {moved(way.least, position), {way.most.x + position.x, std::max(way.most.y + position.y, lowest)}};
+    const auto steps = travel::falls(ground.near(way), lines, mover, position, lowest);
+    return steps ? std::optional(to_px(*steps)) : std::nullopt;
 }
 
-bool can_use(const World& world, const Map& map, const Ground& ground, int mover, const Object& object) {
-    const Regions& body = world.movers()[static_cast<std::size_t>(mover)].body;
-    const Bounds box = object.area.empty() ? Bounds{object.position, object.position} : *bounds(object.area);
-    const auto [first_column, first_row, last_column, last_row] =
-        cells_near(map, {{box.least.x + 1, box.least.y + 1},
-                         {std::max(box.least.x + 1, box.most.x - 1), std::max(box.least.y + 1, box.most.y - 1)}});
-    const Bounds size = *bounds(body);
-    const auto own = [&](int c, int r, bool across) {   // whether a column (or row) is one of its own
-        const Bounds cell = map.cell_box(c, r);
-        return across ? cell.least.x < box.most.x && cell.most.x > box.least.x
-                      : cell.least.y < box.most.y && cell.most.y > box.least.y;
-    };
-    for (int r = first_row; r <= last_row; ++r)
-        for (int c = first_column; c <= last_column; ++c) {
-            if (map.grid == GridSort::square && !object.area.empty() && !own(c, r, true) && !own(c, r, false))
-                continue;   // beside its corner, not next to it
-            const Bounds cell = map.cell_box(c, r);
-            const Point middle = detail::in_middle(cell, size);
-            for (const std::int32_t y : {middle.y, cell.most.y - size.most.y, cell.least.y - size.least.y})
-                if (ground.free(body, {middle.x, y})) return true;
+const std::vector<travel::Target>& Grounds::targets(int map, int mover) {
+    const auto [known, is_new] = targets_.try_emplace({map, mover});
+    if (is_new) known->second = travel::deeds_of(world_, world_.maps()[static_cast<std::size_t>(map)], mover).targets;
+    return known->second;
+}
+
+bool can_touch(const World& world, Grounds& grounds, int map_id, int mover_id, const Object& object) {
+    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Ground& ground = grounds.of(map_id, mover_id, object.storey);
+    const auto number = static_cast<std::size_t>(&object - map.objects.data());
+    const Bounds body = *bounds(mover.body);
+    for (const Ring& ring : grounds.targets(map_id, mover_id)[number].rings) {
+        const Bounds box = detail::box_around(ring);
+        if (mover.moves != Moves::steps) {
+            const Bounds around{{box.least.x + body.least.x, box.least.y + body.least.y},
+                                {box.most.x + body.most.x, box.most.y + body.most.y}};
+            if (!travel::fitting({{ring, {}}}, ground.near(around), mover).empty()) return true;
+            continue;
         }
+        // Who steps stands in the middle of cells.
+        const auto [c0, r0, c1, r1] = map.cells_near(box);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) {
+                const Point middle = detail::in_middle(map.cell_box(c, r), {{0, 0}, {0, 0}});
+                if (locate(Regions{{ring, {}}}, middle) != Side::outside && ground.free(mover.body, middle))
+                    return true;
+            }
+    }
     return false;
 }
 

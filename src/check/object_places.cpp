@@ -178,10 +178,7 @@ void check_trigger(const World& world, Grounds& grounds, int map_id, const Objec
     if (object.area.empty() || object.by.empty()) return;
     std::vector<std::string> stopped;
     for (const int mover : object.by) {
-        const Ground& ground = grounds.of(map_id, mover, object.storey);
-        const bool reached =
-            object.fires == Fires::use ? can_use(world, map, ground, mover, object) : !ground.covers(object.area);
-        if (reached) return;
+        if (can_touch(world, grounds, map_id, mover, object)) return;
         stopped.push_back(world.movers()[static_cast<std::size_t>(mover)].name);
     }
     const Rule rule = object.fires == Fires::use ? Rule::use_unreachable : Rule::trigger_buried;

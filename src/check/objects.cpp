@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "rules_internal.hpp"
 
@@ -100,17 +101,20 @@ void check_support(const World& world, Grounds& grounds, int map_id, const Objec
     const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
     const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
     if (mover.moves != Moves::side || (object.role != Role::spawn && kind.motion != Motion::moving)) return;
-    const auto fall =
-        fall_px(grounds.of(map_id, mover_id, object.storey), grounds.lines(map_id, mover_id, object.storey).from_above,
-                mover.body, object.position, map);
+    const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
+                              grounds.lines(map_id, mover_id, object.storey).from_above, mover, object.position, map);
     if (fall && *fall <= std::max(1.0, mover.kerb_px.value_or(0))) return;
-    Finding finding =
-        start_object(findings, Rule::spawn_unsupported, map, object, object.place_of_position,
-                     {object.name.empty() ? kind.name : object.name, fall ? fmt::format("{} px", *fall) : "for ever"});
+    const auto [column, row] = map.cell_at(object.position);
+    if (map.has(column, row) && (passability(world, map, column, row, object.storey).flags & mover.climbs) != 0)
+        return;   // it holds on
+    Finding finding = start_object(
+        findings, Rule::spawn_unsupported, map, object, object.place_of_position,
+        {object.name.empty() ? kind.name : object.name, fall ? fmt::format("{:.0f} px", *fall) : "for ever"});
     if (fall)
-        finding.hint =
-            Hint{"on the ground below",
-                 fmt::format("at = {}", at_px({object.position.x, object.position.y + *fall * steps_per_px}))};
+        finding.hint = Hint{
+            "on the ground below",
+            fmt::format("at = {}", at_px({object.position.x, object.position.y + static_cast<std::int32_t>(std::lround(
+                                                                                     *fall * steps_per_px))}))};
     else
         finding.hint = Hint{"there is no ground below it", ""};
     findings.add(std::move(finding));

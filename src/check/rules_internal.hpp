@@ -6,6 +6,7 @@
 #include <string>
 
 #include "../geometry/box_index_internal.hpp"
+#include "../travel/deeds_internal.hpp"
 #include "../travel/free_space_internal.hpp"
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
@@ -33,16 +34,14 @@ private:
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {
 public:
-    // Lines are in the way like area, where they run through a body.
-    explicit Ground(const Regions& blocked, std::span<const Ring> lines = {});
+    explicit Ground(const Regions& blocked);
     // How deep a convex body at a position lies inside: the smaller side of the overlap's bounding box, in steps; 0
     // where it only touches or is free.
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
-    [[nodiscard]] bool free(const Bounds& box) const;
     [[nodiscard]] bool free(const Ring& convex, Point position) const;
     [[nodiscard]] const Regions& regions() const { return regions_; }
-    [[nodiscard]] bool covers(const Regions& area) const;   // all of it; asks only what lies near
+    [[nodiscard]] Regions near(const Bounds& box) const;   // in pieces
 
 private:
     template <class Test>
@@ -63,6 +62,8 @@ public:
         std::vector<Ring> from_above, both_ways;   // that stop it so; the former hold the latter
     };
     const Lines& lines(int map, int mover, int storey);
+    // From where a mover touches the objects of a map, in their order.
+    const std::vector<travel::Target>& targets(int map, int mover);
 
 private:
     [[nodiscard]] int first_like(int mover) const;
@@ -71,6 +72,7 @@ private:
     std::map<std::array<int, 3>, Ground> known_;
     std::map<std::array<int, 3>, FreeSpace> spaces_;   // they refer to the ground's regions
     std::map<std::array<int, 3>, Lines> lines_;
+    std::map<std::array<int, 2>, std::vector<travel::Target>> targets_;
 };
 
 // Why a mover cannot stand somewhere, and where it could.
@@ -83,9 +85,9 @@ struct Standing {
 };
 [[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, int mover, int storey, Point position);
 
-// How far a body that stands somewhere falls before it meets ground or a line, in whole px; nothing when it never does.
-[[nodiscard]] std::optional<std::int32_t> fall_px(const Ground& ground, const std::vector<Ring>& lines,
-                                                  const Regions& body, Point position, const Map& map);
+// How far a mover that stands somewhere falls before it meets ground or a line; nothing when it never does.
+[[nodiscard]] std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Mover& mover,
+                                            Point position, const Map& map);
 
 // The movers that a map has to do with: its player first, then those of its objects' kinds.
 [[nodiscard]] std::vector<int> movers_of(const World& world, int map);
@@ -101,8 +103,8 @@ struct PaintedCell {
 };
 [[nodiscard]] PaintedCell spot_of(const World& world, const Map& map, int column, int row);
 
-// Whether a mover can stand in a cell next to those that an object covers, or in one of them.
-[[nodiscard]] bool can_use(const World& world, const Map& map, const Ground& ground, int mover, const Object& object);
+// Whether there is room for a mover somewhere where it touches an object, or uses it.
+[[nodiscard]] bool can_touch(const World& world, Grounds& grounds, int map, int mover, const Object& object);
 
 // What is wrong with an open line.
 struct LineFault {

@@ -1,5 +1,8 @@
 // What a page knows of walking: places by whether they are reached, and the way to all goals.
 
+#include <algorithm>
+#include <sstream>
+
 #include "dryground/travel.hpp"
 #include "page_numbers_internal.hpp"
 
@@ -14,6 +17,19 @@ std::vector<std::int32_t> points_of(const std::vector<PointPx>& way) {
     std::vector<std::int32_t> list{static_cast<std::int32_t>(way.size())};
     for (const PointPx p : way) list.push_back(to_steps(p.x)), list.push_back(to_steps(p.y));
     return list;
+}
+
+}   // namespace
+
+namespace {
+
+// Without the numbers that they begin with.
+std::vector<std::string> lines_of(const std::string& text) {
+    std::vector<std::string> lines;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line);)
+        lines.push_back(line.substr(std::min(line.size(), line.find_first_not_of(" 0123456789"))));
+    return lines;
 }
 
 }   // namespace
@@ -49,6 +65,7 @@ void PageWalk::add(Json& json, const Map& map) const {
     std::vector<std::int32_t> ways;
     Json marks = Json::array();
     const std::vector<int> lines = tour_ ? line_numbers(*tour_) : std::vector<int>{};
+    const std::vector<std::string> told = tour_ ? lines_of(text(world_, *tour_)) : std::vector<std::string>{};
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const RouteStep& step = (*tour_)[i];
         if (step.from.map != id || lines[i] == 0) continue;
@@ -57,7 +74,8 @@ void PageWalk::add(Json& json, const Map& map) const {
             ways.insert(ways.end(), way.begin(), way.end());
         }
         const PointPx end = step.way.empty() ? step.from.at : step.way.back();
-        if (i + 1 == lines.size() || lines[i + 1] != lines[i]) marks.push_back({lines[i], end.x, end.y});
+        if (i + 1 == lines.size() || lines[i + 1] != lines[i])
+            marks.push_back({lines[i], end.x, end.y, told.at(static_cast<std::size_t>(lines[i]))});
     }
     walk["ways"] = numbers(ways);
     walk["marks"] = std::move(marks);

@@ -32,6 +32,7 @@ MoverDraft read_mover(const Node& node) {
     mover.stopped_by = node.at("stopped_by").names();
     mover.meets = node.at("meets").names();
     mover.needs = node.at("needs").names();
+    mover.climbs = node.at("climbs").names();
     mover.moves = node.at("moves").name();
     mover.jump_px = node.at("jump_px").number_or_none();
     mover.leap_px = node.at("leap_px").number_or_none();

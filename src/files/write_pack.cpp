@@ -69,6 +69,7 @@ Json mover_json(const World& world, const Mover& mover) {
             {"stopped_by", names_of(world.barriers(), mover.stopped_by)},
             {"meets", names_of(world.movers(), mover.meets)},
             {"needs", flags_json(world, mover.needs)},
+            {"climbs", flags_json(world, mover.climbs)},
             {"moves", word_of(mover.moves)},
             {"jump_px", number_or_null(mover.jump_px)},
             {"leap_px", number_or_null(mover.leap_px)},

@@ -72,6 +72,7 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
     mover.stopped_by = look_up(barriers_, draft.stopped_by);
     mover.meets = look_up(movers_, draft.meets);
     mover.needs = flag_set(draft.needs);
+    mover.climbs = flag_set(draft.climbs);
     mover.moves = choose<Moves>(draft.moves, "'moves'");
     mover.jump_px = draft.jump_px;
     mover.leap_px = draft.leap_px;

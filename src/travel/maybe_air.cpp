@@ -15,7 +15,7 @@ namespace {
 
 constexpr int bands = 12;
 constexpr double margin = rounding_steps;
-constexpr double most_strips = 4000;
+constexpr double most_strips = 4000, thinnest = 16;
 
 class MaybeAir {
 public:
@@ -48,8 +48,9 @@ public:
         spans_ = std::move(falling_);
         sort_and_join(spans_);
         const double thick = std::max(thick_, depth / most_strips);
-        for (double at = 0; at < depth && !spans_.empty(); at += thick) {
-            const double next = std::min(at + thick, depth);
+        // Thin ones first: how far it leaps on level ground is told to the px.
+        for (double at = 0, next = 0; at < depth && !spans_.empty(); at = next) {
+            next = std::min({at + std::max(at, thinnest), at + thick, depth});
             fall(-at, -next, time_of(next) - time_of(at), jumped);
         }
     }

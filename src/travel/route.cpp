@@ -37,7 +37,8 @@ void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
     const bool goes_on = step.going == last.going && last.object < 0 && last.layer < 0 &&
-                         (step.going == Going::walks || step.going == Going::goes || step.going == Going::steps);
+                         (step.going == Going::walks || step.going == Going::climbs || step.going == Going::goes ||
+                          step.going == Going::steps);
     if (goes_on) {
         last.way.insert(last.way.end(), step.way.begin() + (step.way.empty() ? 0 : 1), step.way.end());
         last.px += step.px;
@@ -54,7 +55,7 @@ void RouteMaker::walk(int place, Point to) {
     Ways& ways = *stages_.on(at_.map, held_).ways;
     Ring way = ways.way_within(place, from, to);
     if (way.size() < 2) way = {from, to};
-    add(step(ways.going(), way));
+    add(step(ways.going(place), way));
 }
 
 void RouteMaker::make(const Move& move) {

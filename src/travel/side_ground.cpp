@@ -44,6 +44,7 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
         add_level(std::move(level), std::move(stands));
     }
     index(of.targets);
+    add_climbing(of);
 }
 
 void SideGround::add_level(SideLevel level, std::vector<Stand> stands) {
@@ -56,7 +57,7 @@ void SideGround::add_level(SideLevel level, std::vector<Stand> stands) {
             level.edges.push_back({static_cast<int>(places.size()), i});
             boxes.push_back(detail::box_around(std::span(stand.points).subspan(i, 2)));
         }
-        places.push_back({std::move(stand), levels.size()});
+        places.push_back({std::move(stand), levels.size(), false, -1, {}});
     }
     level.near = detail::BoxIndex(std::move(boxes));
     levels.push_back(std::move(level));
@@ -74,6 +75,65 @@ void SideGround::index(const std::vector<Target>& targets) {
         level.near_targets = detail::BoxIndex(std::move(boxes));
     }
 }
+void SideGround::add_climbing(const WaysOf& of) {
+    climbing = ways_climbing(of);
+    if (!climbing) return;
+    first_climb = static_cast<int>(places.size());
+    std::vector<Region> areas;
+    for (int climb = 0; climb < climbing->places(); ++climb) {
+        const TravelPlace shape = climbing->shape(climb);
+        areas.push_back(shape.area.front());
+        places.push_back({{}, static_cast<std::size_t>(level(shape.storey) - levels.data()), false, climb, {}});
+    }
+    for (SideLevel& level : levels) {
+        std::vector<Bounds> boxes;
+        for (Ring& ring : climbed_cells(of, level.storey)) {
+            SideLevel::Climbed cell{std::move(ring), {}};
+            const Region region{cell.ring, {}};
+            for (std::size_t climb = 0; climb < areas.size(); ++climb) {
+                const int place = place_of_climb(static_cast<int>(climb));
+                if (&levels[places[static_cast<std::size_t>(place)].level] != &level ||
+                    intersect({&region, 1}, {&areas[climb], 1}).empty())
+                    continue;
+                cell.places.push_back(place);
+                add_grips(place, level, cell.ring);
+            }
+            boxes.push_back(detail::box_around(cell.ring));
+            level.climbed.push_back(std::move(cell));
+        }
+        level.near_climbed = detail::BoxIndex(std::move(boxes));
+    }
+}
+
+// Where a stand runs through a cell, or ends beside it.
+void SideGround::add_grips(int climb_place, SideLevel& level, const Ring& cell) {
+    constexpr std::int32_t near = 3;
+    level.near.each_near(detail::grown(detail::box_around(cell), near), [&](std::size_t e) {
+        const SideLevel::Edge& edge = level.edges[e];
+        SidePlace& stand = places[static_cast<std::size_t>(edge.stand)];
+        const auto knows = [&](const SidePlace::Grip& grip) { return grip.place == climb_place; };
+        if (stand.stand.slides || std::any_of(stand.grips.begin(), stand.grips.end(), knows)) return;
+        const auto [a, b] = ends(edge);
+        const Bounds box = detail::box_around(cell);
+        for (const std::int32_t x : {(box.least.x + box.most.x) / 2, a.x, b.x, box.least.x, box.most.x})
+            for (const std::int32_t dy : {0, -near, near})
+                for (const std::int32_t dx : {0, -near, near}) {
+                    const Point here = on_edge(a, b, x), there{here.x + dx, here.y + dy};
+                    if (climb_at(level.storey, there) != climb_place || !level.obstacles.is_free(here, there) ||
+                        !level.obstacles.is_free(there, here))
+                        continue;
+                    stand.grips.push_back({climb_place, here, there});
+                    places[static_cast<std::size_t>(climb_place)].grips.push_back({edge.stand, there, here});
+                    return;
+                }
+    });
+}
+
+int SideGround::climb_at(int storey, Point p) const {
+    const int climb = climbing ? climbing->find_place(storey, p) : -1;
+    return climb < 0 ? -1 : place_of_climb(climb);
+}
+
 const SideLevel* SideGround::level(int storey) const {
     for (const SideLevel& level : levels)
         if (level.storey == storey) return &level;

@@ -21,18 +21,32 @@ struct SideLevel {
     };
     std::vector<Edge> edges{};
     detail::BoxIndex near{};
+    // Cells that are climbed in, and which places to climb in lie in them.
+    struct Climbed {
+        Ring ring;
+        std::vector<int> places;
+    };
+    std::vector<Climbed> climbed{};
+    detail::BoxIndex near_climbed{};
     std::vector<int> targets{};   // for each of their rings
     std::vector<const Ring*> rings{};
     detail::BoxIndex near_targets{};
 };
 
-// A stand, a slide, or a point in the air where a body comes into being or arrives.
+// A stand, a slide, a place to climb in, or a point in the air where a body comes into being or arrives.
 struct SidePlace {
-    Stand stand;
+    Stand stand;   // of a place to climb in: without points
     std::size_t level;
     bool in_air = false;
+    int climb = -1;   // its number among those
+    // Where one gets on from a stand to a place to climb in, and back.
+    struct Grip {
+        int place;   // the other one
+        Point here, there;
+    };
+    std::vector<Grip> grips{};
 
-    [[nodiscard]] bool is_stood_on() const { return !in_air && !stand.slides; }
+    [[nodiscard]] bool is_stood_on() const { return !in_air && !stand.slides && climb < 0; }
 };
 
 class SideGround {
@@ -49,14 +63,22 @@ public:
     // The stand, or slide, that a position is on, within a step or two; -1: none.
     [[nodiscard]] int stand_at(const SideLevel& level, Point p, bool slides) const;
 
+    // The place to climb in that holds a position; -1: none.
+    [[nodiscard]] int climb_at(int storey, Point p) const;
+    [[nodiscard]] int place_of_climb(int climb) const { return first_climb + climb; }
+
     const Map& map;
     Flight flight;
     Footing footing;
     bool knows_jump = false;
     std::vector<SideLevel> levels;
     std::vector<SidePlace> places;
+    std::unique_ptr<Ways> climbing;   // null where nothing is climbed
+    int first_climb = 0;              // its first place, among all
 
 private:
+    void add_climbing(const WaysOf& of);
+    void add_grips(int climb_place, SideLevel& level, const Ring& cell);
     void add_level(SideLevel level, std::vector<Stand> stands);
     void index(const std::vector<Target>& targets);
 };

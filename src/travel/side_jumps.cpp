@@ -18,9 +18,9 @@ constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0
 constexpr std::int32_t highest_piece = steps_per_px;
 constexpr int most_pieces = 24;
 
-// Stands and targets that may be got to from an edge, less the stand that it is of; each once.
+// Places and targets that may be got to from an edge, less the stand that it is of; each once.
 struct Perhaps {
-    std::vector<int> stands, targets;
+    std::vector<int> places, targets;
 };
 void add_once(std::vector<int>& to, int id) {
     if (std::find(to.begin(), to.end(), id) == to.end()) to.push_back(id);
@@ -35,7 +35,12 @@ void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Po
             const auto [c, d] = ground.ends(edge);
             if (edge.stand == place || !may_land_on(moment, c, d)) return;
             // What slides falls, and does not get onto the stand at whose end it slides.
-            if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.stands, edge.stand);
+            if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.places, edge.stand);
+        });
+        level.near_climbed.each_near(box, [&](std::size_t i) {
+            if (!may_touch(moment, level.climbed[i].ring)) return;
+            for (const int climb : level.climbed[i].places)
+                if (climb != place) add_once(found.places, climb);
         });
         level.near_targets.each_near(box, [&](std::size_t r) {
             if (may_touch(moment, *level.rings[r])) add_once(found.targets, level.targets[r]);
@@ -96,6 +101,20 @@ void add_jumps_into(const SideGround& ground, const SideLevel& level, const Sure
         });
 }
 
+// Into cells that are climbed in.
+void add_jumps_to_climb(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
+    for (std::size_t k = 1; k < air.moments().size() && ground.climbing; ++k)
+        level.near_climbed.each_near(box_of(air.moments()[k]), [&](std::size_t i) {
+            const SideLevel::Climbed& cell = level.climbed[i];
+            const auto is_new = [&](int climb) { return !known.leads_to(climb); };
+            if (std::none_of(cell.places.begin(), cell.places.end(), is_new)) return;
+            std::optional<Ring> way = air.into(k, cell.ring);
+            if (!way) return;
+            const int climb = ground.climb_at(level.storey, way->back());
+            if (climb >= 0 && is_new(climb)) known.moves.push_back({climb, Going::jumps, std::move(*way)});
+        });
+}
+
 // A level edge as a whole; of a slope some points, a hair off its ends, where walls may be.
 std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
     if (a.y == b.y) return {{a, b}};
@@ -121,8 +140,9 @@ std::vector<double> least_heights(const SideGround& ground, const SideLevel& lev
                 if (high > 0 && high < ground.flight.jump) least.push_back(high);
             }
     };
-    for (const int stand : perhaps.stands)
-        if (!known.leads_to(stand)) add(detail::box_around(ground.stand(stand).points));
+    for (const int to : perhaps.places)
+        if (!known.leads_to(to) && ground.places[static_cast<std::size_t>(to)].climb < 0)
+            add(detail::box_around(ground.stand(to).points));
     for (std::size_t r = 0; r < level.rings.size(); ++r)
         if (std::find(perhaps.targets.begin(), perhaps.targets.end(), level.targets[r]) != perhaps.targets.end() &&
             !known.has_touched(level.targets[r]))
@@ -135,8 +155,7 @@ std::vector<double> least_heights(const SideGround& ground, const SideLevel& lev
 void add_jumps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, const Perhaps& perhaps,
                SideWaysOn& known) {
     const auto all_found = [&] {
-        return std::all_of(perhaps.stands.begin(), perhaps.stands.end(),
-                           [&](int stand) { return known.leads_to(stand); }) &&
+        return std::all_of(perhaps.places.begin(), perhaps.places.end(), [&](int to) { return known.leads_to(to); }) &&
                std::all_of(perhaps.targets.begin(), perhaps.targets.end(),
                            [&](int target) { return known.has_touched(target); });
     };
@@ -147,6 +166,7 @@ void add_jumps(const SideGround& ground, const SideLevel& level, int place, Poin
             for (std::size_t k = 0; k < air.moments().size(); ++k)
                 if (air.moments()[k].falls) add_landings(ground, level, place, air, k, known);
             add_jumps_into(ground, level, air, known);
+            add_jumps_to_climb(ground, level, air, known);
         };
         for (const double part : heights) jump(ground.flight.jump * part);
         for (const double high : least_heights(ground, level, from, perhaps, known)) jump(high);
@@ -159,11 +179,23 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
     if (ground.flight.jump <= 0) return;
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
+    const auto look = [&](Point a, Point b, bool jumps) {
+        const Perhaps perhaps = perhaps_from(ground, level, place, a, b, jumps);
+        for (const int to : perhaps.places) add_once(known.perhaps_to, to);
+        for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
+        return perhaps;
+    };
+    if (of.climb >= 0) {   // it may let go and jump anywhere, whatever games let it do
+        for (const SideLevel::Climbed& cell : level.climbed) {
+            if (std::find(cell.places.begin(), cell.places.end(), place) == cell.places.end()) continue;
+            const Bounds box = detail::box_around(cell.ring);
+            (void)look(box.least, box.most, true);
+        }
+        return;
+    }
     const Ring& points = of.stand.points;
     for (std::size_t i = 0; i + 1 < points.size(); ++i) {
-        const Perhaps perhaps = perhaps_from(ground, level, place, points[i], points[i + 1], of.is_stood_on());
-        for (const int stand : perhaps.stands) add_once(known.perhaps_to, stand);
-        for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
+        const Perhaps perhaps = look(points[i], points[i + 1], of.is_stood_on());
         if (of.is_stood_on()) add_jumps(ground, level, place, points[i], points[i + 1], perhaps, known);
     }
 }

@@ -47,11 +47,30 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
     }
 }
 
+// Who falls through cells that are climbed in can hold on there.
+void add_holds(const SideGround& ground, const SideLevel& level, const Ring& way, SideWaysOn& known) {
+    for (std::size_t i = 0; i + 1 < way.size(); ++i)
+        level.near_climbed.each_near(detail::box_around(std::span(way).subspan(i, 2)), [&](std::size_t n) {
+            const Point a = way[i], b = way[i + 1];
+            const auto inside = inside_of(level.climbed[n].ring, a, b);
+            if (!inside) return;
+            const double t = (inside->from + inside->to) / 2;
+            const Point at{static_cast<std::int32_t>(std::lround(a.x + t * (static_cast<double>(b.x) - a.x))),
+                           static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
+            const int climb = ground.climb_at(level.storey, at);
+            if (climb < 0 || known.leads_to(climb)) return;
+            Ring until(way.begin(), way.begin() + static_cast<std::ptrdiff_t>(i) + 1);
+            until.push_back(at);
+            known.moves.push_back({climb, Going::drops, std::move(until)});
+        });
+}
+
 void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWaysOn& known) {
     Fall falls = fall_from(ground, level, p);
     // Beside the map it has left it: whether it may is for the rule of leaks.
     const std::int32_t x = falls.way.back().x;
     if (falls.out && x >= ground.map.least().x && x <= ground.map.most().x) known.falls_out.push_back(falls.way.back());
+    add_holds(ground, level, falls.way, known);
     if (falls.stand >= 0 && falls.way.size() > 1) known.add({falls.stand, Going::drops, std::move(falls.way)});
     // In the air, and yet on a stand already.
     else if (falls.stand >= 0 && ground.stand_at(level, p, false) != falls.stand)
@@ -81,6 +100,22 @@ void add_touched_under_way(const SideLevel& level, SideWaysOn& known) {
                     known.touched.push_back({level.targets[r], move});
             });
         }
+}
+
+// On to others, and down from where it lets go: from the middle of each cell, and its sides.
+void add_climbs(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known) {
+    const int climb = ground.places[static_cast<std::size_t>(place)].climb;
+    for (const Move& move : ground.climbing->moves(climb))
+        known.add({ground.place_of_climb(move.to), move.going, move.way});
+    for (const Touched& touch : ground.climbing->touched(climb))
+        known.touched.push_back({touch.target, {place, touch.move.going, touch.move.way}});
+    for (const SideLevel::Climbed& cell : level.climbed) {
+        if (std::find(cell.places.begin(), cell.places.end(), place) == cell.places.end()) continue;
+        const Bounds box = detail::box_around(cell.ring);
+        const std::int32_t y = box.least.y + (box.most.y - box.least.y) / 2;
+        for (const std::int32_t x : {box.least.x + 2, box.least.x + (box.most.x - box.least.x) / 2, box.most.x - 2})
+            if (ground.climb_at(level.storey, {x, y}) == place) add_fall(ground, level, {x, y}, known);
+    }
 }
 
 }   // namespace
@@ -129,15 +164,17 @@ Fall fall_from(const SideGround& ground, const SideLevel& level, Point p) {
 SideWaysOn side_ways_on(const SideGround& ground, int place) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
-    const Ring& points = of.stand.points;
     SideWaysOn known;
-    if (of.is_stood_on()) {
+    if (of.climb >= 0) {
+        add_climbs(ground, level, place, known);
+    } else if (of.is_stood_on()) {
         add_walks(ground, level, place, of.stand, known);
-        for (const Point end : {points.front(), points.back()}) add_fall(ground, level, end, known);
+        for (const Point end : {of.stand.points.front(), of.stand.points.back()}) add_fall(ground, level, end, known);
         add_touched_on(level, place, of.stand, known);
     } else {
-        add_fall(ground, level, points.front(), known);
+        add_fall(ground, level, of.stand.points.front(), known);
     }
+    for (const SidePlace::Grip& grip : of.grips) known.add({grip.place, Going::climbs, {grip.here, grip.there}});
     add_through_air(ground, place, known);
     add_touched_under_way(level, known);
     return known;

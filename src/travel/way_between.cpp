@@ -40,7 +40,7 @@ std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const 
         route.push_back(std::move(step));
     };
     const auto within = [&](int place, Point end) {
-        if (steps_of(at.at) != end) add(ways.going(), ways.way_within(place, steps_of(at.at), end));
+        if (steps_of(at.at) != end) add(ways.going(place), ways.way_within(place, steps_of(at.at), end));
     };
     for (const auto& [place, move] : moves) {
         within(place, move->way.front());

@@ -31,7 +31,7 @@ public:
         touch(of.targets);
     }
     [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
-    [[nodiscard]] Going going() const override { return Going::steps; }
+    [[nodiscard]] Going going(int) const override { return Going::steps; }
     [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
     [[nodiscard]] int find_place(int storey, Point p) const override {
         const auto [column, row] = map_.cell_at(p);

@@ -1,6 +1,6 @@
-// The ways of a mover that goes in any direction: its places are the parts of the area where its position can be. A
-// line that stops one way only parts an area, too: where a body overlaps it is a place of its own, which can be entered
-// in its direction, and left to all sides.
+// The ways of a mover that goes in any direction, on the whole map or where it climbs: its places are the parts of the
+// area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it is a
+// place of its own, which can be entered in its direction, and left to all sides.
 
 #include <algorithm>
 #include <array>
@@ -16,10 +16,10 @@ namespace dryground::travel {
 
 namespace {
 
-// All around a map, far enough to hold all that a body cannot be in.
-Regions frame_of(const Map& map, const std::vector<Group>& groups, const Ring& body) {
-    const Ring outline = map.block_ring(0, 0, map.columns, map.rows);
-    Bounds box = detail::box_around(outline);
+// All around rings, far enough to hold all that a body cannot be in.
+Regions frame_of(const std::vector<Ring>& rings, const std::vector<Group>& groups, const Ring& body) {
+    Bounds box = detail::box_around(rings.front());
+    for (const Ring& ring : rings) box = detail::both(box, detail::box_around(ring));
     for (const Group& group : groups) {
         if (const auto of = bounds(group.regions)) box = detail::both(box, *of);
         for (const Ring& line : group.lines) box = detail::both(box, detail::box_around(line));
@@ -28,7 +28,9 @@ Regions frame_of(const Map& map, const std::vector<Group>& groups, const Ring& b
     const std::int32_t far =
         std::max({std::abs(size.least.x), std::abs(size.least.y), std::abs(size.most.x), std::abs(size.most.y)});
     box = detail::grown(box, far + 2 * steps_per_px);
-    return {{box_ring(box.least, box.most), {Ring(outline.rbegin(), outline.rend())}}};
+    Regions inside;
+    for (const Ring& ring : rings) inside.push_back({ring, {}});
+    return subtract(Regions{box_region(box.least, box.most)}, unite(inside));
 }
 
 // A point inside of a region: the middle of one of its triangles.
@@ -46,17 +48,20 @@ Point inside_point(const Region& region) {
 
 class FreeWays : public Ways {
 public:
-    explicit FreeWays(const WaysOf& of) : map_(of.map) {
+    FreeWays(const WaysOf& of, Going going) : map_(of.map), going_(going) {
         const std::vector<Group> groups = groups_of(of);
         const Mover& mover = of.figures();
-        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey, mover);
+        const Ring outline = map_.block_ring(0, 0, map_.columns, map_.rows);
+        for (const int storey : ground::storeys_of(map_))
+            add_storey(groups, storey, mover,
+                       going == Going::climbs ? climbed_cells(of, storey) : std::vector<Ring>{outline});
         moves_.resize(places_.size());
         for (std::size_t level = 0; level < levels_.size(); ++level) cross_lines(level);
         touched_.resize(places_.size());
         touch(of.targets);
     }
     [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
-    [[nodiscard]] Going going() const override { return Going::goes; }
+    [[nodiscard]] Going going(int) const override { return going_; }
     [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
     [[nodiscard]] int find_place(int storey, Point p) const override {
         const Level* level = find_level(storey);
@@ -135,8 +140,10 @@ private:
         const Place& of = places_[static_cast<std::size_t>(place)];
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
-    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover) {
-        Obstacles obstacles(groups, storey, mover, frame_of(map_, groups, mover.body.front().outline));
+    // Within rings that are filled together.
+    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover, const std::vector<Ring>& within) {
+        if (within.empty()) return;
+        Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline));
         Regions thin;
         std::vector<Obstacles::Sum> lines;
         for (const Obstacles::Sum& sum : obstacles.sums())
@@ -181,8 +188,8 @@ private:
                 const Point out = beside(2), in = beside(-2);
                 const int other = place_of(level, out);
                 if (other < 0 || other == place) continue;
-                if (inward >= 0 && level.obstacles.is_free(out, in)) add_move(other, {place, Going::goes, {out, in}});
-                if (level.obstacles.is_free(in, out)) add_move(place, {other, Going::goes, {in, out}});
+                if (inward >= 0 && level.obstacles.is_free(out, in)) add_move(other, {place, going_, {out, in}});
+                if (level.obstacles.is_free(in, out)) add_move(place, {other, going_, {in, out}});
             }
         }
     }
@@ -208,7 +215,7 @@ private:
                         const int place = place_of(*level, p);
                         if (place >= 0 && known.insert(place).second)
                             touched_[static_cast<std::size_t>(place)].push_back(
-                                {static_cast<int>(t), {place, Going::goes, {p}}});
+                                {static_cast<int>(t), {place, going_, {p}}});
                     }
                 }
             }
@@ -216,6 +223,7 @@ private:
     }
 
     const Map& map_;
+    Going going_;
     std::vector<Level> levels_;
     std::vector<Place> places_;
     std::vector<std::vector<Move>> moves_;
@@ -224,6 +232,23 @@ private:
 
 }   // namespace
 
-std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of); }
+std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of, Going::goes); }
+
+std::vector<Ring> climbed_cells(const WaysOf& of, int storey) {
+    std::vector<Ring> cells;
+    const FlagSet climbs = of.figures().climbs;
+    for (int r = 0; climbs != 0 && r < of.map.rows; ++r)
+        for (int c = 0; c < of.map.columns; ++c)
+            if ((passability(of.world, of.map, c, r, storey, of.facts).flags & climbs) != 0)
+                cells.push_back(of.map.cell_ring(c, r));
+    return cells;
+}
+
+std::unique_ptr<Ways> ways_climbing(const WaysOf& of) {
+    const std::vector<int> storeys = ground::storeys_of(of.map);
+    if (std::all_of(storeys.begin(), storeys.end(), [&](int storey) { return climbed_cells(of, storey).empty(); }))
+        return nullptr;
+    return std::make_unique<FreeWays>(of, Going::climbs);
+}
 
 }   // namespace dryground::travel

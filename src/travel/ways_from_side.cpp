@@ -33,19 +33,21 @@ public:
     explicit SideWays(const WaysOf& of) : ground_(of), known_(ground_.places.size()) {}
 
     [[nodiscard]] int places() const override { return static_cast<int>(ground_.places.size()); }
-    [[nodiscard]] Going going() const override { return Going::walks; }
+    [[nodiscard]] Going going(int place) const override { return climb(place) < 0 ? Going::walks : Going::climbs; }
 
     [[nodiscard]] int find_place(int storey, Point p) const override {
         const SideLevel* level = ground_.level(storey);
-        return level == nullptr ? -1 : ground_.stand_at(*level, p, false);
+        if (level == nullptr) return -1;
+        const int stand = ground_.stand_at(*level, p, false);
+        return stand >= 0 ? stand : ground_.climb_at(storey, p);
     }
     [[nodiscard]] int place_at(int storey, Point p) override {
         const SideLevel* level = ground_.level(storey);
         if (level == nullptr || !level->obstacles.may_be(p)) return -1;
-        if (const int stand = ground_.stand_at(*level, p, false); stand >= 0) return stand;
+        if (const int place = find_place(storey, p); place >= 0) return place;
         const auto [known, is_new] = in_air_.try_emplace({storey, p.x, p.y}, places());
         if (is_new) {
-            ground_.places.push_back({{{p, p}}, static_cast<std::size_t>(level - ground_.levels.data()), true});
+            ground_.places.push_back({{{p, p}}, static_cast<std::size_t>(level - ground_.levels.data()), true, -1, {}});
             known_.emplace_back();
         }
         return known->second;
@@ -55,6 +57,7 @@ public:
     [[nodiscard]] std::vector<Point> falls_out(int place) override { return on(place).falls_out; }
     [[nodiscard]] TravelPlace shape(int place) const override {
         const SidePlace& of = ground_.places[static_cast<std::size_t>(place)];
+        if (of.climb >= 0) return ground_.climbing->shape(of.climb);
         TravelPlace shape;
         shape.storey = ground_.levels[of.level].storey;
         if (of.is_stood_on())
@@ -62,6 +65,7 @@ public:
         return shape;
     }
     [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
+        if (climb(place) >= 0) return ground_.climbing->way_within(climb(place), from, to);
         const Ring& points = ground_.stand(place).points;
         Ring way{from};
         const std::size_t a = edge_of(points, from), b = edge_of(points, to);
@@ -80,6 +84,8 @@ public:
         const SideLevel& level = ground_.levels[of.level];
         if (!ground_.knows_jump) {   // it may jump anywhere
             for (const SideLevel::Edge& edge : level.edges) may_be.add(edge.stand);
+            for (const SideLevel::Climbed& cell : level.climbed)
+                for (const int climb : cell.places) may_be.add(climb);
             for (const int target : level.targets) may_be.touch(target);
         } else if (ground_.flight.jump <= 0) {
             add_below(of, level, may_be);
@@ -90,6 +96,7 @@ public:
     }
 
 private:
+    [[nodiscard]] int climb(int place) const { return ground_.places[static_cast<std::size_t>(place)].climb; }
     [[nodiscard]] const SideWaysOn& on(int place) {
         std::unique_ptr<SideWaysOn>& known = known_[static_cast<std::size_t>(place)];
         if (!known) known = std::make_unique<SideWaysOn>(side_ways_on(ground_, place));
@@ -97,7 +104,8 @@ private:
     }
     // Of a mover that does not jump nothing is known of how it drifts as it falls.
     void add_below(const SidePlace& of, const SideLevel& level, MayBe& may_be) const {
-        const Bounds from = detail::box_around(of.stand.points);
+        const Bounds from =
+            of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_.climbing->shape(of.climb).area);
         const double depth = std::min<double>(std::max(0, ground_.map.most().y - from.least.y),
                                               ground_.flight.drop.value_or(coordinate_limit));
         const std::int32_t far = depth > 0 ? coordinate_limit / 2 : 1;
@@ -107,6 +115,9 @@ private:
         level.near.each_near(box, [&](std::size_t e) {
             const auto [c, d] = ground_.ends(level.edges[e]);
             if (inside_of(below.outline, {c.x, c.y - 1}, {d.x, d.y - 1})) may_be.add(level.edges[e].stand);
+        });
+        level.near_climbed.each_near(box, [&](std::size_t i) {
+            for (const int climb : level.climbed[i].places) may_be.add(climb);
         });
         level.near_targets.each_near(box, [&](std::size_t r) {
             const Region target{*level.rings[r], {}};

@@ -68,8 +68,8 @@ public:
     [[nodiscard]] virtual TravelPlace shape(int place) const = 0;
     // Where a body falls out of the map from a place; nothing where it does not.
     [[nodiscard]] virtual std::vector<Point> falls_out(int) { return {}; }
-    // How such a mover moves inside of a place.
-    [[nodiscard]] virtual Going going() const = 0;
+    // How the mover moves inside of a place.
+    [[nodiscard]] virtual Going going(int place) const = 0;
 };
 
 struct WaysOf {
@@ -88,6 +88,10 @@ struct WaysOf {
 [[nodiscard]] std::unique_ptr<Ways> ways_by_steps(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_free(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_from_side(const WaysOf& of);
+// Where a mover climbs, its feet in cells that let it: to all sides. Null where it climbs nowhere.
+[[nodiscard]] std::unique_ptr<Ways> ways_climbing(const WaysOf& of);
+// The rings of those cells on a storey.
+[[nodiscard]] std::vector<Ring> climbed_cells(const WaysOf& of, int storey);
 [[nodiscard]] std::unique_ptr<Ways> ways_of(const WaysOf& of);   // as the mover moves
 
 // What stops a mover on a map, by storey and direction.

@@ -115,7 +115,7 @@ private:
             const std::size_t count = step.way.empty() ? 0 : step.way.size() - 1;
             return fmt::format("goes {} cell{}", count, count == 1 ? "" : "s");
         }
-        return fmt::format("{} {} px", step.going == Going::goes ? "goes" : "walks", rounded(step.px));
+        return fmt::format("{} {} px", name_of(step.going), rounded(step.px));
     }
     void line(int number, const std::string& what, const RouteStep& step) {
         std::string more;
@@ -136,8 +136,8 @@ private:
 };
 
 constexpr std::array<std::string_view, 3> reached_words{"yes", "no", "not_decided"};
-constexpr std::array<std::string_view, 9> going_words{"starts", "walks",  "drops", "jumps", "goes",
-                                                      "steps",  "stairs", "link",  "does"};
+constexpr std::array<std::string_view, 10> going_words{"starts", "walks", "drops",  "jumps", "climbs",
+                                                       "goes",   "steps", "stairs", "link",  "does"};
 
 }   // namespace
 

@@ -152,3 +152,112 @@ TEST_CASE("a start that is misspelt or in the ground does not silence the rules"
     CHECK(told(pit("flat/landig", 80)).find("dead-end") == 0);
     CHECK(told(pit("flat/landing", 84)).find("dead-end") == 0);
 }
+
+// ---- worlds that can be finished, each spoiled by one edit ----
+
+namespace {
+
+struct Spoiled {
+    worlds::Files fine, spoiled;
+    std::string told;   // in what is said of the spoiled one
+};
+
+worlds::Files with_shell(const std::vector<std::string>& rows, int at_x, int at_y, int shell_x, int shell_y,
+                         const rambles::Figures& figures) {
+    return with_goal(rambles::one_map(rows,
+                                      fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},\n"
+                                                  "{{ name = \"shell\", kind = \"thing\", at = [{}, {}] }},\n",
+                                                  at_x, at_y, shell_x, shell_y),
+                                      figures),
+                     "{ objects = [\"flat/shell\"] }");
+}
+
+// A gap that is some px too wide for the leap.
+Spoiled too_far(chance::Dice& dice) {
+    const int cells = dice.in(2, 6), wide = 2 * dice.in(3, 7), high = dice.in(8, 30), by = dice.in(1, 8);
+    std::vector<std::string> rows(6, std::string(static_cast<std::size_t>(cells) + 6, '.'));
+    for (int r = 0; r < 3; ++r) rows.push_back("###" + std::string(static_cast<std::size_t>(cells), '.') + "###");
+    const auto with_leap = [&](int leap) {
+        rambles::Figures figures;
+        figures.body = fmt::format("{{ box = [{}, {}], at = [0, -{}] }}", wide, 14, 7);
+        figures.more = fmt::format("jump_px = {}\nleap_px = {}\nkerb_px = 0\n", high, leap);
+        return with_shell(rows, 16, 96, 16 * (cells + 3) + 40, 96, figures);
+    };
+    const int needs = 16 * cells - wide;
+    return {with_leap(needs), with_leap(needs - by), fmt::format("{} px further than the longest jump from (", by)};
+}
+
+// A ledge that is some px too high for the jump; the thing lies so far in that it has to be stood on.
+Spoiled too_high(chance::Dice& dice) {
+    const int cells = dice.in(1, 5), by = dice.in(1, 8);
+    std::vector<std::string> rows(4, std::string(12, '.'));
+    for (int r = 0; r < cells; ++r) rows.push_back("......######");
+    rows.emplace_back("############");
+    const auto with_jump = [&](int jump) {
+        rambles::Figures figures;
+        figures.more = fmt::format("jump_px = {}\nleap_px = 40\nkerb_px = 0\n", jump);
+        return with_shell(rows, 24, 64 + 16 * cells, 168, 64, figures);
+    };
+    const int needs = 16 * cells;
+    return {with_jump(needs), with_jump(needs - by), fmt::format("{} px above the highest jump from (", by)};
+}
+
+// A passage that is some px too tight for the body.
+Spoiled too_tight(chance::Dice& dice) {
+    const int cells = dice.in(1, 3), by = dice.in(1, 7), long_side = dice.in(2, 9);
+    const std::string wall(static_cast<std::size_t>(long_side), '#');
+    std::vector<std::string> rows{"############" + wall};
+    for (int r = 0; r < 2; ++r) rows.push_back("#....." + wall + ".....#");
+    for (int r = 0; r < cells; ++r)
+        rows.push_back("#....." + std::string(static_cast<std::size_t>(long_side), '.') + ".....#");
+    for (int r = 0; r < 2; ++r) rows.push_back("#....." + wall + ".....#");
+    rows.push_back("############" + wall);
+    const auto with_body = [&](int high) {
+        rambles::Figures figures;
+        figures.moves = "free", figures.more = "";
+        figures.body = fmt::format("{{ box = [{}, {}], at = [0, 0] }}", high, high);
+        return with_shell(rows, 48, 48 + 8 * cells, 16 * (long_side + 8), 48 + 8 * cells, figures);
+    };
+    return {with_body(16 * cells), with_body(16 * cells + by), fmt::format("is {} px too tight", by)};
+}
+
+// A key that somebody moved to the other side of its door.
+Spoiled behind_itself(chance::Dice& dice) {
+    const int left = dice.in(2, 5), right = dice.in(2, 6), key = dice.in(0, right - 1);
+    const std::string row = "#" + std::string(static_cast<std::size_t>(left), '.') + "D" +
+                            std::string(static_cast<std::size_t>(right), '.') + "#";
+    const std::string wall(row.size(), '#');
+    const auto with_key = [&](int column) {
+        worlds::Files files = rambles::one_map(
+            {wall, row, row, wall},
+            fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [24, 48] }},\n"
+                        "{{ name = \"key\", kind = \"thing\", at = [{}, 48], gives = [\"has_key\"] }},\n",
+                        16 * column + 8),
+            {}, "has_key = \"\"\n");
+        files = worlds::with(files, "marsh.toml", "[tiles.peat]",
+                             "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"has_key\"]\n\n[tiles.peat]");
+        return worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
+    };
+    return {with_key(1 + dice.in(0, left - 1)), with_key(2 + left + key), "key-behind-own-lock: "};
+}
+
+}   // namespace
+
+TEST_CASE("sixty worlds that can be finished, and what is told when each is spoiled by one edit", "[walking]") {
+    chance::Dice dice(18);
+    int worlds = 0;
+    for (int round = 0; round < 15; ++round)
+        for (auto* const make : {too_far, too_high, too_tight, behind_itself}) {
+            const Spoiled world = make(dice);
+            INFO("round " << round << "\n" << world.spoiled.at("flat.toml") << world.spoiled.at("world.toml"));
+            const std::string fine = told(world.fine);
+            CAPTURE(fine);
+            CHECK(fine.find("goal-unreachable") == std::string::npos);
+            CHECK(fine.find("key-behind-own-lock") == std::string::npos);
+            const std::string spoiled = told(world.spoiled);
+            CAPTURE(spoiled);
+            CHECK(spoiled.find(world.told) != std::string::npos);
+            ++worlds;
+        }
+    CHECK(worlds == 60);
+}

@@ -103,6 +103,29 @@ await test("it says of cells what probe says", async () => {
   await page.context().close();
 });
 
+await test("it shows where one gets to, and the way to all goals", async () => {
+  const page = await open(demo);
+  await rest(page);
+  check(!await page.locator("#way_title").isVisible(), "no way before it is asked for");
+  const before = await picture(page);
+  await page.locator("#things label", { hasText: "walk" }).click();
+  await rest(page);
+  check((await picture(page)).hash !== before.hash, "the layer is drawn");
+  const key = await page.locator("#key").innerText();
+  for (const words of ["where the mover gets to", "where it does not", "not decided", "the way to all goals"])
+    check(key.includes(words), `the key tells '${words}'`);
+  const told = run("walk", "demo/world.toml").split("\n").filter(line => /^ *\d+ /.test(line)).map(line => line.replace(/^ *\d+ +/, "").trim());
+  check(told.length > 3, "walk tells a way");
+  const listed = await page.locator("#way li button").allInnerTexts();
+  equal(listed.map(text => text.replace(/^\d+\s*/, "").replace(/ +/g, " ").trim()), told.map(line => line.replace(/ +/g, " ")), "the steps are those of walk");
+  const other = listed.findIndex(text => text.includes("pump_house"));
+  check(other >= 0, "the way goes over two maps");
+  await page.locator("#way li button").nth(other).click();
+  await rest(page);
+  equal((await place(page)).map, "pump_house", "a step is gone to");
+  await page.context().close();
+});
+
 await test("keys move from cell to cell, zoom, follow links and are told in words", async () => {
   const page = await open(demo);
   await rest(page);

@@ -13,7 +13,8 @@ struct Figures {
 };
 
 // One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, = one
-// that stops both ways, h half a cell of earth, ~ brine, B a crate (earth). `objects` are lines of an object layer.
+// that stops both ways, h half a cell of earth, n a net to climb, ~ brine, B a crate (earth). `objects` are lines of an
+// object layer.
 inline worlds::Files one_map(const std::vector<std::string>& rows, const std::string& objects,
                              const Figures& figures = {}, const std::string& facts = "",
                              const std::string& layers = "") {
@@ -33,6 +34,7 @@ brine = {{}}
 
 [flags]
 walk = "on foot"
+climb = "by hand"
 
 [movers.warden]
 body = {}
@@ -70,6 +72,10 @@ shapes = [{ line = [[0, 8], [16, 8]] }]
 [tiles.half]
 shapes = [{ box = [0, 8, 16, 8] }]
 
+[tiles.net]
+shapes = []
+flags = ["climb"]
+
 [tiles.pool]
 barrier = "brine"
 shapes = ["cell"]
@@ -80,7 +86,7 @@ cell = [16, 16]
 size = [{}, {}]
 rim = "earth"
 tilesets = ["marsh"]
-legend = {{ "#" = "peat", "/" = "bank", "\\" = {{ tile = "bank", flip = "x" }}, "_" = "plank", "=" = "board", "h" = "half", "~" = "pool" }}
+legend = {{ "#" = "peat", "/" = "bank", "\\" = {{ tile = "bank", flip = "x" }}, "_" = "plank", "=" = "board", "h" = "half", "n" = "net", "~" = "pool" }}
 
 [[layers]]
 name = "ground"
@@ -136,14 +142,24 @@ inline std::array<int, 2> random_start(chance::Dice& dice, const std::vector<std
 
 inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows = 14) {
     chance::Dice dice(round);
-    const std::vector<std::string> drawn = random_rows(dice, columns, rows);
+    std::vector<std::string> drawn = random_rows(dice, columns, rows);
     const auto [x, y] = random_start(dice, drawn);
+    chance::Dice nets(round + 77'000);
+    const bool climbs = nets.once_in(3);
+    for (int net = climbs ? nets.in(1, 4) : 0; net > 0; --net) {
+        const int c0 = nets.in(0, columns - 1), wide = nets.in(1, 3), r0 = nets.in(0, rows - 2), high = nets.in(1, 7);
+        for (int r = r0; r < std::min(rows, r0 + high); ++r)
+            for (int c = c0; c < std::min(columns, c0 + wide); ++c)
+                if (char& cell = drawn[static_cast<std::size_t>(r)][static_cast<std::size_t>(c)]; cell == '.')
+                    cell = 'n';
+    }
     Figures figures;
     const char* const bodies[] = {"{ box = [10, 14], at = [0, -7] }", "{ circle = 6, at = [0, -6] }",
                                   "{ capsule = [10, 20], at = [0, -10] }", "{ box = [14, 22], at = [0, -11] }"};
     figures.body = bodies[dice.in(0, 3)];
     figures.more = fmt::format("jump_px = {}\nleap_px = {}\nkerb_px = {}\nslope_degrees = 46\n", dice.in(8, 52),
                                dice.in(20, 90), dice.in(0, 3));
+    if (climbs) figures.more += "climbs = [\"climb\"]\n";
     if (dice.once_in(2)) figures.more += fmt::format("drop_px = {}\n", dice.in(40, 160));
     return one_map(drawn, fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},", x, y), figures);
 }

@@ -122,6 +122,7 @@ private:
         mover.stopped_by = some({"earth", "brine"});
         mover.meets = some({"warden", "crab"});
         mover.needs = some({"walk", "climb"});
+        mover.climbs = some({"walk", "climb"});
         mover.moves = one({"free", "steps", "side"});
         mover.jump_px = maybe(size());
         mover.leap_px = maybe(size());

@@ -108,6 +108,7 @@ function tellChoices() {
     .filter(thing => (thing !== "reach" || view.map.reachPath) && (thing !== "walk" || view.map.walked))
     .map(thing => choice(thing === "reach" ? `reach of ${view.map.reaches}` : thing, show[thing], on => {
       show[thing] = on;
+      if (thing === "walk") tellKey(), tellWay();
       changed(), remember();
     })));
   element("layers").replaceChildren(...view.map.layers.map(layer => choice(
@@ -139,7 +140,34 @@ function tellKey() {
     row.append(sample, role);
     rows.push(row);
   });
+  if (show.walk && view.map.walked) rows.push(...walkKey());
   element("key").replaceChildren(...rows);
+}
+
+function walkKey() {
+  const line = (label, paint) => {
+    const row = document.createElement("li"), sample = document.createElement("canvas");
+    sample.width = 34, sample.height = 16;
+    paint(sample.getContext("2d"));
+    row.append(sample, label);
+    return row;
+  };
+  const stroke = (pen, ink, width, dash) => {
+    pen.strokeStyle = ink, pen.lineWidth = width, pen.setLineDash(dash);
+    pen.beginPath(), pen.moveTo(1, 8), pen.lineTo(33, 8), pen.stroke();
+  };
+  const labels = { yes: "where the mover gets to", no: "where it does not", not_decided: "not decided" };
+  const rows = Object.entries(walkStyles()).map(([reached, [ink, dash]]) => line(labels[reached], pen => stroke(pen, ink, 3.5, dash)));
+  if (view.map.walked.marks.length) rows.push(line("the way to all goals, step by step", pen => stroke(pen, data.inks.note, 2, [])));
+  return rows;
+}
+
+// Over all maps, since links lead from one to another.
+function tellWay() {
+  const steps = data.maps.flatMap(map => (map.walk?.marks ?? []).map(([number, x, y, told]) => ({ map, number, x, y, told })))
+    .sort((a, b) => a.number - b.number);
+  element("way_section").hidden = !show.walk || steps.length === 0;
+  element("way").replaceChildren(...steps.map(({ map, number, x, y, told }) => item(told, "", () => (goTo(map), jump(x, y)), { severity: "note", number })));
 }
 
 function tellAll() {
@@ -148,4 +176,5 @@ function tellAll() {
   tellFindings();
   tellChoices();
   tellKey();
+  tellWay();
 }

@@ -88,9 +88,11 @@ function paintReach(map) {
 }
 
 // Solid and tinted where the mover gets to, dotted where it does not, dashed where that is not decided.
+function walkStyles() {
+  return { yes: [data.inks.roles[4], []], no: [data.inks.error, [1.5, 3]], not_decided: [data.inks.warning, [7, 3]] };
+}
 function paintWalk(map) {
-  const unit = 1 / view.zoom;
-  const styles = { yes: [data.inks.roles[4], []], no: [data.inks.error, [1.5, 3]], not_decided: [data.inks.warning, [7, 3]] };
+  const unit = 1 / view.zoom, styles = walkStyles();
   for (const { reached, area, line } of map.walked.places) {
     const [ink, dash] = styles[reached];
     context.fillStyle = ink, context.globalAlpha = 0.15, context.fill(area, "evenodd"), context.globalAlpha = 1;

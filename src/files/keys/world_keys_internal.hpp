@@ -50,6 +50,10 @@ void each_key(Of<MoverDraft>, Visit&& visit) {
               .refers = "mover"},
           &Draft::meets);
     visit(Key{.name = "needs", .says = "flags, any one of which opens a cell to it", .refers = "flag"}, &Draft::needs);
+    visit(Key{.name = "climbs",
+              .says = "seen from the side: flags, any one of which lets it climb in a cell, its feet in it",
+              .refers = "flag"},
+          &Draft::climbs);
     visit(Key{.name = "moves",
               .says = "from cell to cell, in any direction, or seen from the side",
               .words = words_of<Moves>()},
