@@ -96,7 +96,7 @@ void SideGround::add_climbing(const WaysOf& of) {
                     intersect({&region, 1}, {&areas[climb], 1}).empty())
                     continue;
                 cell.places.push_back(place);
-                add_grips(place, level, cell.ring);
+                add_grips(place, areas[climb], level, cell.ring);
             }
             boxes.push_back(detail::box_around(cell.ring));
             level.climbed.push_back(std::move(cell));
@@ -106,7 +106,7 @@ void SideGround::add_climbing(const WaysOf& of) {
 }
 
 // Where a stand runs through a cell, or ends beside it.
-void SideGround::add_grips(int climb_place, SideLevel& level, const Ring& cell) {
+void SideGround::add_grips(int climb_place, const Region& area, SideLevel& level, const Ring& cell) {
     constexpr std::int32_t near = 3;
     level.near.each_near(detail::grown(detail::box_around(cell), near), [&](std::size_t e) {
         const SideLevel::Edge& edge = level.edges[e];
@@ -119,7 +119,7 @@ void SideGround::add_grips(int climb_place, SideLevel& level, const Ring& cell) 
             for (const std::int32_t dy : {0, -near, near})
                 for (const std::int32_t dx : {0, -near, near}) {
                     const Point here = on_edge(a, b, x), there{here.x + dx, here.y + dy};
-                    if (climb_at(level.storey, there) != climb_place || !level.obstacles.is_free(here, there) ||
+                    if (locate({&area, 1}, there) != Side::inside || !level.obstacles.is_free(here, there) ||
                         !level.obstacles.is_free(there, here))
                         continue;
                     stand.grips.push_back({climb_place, here, there});

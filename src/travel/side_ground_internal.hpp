@@ -78,7 +78,7 @@ public:
 
 private:
     void add_climbing(const WaysOf& of);
-    void add_grips(int climb_place, SideLevel& level, const Ring& cell);
+    void add_grips(int climb_place, const Region& area, SideLevel& level, const Ring& cell);
     void add_level(SideLevel level, std::vector<Stand> stands);
     void index(const std::vector<Target>& targets);
 };

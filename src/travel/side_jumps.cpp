@@ -173,6 +173,30 @@ void add_jumps(const SideGround& ground, const SideLevel& level, int place, Poin
     }
 }
 
+// From all over the cells that a place to climb in lies in; surely from the middle and the sides of each.
+template <class Look>
+void add_jumps_off(const SideGround& ground, const SideLevel& level, int place, Look look, SideWaysOn& known) {
+    std::vector<Bounds> boxes;
+    for (const SideLevel::Climbed& cell : level.climbed)
+        if (std::find(cell.places.begin(), cell.places.end(), place) != cell.places.end())
+            boxes.push_back(detail::box_around(cell.ring));
+    Perhaps all;
+    for (const Bounds& box : boxes)
+        for (std::int32_t y = box.least.y; y < box.most.y; y += highest_piece) {
+            const Perhaps more =
+                look(Point{box.least.x, y}, Point{box.most.x, std::min(y + highest_piece, box.most.y)}, true);
+            for (const int to : more.places) add_once(all.places, to);
+            for (const int target : more.targets) add_once(all.targets, target);
+        }
+    for (const Bounds& box : boxes) {
+        const std::int32_t middle = box.least.x + (box.most.x - box.least.x) / 2;
+        for (const std::int32_t y : {box.least.y + 2, box.least.y + (box.most.y - box.least.y) / 2})
+            for (const std::int32_t x : {middle, box.least.x + 2, box.most.x - 2})
+                if (ground.climb_at(level.storey, {x, y}) == place)
+                    add_jumps(ground, level, place, {x, y}, {x, y}, all, known);
+    }
+}
+
 }   // namespace
 
 void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
@@ -185,12 +209,8 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
         for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
         return perhaps;
     };
-    if (of.climb >= 0) {   // it may let go and jump anywhere, whatever games let it do
-        for (const SideLevel::Climbed& cell : level.climbed) {
-            if (std::find(cell.places.begin(), cell.places.end(), place) == cell.places.end()) continue;
-            const Bounds box = detail::box_around(cell.ring);
-            (void)look(box.least, box.most, true);
-        }
+    if (of.climb >= 0) {
+        add_jumps_off(ground, level, place, look, known);
         return;
     }
     const Ring& points = of.stand.points;

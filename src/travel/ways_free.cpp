@@ -161,7 +161,12 @@ private:
         }
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
             const Region sum{level.lines[line].ring, {}};
-            for (Region& region : subtract(Regions{sum}, level.obstacles.closed())) {
+            // Where several lines are overlapped each stops in its own way: that is no place.
+            Regions others;
+            level.obstacles.each_near(detail::box_around(sum.outline), [&](const Obstacles::Sum& other) {
+                if (other.passes != OneWay::none && other.ring != sum.outline) others.push_back({other.ring, {}});
+            });
+            for (Region& region : subtract(subtract(Regions{sum}, level.obstacles.closed()), others)) {
                 level.crossings.emplace_back(static_cast<int>(line), places());
                 const int open = level.open->area_at(inside_point(region));
                 places_.push_back({levels_.size() - 1, -1, std::move(region), open});

@@ -197,10 +197,22 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
         chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
         Walker walker(world, map, 0, start);
         double vx = 0, vy = 0, top = start.y;
+        bool holds = false;
+        const auto is_climbed = [&](PointPx at) {
+            const auto [c, r] = map.cell_at(
+                {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
+            return map.has(c, r) && (passability(world, map, c, r, 0).flags & mover.climbs) != 0;
+        };
         for (int steps = 0; steps < 12000; ++steps) {
             if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;
-            const bool stands = walker.fall(vx, vy, gravity);
+            // In a net it holds on, climbs about, lets go or jumps off.
+            const bool was = holds;
+            holds = is_climbed(walker.at()) && (holds ? !dice.once_in(200) : dice.once_in(10));
+            if (holds && (!was || dice.once_in(60))) vy = dice.in(-4, 4) * fastest / 4;
+            if (was && !holds) vy = dice.once_in(2) ? -takes_off * dice.in(1, 4) / 4 : 0;
+            const bool stands = walker.fall(vx, vy, holds ? 0 : gravity);
             const PointPx now = walker.at();
+            if (holds) top = now.y;
             const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
             if (too_deep || now.y > to_px(map.most().y) + 16) {   // dead: begin anew
                 walker.put(start);
