@@ -213,12 +213,11 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return built.world();
 }
 
-World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, bool has_player) {
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed) {
     std::mt19937 chance(seed);
     const Grid grid = grow_cave(side, chance);
     const BodyDraft body{.form = BoxPx{0, 0, 10, 14}, .y = -7};
-    WorldDraft world{.title = "Walked caves", .start = Name{"cave/landing"}};
-    if (has_player) world.player = Name{"warden"};
+    WorldDraft world{.title = "Walked caves", .player = Name{"warden"}, .start = Name{"cave/landing"}};
     world.barriers = {{"earth"}};
     world.movers = {{.name = {"warden"},
                      .body = body,

@@ -26,8 +26,7 @@ enum class Tiles { full, mixed };
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);
 
 // The same caves with one player, who begins in an open cell.
-[[nodiscard]] dryground::World walked_world(int side, Tiles tiles, dryground::Moves moves, unsigned seed,
-                                            bool has_player = true);
+[[nodiscard]] dryground::World walked_world(int side, Tiles tiles, dryground::Moves moves, unsigned seed);
 
 // Rooms joined by links to and fro, each with keys: every key needs the one before, from room to room and around.
 [[nodiscard]] dryground::World locked_world(int rooms, int keys);

@@ -1,4 +1,5 @@
 // Ways out of maps, and areas that nothing leads into, by the body's own shape on any grid and storey.
+// Also tests src/travel: fitting
 #include <fmt/format.h>
 
 #include <catch2/catch.hpp>
