@@ -104,7 +104,7 @@ std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, 
         for (int band = 0; band < bands; ++band) air.jump(flight.jump * band / bands, flight.jump * (band + 1) / bands);
     else
         air.stand();
-    const double depth = std::min<double>(std::int64_t{lowest} - std::min(a.y, b.y), flight.drop.value_or(1e18));
+    const double depth = std::min(double{0} + lowest - std::min(a.y, b.y), flight.drop.value_or(1e18));
     air.go_on_falling(depth, jumps ? flight.jump : 0);
     return std::move(air).moments();
 }

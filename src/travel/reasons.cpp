@@ -165,11 +165,11 @@ private:
     // What a mover that is a little another touches on a map, from where the real one gets there.
     const Touches& touches(int map, const Mover& like, const Figure& figure) {
         const auto [known, is_new] = touches_.try_emplace({map, figure});
-        Touches& found = known->second;
-        if (!is_new) return found;
+        Touches& touched = known->second;
+        if (!is_new) return touched;
         const travel::Stage& real = parts_.stages.on(map, held());
         const auto flags = parts_.found.places.find({map, real.facts});
-        if (flags == parts_.found.places.end()) return found;
+        if (flags == parts_.found.places.end()) return touched;
         travel::Stage stage = parts_.stages.with(map, held(), like);
         struct From {
             int place;
@@ -194,10 +194,10 @@ private:
                 return from.left ? *from.left : Spot{map, storey, travel::px_of(move.way.front())};
             };
             for (const travel::Touched& touch : stage.ways->touched(from.place))
-                found.try_emplace(touch.target, left(touch.move));
+                touched.try_emplace(touch.target, left(touch.move));
             for (const travel::Move& move : stage.ways->moves(from.place)) add(move.to, left(move));
         }
-        return found;
+        return touched;
     }
     // The least number of px, up to some, with which a thing is touched, and from where. With more px it is touched,
     // too.
@@ -237,10 +237,10 @@ private:
         const std::int32_t side = std::min(box.most.x - box.least.x, box.most.y - box.least.y);
         int best = most_px + 1;
         const auto take = [&](InTheWay::Sort sort, int most, auto change) {
-            const auto found = least_px(what, sort, most, change);
-            if (!found || found->first >= best) return;
-            best = found->first;
-            way.sort = sort, way.by_px = found->first, way.from = found->second;
+            const auto least = least_px(what, sort, most, change);
+            if (!least || least->first >= best) return;
+            best = least->first;
+            way.sort = sort, way.by_px = least->first, way.from = least->second;
         };
         take(InTheWay::Sort::too_narrow, std::min(side / steps_per_px - 1, most_px),
              [&](int px) { return smaller(mover, box, px); });

@@ -80,9 +80,11 @@ void SideGround::add_climbing(const WaysOf& of) {
     if (!climbing) return;
     first_climb = static_cast<int>(places.size());
     std::vector<Region> areas;
+    std::vector<Bounds> around;
     for (int climb = 0; climb < climbing->places(); ++climb) {
         const TravelPlace shape = climbing->shape(climb);
         areas.push_back(shape.area.front());
+        around.push_back(detail::box_around(areas.back().outline));
         places.push_back({{}, static_cast<std::size_t>(level(shape.storey) - levels.data()), false, climb, {}});
     }
     for (SideLevel& level : levels) {
@@ -93,6 +95,7 @@ void SideGround::add_climbing(const WaysOf& of) {
             for (std::size_t climb = 0; climb < areas.size(); ++climb) {
                 const int place = place_of_climb(static_cast<int>(climb));
                 if (&levels[places[static_cast<std::size_t>(place)].level] != &level ||
+                    !detail::meet(around[climb], detail::box_around(cell.ring)) ||
                     intersect({&region, 1}, {&areas[climb], 1}).empty())
                     continue;
                 cell.places.push_back(place);

@@ -17,6 +17,7 @@ constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0
 
 constexpr std::int32_t highest_piece = steps_per_px;
 constexpr int most_pieces = 24;
+constexpr std::int32_t highest_strip = 4 * steps_per_px;   // of cells that are climbed in
 
 // Places and targets that may be got to from an edge, less the stand that it is of; each once.
 struct Perhaps {
@@ -182,9 +183,9 @@ void add_jumps_off(const SideGround& ground, const SideLevel& level, int place, 
             boxes.push_back(detail::box_around(cell.ring));
     Perhaps all;
     for (const Bounds& box : boxes)
-        for (std::int32_t y = box.least.y; y < box.most.y; y += highest_piece) {
+        for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip) {
             const Perhaps more =
-                look(Point{box.least.x, y}, Point{box.most.x, std::min(y + highest_piece, box.most.y)}, true);
+                look(Point{box.least.x, y}, Point{box.most.x, std::min(y + highest_strip, box.most.y)}, true);
             for (const int to : more.places) add_once(all.places, to);
             for (const int target : more.targets) add_once(all.targets, target);
         }
