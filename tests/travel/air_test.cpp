@@ -15,12 +15,12 @@ using travel::Spans;
 
 namespace {
 
-constexpr int px = steps_per_px;
+constexpr int one_px = steps_per_px;
 
 Mover body_of(int wide, int high) {
     Mover mover;
     mover.name = "warden";
-    mover.body.push_back(box_region({-wide * px / 2, -high * px}, {wide * px / 2, 0}));
+    mover.body.push_back(box_region({-wide * one_px / 2, -high * one_px}, {wide * one_px / 2, 0}));
     return mover;
 }
 travel::Obstacles obstacles_of(const Regions& ground, const Mover& mover) {
@@ -29,7 +29,7 @@ travel::Obstacles obstacles_of(const Regions& ground, const Mover& mover) {
     return {std::span(&group, 1), 0, mover};
 }
 Region box_px(int left, int top, int right, int bottom) {
-    return box_region({left * px, top * px}, {right * px, bottom * px});
+    return box_region({left * one_px, top * one_px}, {right * one_px, bottom * one_px});
 }
 bool may_be_at(const std::vector<travel::Moment>& moments, Point p) {
     return std::any_of(moments.begin(), moments.end(), [&](const travel::Moment& moment) {
@@ -76,16 +76,16 @@ TEST_CASE("jumps may get as far and as high as their figures say in free air, an
     const travel::Obstacles nothing = obstacles_of({}, mover);
     int inside = 0;
     for (int round = 0; round < chance::rounds(60); ++round) {
-        const Flight flight{.jump = 1.0 * dice.in(4, 80) * px, .leap = 1.0 * dice.in(0, 120) * px, .drop = {}};
-        const auto moments = travel::maybe_air(nothing, flight, {0, 0}, {0, 0}, true, 400 * px);
+        const Flight flight{.jump = 1.0 * dice.in(4, 80) * one_px, .leap = 1.0 * dice.in(0, 120) * one_px, .drop = {}};
+        const auto moments = travel::maybe_air(nothing, flight, {0, 0}, {0, 0}, true, 400 * one_px);
         for (int i = 0; i < 200; ++i) {
-            const Point p{dice.in(-200 * px, 200 * px), dice.in(-90 * px, 400 * px)};
+            const Point p{dice.in(-200 * one_px, 200 * one_px), dice.in(-90 * one_px, 400 * one_px)};
             const double aside = std::abs(static_cast<double>(p.x)), up = -static_cast<double>(p.y);
-            INFO(flight.jump / px << " " << flight.leap / px << " at " << p.x / px << "," << p.y / px);
+            INFO(flight.jump / one_px << " " << flight.leap / one_px << " at " << p.x / one_px << "," << p.y / one_px);
             if (flight.can_be(aside, up)) {
                 ++inside;
                 CHECK(may_be_at(moments, p));
-            } else if (!flight.can_be(std::max(0.0, aside - px), up - 3 * px)) {
+            } else if (!flight.can_be(std::max(0.0, aside - one_px), up - 3 * one_px)) {
                 // The highest and the lowest jump of a band are not told apart.
                 CHECK_FALSE(may_be_at(moments, p));
             }
@@ -100,19 +100,19 @@ TEST_CASE("whatever a jump surely gets to, it may get to", "[travel]") {
     int ways = 0;
     for (int round = 0; round < chance::rounds(150); ++round) {
         const travel::Obstacles obstacles = obstacles_of(random_ground(dice), mover);
-        const Flight flight{.jump = 1.0 * dice.in(4, 80) * px, .leap = 1.0 * dice.in(0, 120) * px, .drop = {}};
-        const Point a{0, 0}, b{dice.in(0, 40) * px, 0};
+        const Flight flight{.jump = 1.0 * dice.in(4, 80) * one_px, .leap = 1.0 * dice.in(0, 120) * one_px, .drop = {}};
+        const Point a{0, 0}, b{dice.in(0, 40) * one_px, 0};
         if (!obstacles.is_free(a, b) || !obstacles.may_be(a)) continue;
-        const auto maybe = travel::maybe_air(obstacles, flight, a, b, true, 200 * px);
+        const auto maybe = travel::maybe_air(obstacles, flight, a, b, true, 200 * one_px);
         for (const double part : {1.0, 0.6, 0.2}) {
-            const travel::SureAir air(obstacles, flight, a, b, flight.jump * part, 200 * px);
+            const travel::SureAir air(obstacles, flight, a, b, flight.jump * part, 200 * one_px);
             for (std::size_t k = 1; k < air.moments().size(); ++k) {
                 const travel::Moment& moment = air.moments()[k];
                 for (const Span& span : moment.spans) {
                     const auto x = static_cast<std::int32_t>((span[0] + span[1]) / 2);
                     const auto y = static_cast<std::int32_t>(moment.falls ? moment.top : moment.bottom);
                     ++ways;
-                    INFO("round " << round << " at " << x / px << "," << y / px);
+                    INFO("round " << round << " at " << x / one_px << "," << y / one_px);
                     CHECK(may_be_at(maybe, {x, y}));
                 }
             }
@@ -123,18 +123,24 @@ TEST_CASE("whatever a jump surely gets to, it may get to", "[travel]") {
 
 TEST_CASE("nothing may get through a wall, however thin", "[travel]") {
     const Mover mover = body_of(10, 14);
-    const Flight flight{.jump = 40.0 * px, .leap = 400.0 * px, .drop = {}};
+    const Flight flight{.jump = 40.0 * one_px, .leap = 400.0 * one_px, .drop = {}};
     // A shaft with walls of a px around the start, closed above and below.
-    const Regions shaft{{{{-60 * px, -100 * px}, {61 * px, -100 * px}, {61 * px, 301 * px}, {-60 * px, 301 * px}},
-                         {{{-59 * px, -99 * px}, {-59 * px, 300 * px}, {60 * px, 300 * px}, {60 * px, -99 * px}}}}};
+    const Regions shaft{{{{-60 * one_px, -100 * one_px},
+                          {61 * one_px, -100 * one_px},
+                          {61 * one_px, 301 * one_px},
+                          {-60 * one_px, 301 * one_px}},
+                         {{{-59 * one_px, -99 * one_px},
+                           {-59 * one_px, 300 * one_px},
+                           {60 * one_px, 300 * one_px},
+                           {60 * one_px, -99 * one_px}}}}};
     const travel::Obstacles obstacles = obstacles_of(shaft, mover);
-    const auto moments = travel::maybe_air(obstacles, flight, {0, 0}, {0, 0}, true, 1000 * px);
-    CHECK(may_be_at(moments, {50 * px, 250 * px}));
+    const auto moments = travel::maybe_air(obstacles, flight, {0, 0}, {0, 0}, true, 1000 * one_px);
+    CHECK(may_be_at(moments, {50 * one_px, 250 * one_px}));
     for (const travel::Moment& moment : moments) {
         for (const Span& span : moment.spans) {
-            CHECK(span[0] >= -54.2 * px);
-            CHECK(span[1] <= 55.2 * px);
+            CHECK(span[0] >= -54.2 * one_px);
+            CHECK(span[1] <= 55.2 * one_px);
         }
-        if (!moment.spans.empty()) CHECK(moment.top <= 300.2 * px);
+        if (!moment.spans.empty()) CHECK(moment.top <= 300.2 * one_px);
     }
 }

@@ -1,6 +1,5 @@
-// Side views beside a slow twin: a plain search over places, moments of a jump and ways to the side, with boxes that
-// are told apart on their own. Whatever it gets to is not out of reach.
-// Also tests src/travel: search
+// Side views beside a slow twin: a plain search over places, moments of a jump and ways to the side, with
+// boxes that are told apart on their own. Whatever it gets to is not out of reach. Also tests src/travel: search
 #include <catch2/catch.hpp>
 
 #include <cmath>
@@ -14,13 +13,13 @@ using namespace dryground;
 
 namespace {
 
-constexpr double cell = 16, half_wide = 5, high = 14, hair = 1e-6;
-constexpr int moments = 40;   // of a flight
+constexpr double cell_px = 16, half_body_px = 5, body_high_px = 14, tiny_px = 1e-6;
+constexpr int moments_of_flight = 40;
 
 class SlowTwin {
 public:
     SlowTwin(std::vector<std::string> rows, double jump, double leap)
-        : rows_(std::move(rows)), jump_(jump), unit_(leap / (2 * moments)) {}
+        : rows_(std::move(rows)), jump_(jump), unit_(leap / (2 * moments_of_flight)) {}
 
     // Stands, by units to the right and px down.
     using Stand = std::pair<int, int>;
@@ -46,8 +45,9 @@ private:
     }
     // Whether all that bodies cover from one place to another is free of solids.
     [[nodiscard]] bool is_free(double x, double y, double to_x, double to_y) const {
-        const double left = std::min(x, to_x) - half_wide + hair, right = std::max(x, to_x) + half_wide - hair,
-                     top = std::min(y, to_y) - high + hair, bottom = std::max(y, to_y) - hair;
+        const double left = std::min(x, to_x) - half_body_px + tiny_px,
+                     right = std::max(x, to_x) + half_body_px - tiny_px,
+                     top = std::min(y, to_y) - body_high_px + tiny_px, bottom = std::max(y, to_y) - tiny_px;
         for (int r = cell_of(top); r <= cell_of(bottom); ++r)
             for (int c = cell_of(left); c <= cell_of(right); ++c)
                 if (at(c, r) == '#') return false;
@@ -55,17 +55,18 @@ private:
     }
     // Whether half a px of ground or plank lies right under a body.
     [[nodiscard]] bool is_held(double x, int y) const {
-        if (y % static_cast<int>(cell) != 0) return false;
-        for (int c = cell_of(x - half_wide + 0.5); c <= cell_of(x + half_wide - 0.5); ++c)
+        if (y % static_cast<int>(cell_px) != 0) return false;
+        for (int c = cell_of(x - half_body_px + 0.5); c <= cell_of(x + half_body_px - 0.5); ++c)
             if (at(c, cell_of(y)) == '#' || at(c, cell_of(y)) == '_') return true;
         return false;
     }
-    static int cell_of(double at_px) { return static_cast<int>(std::floor(at_px / cell)); }
+    static int cell_of(double at_px) { return static_cast<int>(std::floor(at_px / cell_px)); }
     // The highest plank or ground between two heights under a body, that its feet come down on.
     [[nodiscard]] std::optional<int> stopped(double x, double to_x, double from_y, double to_y) const {
-        const double left = std::min(x, to_x) - half_wide, right = std::max(x, to_x) + half_wide;
-        for (int y = cell_of(from_y + cell - hair) * static_cast<int>(cell); y <= to_y; y += static_cast<int>(cell))
-            for (int c = cell_of(left + hair); c <= cell_of(right - hair); ++c)
+        const double left = std::min(x, to_x) - half_body_px, right = std::max(x, to_x) + half_body_px;
+        for (int y = cell_of(from_y + cell_px - tiny_px) * static_cast<int>(cell_px); y <= to_y;
+             y += static_cast<int>(cell_px))
+            for (int c = cell_of(left + tiny_px); c <= cell_of(right - tiny_px); ++c)
                 if (const char is = at(c, cell_of(y)); is == '#' || is == '_') return y;
         return std::nullopt;
     }
@@ -82,7 +83,7 @@ private:
         std::set<int> now{i};
         double from_y = y;
         for (int moment = 1; !now.empty(); ++moment) {
-            const double t = static_cast<double>(moment) / moments,
+            const double t = static_cast<double>(moment) / moments_of_flight,
                          to_y = y - (4 * std::sqrt(jump_ * height) * t - 4 * jump_ * t * t);
             std::set<int> next;
             for (const int from : now)
