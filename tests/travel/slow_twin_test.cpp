@@ -1,5 +1,6 @@
 // Side views beside a slow twin: a plain search over places, moments of a jump and ways to the side, with boxes that
-// are told apart on their own. Whatever it gets to is not out of reach. Also tests src/travel: search
+// are told apart on their own. Whatever it gets to is not out of reach.
+// Also tests src/travel: search
 #include <catch2/catch.hpp>
 
 #include <cmath>
