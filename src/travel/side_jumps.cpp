@@ -205,7 +205,7 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
     const auto look = [&](Point a, Point b, bool jumps) {
-        const Perhaps perhaps = perhaps_from(ground, level, place, a, b, jumps);
+        Perhaps perhaps = perhaps_from(ground, level, place, a, b, jumps);
         for (const int to : perhaps.places) add_once(known.perhaps_to, to);
         for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
         return perhaps;
