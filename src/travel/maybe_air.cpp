@@ -70,15 +70,15 @@ private:
     void move(Moment now, double furthest = 1e18) {
         if (spans_.empty()) return;
         now.spans = std::move(spans_);
-        Spans barred;
+        barred_.clear();
         obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             // Most do not fill it.
             if (sum.passes != OneWay::none || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
             const auto filled = filled_between(sum.ring, now.top, now.bottom);
             if (filled && (*filled)[1] - (*filled)[0] > 2 * margin)
-                barred.push_back({(*filled)[0] + margin, (*filled)[1] - margin});
+                barred_.push_back({(*filled)[0] + margin, (*filled)[1] - margin});
         });
-        spans_ = spread(now.spans, std::move(barred), now.far);
+        spans_ = spread(now.spans, barred_, now.far);
         for (Span& span : spans_)
             span = {std::max(span[0], start_[0] - furthest), std::min(span[1], start_[1] + furthest)};
         std::erase_if(spans_, [](const Span& span) { return span[0] > span[1]; });
@@ -91,7 +91,7 @@ private:
     const Flight& flight_;
     Span start_;
     double highest_, lowest_, thick_ = 1;
-    Spans spans_, falling_;
+    Spans spans_, falling_, barred_;
     std::vector<Moment> moments_;
 };
 

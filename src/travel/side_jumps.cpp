@@ -16,8 +16,8 @@ namespace {
 constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0.04};
 
 constexpr std::int32_t highest_piece = steps_per_px;
-constexpr int most_pieces = 24;
-constexpr std::int32_t highest_strip = 4 * steps_per_px;   // of cells that are climbed in
+constexpr int most_pieces = 8;
+constexpr std::int32_t highest_strip = 8 * steps_per_px;   // of cells that are climbed in
 
 // Places and targets that may be got to from an edge, less the stand that it is of; each once.
 struct Perhaps {

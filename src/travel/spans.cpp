@@ -22,14 +22,15 @@ Spans gaps(Spans spans) {
 }   // namespace
 
 void sort_and_join(Spans& spans) {
-    std::sort(spans.begin(), spans.end());
-    Spans joined;
-    for (const Span& span : spans)
-        if (!joined.empty() && span[0] <= joined.back()[1])
-            joined.back()[1] = std::max(joined.back()[1], span[1]);
+    if (spans.size() < 2) return;
+    if (!std::is_sorted(spans.begin(), spans.end())) std::sort(spans.begin(), spans.end());
+    std::size_t last = 0;
+    for (std::size_t i = 1; i < spans.size(); ++i)
+        if (spans[i][0] <= spans[last][1])
+            spans[last][1] = std::max(spans[last][1], spans[i][1]);
         else
-            joined.push_back(span);
-    spans = std::move(joined);
+            spans[++last] = spans[i];
+    spans.resize(last + 1);
 }
 
 bool any_meets(const Spans& spans, const Span& other) {
@@ -39,6 +40,11 @@ bool any_meets(const Spans& spans, const Span& other) {
 
 Spans spread(const Spans& spans, Spans barred, double far) {
     Spans reached;
+    if (barred.empty()) {   // mostly
+        for (const Span& span : spans) reached.push_back({span[0] - far, span[1] + far});
+        sort_and_join(reached);
+        return reached;
+    }
     for (const auto& [free_from, free_to] : gaps(std::move(barred)))
         for (const auto& [least, most] : spans) {
             const double from = std::max(free_from, least), to = std::min(free_to, most);
