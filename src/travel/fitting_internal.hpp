@@ -14,7 +14,7 @@ namespace dryground::travel {
 [[nodiscard]] Regions fitting(const Regions& positions, const Regions& ground, const Mover& mover);
 
 // A way out of a map, from positions inside of it, past ground and lines that stop both ways: the first position on it
-// at which all of the body is outside; nothing where there is none. Exact. Cost: booleans of all ground.
+// at which all of the body is outside; nothing where it cannot get out. Exact. Cost: booleans of all ground.
 [[nodiscard]] std::optional<Point> way_out(const Map& map, const Regions& ground, std::span<const Ring> lines,
                                            const Mover& mover, const std::vector<Point>& from);
 

@@ -111,8 +111,9 @@ private:
     struct Level {
         int storey;
         Obstacles obstacles;
-        std::optional<FreeSpace> open;   // lines that stop one way only do not count; nothing where there is none
-        FreeSpace parted;                // they do
+        std::optional<FreeSpace>
+            open;           // lines that stop one way only do not count; nothing on maps without such lines
+        FreeSpace parted;   // they do
         std::vector<Obstacles::Sum> lines;
         int first = 0;                                  // place of the parted space's first area
         std::vector<std::pair<int, int>> crossings{};   // of lines: line, place
