@@ -43,10 +43,7 @@ private:
             target.rings.push_back(convex);
             return;
         }
-        std::vector<Point> points;
-        for (const Point p : convex)
-            for (const Point of_body : body_) points.push_back({p.x - of_body.x, p.y - of_body.y});
-        target.rings.push_back(convex_hull(std::move(points)));
+        target.rings.push_back(sum_with(convex, body_));
     }
     void add_point(Target& target, Point p) const {
         if (steps()) {

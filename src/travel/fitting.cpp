@@ -15,13 +15,6 @@ namespace {
 // Where a body that touches the ground is beside.
 constexpr std::array on_or_beside{Point{0, 0}, Point{0, -2}, Point{0, 2}, Point{-2, 0}, Point{2, 0}};
 
-Ring sum_with(std::span<const Point> convex, const Ring& body) {
-    std::vector<Point> points;
-    for (const Point p : convex)
-        for (const Point q : body) points.push_back({p.x - q.x, p.y - q.y});
-    return convex_hull(std::move(points));
-}
-
 std::optional<Point> place_in(const Region& region, Point p) {
     for (const Point by : on_or_beside)
         if (locate({&region, 1}, moved(p, by)) == Side::inside) return moved(p, by);

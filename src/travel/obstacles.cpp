@@ -52,6 +52,14 @@ std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b) {
     return stretch;
 }
 
+Ring sum_with(std::span<const Point> convex, const Ring& body) {
+    std::vector<Point> points;
+    points.reserve(convex.size() * body.size());
+    for (const Point p : convex)
+        for (const Point q : body) points.push_back({p.x - q.x, p.y - q.y});
+    return convex_hull(std::move(points));
+}
+
 Ring with_play(const Ring& body) {
     const Bounds box = detail::box_around(body);
     const std::int64_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
@@ -123,17 +131,11 @@ Ring Obstacles::rear_half(OneWay passes) const {
 }
 
 void Obstacles::add(Point a, Point b, OneWay passes) {
-    const auto sum = [&](const Ring& body) {
-        std::vector<Point> points;
-        points.reserve(2 * body.size());
-        for (const Point p : body)
-            for (const Point end : {a, b}) points.push_back({end.x - p.x, end.y - p.y});
-        return convex_hull(std::move(points));
-    };
-    Ring ring = sum(body_);
+    const std::array ends{a, b};
+    Ring ring = sum_with(ends, body_);
     const Bounds box = detail::box_around(ring);
     sums_.push_back({std::move(ring), box, passes});
-    if (passes != OneWay::none) sums_.back().catches = sum(rear_half(passes));
+    if (passes != OneWay::none) sums_.back().catches = sum_with(ends, rear_half(passes));
 }
 
 std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {

@@ -19,6 +19,9 @@ struct Stretch {
 };
 [[nodiscard]] std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b);
 
+// Positions from which a body overlaps what is convex: the sum of its points and the mirrored body.
+[[nodiscard]] Ring sum_with(std::span<const Point> convex, const Ring& body);
+
 // A body a hair narrower and lower than it is, its feet where they were: so that it fits where it fits exactly.
 [[nodiscard]] Ring with_play(const Ring& body);
 

@@ -96,10 +96,7 @@ private:
 };
 
 void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const {
-    std::vector<Point> points;
-    for (const Point p : body_)
-        for (const Point end : {from, to}) points.push_back({end.x - p.x, end.y - p.y});
-    level.lines.push_back({from, to, passes, convex_hull(std::move(points))});
+    level.lines.push_back({from, to, passes, sum_with(std::array{from, to}, body_)});
 }
 
 // Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is
