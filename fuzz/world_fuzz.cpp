@@ -29,7 +29,7 @@ void edit_all(const World& world, const FileReader& reader, std::size_t seed) {
                                         MoveObject{object, PointPx{16, 16}, true}, DropObject{object},
                                         ResizeMap{map.columns + 1, map.rows > 1 ? map.rows - 1 : 2, Keep::bottom_right},
                                         ShiftMap{1, -1}, AddObject{"", "another", "spawn", CellAt{column, row}}}) {
-        const Edited edited = edit_map("world.toml", map.name, edit, reader);
+        const Edited edited = make_edit("world.toml", EditMap{map.name, edit}, reader);
         if (!edited.fault.empty() && !edited.files.empty()) std::abort();
     }
 }

@@ -15,7 +15,7 @@ import re
 import sys
 from pathlib import Path
 
-ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "files", "draw"]
+ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "files", "draw", "work"]
 CORE = {"geometry", "model", "ground", "merge", "travel", "check", "play"}
 HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",

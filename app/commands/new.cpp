@@ -236,6 +236,7 @@ void run_new(const NewOptions& options) {
                      fmt::arg("moves", side ? side_moves : top_moves))}};
     if (const std::string fault = dg::write_files(files); !fault.empty())
         stop(misuse, fmt::format("cannot write {}", fault));
+    dg::EditSession((folder / "world.toml").generic_string(), {dg::history_folder()}).forget();   // of one that stood here before
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
     const std::string world = (folder / "world.toml").generic_string();
     say(fmt::format("next: dryground check {0}\n      dryground draw {0} --out shore.png\n", world));

@@ -19,7 +19,7 @@ struct TilesOptions {
     std::vector<std::string> from;
     std::string out, name, barrier, clear;
     std::vector<int> cell, margin, gap;
-    bool trace = false, dry_run = false;
+    bool trace = false, dry_run = false, no_list = false;
 };
 
 std::optional<std::array<int, 2>> pair(const std::vector<int>& numbers) {
@@ -80,6 +80,21 @@ std::string stem_of(const fs::path& out) {
     return stem;
 }
 
+// Enters a new file in the list of the world that it lies in, where there is one.
+void enter_in_world(const fs::path& out) {
+    const dg::FoundWorld found = dg::find_world(out.generic_string());
+    if (!found.fault.empty() || found.unlisted.empty()) return;
+    std::error_code error;
+    const fs::path folder = fs::weakly_canonical(fs::absolute(found.world, error), error).parent_path();
+    const std::string file = fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();
+    dg::EditSession session(found.world, {dg::history_folder()});
+    const dg::Made made = session.make(dg::AddFile{file}, "tileset add " + file);
+    if (made.fault.empty())
+        say(fmt::format("entered in the list `tilesets` of {}\n", fs::path(found.world).filename().generic_string()));
+    else
+        say(fmt::format("not entered in the world's list: {}\n", made.fault));
+}
+
 void run_tiles(const TilesOptions& options) {
     const fs::path out = options.out, folder = out.parent_path();
     const auto clear = colour(options.clear);
@@ -126,6 +141,7 @@ void run_tiles(const TilesOptions& options) {
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
     say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles",
                     before.empty() ? "" : "; what was there is kept"));
+    if (!options.no_list) enter_in_world(out);
     if (made.added > 0 && !options.trace)
         say("they say nothing of their shapes yet: write shapes = [\"cell\"], or [] for none; or propose them with "
             "--trace\n");
@@ -156,6 +172,7 @@ void add_tiles(CLI::App& app) {
             ->type_name("W,H");
     command->add_option("--clear", options->clear, "The colour that means empty, where it is not transparent")
         ->type_name("COLOUR");
+    command->add_flag("--no-list", options->no_list, "Do not enter it in the list of the world that it lies in");
     command->add_flag("--dry-run", options->dry_run, "Print the file, and write nothing");
     command->footer(
         "Example: dryground tiles demo/art/marsh.png --out marsh.tiles.toml --trace --barrier earth --dry-run");

@@ -23,4 +23,5 @@
 #include "dryground/travel.hpp"
 #include "dryground/triggers.hpp"
 #include "dryground/version.hpp"
+#include "dryground/work.hpp"
 #include "dryground/world.hpp"

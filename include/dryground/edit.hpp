@@ -1,10 +1,14 @@
-// Changes to designers' maps, made in their files: just the characters that say what changes are changed. Comments,
-// order and spacing of the rest stay byte for byte, in TOML and CSV; in PNG all other pixels.
+// Changes to a world, made in its files: just the characters that say what changes are changed. Comments, order and
+// spacing of the rest stay byte for byte, in TOML and CSV; in PNG all other pixels.
 //
-// An edit gives the files' new bytes, or why there are none; nothing is written here. What comes out is read again
-// before it is given back: an edit after which the map could not be read any more is a fault, with its findings.
-// Cells are named as in maps, counted from cell (0, 0); tiles by their names, "set/tile" where two sets have one of
-// that name, with flips and turns as in CSV ("bank:x:90"); "" is no tile. Threads: free functions without shared state.
+// An edit is a value that says what to do. Making it gives the files' new bytes, or why there are none; nothing is
+// written here (work.hpp writes, and takes back). What comes out is read again before it is given back: an edit after
+// which the world could not be read any more is a fault, with its findings.
+//
+// Cells are named as in maps, counted from cell (0, 0). What is painted on them is named as people name it: a tile, a
+// family, a block or a kind ("set/name" where two sets have one of that name; "kind crab" where a tile has the name of
+// a kind); tiles with flips and turns as in CSV ("bank:x:90"); "" is nothing. Threads: free functions without shared
+// state.
 #pragma once
 
 #include <array>
@@ -39,7 +43,9 @@ struct ReplaceTile {
 struct CopyCells {
     std::string layer;
     CellArea area{};
-    CellAt to{};   // of the area's top-left cell
+    CellAt to{};              // of the area's top-left cell
+    std::string to_layer{};   // the same layer if left empty
+    bool move = false;        // the area is empty afterwards, where nothing was put into it
 };
 
 // ---- objects, by their names ----
@@ -56,8 +62,8 @@ using GivenKeys = GivenProperties;
 struct AddObject {
     std::string layer;   // may be left empty where the map has but one layer of objects
     std::string name, kind;
-    ObjectAt at;
-    std::string to{};   // of a link: map/object
+    std::optional<ObjectAt> at;   // nothing where `values` draw its shape
+    std::string to{};             // of a link: map/object
     GivenKeys values{};
 };
 struct MoveObject {
@@ -73,12 +79,28 @@ struct GiveObject {
     GivenKeys values;
 };
 
-// ---- the whole map ----
+// ---- layers, by their names: the first lies lowest ----
 
+struct AddLayer {
+    std::string layer;
+    bool of_objects = false;        // else of cells, all empty
+    std::string above{}, below{};   // a layer beside which it goes; uppermost if both are left empty
+    GivenKeys values{};
+};
+struct DropLayer {
+    std::string layer;
+};
+struct OrderLayer {
+    std::string layer;
+    std::string above{}, below{};   // one of them
+};
 struct GiveLayer {
     std::string layer;   // may be left empty where the map has but one
     GivenKeys values;
 };
+
+// ---- the whole map ----
+
 struct GiveMap {
     GivenKeys values;
 };
@@ -96,24 +118,83 @@ struct ShiftMap {
 };
 
 using MapEdit = std::variant<PaintCells, FillCells, ReplaceTile, CopyCells, AddObject, MoveObject, DropObject,
-                             GiveObject, GiveLayer, GiveMap, ResizeMap, ShiftMap>;
+                             GiveObject, AddLayer, DropLayer, OrderLayer, GiveLayer, GiveMap, ResizeMap, ShiftMap>;
+
+struct EditMap {
+    std::string map;
+    MapEdit edit;
+};
+
+// ---- what the world names: barriers, flags, storeys, movers, facts, events, kinds ----
+
+// `thing` is "barrier", "flag", "storey", "mover", "fact", "event" or "kind". Flags, facts and events have but one key:
+// `note`. A kind's property is declared as in "props.patrol_px" = "{ type = 'number', default = 32 }"; a bare value is
+// the default of one that is declared already.
+struct AddThing {
+    std::string thing, name;
+    GivenKeys values{};
+};
+struct GiveThing {
+    std::string thing, name;
+    GivenKeys values;
+};
+struct DropThing {
+    std::string thing, name;
+};
+// Keys of the world itself; those of its tables as "merging.within_px", "check.leak", "limits.maps".
+struct GiveWorld {
+    GivenKeys values;
+};
+
+// ---- maps and tile sets of the world ----
+
+// A file of its own beside the first map's: with a layer `ground` of cells and a layer `objects`, both empty. What is
+// not said is as in the first map: grid, cell, rim, tile sets.
+struct AddMap {
+    std::string map;
+    int columns = 0, rows = 0;
+    GivenKeys values{};
+};
+// Takes a map, or a tile set, off the world's list; its file stays.
+struct DropMap {
+    std::string map;
+};
+// A tile set's or map's file that is there already comes into the world's list.
+struct AddFile {
+    std::string file;   // from the world's folder
+};
+struct DropTileSet {
+    std::string tileset;
+};
+
+// ---- tiles: those of a set whose names match a pattern (* for any run of characters) ----
+
+struct AddTile {
+    std::string tileset, tile;
+    GivenKeys values{};
+};
+struct GiveTiles {
+    std::string tileset, pattern;
+    GivenKeys values;
+};
+struct DropTiles {
+    std::string tileset, pattern;
+};
+
+using WorldEdit = std::variant<EditMap, AddThing, GiveThing, DropThing, GiveWorld, AddMap, DropMap, AddFile,
+                               DropTileSet, AddTile, GiveTiles, DropTiles>;
 
 struct Edited {
-    std::vector<NamedBytes> files;   // those that changed, from the world's folder; none where all is so already
-    std::size_t changed = 0;         // cells, objects, or keys
-    std::string fault;               // why there is no result; empty when there is one
-    Report report;                   // findings that stood in the way
+    std::vector<NamedBytes> files{};   // those that changed or came, from the world's folder; none where all is so
+    std::size_t changed = 0;           // cells, objects, keys, or other things
+    std::string fault{};               // why there is no result; empty when there is one
+    Report report{};                   // findings that stood in the way
+    std::vector<std::string> lost{};   // what goes over the map's edge: "3 cells of layer 'ground': 3 marsh/peat"
 };
 
 // Cost: about that of reading the world twice.
-[[nodiscard]] Edited edit_map(const std::string& world_file, const std::string& map, const MapEdit& edit,
-                              const FileReader& reader = read_file);
-
-// Keys of a kind; of all tiles of a set whose names match a pattern (* for any run of characters). Cost as above.
-[[nodiscard]] Edited edit_kind(const std::string& world_file, const std::string& kind, const GivenKeys& values,
+[[nodiscard]] Edited make_edit(const std::string& world_file, const WorldEdit& edit,
                                const FileReader& reader = read_file);
-[[nodiscard]] Edited edit_tiles(const std::string& world_file, const std::string& tileset, const std::string& pattern,
-                                const GivenKeys& values, const FileReader& reader = read_file);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
 [[nodiscard]] std::vector<CellAt> cells_of_line(CellAt from, CellAt to);

@@ -66,7 +66,10 @@ void check_outside(const World& world, const Map& map, const Object& object, Fin
 
 void check_area(const World& world, const Map& map, const Object& object, Findings& findings) {
     const std::string words = words_of(world, object);
-    const bool senses = object.role == Role::trigger || object.role == Role::link;
+    const bool does = object.runs >= 0 || !object.gives.empty();
+    const bool waits = object.fires == Fires::enter || object.fires == Fires::inside || object.fires == Fires::leave ||
+                       object.fires == Fires::use;
+    const bool senses = object.role == Role::trigger || object.role == Role::link || (does && waits);
     if (object.fault == ShapeFault::crosses_itself) {
         Finding finding =
             start_object(findings, Rule::shape_crosses_itself, map, object, object.place_of_position,
@@ -83,7 +86,7 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
         }
         return;
     }
-    if (senses && object.fires != Fires::start) {
+    if (senses && object.fires != Fires::start && object.role != Role::solid) {
         Finding finding = start_object(findings, Rule::trigger_empty, map, object, object.place_of_position, {words});
         if (!object.fault_words.empty()) finding.details.push_back(object.fault_words);
         finding.hint = Hint{"give it a shape", "box = [x, y, w, h], or cells = [c, r, w, h]"};

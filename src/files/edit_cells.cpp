@@ -14,37 +14,68 @@ namespace dryground::files {
 
 namespace {
 
-// "set/tile" for a tile by its name, bare or not. Throws EditFault where it is none, or two.
-std::string full_name(const OpenMap& map, const std::string& name) {
-    std::vector<std::string> found, known;
+// What a name can mean on a cell, in words that are the same for the same meaning: "set/tile", "family set/dyke".
+struct Meanings {
+    std::vector<std::string> found, known;   // what the name means; the names that there are
+};
+
+Meanings meanings_of(const OpenMap& map, std::string_view sort, const std::string& name) {
+    Meanings result;
+    const auto each = [&](const std::string& set, const auto& things) {
+        for (const auto& thing : things) {
+            const std::string& own = thing.name.value;
+            const std::string full = set.empty() ? own : set + "/" + own;
+            result.known.push_back(own);
+            if (name == full || name == own)
+                result.found.push_back(sort == "tile" ? full : fmt::format("{} {}", sort, full));
+        }
+    };
+    if (sort == "kind") each({}, map.world.kinds);
     for (const Name& set_name : map.draft.tilesets)
         for (const TileSetDraft& set : map.tilesets) {
             if (set.name.value != set_name.value) continue;
-            for (const TileDraft& tile : set.tiles) {
-                const std::string full = set.name.value + "/" + tile.name.value;
-                known.push_back(tile.name.value);
-                if (name == full || name == tile.name.value) found.push_back(full);
-            }
+            if (sort == "tile") each(set.name.value, set.tiles);
+            if (sort == "family") each(set.name.value, set.families);
+            if (sort == "block") each(set.name.value, set.blocks);
         }
-    if (found.size() == 1) return found.front();
-    if (found.size() > 1)
-        throw EditFault(fmt::format("tile '{}' is in two tile sets: say {}", name, fmt::join(found, " or ")));
+    return result;
+}
+
+// The one meaning of a name: of a tile, else of a family, a block or a kind; or of what is said before it ("kind
+// crab"). Throws EditFault where it means nothing, or two things.
+std::string only_meaning(const OpenMap& map, const std::string& name) {
+    const std::size_t space = name.find(' ');
+    std::vector<std::string> known;
+    for (const std::string_view sort : {"tile", "family", "block", "kind"}) {
+        const bool said = space != std::string::npos && std::string_view(name).substr(0, space) == sort;
+        const Meanings here = meanings_of(map, sort, said ? name.substr(space + 1) : name);
+        if (here.found.size() == 1) return here.found.front();
+        if (here.found.size() > 1)
+            throw EditFault(
+                fmt::format("{} '{}' is in two tile sets: say {}", sort, name, fmt::join(here.found, " or ")));
+        known.insert(known.end(), here.known.begin(), here.known.end());
+    }
     const auto nearest = nearest_name(name, known);
-    throw EditFault(fmt::format("the map's tile sets have no tile '{}'{}", name,
+    throw EditFault(fmt::format("the map has no tile, family, block or kind '{}'{}", name,
                                 nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
+// The same where it may mean nothing: then the key tells itself apart from all others.
+std::string meaning_or_unknown(const OpenMap& map, std::string_view sort, const std::string& name,
+                               const std::string& key) {
+    const Meanings here = meanings_of(map, sort, name);
+    return here.found.size() == 1 ? here.found.front() : "unknown '" + key + "'";
+}
+
 std::string meaning_of_entry(const OpenMap& map, const LegendEntry& entry) {
+    const std::string& key = entry.key.value;
     if (entry.kind) return "kind " + entry.kind->value;
-    if (!entry.kinds.empty()) return "kinds of '" + entry.key.value + "'";
-    if (entry.family) return "family " + entry.family->value;
-    if (entry.block) return "block " + entry.block->value;
+    if (!entry.kinds.empty()) return "kinds of '" + key + "'";
+    if (entry.family) return meaning_or_unknown(map, "family", entry.family->value, key);
+    if (entry.block) return meaning_or_unknown(map, "block", entry.block->value, key);
     if (entry.tile.value.empty()) return {};
-    try {
-        return full_name(map, entry.tile.value) + words_of(entry.orientation);
-    } catch (const EditFault&) {
-        return "unknown '" + entry.key.value + "'";
-    }
+    const Meanings here = meanings_of(map, "tile", entry.tile.value);
+    return here.found.size() == 1 ? here.found.front() + words_of(entry.orientation) : "unknown '" + key + "'";
 }
 
 }   // namespace
@@ -114,25 +145,41 @@ std::string CellGrid::meaning_of_key(const std::string& key) const {
     if (table_.sort != CellTable::Sort::csv) return "unknown '" + key + "'";
     const std::size_t colon = std::min(key.find(':'), key.size());
     const auto orientation = orientation_from(std::string_view(key).substr(colon));
-    try {
-        return orientation ? full_name(map_, key.substr(0, colon)) + words_of(*orientation) : "unknown '" + key + "'";
-    } catch (const EditFault&) {
-        return "unknown '" + key + "'";
-    }
+    const Meanings here = meanings_of(map_, "tile", key.substr(0, colon));
+    return orientation && here.found.size() == 1 ? here.found.front() + words_of(*orientation)
+                                                 : "unknown '" + key + "'";
 }
 
-std::string CellGrid::meaning_of_tile(const std::string& tile) const {
-    if (tile.empty()) return {};
-    const std::size_t colon = std::min(tile.find(':'), tile.size());
-    const auto orientation = orientation_from(std::string_view(tile).substr(colon));
+std::string CellGrid::meaning_of(const std::string& name) const {
+    if (name.empty()) return {};
+    const std::size_t colon = std::min(name.find(':'), name.size());
+    const auto orientation = orientation_from(std::string_view(name).substr(colon));
     if (!orientation)
         throw EditFault(
-            fmt::format("'{}' is no tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", tile));
-    return full_name(map_, tile.substr(0, colon)) + words_of(*orientation);
+            fmt::format("'{}' is no tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", name));
+    const std::string meaning = only_meaning(map_, name.substr(0, colon));
+    if (colon < name.size() && meaning.find(' ') != std::string::npos)
+        throw EditFault(fmt::format("'{}' is a {}, which has no flips and turns", name.substr(0, colon),
+                                    meaning.substr(0, meaning.find(' '))));
+    return meaning + words_of(*orientation);
 }
 
-std::uint32_t CellGrid::key_for(const std::string& tile) {
-    const std::string meaning = meaning_of_tile(tile);
+std::uint32_t CellGrid::key_for(const std::string& name) { return key_for(meaning_of(name), name); }
+
+std::uint32_t CellGrid::key_for_meaning(const std::string& meaning) {
+    const std::size_t slash = meaning.find('/');
+    std::string name = meaning;
+    if (slash != std::string::npos) {   // "peat" in place of "marsh/peat" where that is enough
+        const std::string bare = meaning.substr(0, meaning.rfind(' ', slash) + 1) + meaning.substr(slash + 1);
+        try {
+            if (meaning_of(bare) == meaning) name = bare;
+        } catch (const EditFault&) {   // two sets have one of that name: the whole name then
+        }
+    }
+    return key_for(meaning, name);
+}
+
+std::uint32_t CellGrid::key_for(const std::string& meaning, const std::string& name) {
     const auto found = std::find(meanings_.begin(), meanings_.end(), meaning);
     if (found != meanings_.end()) return static_cast<std::uint32_t>(found - meanings_.begin());
     const auto add = [&](const std::string& key) {
@@ -144,14 +191,14 @@ std::uint32_t CellGrid::key_for(const std::string& tile) {
     std::vector<std::string> keys;
     for (const auto* legend : {&draft_.legend, &map_.draft.legend})
         for (const LegendEntry& entry : *legend) keys.push_back(canonical_key(entry.key.value));
-    if (tile.empty()) {
+    if (meaning.empty()) {
         const std::vector<std::string> nothing =
             table_.sort == CellTable::Sort::rows  ? std::vector<std::string>{".", " "}
             : table_.sort == CellTable::Sort::csv ? std::vector<std::string>{""}
                                                   : std::vector<std::string>{"#00000000"};
         keys.insert(keys.end(), nothing.begin(), nothing.end());
     }
-    if (table_.sort == CellTable::Sort::csv) keys.insert(keys.end(), {tile, meaning});
+    if (table_.sort == CellTable::Sort::csv) keys.insert(keys.end(), {name, meaning});
     for (const std::string& key : keys) {
         const bool right_sort =
             table_.sort == CellTable::Sort::csv ||
@@ -159,13 +206,16 @@ std::uint32_t CellGrid::key_for(const std::string& tile) {
                                                   : (key.size() == 7 || key.size() == 9) && key[0] == '#');
         if (right_sort && meaning_of_key(key) == meaning) return add(key);
     }
-    const std::string key = free_key(tile);
-    add_to_legend(key, tile);
+    if (meaning.rfind("kinds of ", 0) == 0 || meaning.rfind("unknown ", 0) == 0)
+        throw EditFault(fmt::format("'{}' has no sign for what another layer's legend says: add it to its legend",
+                                    draft_.name.value));
+    const std::string key = free_key(name);
+    add_to_legend(key, meaning, name);
     return add(key);
 }
 
 // A key that nobody uses: a letter of the tile's name, any other sign; or a colour made from its name.
-std::string CellGrid::free_key(const std::string& tile) const {
+std::string CellGrid::free_key(const std::string& name) const {
     std::set<std::string> taken(table_.keys.begin(), table_.keys.end());
     for (const auto* legend : {&draft_.legend, &map_.draft.legend})
         for (const LegendEntry& entry : *legend) taken.insert(canonical_key(entry.key.value));
@@ -173,11 +223,11 @@ std::string CellGrid::free_key(const std::string& tile) const {
         for (const LegendEntry& entry : layer.legend) taken.insert(canonical_key(entry.key.value));
     if (table_.sort == CellTable::Sort::png) {
         std::uint32_t hash = 2166136261u;   // FNV-1a
-        for (const char c : tile) hash = (hash ^ static_cast<unsigned char>(c)) * 16777619u;
+        for (const char c : name) hash = (hash ^ static_cast<unsigned char>(c)) * 16777619u;
         for (;; hash = hash * 1664525u + 1013904223u)
             if (std::string key = fmt::format("#{:06x}", hash >> 8); taken.count(key) == 0) return key;
     }
-    std::string candidates = tile.substr(tile.find('/') == std::string::npos ? 0 : tile.find('/') + 1);
+    std::string candidates = name.substr(name.find_last_of(" /") + 1);   // all of it where there is neither
     for (const char c : candidates)
         if (c >= 'a' && c <= 'z') candidates += static_cast<char>(c - 'a' + 'A');
     for (char c = '!'; c <= '~'; ++c) candidates += c;
@@ -188,16 +238,22 @@ std::string CellGrid::free_key(const std::string& tile) const {
         if (const std::string key{static_cast<char>(0xC0 | code >> 6), static_cast<char>(0x80 | (code & 0x3F))};
             taken.count(key) == 0)
             return key;
-    throw EditFault("every character that could stand for the tile is taken; add one to the legend yourself");
+    throw EditFault("every character that could stand for it is taken; add one to the legend yourself");
 }
 
 // Behind the last entry of the layer's own legend, else of the map's; where there is none, as a new one.
-void CellGrid::add_to_legend(const std::string& key, const std::string& tile) {
-    const std::size_t colon = std::min(tile.find(':'), tile.size());
+void CellGrid::add_to_legend(const std::string& key, const std::string& meaning, const std::string& name) {
+    const std::size_t space = meaning.find(' '), colon = std::min(name.find(':'), name.size());
     toml_text::Pairs words;
-    words.add("tile", toml_text::in_quotes(tile.substr(0, colon)));
-    add_orientation(words, orientation_from(std::string_view(tile).substr(colon)).value_or(Orientation{}));
-    const std::string toml = colon == tile.size() ? toml_text::in_quotes(tile) : words.table();
+    if (space != std::string::npos) {   // a family, a block, a kind: the name may begin with that word too
+        const std::string sort = meaning.substr(0, space);
+        words.add(sort, toml_text::in_quotes(name.rfind(sort + " ", 0) == 0 ? name.substr(space + 1) : name));
+    } else {
+        words.add("tile", toml_text::in_quotes(name.substr(0, colon)));
+        add_orientation(words, orientation_from(std::string_view(name).substr(colon)).value_or(Orientation{}));
+    }
+    const bool bare = space == std::string::npos && colon == name.size();
+    const std::string toml = bare ? toml_text::in_quotes(name) : words.table();
     const std::string entry = fmt::format("{} = {}", toml_text::in_quotes(key), toml);
     TextEdits& text = map_.text;
     const toml::table* legend = map_.layer_tree(layer_)["legend"].as_table();
@@ -221,7 +277,7 @@ void CellGrid::add_to_legend(const std::string& key, const std::string& tile) {
         return;
     }
     std::size_t at = text.offset(legend->source().end);
-    for (const auto& [name, node] : *legend) at = std::max(at, text.offset(node.source().end));
+    for (const auto& [sign, node] : *legend) at = std::max(at, text.offset(node.source().end));
     text.insert(text.line_end(at), text.line_break() + entry);
 }
 
@@ -243,55 +299,6 @@ void CellGrid::resize(int columns, int rows, int column, int row) {
     numbers_ = std::move(next);
     columns_ = columns, rows_ = rows;
     old_column_ = column, old_row_ = row;
-}
-
-// ---- the edits ----
-
-void edit(OpenMap& map, const PaintCells& paint) {
-    CellGrid grid(map, map.layer(paint.layer, false));
-    const std::uint32_t key = grid.key_for(paint.tile);
-    for (const auto& [column, row] : paint.cells) grid.set(column - map.draft.first[0], row - map.draft.first[1], key);
-    grid.write();
-}
-
-void edit(OpenMap& map, const FillCells& fill) {
-    CellGrid grid(map, map.layer(fill.layer, false));
-    const std::uint32_t key = grid.key_for(fill.tile);
-    std::vector<CellAt> open{{fill.cell[0] - map.draft.first[0], fill.cell[1] - map.draft.first[1]}};
-    const std::string old = grid.meaning(grid.at(open[0][0], open[0][1]));
-    if (old == grid.meaning(key)) return;
-    while (!open.empty()) {
-        const auto [column, row] = open.back();
-        open.pop_back();
-        if (!grid.has(column, row) || grid.meaning(grid.at(column, row)) != old) continue;
-        grid.set(column, row, key);
-        open.insert(open.end(), {{column + 1, row}, {column - 1, row}, {column, row + 1}, {column, row - 1}});
-    }
-    grid.write();
-}
-
-void edit(OpenMap& map, const ReplaceTile& replace) {
-    CellGrid grid(map, map.layer(replace.layer, false));
-    const std::string from = grid.meaning_of_tile(replace.from);
-    const std::uint32_t key = grid.key_for(replace.to);
-    const auto [columns, rows] = map.draft.size.value;
-    const auto [first_column, first_row] = map.draft.first;
-    for (const auto& [c, r] : cells_of_box(replace.area.value_or(CellArea{first_column, first_row, columns, rows})))
-        if (const int column = c - first_column, row = r - first_row; grid.meaning(grid.at(column, row)) == from)
-            grid.set(column, row, key);
-    grid.write();
-}
-
-void edit(OpenMap& map, const CopyCells& copy) {
-    CellGrid grid(map, map.layer(copy.layer, false));
-    const auto [first_column, first_row] = map.draft.first;
-    std::vector<std::uint32_t> keys;
-    const std::vector<CellAt> cells = cells_of_box(copy.area);
-    for (const auto& [c, r] : cells) keys.push_back(grid.at(c - first_column, r - first_row));
-    for (std::size_t i = 0; i < cells.size(); ++i)
-        grid.set(cells[i][0] - copy.area[0] + copy.to[0] - first_column,
-                 cells[i][1] - copy.area[1] + copy.to[1] - first_row, keys[i]);
-    grid.write();
 }
 
 }   // namespace dryground::files

@@ -8,6 +8,7 @@
 #include "dryground/edit.hpp"
 #include "reading_internal.hpp"
 #include "text_edits_internal.hpp"
+#include "toml_text_internal.hpp"
 
 namespace dryground::files {
 
@@ -27,6 +28,7 @@ struct OpenMap {
     std::function<std::string(const std::string& file)> read;   // a file beside; throws EditFault
     std::map<std::string, std::string> changed;                 // files beside, with their new bytes
     std::size_t count = 0;                                      // of changes
+    std::vector<std::string> lost{};                            // what goes over the map's edge, in words
 
     [[nodiscard]] std::size_t layer(const std::string& name, bool of_objects) const;   // throws EditFault
     [[nodiscard]] const toml::table& layer_tree(std::size_t layer) const;
@@ -44,11 +46,13 @@ public:
     // Counted from the data's top-left; throws EditFault outside. What `key` numbers.
     [[nodiscard]] std::uint32_t at(int column, int row) const;
     [[nodiscard]] bool has(int column, int row) const;
-    // What a key stands for, in words that are the same for the same meaning: "set/tile:x:90", "" for nothing.
+    // What a key stands for, in words that are the same for the same meaning: "set/tile:x:90", "kind crab", "" for
+    // nothing.
     [[nodiscard]] const std::string& meaning(std::uint32_t key) const { return meanings_[key]; }
-    // The key for a tile, put into a legend where there is none yet.
-    [[nodiscard]] std::uint32_t key_for(const std::string& tile);
-    [[nodiscard]] std::string meaning_of_tile(const std::string& tile) const;
+    [[nodiscard]] std::string meaning_of(const std::string& name) const;   // of what a person names; throws EditFault
+    // The key for what a name or a meaning says, put into a legend where there is none yet.
+    [[nodiscard]] std::uint32_t key_for(const std::string& name);
+    [[nodiscard]] std::uint32_t key_for_meaning(const std::string& meaning);
 
     void set(int column, int row, std::uint32_t key);   // counts where it changes something
     // Makes the cells those of a map of another size, of which (column, row) is the old top-left cell.
@@ -57,8 +61,9 @@ public:
 
 private:
     [[nodiscard]] std::string meaning_of_key(const std::string& key) const;
-    [[nodiscard]] std::string free_key(const std::string& tile) const;
-    void add_to_legend(const std::string& key, const std::string& tile);
+    [[nodiscard]] std::uint32_t key_for(const std::string& meaning, const std::string& name);
+    [[nodiscard]] std::string free_key(const std::string& name) const;
+    void add_to_legend(const std::string& key, const std::string& meaning, const std::string& name);
     void write_rows();
     void write_csv();
     void write_png();
@@ -86,11 +91,14 @@ void edit(OpenMap& map, const DropObject& drop);
 void edit(OpenMap& map, const GiveObject& give);
 // Moves everything that a table of an object says of its place: by px, and by cells.
 void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells);
+// A point, or a list of points, in px.
+void move_points(OpenMap& map, const toml::node& node, const PointPx& by);
 
 // ---- keys (edit_keys.cpp)
 
 // The properties that a thing may have, by name.
 using PropertyTypes = std::map<std::string, const FieldDraft*>;
+[[nodiscard]] bool holds_places(const FieldDraft& field);   // on the map, in px
 // Sets keys of a thing, or properties, in its table; gives how many changed. `what` names it in faults.
 std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view thing, const std::string& what,
                      const PropertyTypes& types, const GivenKeys& values);
@@ -100,10 +108,16 @@ std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view
 // Those of a kind, and of the kinds that it is like; of a list.
 [[nodiscard]] PropertyTypes properties_of(const WorldDraft& world, const std::string& kind);
 [[nodiscard]] PropertyTypes properties_of(const std::vector<FieldDraft>& fields);
-// Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
-void append_entry(TextEdits& text, const toml::table& table, const std::string& entry);
+// The keys of a new thing, as they go into its table.
+[[nodiscard]] toml_text::Pairs new_keys(std::string_view thing, const std::string& what, const PropertyTypes& types,
+                                        const GivenKeys& values, bool inline_table);
 void edit(OpenMap& map, const GiveLayer& give);
 void edit(OpenMap& map, const GiveMap& give);
+
+// ---- layers (edit_layers.cpp)
+void edit(OpenMap& map, const AddLayer& add);
+void edit(OpenMap& map, const DropLayer& drop);
+void edit(OpenMap& map, const OrderLayer& order);
 
 // ---- the whole map (edit_size.cpp)
 void edit(OpenMap& map, const ResizeMap& resize);

@@ -7,6 +7,7 @@
 #include "edit_internal.hpp"
 #include "keys/listing_internal.hpp"
 #include "text_keys_internal.hpp"
+#include "text_tables_internal.hpp"
 #include "toml_text_internal.hpp"
 
 namespace dryground::files {
@@ -126,6 +127,11 @@ std::string property_name(std::string_view thing, const std::string& key) {
     return find_key(thing, key) == nullptr ? key : std::string();
 }
 
+// Whether a value declares a kind's property: its type and what goes with it.
+bool declares(std::string_view thing, const std::string& key, const std::string& value) {
+    return thing == "kind" && key.rfind("props.", 0) == 0 && !value.empty() && value.front() == '{';
+}
+
 [[noreturn]] void no_such_key(std::string_view thing, const std::string& what, const PropertyTypes& types,
                               const std::string& key) {
     std::vector<std::string> names, properties;
@@ -152,26 +158,12 @@ const toml::key* rival_of(const toml::table& table, std::string_view thing, cons
 
 }   // namespace
 
-void append_entry(TextEdits& text, const toml::table& table, const std::string& entry) {
-    if (table.is_inline()) {
-        const std::size_t end = text.offset(table.source().end) - 1;
-        const bool spaced = text.text()[end - 1] == ' ';
-        text.insert(spaced ? end - 1 : end, fmt::format("{} {}", table.empty() ? "" : ",", entry));
-        return;
-    }
-    std::size_t at = text.offset(table.source().begin);
-    const bool has_header = text.text()[at] == '[';
-    if (has_header) at = text.offset(table.source().end);
-    for (const auto& [key, node] : table)
-        if (!node.is_array_of_tables() && (!node.is_table() || node.as_table()->is_inline()))
-            at = std::max(at, text.offset(node.source().end));
-    text.insert(text.line_end(at), text.line_break() + entry);
-}
-
 std::string typed_key(std::string_view thing, const std::string& what, const PropertyTypes& types,
                       const std::string& key, const std::string& value) {
     const std::string property = property_name(thing, key);
     if (property.empty()) return typed(*find_key(thing, key), value);
+    if (declares(thing, key, value))
+        return as_toml(key, value, "a declaration, as in { type = 'number', default = 32 }");
     const auto type = types.find(property);
     if (type == types.end()) no_such_key(thing, what, types, property);
     return typed(*type->second, value);
@@ -200,7 +192,7 @@ std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view
             }
         } else if (const toml::node* old = props != nullptr ? props->get(property) : nullptr) {
             const toml::table* declared = old->as_table();   // of a kind: its default is what changes
-            if (declared == nullptr)
+            if (declared == nullptr || declares(thing, key, value))
                 text.replace(*old, toml);
             else if (const toml::node* standard = declared->get("default"))
                 text.replace(*standard, toml);
@@ -216,6 +208,27 @@ std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view
     }
     if (!more.empty()) append_entry(text, table, fmt::format("props = {}", more.table()));
     return values.size();
+}
+
+toml_text::Pairs new_keys(std::string_view thing, const std::string& what, const PropertyTypes& types,
+                          const GivenKeys& values, bool inline_table) {
+    toml_text::Pairs pairs, props;
+    for (const auto& [key, value] : values) {
+        const std::string toml = typed_key(thing, what, types, key, value), property = property_name(thing, key);
+        if (property.empty())
+            pairs.add(key, toml);
+        else if (inline_table)
+            props.add(property, toml);
+        else
+            pairs.add_path("props", property, toml);
+    }
+    if (!props.empty()) pairs.add("props", props.table());
+    return pairs;
+}
+
+bool holds_places(const FieldDraft& field) {
+    const std::string& type = field.type.value;
+    return type == "place" || (type == "list" && !field.of.empty() && field.of.front().value == "place");
 }
 
 PropertyTypes properties_of(const std::vector<FieldDraft>& fields) {

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "edit_internal.hpp"
+#include "text_tables_internal.hpp"
 #include "writing_internal.hpp"
 
 namespace dryground::files {
@@ -71,6 +72,12 @@ void move_number(OpenMap& map, const toml::node& node, double by) {
         map.text.replace(node, number(real->get() + by));
 }
 
+bool is_point_like(const ObjectDraft& object) {
+    return std::holds_alternative<PointPx>(object.form) || std::holds_alternative<AtCells>(object.form);
+}
+
+}   // namespace
+
 void move_points(OpenMap& map, const toml::node& node, const PointPx& by) {
     const toml::array* list = node.as_array();
     if (list == nullptr) return;
@@ -81,12 +88,6 @@ void move_points(OpenMap& map, const toml::node& node, const PointPx& by) {
     }
     for (const toml::node& item : *list) move_points(map, item, by);
 }
-
-bool is_point_like(const ObjectDraft& object) {
-    return std::holds_alternative<PointPx>(object.form) || std::holds_alternative<AtCells>(object.form);
-}
-
-}   // namespace
 
 void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells) {
     for (const auto& [key, node] : object) {
@@ -114,20 +115,17 @@ void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, co
 
 void edit(OpenMap& map, const AddObject& add) {
     const std::size_t layer = map.layer(add.layer, true);
-    Pairs pairs, props;
+    Pairs pairs;
     pairs.add("name", in_quotes(add.name));
     pairs.add("kind", in_quotes(add.kind));
-    const char* key = "at";
-    const std::string place = place_toml(add.at, key);
-    pairs.add(key, place);
-    if (!add.to.empty()) pairs.add("to", in_quotes(add.to));
-    const PropertyTypes types = properties_of(map.world, add.kind);
-    for (const auto& [name, value] : add.values) {
-        const std::string toml = typed_key("object", fmt::format("kind '{}'", add.kind), types, name, value);
-        const bool is_property = name.rfind("props.", 0) == 0 || types.count(name) > 0;
-        is_property ? props.add(name.rfind("props.", 0) == 0 ? name.substr(6) : name, toml) : pairs.add(name, toml);
+    if (add.at) {
+        const char* key = "at";
+        const std::string place = place_toml(*add.at, key);
+        pairs.add(key, place);
     }
-    if (!props.empty()) pairs.add("props", props.table());
+    if (!add.to.empty()) pairs.add("to", in_quotes(add.to));
+    const std::string what = fmt::format("kind '{}'", add.kind);
+    pairs.add_all(new_keys("object", what, properties_of(map.world, add.kind), add.values, true));
     const toml::node* node = map.layer_tree(layer).get("objects");
     const toml::array* list = node != nullptr ? node->as_array() : nullptr;
     if (list == nullptr)
@@ -146,24 +144,11 @@ void edit(OpenMap& map, const AddObject& add) {
         for (const auto& [name, value] : *last.as_table()) at = std::max(at, text.offset(value.source().end));
         std::string lines = pairs.lines();
         lines.pop_back();
-        for (std::size_t i = 0; line_break != "\n" && (i = lines.find('\n', i)) != std::string::npos; i += 2)
-            lines.insert(i, "\r");
+        lines = with_line_breaks(text, lines);
         text.insert(text.line_end(at), fmt::format("{0}{0}[[layers.objects]]{0}{1}", line_break, lines));
         return;
     }
-    // Indented as the last one is; behind its comma and what is noted on its line.
-    const std::size_t begin = text.offset(last.source().begin), end = text.offset(last.source().end);
-    const std::size_t start = text.line_start(begin);
-    const std::string indent = text.text().substr(start, begin - start);
-    const bool own_line = indent.find_first_not_of(" \t") == std::string::npos;
-    const std::size_t after = text.text().find_first_not_of(" \t", end);
-    const bool comma = after != std::string::npos && text.text()[after] == ',';
-    if (!own_line) {
-        text.insert(end, ", " + pairs.table());
-    } else {
-        if (!comma) text.insert(end, ",");
-        text.insert(text.line_end(end), fmt::format("{}{}{},", line_break, indent, pairs.table()));
-    }
+    append_item(text, map.layer_tree(layer), "objects", pairs.table(), "");
 }
 
 void edit(OpenMap& map, const MoveObject& move) {
@@ -204,9 +189,8 @@ void edit(OpenMap& map, const DropObject& drop) {
     ++map.count;
     TextEdits& text = map.text;
     const std::string& all = text.text();
-    std::size_t begin = text.offset(found.tree->source().begin), end = text.offset(found.tree->source().end);
     if (!found.tree->is_inline()) {   // to the next table
-        end = text.offset(found.tree->source().end);
+        std::size_t begin = text.offset(found.tree->source().begin), end = text.offset(found.tree->source().end);
         for (const auto& [key, node] : *found.tree) end = std::max(end, text.offset(node.source().end));
         if (const toml::table* props = (*found.tree)["props"].as_table())
             for (const auto& [key, node] : *props) end = std::max(end, text.offset(node.source().end));
@@ -214,17 +198,7 @@ void edit(OpenMap& map, const DropObject& drop) {
         text.replace(begin, std::min(all.find('\n', end), all.size() - 1) + 1, "");
         return;
     }
-    // With its comma; with its line, where nothing else is on it but a comment.
-    std::size_t after = all.find_first_not_of(" \t", end);
-    if (after != std::string::npos && all[after] == ',') end = after + 1;
-    const std::size_t start = text.line_start(begin);
-    after = all.find_first_not_of(" \t\r", end);
-    const bool alone = all.find_first_not_of(" \t", start) == begin &&
-                       (after == std::string::npos || all[after] == '\n' || all[after] == '#');
-    if (alone)
-        text.replace(start, std::min(all.find('\n', end), all.size() - 1) + 1, "");
-    else
-        text.replace(begin, end == after ? end : std::min(after, all.size()), "");
+    drop_item(text, *found.tree);
 }
 
 void edit(OpenMap& map, const GiveObject& give) {

@@ -31,6 +31,57 @@ void each_cell_layer(OpenMap& map, Action action) {
         }
 }
 
+PointPx px_of(const OpenMap& map, int columns, int rows) {
+    const auto [width, height] = map.draft.cell.value;
+    return map.draft.grid.value == "isometric"
+               ? PointPx{(columns - rows) * width / 2.0, (columns + rows) * height / 2.0}
+               : PointPx{0.0 + columns * width, 0.0 + rows * height};
+}
+
+// The cells that are cut off, by layer, into `map.lost`; `stays(column, row)` of the data.
+template <class Stays>
+void tell_lost_cells(OpenMap& map, const CellGrid& grid, Stays stays) {
+    const auto [columns, rows] = map.draft.size.value;
+    std::map<std::string, std::size_t> lost;
+    std::size_t count = 0;
+    for (int r = 0; r < rows; ++r)
+        for (int c = 0; c < columns; ++c)
+            if (const std::string& meaning = grid.meaning(grid.at(c, r)); !meaning.empty() && !stays(c, r))
+                ++lost[meaning], ++count;
+    if (count == 0) return;
+    std::vector<std::string> parts;
+    for (const auto& [meaning, number] : lost) parts.push_back(fmt::format("{} {}", number, meaning));
+    if (parts.size() > 8) parts.resize(8), parts.emplace_back("…");
+    map.lost.push_back(fmt::format("{} {} of layer '{}': {}", count, count == 1 ? "cell" : "cells",
+                                   grid.draft().name.value, fmt::join(parts, ", ")));
+}
+
+// Properties that are places on this map.
+void move_places(OpenMap& map, const toml::table& object, const std::string& kind, const PointPx& by) {
+    const toml::table* props = object["props"].as_table();
+    if (props == nullptr) return;
+    const PropertyTypes types = properties_of(map.world, kind);
+    for (const auto& [name, node] : *props)
+        if (const auto type = types.find(std::string(name.str())); type != types.end() && holds_places(*type->second))
+            move_points(map, node, by);
+}
+
+void move_everything(OpenMap& map, const ShiftMap& shift) {
+    const PointPx by = px_of(map, shift.columns, shift.rows);
+    for (std::size_t l = 0; l < map.draft.layers.size(); ++l) {
+        const LayerDraft& layer = map.draft.layers[l];
+        const std::string standard = layer.kind ? layer.kind->value : std::string();
+        for (const char* key : {"objects", "except"})
+            if (const toml::array* list = map.layer_tree(l)[key].as_array())
+                for (const toml::node& item : *list)
+                    if (const toml::table* table = item.as_table()) {
+                        move_numbers(map, *table, by, {shift.columns, shift.rows});
+                        move_places(map, *table, (*table)["kind"].value_or(standard), by);
+                        ++map.count;
+                    }
+    }
+}
+
 }   // namespace
 
 void edit(OpenMap& map, const ResizeMap& resize) {
@@ -42,7 +93,12 @@ void edit(OpenMap& map, const ResizeMap& resize) {
     const bool right = resize.keep == Keep::top_right || resize.keep == Keep::bottom_right;
     const bool bottom = resize.keep == Keep::bottom_left || resize.keep == Keep::bottom_right;
     const int column = right ? resize.columns - columns : 0, row = bottom ? resize.rows - rows : 0;
-    each_cell_layer(map, [&](CellGrid& grid) { grid.resize(resize.columns, resize.rows, column, row); });
+    each_cell_layer(map, [&](CellGrid& grid) {
+        tell_lost_cells(map, grid, [&](int c, int r) {
+            return c + column >= 0 && r + row >= 0 && c + column < resize.columns && r + row < resize.rows;
+        });
+        grid.resize(resize.columns, resize.rows, column, row);
+    });
     const toml::node* size = map.tree.get("size");
     if (size == nullptr) throw EditFault("the map does not say its size");
     map.text.replace(*size, pair_toml(resize.columns, resize.rows));
@@ -54,6 +110,7 @@ void edit(OpenMap& map, const ShiftMap& shift) {
     if (shift.columns == 0 && shift.rows == 0) return;
     const int columns = map.draft.size.value[0], rows = map.draft.size.value[1];
     each_cell_layer(map, [&](CellGrid& grid) {
+        tell_lost_cells(map, grid, [&](int c, int r) { return grid.has(c + shift.columns, r + shift.rows); });
         const std::uint32_t nothing = grid.key_for("");
         std::vector<std::uint32_t> old;
         for (int r = 0; r < rows; ++r)
@@ -68,19 +125,7 @@ void edit(OpenMap& map, const ShiftMap& shift) {
                              : nothing);
             }
     });
-    const auto [width, height] = map.draft.cell.value;
-    const PointPx by =
-        map.draft.grid.value == "isometric"
-            ? PointPx{(shift.columns - shift.rows) * width / 2.0, (shift.columns + shift.rows) * height / 2.0}
-            : PointPx{0.0 + shift.columns * width, 0.0 + shift.rows * height};
-    for (std::size_t layer = 0; layer < map.draft.layers.size(); ++layer)
-        for (const char* key : {"objects", "except"})
-            if (const toml::array* list = map.layer_tree(layer)[key].as_array())
-                for (const toml::node& item : *list)
-                    if (item.is_table()) {
-                        move_numbers(map, *item.as_table(), by, {shift.columns, shift.rows});
-                        ++map.count;
-                    }
+    move_everything(map, shift);
 }
 
 }   // namespace dryground::files

@@ -7,7 +7,7 @@
 
 #include "format_key_internal.hpp"
 #include "reading_internal.hpp"
-#include "text_edits_internal.hpp"
+#include "text_tables_internal.hpp"
 #include "toml_text_internal.hpp"
 
 namespace dryground {
@@ -74,23 +74,8 @@ std::optional<std::string> listed_too(const std::string& text, const char* key, 
     const toml::parse_result parsed = toml::parse(text);
     if (!parsed) return std::nullopt;
     TextEdits edits(text);
-    const std::string entry = toml_text::in_quotes(file);
-    const toml::table& root = parsed.table();
-    const toml::node* node = root.get(key);
-    const toml::array* list = node != nullptr ? node->as_array() : nullptr;
-    const toml::node* format = root.get("format");
-    if (node != nullptr) place.line = static_cast<int>(node->source().begin.line);
-    if (node == nullptr && format != nullptr) {
-        edits.insert(edits.line_end(edits.offset(format->source().end)), fmt::format("\n{} = [{}]", key, entry));
-    } else if (list != nullptr && list->empty()) {
-        edits.replace(*list, fmt::format("[{}]", entry));
-    } else if (list != nullptr) {
-        for (const toml::node& item : *list)
-            if (fs::path(item.value_or(std::string())).lexically_normal() == fs::path(file)) return std::nullopt;
-        edits.insert(edits.offset(list->back().source().end), ", " + entry);
-    } else {
-        return std::nullopt;
-    }
+    if (const toml::node* node = parsed.table().get(key)) place.line = static_cast<int>(node->source().begin.line);
+    if (!enter_in_list(edits, parsed.table(), key, file)) return std::nullopt;
     return edits.result();
 }
 

@@ -47,6 +47,7 @@ public:
         pairs_.emplace_back(before.empty() ? key(name) : before + "." + key(name), std::move(toml));
     }
     void add_properties(const SaidProperties& props);
+    void add_all(const Pairs& more) { pairs_.insert(pairs_.end(), more.pairs_.begin(), more.pairs_.end()); }
 
     [[nodiscard]] bool empty() const { return pairs_.empty(); }
     [[nodiscard]] std::size_t size() const { return pairs_.size(); }

@@ -31,7 +31,7 @@ After after(const Files& files, const Edited& edited) {
     return result;
 }
 After give(const Files& files, const MapEdit& edit) {
-    return after(files, edit_map("world.toml", "flat", edit, worlds::reader_of(files)));
+    return after(files, make_edit("world.toml", EditMap{"flat", edit}, worlds::reader_of(files)));
 }
 After crab(const Files& files, const GivenKeys& values) { return give(files, GiveObject{"crab_a", values}); }
 
@@ -62,19 +62,19 @@ TEST_CASE("layers, maps, kinds and tiles are given keys") {
           "opacity = 0.5|sink = [0, 2, 0, 0]");
     CHECK(give(files, GiveMap{{{"rim", "open"}, {"title", "The Flat"}}}).came == "rim = \"open\"|title = \"The Flat\"");
     const auto kind = [&](const GivenKeys& values) {
-        return after(files, edit_kind("world.toml", "crab", values, worlds::reader_of(files)));
+        return after(files, make_edit("world.toml", GiveThing{"kind", "crab", values}, worlds::reader_of(files)));
     };
     CHECK(kind({{"stands", "feet"}}).came.find("stands = \"feet\"") != std::string::npos);
     // Of a property that it declares the default changes.
     CHECK(kind({{"patrol_px", "8"}}).came == "props.patrol_px = { type = \"number\", default = 8, min = 0 }");
     const auto tiles = [&](const std::string& pattern, const GivenKeys& values) {
-        return after(files, edit_tiles("world.toml", "marsh", pattern, values, worlds::reader_of(files)));
+        return after(files, make_edit("world.toml", GiveTiles{"marsh", pattern, values}, worlds::reader_of(files)));
     };
     CHECK(tiles("b*", {{"tags", "b"}}).changed == 3);
     CHECK(tiles("peat", {{"barrier", "brine"}, {"shapes", "[{ box = [0, 8, 16, 8] }]"}}).came ==
           "barrier = \"brine\"|shapes = [{ box = [0, 8, 16, 8] }]");
     CHECK(tiles("x*", {{"tags", "b"}}).fault == "tile set 'marsh' has no tile that matches 'x*'");
-    CHECK(edit_kind("world.toml", "crb", {}, worlds::reader_of(files)).fault ==
+    CHECK(make_edit("world.toml", GiveThing{"kind", "crb", {}}, worlds::reader_of(files)).fault ==
           "the world has no kind 'crb'; did you mean 'crab'?");
 }
 

@@ -19,7 +19,7 @@ FileReader reader_of(const Files& files) {
 }
 
 Edited edited(Files& files, const MapEdit& edit, const std::string& map = "flat") {
-    Edited result = edit_map("world.toml", map, edit, reader_of(files));
+    Edited result = make_edit("world.toml", EditMap{map, edit}, reader_of(files));
     for (const NamedBytes& file : result.files) files[file.file] = file.bytes;
     return result;
 }
@@ -177,7 +177,7 @@ TEST_CASE("an edit that cannot be made says why, and what is near", "[edit]") {
     CHECK_THAT(fault(files, AddObject{"", "crab_a", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, AddObject{"", "crab b", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, ResizeMap{0, 3}), Catch::Contains("at least"));
-    CHECK_THAT(edit_map("world.toml", "flt", PaintCells{}, reader_of(files)).fault,
+    CHECK_THAT(make_edit("world.toml", EditMap{"flt", PaintCells{}}, reader_of(files)).fault,
                Catch::Contains("did you mean 'flat'?"));
 }
 

@@ -7,6 +7,7 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 
+#include "folder.hpp"
 #include "worlds.hpp"
 
 using namespace dryground;
@@ -24,15 +25,7 @@ double twice_signed_area(const Json& ring) {
     return sum;
 }
 
-struct Folder {   // a folder of its own for a test
-    Folder() : path(fs::temp_directory_path() / fmt::format("dryground-test-{}", static_cast<const void*>(this))) {
-        fs::create_directories(path);
-    }
-    ~Folder() { fs::remove_all(path); }
-    Folder(const Folder&) = delete;
-    Folder& operator=(const Folder&) = delete;
-    fs::path path;
-};
+using process::Folder;
 
 }   // namespace
 

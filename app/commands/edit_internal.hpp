@@ -1,0 +1,64 @@
+// What the parts of `dryground edit` share: what is said on the command line, and how an edit is made.
+#pragma once
+
+#include <functional>
+#include <memory>
+
+#include "../command.hpp"
+
+namespace app {
+
+struct EditOptions {
+    WorldArguments world;
+    std::string layer, to_layer, size, tile, from, to, name, kind, set, above, below, keep = "top_left";
+    std::vector<std::string> places, values;
+    std::string at, cell, cells, by, by_cells, area, barrier, trigger, one_way;
+    bool dry_run = false, cut = false, objects = false;
+};
+using SharedOptions = std::shared_ptr<EditOptions>;
+
+// What was said in words, as the library takes it; each throws Stop where it cannot be.
+[[nodiscard]] std::vector<double> numbers_in(const std::string& text, const std::string& what);
+[[nodiscard]] std::array<int, 2> two_wholes(const std::string& text, const std::string& what);
+[[nodiscard]] dryground::CellAt cell_at(const std::string& text);
+[[nodiscard]] dryground::CellArea cell_area(const std::string& text);
+[[nodiscard]] dryground::PointPx point(const std::string& text);
+[[nodiscard]] dryground::GivenKeys keys(const std::vector<std::string>& values);
+
+// The world of FILE; throws Stop where there is none that can be read.
+[[nodiscard]] dryground::FoundWorld find_world(const EditOptions& options);
+// The map, or the tile set, that is meant: the one that is said, whose file was given, or the only one.
+[[nodiscard]] std::string map_meant(const EditOptions& options, const dryground::FoundWorld& found);
+[[nodiscard]] std::string tileset_meant(const EditOptions& options, const dryground::FoundWorld& found);
+
+// An edit, and how to speak of it: "cells" "changed in" "slipway".
+struct Wanted {
+    dryground::WorldEdit edit;
+    std::string things, done, where;
+};
+inline constexpr const char *changed_in = "changed in", *added_to = "added to", *taken_out_of = "taken out of";
+using EditMaker = std::function<Wanted(const EditOptions&, const dryground::FoundWorld&)>;
+using MapEditMaker = std::function<dryground::MapEdit(const EditOptions&)>;
+
+// A verb, with the edit that it makes.
+CLI::App* add_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help, EditMaker edit);
+CLI::App* add_map_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help,
+                       const char* things, MapEditMaker edit, const char* done = changed_in);
+// A word with verbs of its own below it.
+CLI::App* add_group(CLI::App& app, const char* name, const char* help);
+CLI::Option* with_values(CLI::App* verb, const SharedOptions& options);
+void with_name(CLI::App* verb, const SharedOptions& options, const char* help);
+
+void add_cell_verbs(CLI::App& app, const SharedOptions& options);      // edit_cells.cpp
+void add_object_verbs(CLI::App& app, const SharedOptions& options);    // edit_objects.cpp
+void add_map_verbs(CLI::App& app, const SharedOptions& options);       // edit_maps.cpp
+void add_thing_verbs(CLI::App& app, const SharedOptions& options);     // edit_things.cpp
+void add_history_verbs(CLI::App& app, const SharedOptions& options);   // edit_history.cpp
+
+// Says what was done, and what `check` says now that it did not say before.
+void say_made(const dryground::FoundWorld& found, const dryground::Made& made, const std::string& counted,
+              const std::vector<dryground::Finding>& before);
+[[nodiscard]] std::vector<dryground::Finding> findings_in(const dryground::FoundWorld& found);
+[[nodiscard]] std::string counted(std::size_t count, const std::string& things);
+
+}   // namespace app

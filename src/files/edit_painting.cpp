@@ -1,0 +1,103 @@
+// What is painted: cells of lines, boxes and rings, fills, what stands somewhere in place of something else, copies.
+
+#include <map>
+
+#include "edit_internal.hpp"
+
+namespace dryground {
+
+std::vector<CellAt> cells_of_line(CellAt from, CellAt to) {
+    std::vector<CellAt> cells;
+    const int across = std::abs(to[0] - from[0]), down = -std::abs(to[1] - from[1]);
+    const int step_x = from[0] < to[0] ? 1 : -1, step_y = from[1] < to[1] ? 1 : -1;
+    for (int error = across + down;;) {
+        cells.push_back(from);
+        if (from == to) return cells;
+        const int twice = 2 * error;
+        if (twice >= down) error += down, from[0] += step_x;
+        if (twice <= across) error += across, from[1] += step_y;
+    }
+}
+
+std::vector<CellAt> cells_of_box(const CellArea& box) {
+    std::vector<CellAt> cells;
+    for (int r = 0; r < box[3]; ++r)
+        for (int c = 0; c < box[2]; ++c) cells.push_back({box[0] + c, box[1] + r});
+    return cells;
+}
+
+std::vector<CellAt> cells_of_ring(const CellArea& box) {
+    std::vector<CellAt> cells = cells_of_box(box);
+    const auto inside = [&](const CellAt& cell) {
+        return cell[0] > box[0] && cell[1] > box[1] && cell[0] < box[0] + box[2] - 1 && cell[1] < box[1] + box[3] - 1;
+    };
+    cells.erase(std::remove_if(cells.begin(), cells.end(), inside), cells.end());
+    return cells;
+}
+
+namespace files {
+
+void edit(OpenMap& map, const PaintCells& paint) {
+    CellGrid grid(map, map.layer(paint.layer, false));
+    const std::uint32_t key = grid.key_for(paint.tile);
+    for (const auto& [column, row] : paint.cells) grid.set(column - map.draft.first[0], row - map.draft.first[1], key);
+    grid.write();
+}
+
+void edit(OpenMap& map, const FillCells& fill) {
+    CellGrid grid(map, map.layer(fill.layer, false));
+    const std::uint32_t key = grid.key_for(fill.tile);
+    std::vector<CellAt> open{{fill.cell[0] - map.draft.first[0], fill.cell[1] - map.draft.first[1]}};
+    const std::string old = grid.meaning(grid.at(open[0][0], open[0][1]));
+    if (old == grid.meaning(key)) return;
+    while (!open.empty()) {
+        const auto [column, row] = open.back();
+        open.pop_back();
+        if (!grid.has(column, row) || grid.meaning(grid.at(column, row)) != old) continue;
+        grid.set(column, row, key);
+        open.insert(open.end(), {{column + 1, row}, {column - 1, row}, {column, row + 1}, {column, row - 1}});
+    }
+    grid.write();
+}
+
+void edit(OpenMap& map, const ReplaceTile& replace) {
+    CellGrid grid(map, map.layer(replace.layer, false));
+    const std::string from = grid.meaning_of(replace.from);
+    const std::uint32_t key = grid.key_for(replace.to);
+    const auto [columns, rows] = map.draft.size.value;
+    const auto [first_column, first_row] = map.draft.first;
+    for (const auto& [c, r] : cells_of_box(replace.area.value_or(CellArea{first_column, first_row, columns, rows})))
+        if (const int column = c - first_column, row = r - first_row; grid.meaning(grid.at(column, row)) == from)
+            grid.set(column, row, key);
+    grid.write();
+}
+
+void edit(OpenMap& map, const CopyCells& copy) {
+    const std::size_t from_layer = map.layer(copy.layer, false);
+    const std::size_t to_layer = copy.to_layer.empty() ? from_layer : map.layer(copy.to_layer, false);
+    CellGrid from(map, from_layer);
+    std::optional<CellGrid> other;
+    if (to_layer != from_layer) other.emplace(map, to_layer);
+    CellGrid& to = other ? *other : from;
+    const auto [first_column, first_row] = map.draft.first;
+    const std::vector<CellAt> cells = cells_of_box(copy.area);
+    std::vector<std::uint32_t> keys;
+    for (const auto& [c, r] : cells) keys.push_back(from.at(c - first_column, r - first_row));
+    if (copy.move) {
+        const std::uint32_t nothing = from.key_for("");
+        for (const auto& [c, r] : cells) from.set(c - first_column, r - first_row, nothing);
+    }
+    std::map<std::uint32_t, std::uint32_t> there;   // the other layer's keys for this one's
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        auto [key, is_new] = there.emplace(keys[i], keys[i]);
+        if (is_new && other) key->second = to.key_for_meaning(from.meaning(keys[i]));
+        to.set(cells[i][0] - copy.area[0] + copy.to[0] - first_column,
+               cells[i][1] - copy.area[1] + copy.to[1] - first_row, key->second);
+    }
+    from.write();
+    if (other) other->write();
+}
+
+}   // namespace files
+
+}   // namespace dryground

@@ -1,0 +1,53 @@
+// Inside the work room: what was done to a world's files, kept in a folder of its own.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace dryground::work {
+
+struct FileChange {
+    std::string file;                           // from the world's folder
+    std::optional<std::string> before, after;   // its bytes; nothing: there was, or is, no such file
+};
+struct Entry {
+    int number = 0;
+    std::string name;
+    std::int64_t seconds = 0;   // since 1970, UTC
+    std::vector<FileChange> files;
+};
+
+// Edits are numbered from 1 on. Those up to `done` are made, those after it are undone.
+struct State {
+    int done = 0;
+    int pending = 0;     // an edit whose files are being written; 0: nothing is
+    bool back = false;   // whether it is being taken back
+};
+
+class Journal {
+public:
+    // `folder`: that of all histories; empty keeps none.
+    Journal(const std::string& folder, const std::string& world_file);
+
+    [[nodiscard]] bool kept() const { return !folder_.empty(); }
+    [[nodiscard]] State state() const;   // as by default where there is none that can be read
+    [[nodiscard]] std::vector<int> numbers() const;
+    [[nodiscard]] std::optional<Entry> entry(int number) const;
+
+    // Each returns why it could not be done; empty where it was.
+    [[nodiscard]] std::string set_state(const State& state) const;
+    [[nodiscard]] std::string add(const Entry& entry) const;
+    void forget_after(int number) const;
+    // The oldest, as long as there are more, or more bytes, than that.
+    void forget_old(std::size_t most_edits, std::size_t most_bytes) const;
+
+private:
+    [[nodiscard]] std::string path(int number) const;
+
+    std::string folder_;   // of this world's history
+    std::string world_;    // its file, by the one path that leads to it
+};
+
+}   // namespace dryground::work

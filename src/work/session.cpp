@@ -1,0 +1,217 @@
+// Edits made in a world's files, taken back, and made again.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <map>
+
+#include "dryground/work.hpp"
+#include "journal_internal.hpp"
+
+namespace dryground {
+
+namespace fs = std::filesystem;
+
+using work::Entry;
+using work::FileChange;
+using work::Journal;
+using work::State;
+
+namespace {
+
+bool is_text(const std::string& file) { return fs::path(file).extension() != ".png"; }
+
+bool is_there(const fs::path& path) {
+    std::error_code error;
+    return fs::exists(fs::symlink_status(path, error));
+}
+
+// Takes files from what one side of a change says to what the other says.
+class Going {
+public:
+    Going(fs::path folder, bool back) : folder_(std::move(folder)), back_(back) {}
+
+    void add(const FileChange& change) {
+        const std::optional<std::string>& from = back_ ? change.after : change.before;
+        const std::optional<std::string>& to = back_ ? change.before : change.after;
+        const fs::path path = folder_ / change.file;
+        std::optional<std::string> now;
+        if (is_there(path)) {
+            FileBytes bytes = read_file(path);
+            if (!bytes.bytes) return told(change, fmt::format("cannot be read ({})", bytes.fault));
+            now = std::move(bytes.bytes);
+        }
+        if (now == to) return;
+        if (now == from) return set(change, to);
+        if (!now) return told(change, "is no longer there");
+        if (!from) return told(change, "was made by somebody else since");
+        if (!to || !is_text(change.file)) return told(change, "was changed since");
+        Merged3 merged = merge_changes(*from, *now, *to);
+        for (const std::size_t line : merged.left_out)
+            made.told.push_back(
+                fmt::format("{}: what stood in line {} was changed since, and is left as it is", change.file, line));
+        if (merged.text != *now) set(change, std::move(merged.text));
+    }
+
+    // Writes all of it; why it could not is in `made.fault`.
+    void write() {
+        if (const std::string fault = write_files(writes_); !fault.empty()) {
+            made.fault = fmt::format("cannot write {}", fault);
+            return;
+        }
+        std::error_code error;
+        for (const fs::path& path : removals_) {
+            fs::remove(path, error);
+            if (error)
+                made.told.push_back(fmt::format("{} could not be removed: {}", path.generic_string(), error.message()));
+        }
+    }
+
+    Made made;
+
+private:
+    void told(const FileChange& change, const std::string& why) {
+        made.told.push_back(fmt::format("{} {}; it is left as it is", change.file, why));
+    }
+    void set(const FileChange& change, std::optional<std::string> to) {
+        made.files.push_back(change.file);
+        const fs::path path = folder_ / change.file;
+        if (to)
+            writes_.push_back({path.generic_string(), std::move(*to)});
+        else
+            removals_.push_back(path);
+    }
+
+    fs::path folder_;
+    bool back_;
+    std::vector<NamedBytes> writes_;
+    std::vector<fs::path> removals_;
+};
+
+// Makes or takes back an edit of the journal. The state says first what is being done, so that it can be finished where
+// it is cut short: to do it twice does no more than to do it once.
+Made carry_out(const Journal& journal, const fs::path& folder, const Entry& entry, bool back) {
+    const int before = back ? entry.number : entry.number - 1, after = back ? entry.number - 1 : entry.number;
+    Going going(folder, back);
+    going.made.name = entry.name;
+    going.made.changed = entry.files.size();
+    if (const std::string fault = journal.set_state({before, entry.number, back}); !fault.empty()) {
+        going.made.fault = fmt::format("cannot write the history: {}", fault);
+        return going.made;
+    }
+    for (const FileChange& change : entry.files) going.add(change);
+    going.write();
+    const State done{going.made.fault.empty() ? after : before, 0, false};
+    if (const std::string fault = journal.set_state(done); !fault.empty())
+        going.made.told.push_back(fmt::format("cannot write the history: {}", fault));
+    return going.made;
+}
+
+fs::path folder_of(const std::string& world_file) { return fs::path(world_file).parent_path(); }
+
+std::optional<std::string> bytes_on_disk(const fs::path& path) { return read_file(path).bytes; }
+
+}   // namespace
+
+EditSession::EditSession(std::string world_file, WorkOptions options)
+    : world_file_(std::move(world_file)), options_(std::move(options)) {
+    const Journal journal(options_.history, world_file_);
+    const State state = journal.state();
+    if (state.pending == 0) return;
+    if (const auto entry = journal.entry(state.pending))
+        (void)carry_out(journal, folder_of(world_file_), *entry, state.back);
+    else
+        (void)journal.set_state({state.done, 0, false});
+}
+
+Edited EditSession::plan(const WorldEdit& edit) const { return make_edit(world_file_, edit, options_.reader); }
+
+Made EditSession::make(const WorldEdit& edit, const std::string& name) {
+    const fs::path folder = folder_of(world_file_);
+    Edited planned;
+    Entry entry;
+    for (int times = 0; times < 3; ++times) {
+        std::map<std::string, std::optional<std::string>> seen;   // what the edit was worked out from
+        planned = make_edit(world_file_, edit, [&](const std::string& path) {
+            FileBytes bytes = options_.reader(path);
+            seen[fs::path(path).lexically_normal().generic_string()] = bytes.bytes;
+            return bytes;
+        });
+        entry.files.clear();
+        bool as_seen = true;
+        for (const NamedBytes& file : planned.files) {
+            const fs::path path = folder / file.file;
+            std::optional<std::string> now = bytes_on_disk(path);
+            const auto was = seen.find(path.lexically_normal().generic_string());
+            as_seen = as_seen && (was == seen.end() || was->second == now || path == fs::path(world_file_));
+            entry.files.push_back({file.file, std::move(now), file.bytes});
+        }
+        if (as_seen) break;
+    }
+    Made made{name, {}, planned.changed, {}, planned.fault, planned.report};
+    if (!planned.fault.empty() || planned.files.empty()) return made;
+    const Journal journal(options_.history, world_file_);
+    entry.number = journal.state().done + 1;
+    entry.name = name;
+    entry.seconds =
+        std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count();
+    journal.forget_after(entry.number - 1);
+    std::string no_history = journal.add(entry);
+    if (no_history.empty() && journal.kept()) {
+        Made carried = carry_out(journal, folder, entry, false);
+        carried.changed = planned.changed;
+        if (!carried.fault.empty()) journal.forget_after(entry.number - 1);
+        journal.forget_old(options_.most_edits, options_.most_bytes);
+        return carried;
+    }
+    std::vector<NamedBytes> files = planned.files;
+    for (NamedBytes& file : files) file.file = (folder / file.file).generic_string();
+    if (const std::string fault = write_files(files); !fault.empty()) {
+        made.fault = fmt::format("cannot write {}", fault);
+        return made;
+    }
+    for (const NamedBytes& file : planned.files) made.files.push_back(file.file);
+    if (!no_history.empty()) made.told.push_back(fmt::format("this edit cannot be undone: {}", no_history));
+    return made;
+}
+
+Made EditSession::undo() {
+    const Journal journal(options_.history, world_file_);
+    if (const int done = journal.state().done; done > 0)
+        if (const auto entry = journal.entry(done)) return carry_out(journal, folder_of(world_file_), *entry, true);
+    Made made;
+    made.fault = "the history has no edit of this world that could be undone";
+    return made;
+}
+
+Made EditSession::redo() {
+    const Journal journal(options_.history, world_file_);
+    if (const auto entry = journal.entry(journal.state().done + 1))
+        return carry_out(journal, folder_of(world_file_), *entry, false);
+    Made made;
+    made.fault = "no edit of this world was undone since the last one";
+    return made;
+}
+
+std::vector<PastEdit> EditSession::history() const {
+    const Journal journal(options_.history, world_file_);
+    const int done = journal.state().done;
+    std::vector<PastEdit> edits;
+    for (const int number : journal.numbers())
+        if (const auto entry = journal.entry(number)) {
+            PastEdit past{entry->name, entry->seconds, {}, number > done};
+            for (const FileChange& change : entry->files) past.files.push_back(change.file);
+            edits.push_back(std::move(past));
+        }
+    return edits;
+}
+
+void EditSession::forget() {
+    const Journal journal(options_.history, world_file_);
+    journal.forget_after(0);
+    if (journal.state().done > 0) (void)journal.set_state({});
+}
+
+}   // namespace dryground
