@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <filesystem>
@@ -66,6 +67,29 @@ dg::FoundWorld WorldArguments::find() const {
     dg::FoundWorld found = dg::find_world(file);
     if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", file, found.fault));
     return found;
+}
+
+std::vector<double> numbers_in(const std::string& text, const std::string& what) {
+    std::vector<double> numbers;
+    for (std::size_t begin = 0; begin <= text.size();) {
+        const std::size_t end = std::min(text.find(',', begin), text.size());
+        double number = 0;
+        const auto [last, error] = std::from_chars(text.data() + begin, text.data() + end, number);
+        if (error != std::errc() || last != text.data() + end || !std::isfinite(number))
+            stop(misuse, fmt::format("'{}' is no {}", text, what));
+        numbers.push_back(number);
+        begin = end + 1;
+    }
+    return numbers;
+}
+
+std::vector<int> wholes_in(const std::string& text, std::size_t count, const std::string& what) {
+    const std::vector<double> numbers = numbers_in(text, what);
+    std::vector<int> result;
+    for (const double number : numbers)
+        if (std::abs(number) <= 1e9 && number == std::floor(number)) result.push_back(static_cast<int>(number));
+    if (result.size() != count || numbers.size() != count) stop(misuse, fmt::format("'{}' is no {}", text, what));
+    return result;
 }
 
 CLI::Validator numbers_from(double least, double most) {

@@ -52,6 +52,11 @@ struct WorldArguments {
 // Writes a result to a file, or to standard output when there is no name; throws Stop when it cannot be.
 void write_result(const std::string& out, std::string_view bytes);
 
+// Numbers with commas between them, and whole ones, just so many. Each throws Stop where the text is something else,
+// with what it should be.
+[[nodiscard]] std::vector<double> numbers_in(const std::string& text, const std::string& what);
+[[nodiscard]] std::vector<int> wholes_in(const std::string& text, std::size_t count, const std::string& what);
+
 // A finite number of a range: CLI11's own range accepts nan.
 [[nodiscard]] CLI::Validator numbers_from(double least, double most);
 

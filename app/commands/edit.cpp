@@ -3,8 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
-#include <cmath>
 
 #include "edit_internal.hpp"
 
@@ -13,34 +11,7 @@ namespace app {
 namespace dg = dryground;
 namespace fs = std::filesystem;
 
-std::vector<double> numbers_in(const std::string& text, const std::string& what) {
-    std::vector<double> numbers;
-    for (std::size_t begin = 0; begin <= text.size();) {
-        const std::size_t end = std::min(text.find(',', begin), text.size());
-        double number = 0;
-        const auto [last, error] = std::from_chars(text.data() + begin, text.data() + end, number);
-        if (error != std::errc() || last != text.data() + end || !std::isfinite(number))
-            stop(misuse, fmt::format("'{}' is no {}", text, what));
-        numbers.push_back(number);
-        begin = end + 1;
-    }
-    return numbers;
-}
-
 namespace {
-
-template <std::size_t n>
-std::array<int, n> wholes(const std::string& text, const std::string& what) {
-    const std::vector<double> numbers = numbers_in(text, what);
-    std::array<int, n> result{};
-    bool good = numbers.size() == n;
-    for (std::size_t i = 0; good && i < n; ++i) {
-        good = std::abs(numbers[i]) <= 1e9 && numbers[i] == std::floor(numbers[i]);
-        if (good) result[i] = static_cast<int>(numbers[i]);
-    }
-    if (!good) stop(misuse, fmt::format("'{}' is no {}", text, what));
-    return result;
-}
 
 // What of the second list is not in the first, places apart: lines may have moved.
 dg::Report that_came(const std::vector<dg::Finding>& before, const std::vector<dg::Finding>& after) {
@@ -131,16 +102,17 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
 
 }   // namespace
 
-std::array<int, 2> two_wholes(const std::string& text, const std::string& what) { return wholes<2>(text, what); }
-
-dg::CellAt cell_at(const std::string& text) { return wholes<2>(text, "cell: say column,row, as in 3,4"); }
+dg::CellAt cell_at(const std::string& text) {
+    const std::vector<int> cell = wholes_in(text, 2, "cell: say column,row, as in 3,4");
+    return {cell[0], cell[1]};
+}
 
 dg::CellArea cell_area(const std::string& text) {
-    const auto area = wholes<4>(text, "block of cells: say column,row,columns,rows, as in 3,4,2,2");
+    const std::vector<int> area = wholes_in(text, 4, "block of cells: say column,row,columns,rows, as in 3,4,2,2");
     if (area[2] < 1 || area[3] < 1) stop(misuse, fmt::format("'{}' covers no cell", text));
     if (std::int64_t{area[2]} * area[3] > std::int64_t{1} << 26)
         stop(misuse, fmt::format("'{}' covers too many cells", text));
-    return area;
+    return {area[0], area[1], area[2], area[3]};
 }
 
 dg::PointPx point(const std::string& text) {

@@ -18,8 +18,6 @@ struct EditOptions {
 using SharedOptions = std::shared_ptr<EditOptions>;
 
 // What was said in words, as the library takes it; each throws Stop where it cannot be.
-[[nodiscard]] std::vector<double> numbers_in(const std::string& text, const std::string& what);
-[[nodiscard]] std::array<int, 2> two_wholes(const std::string& text, const std::string& what);
 [[nodiscard]] dryground::CellAt cell_at(const std::string& text);
 [[nodiscard]] dryground::CellArea cell_area(const std::string& text);
 [[nodiscard]] dryground::PointPx point(const std::string& text);

@@ -62,8 +62,8 @@ void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
 
 void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     CLI::App* size = add_map_verb(app, o, "size", "Give the map another size", "sizes", [](const EditOptions& p) {
-        const auto [columns, rows] = two_wholes(p.size, "size: say columns,rows, as in 40,13");
-        return dg::ResizeMap{columns, rows, keep(p.keep)};
+        const std::vector<int> cells = wholes_in(p.size, 2, "size: say columns,rows, as in 40,13");
+        return dg::ResizeMap{cells[0], cells[1], keep(p.keep)};
     });
     size->add_option("SIZE", o->size, "columns,rows")->required()->type_name("");
     size->add_option("--keep", o->keep, "The corner that stays: top_left, top_right, bottom_left, bottom_right")
@@ -82,8 +82,8 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     CLI::App* map = add_group(app, "map", "Add or drop maps, or change keys of one");
     CLI::App* add = add_verb(
         *map, o, "add", "Add a map, empty, in a file of its own", [](const EditOptions& p, const dg::FoundWorld&) {
-            const auto [columns, rows] = two_wholes(p.size, "size: say columns,rows, as in 40,13");
-            return Wanted{dg::AddMap{p.name, columns, rows, keys(p.values)}, "maps", added_to, "the world"};
+            const std::vector<int> cells = wholes_in(p.size, 2, "size: say columns,rows, as in 40,13");
+            return Wanted{dg::AddMap{p.name, cells[0], cells[1], keys(p.values)}, "maps", added_to, "the world"};
         });
     with_name(add, o, "The map's name");
     add->add_option("SIZE", o->size, "columns,rows")->required()->type_name("");

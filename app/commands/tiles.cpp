@@ -86,7 +86,8 @@ void enter_in_world(const fs::path& out) {
     if (!found.fault.empty() || found.unlisted.empty()) return;
     std::error_code error;
     const fs::path folder = fs::weakly_canonical(fs::absolute(found.world, error), error).parent_path();
-    const std::string file = fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();
+    const std::string file =
+        fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();
     dg::EditSession session(found.world, {dg::history_folder()});
     const dg::Made made = session.make(dg::AddFile{file}, "tileset add " + file);
     if (made.fault.empty())
