@@ -12,17 +12,42 @@
 
 namespace {
 
-// FILE first: options that take several words would swallow it.
+bool has_verbs(const CLI::App& command) {
+    return !command.get_subcommands([](const CLI::App*) { return true; }).empty();
+}
+
+// FILE first: options that take several words would swallow it. Of a verb, the words before it too.
 class Usage : public CLI::Formatter {
 public:
-    std::string make_usage(const CLI::App* command, std::string name) const override {
-        std::string words;
-        for (const CLI::Option* option : command->get_options([](const CLI::Option* o) { return o->get_positional(); }))
+    std::string make_usage(const CLI::App* command, std::string) const override {
+        return fmt::format("Usage: {}{} [OPTIONS]\n", words_of(*command), has_verbs(*command) ? " COMMAND …" : "");
+    }
+
+private:
+    static std::string words_of(const CLI::App& command) {
+        const CLI::App* group = command.get_parent();
+        std::string words = (group != nullptr ? words_of(*group) + " " : "") + command.get_name();
+        for (const CLI::Option* option : command.get_options([](const CLI::Option* o) { return o->get_positional(); }))
             words += " " + option->get_name(true);
-        if (!command->get_subcommands([](const CLI::App*) { return true; }).empty()) words += " COMMAND …";
-        return fmt::format("Usage: {}{} [OPTIONS]\n", name, words);
+        return words;
     }
 };
+
+// The command whose help is asked for, FILE said or not; null: none is.
+const CLI::App* asked_for_help(const CLI::App& cli, int argc, char** argv) {
+    const CLI::App* command = &cli;
+    bool asked = false;
+    for (int i = 1; i < argc; ++i) {
+        const std::string word = argv[i];
+        asked = asked || word == "-h" || word == "--help";
+        for (const CLI::App* verb : command->get_subcommands([](const CLI::App*) { return true; }))
+            if (verb->get_name() == word) {
+                command = verb;
+                break;
+            }
+    }
+    return asked ? command : nullptr;
+}
 
 // A command that is none, told with the nearest that is.
 void check_command(const CLI::App& cli, const char* word) {
@@ -61,6 +86,10 @@ int run(int argc, char** argv) {
     app::add_self(cli);
     try {
         if (argc > 1) check_command(cli, argv[1]);
+        if (const CLI::App* command = asked_for_help(cli, argc, argv)) {
+            app::print(command->help());
+            return app::done;
+        }
         cli.parse(argc, argv);
     } catch (const app::Stop& stop) {
         return stop.code;

@@ -229,7 +229,7 @@ void add_edit(CLI::App& app) {
     add_history_verbs(*command, options);
     command->footer(
         "Examples: dryground edit demo/maps/slipway.map.toml --layer ground --dry-run box crate 3,4,2,2\n"
-        "          dryground edit demo/maps/slipway.map.toml --dry-run object move crab_a --by 16,0\n"
+        "          dryground edit demo/maps/slipway.map.toml --dry-run object move crab_a --by-cells 1,0\n"
         "          dryground edit demo/world.toml --dry-run fact add tide_is_out note=\"the slipway lies dry\"");
 }
 

@@ -49,7 +49,7 @@ void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
         });
     with_name(order, o, "The layer's name");
     with_order(order, o);
-    order->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run layer order deck --below ground");
+    order->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run layer order grass --below ground");
     CLI::App* set =
         add_map_verb(*layer, o, "set", "Set keys and properties of a layer", "keys", [](const EditOptions& p) {
             return dg::GiveLayer{p.layer, keys(p.values)};

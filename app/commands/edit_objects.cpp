@@ -71,7 +71,7 @@ void add_object_verbs(CLI::App& app, const SharedOptions& o) {
     with_at(move, o);
     move->add_option("--by", o->by, "How far: px")->type_name("X,Y");
     move->add_option("--by-cells", o->by_cells, "How far: cells")->type_name("C,R");
-    move->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object move crab_a --by 16,0");
+    move->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object move crab_a --by-cells 1,0");
     CLI::App* turn =
         add_map_verb(*object, o, "turn", "Turn an object about its middle", "objects", [](const EditOptions& p) {
             return dg::GiveObject{p.name, {{"turn", p.at}}};

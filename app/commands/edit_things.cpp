@@ -117,7 +117,7 @@ void add_tile_verbs(CLI::App& app, const SharedOptions& o) {
                                       return dg::WorldEdit(dg::AddTile{set, p.name, keys(p.values)});
                                   });
     with_values(add, o);
-    add->footer("Example: dryground edit demo/tiles/marsh.tiles.toml --dry-run tile add peat_c like=peat_a art=0,1");
+    add->footer("Example: dryground edit demo/tiles/marsh.tiles.toml --dry-run tile add peat_low like=peat art=0,1");
     CLI::App* set = add_tile_verb(*tile, o, "set", "Set keys and properties of all tiles that match", "keys",
                                   changed_in, "PATTERN", [](const std::string& set_name, const EditOptions& p) {
                                       return dg::WorldEdit(dg::GiveTiles{set_name, p.name, keys(p.values)});

@@ -2,7 +2,7 @@
 //
 //     dg::EditSession session("station/world.toml", {.history = cache_folder});
 //     const dg::Made made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
-//     if (!made.fault.empty()) …                        // why nothing was changed
+//     if (!made.fault.empty()) fmt::print("{}", made.fault);   // why nothing was changed
 //     session.undo();
 //
 // Nothing that an edit replaces is lost: the history holds the files' bytes from before it and from after it, outlives

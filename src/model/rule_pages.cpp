@@ -171,7 +171,9 @@ constexpr RulePage pages[] = {
     {Rule::size_against_kind, "A drawn shape much larger or smaller than its kind's.",
      "It is probably another kind of thing, or in another unit.", "a crab with a box of 160 px",
      "leave the shape to the kind"},
-    {Rule::trigger_empty, "A trigger, a link, something that gives or runs when it is touched, or a tile that reacts to being entered, without an area.",
+    {Rule::trigger_empty,
+     "A trigger, a link, something that gives or runs when it is touched, or a tile that reacts to being entered, "
+     "without an area.",
      "Nothing can enter it.", "{ kind = \"trigger\", at = [8, 8] }", "box = [0, 0, 16, 16]"},
     {Rule::trigger_idle, "A trigger that gives nothing and runs nothing.", "Nothing happens.",
      "{ kind = \"trigger\", cell = [2, 1] }", "runs = \"ring_bell\""},

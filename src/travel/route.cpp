@@ -36,9 +36,7 @@ RouteStep RouteMaker::step(Going going, const Ring& way) const {
 void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
-    const bool goes_on = step.going == last.going && last.object < 0 && last.layer < 0 &&
-                         (step.going == Going::walks || step.going == Going::climbs || step.going == Going::goes ||
-                          step.going == Going::steps);
+    const bool goes_on = step.going == last.going && last.object < 0 && last.layer < 0 && is_even(step.going);
     if (goes_on) {
         last.way.insert(last.way.end(), step.way.begin() + (step.way.empty() ? 0 : 1), step.way.end());
         last.px += step.px;

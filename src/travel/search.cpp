@@ -9,6 +9,7 @@
 #include <cmath>
 #include <deque>
 #include <set>
+#include <utility>
 
 namespace dryground::travel {
 
@@ -35,25 +36,45 @@ public:
 
     Sweep from(const Spot& home) {
         add_at(home, {});
-        for (std::size_t n = 0; n < sweep_.nodes.size(); ++n) {
-            const Sweep::Node node = sweep_.nodes[n];
-            Stage& stage = stages_.on(node.map, held_);
-            for (const Move& move : stage.ways->moves(node.place)) add({n, 0, &move, nullptr}, node.map, move.to);
-            for (const Touched& touch : stage.ways->touched(node.place)) {
-                // A jump into a target may end where no other move leads.
-                if (touch.move.to != node.place) add({n, 0, &touch.move, nullptr}, node.map, touch.move.to);
-                add_contact(stage, n, touch);
-            }
+        while (!now_.empty() || !next_.empty()) {
+            if (now_.empty()) now_.swap(next_), ++leaps_;
+            const std::size_t n = now_.front();
+            now_.pop_front();
+            if (std::exchange(gone_on_[n], 1) == 0) go_on(n);
         }
         return std::move(sweep_);
     }
 
 private:
+    void go_on(std::size_t n) {
+        const Sweep::Node node = sweep_.nodes[n];
+        Stage& stage = stages_.on(node.map, held_);
+        for (const Move& move : stage.ways->moves(node.place)) add({n, 0, &move, nullptr}, node.map, move.to);
+        for (const Touched& touch : stage.ways->touched(node.place)) {
+            // A jump into a target may end where no other move leads.
+            if (touch.move.to != node.place) add({n, 0, &touch.move, nullptr}, node.map, touch.move.to);
+            add_contact(stage, n, touch);
+        }
+    }
+    // Of the ways to a node the one with the fewest leaps is kept, then the one with the fewest moves.
     void add(Hop hop, int map, int place) {
+        const bool leaps = hop.move == nullptr || !is_even(hop.move->going);
         const auto [known, is_new] = sweep_.numbers.try_emplace(key_of(map, place), sweep_.nodes.size());
         hop.to = known->second;
-        if (is_new) sweep_.nodes.push_back({map, place, sweep_.hops.size()});
+        if (is_new) {
+            add_node(map, place, leaps);
+        } else if (!leaps && gone_on_[hop.to] == 0 && leaps_to_[hop.to] == leaps_ + 1) {
+            sweep_.nodes[hop.to].first = sweep_.hops.size();
+            leaps_to_[hop.to] = leaps_;
+            now_.push_back(hop.to);
+        }
         if (hop.to != hop.from || is_new) sweep_.hops.push_back(hop);
+    }
+    void add_node(int map, int place, bool leaps) {
+        (leaps ? next_ : now_).push_back(sweep_.nodes.size());
+        sweep_.nodes.push_back({map, place, sweep_.hops.size()});
+        gone_on_.push_back(0);
+        leaps_to_.push_back(leaps ? leaps_ + 1 : leaps_);
     }
     // Puts the mover somewhere.
     void add_at(const Spot& spot, Hop hop) {
@@ -64,7 +85,7 @@ private:
         if (place < 0) return;
         if (sweep_.nodes.empty()) {
             sweep_.numbers[key_of(spot.map, place)] = 0;
-            sweep_.nodes.push_back({spot.map, place, 0});
+            add_node(spot.map, place, false);
         } else {
             add(hop, spot.map, place);
         }
@@ -91,6 +112,10 @@ private:
     Stages& stages_;
     const Facts& held_;
     Sweep sweep_;
+    std::deque<std::size_t> now_, next_;   // nodes to go on from: with as many leaps as now, and with one more
+    int leaps_ = 0;
+    std::vector<char> gone_on_;   // by node
+    std::vector<int> leaps_to_;   // by node: how many leaps lead there
     std::set<int> visited_;
     std::set<Done> known_;
 };

@@ -1,4 +1,7 @@
 #include <algorithm>
+#include <deque>
+#include <limits>
+#include <utility>
 
 #include "ways_internal.hpp"
 
@@ -12,17 +15,27 @@ std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const 
         const Move* by = nullptr;
     };
     std::vector<Came> came(static_cast<std::size_t>(ways.places()));
-    std::vector<char> known(came.size());
-    std::vector<int> open{first};
-    known[static_cast<std::size_t>(first)] = 1;
-    for (std::size_t i = 0; i < open.size() && known[static_cast<std::size_t>(last)] == 0; ++i)
-        for (const Move& move : ways.moves(open[i])) {
+    constexpr int unknown = std::numeric_limits<int>::max();
+    std::vector<int> leaps(came.size(), unknown);   // by place: how many lead there
+    std::deque<int> open{first}, later;
+    leaps[static_cast<std::size_t>(first)] = 0;
+    std::vector<char> gone_on(came.size());
+    for (; !open.empty() || !later.empty();) {
+        if (open.empty()) open.swap(later);
+        const int place = open.front();
+        open.pop_front();
+        if (place == last) break;
+        if (std::exchange(gone_on[static_cast<std::size_t>(place)], 1) != 0) continue;
+        const int here = leaps[static_cast<std::size_t>(place)];
+        for (const Move& move : ways.moves(place)) {
             const auto next = static_cast<std::size_t>(move.to);
-            if (known[next] != 0) continue;
-            known[next] = 1, came[next] = {open[i], &move};
-            open.push_back(move.to);
+            const int then = here + (is_even(move.going) ? 0 : 1);
+            if (leaps[next] <= then) continue;
+            leaps[next] = then, came[next] = {place, &move};
+            (then == here ? open : later).push_back(move.to);
         }
-    if (known[static_cast<std::size_t>(last)] == 0) return std::nullopt;
+    }
+    if (leaps[static_cast<std::size_t>(last)] == unknown) return std::nullopt;
     std::vector<std::pair<int, const Move*>> moves;   // from which place
     for (int place = last; place != first; place = moves.back().first)
         moves.emplace_back(came[static_cast<std::size_t>(place)].place, came[static_cast<std::size_t>(place)].by);

@@ -21,6 +21,10 @@ struct Move {
     Going going = Going::walks;
     Ring way;
 };
+// Whether a mover goes on as it went, its body where it is held: not by a leap, a fall or a door.
+[[nodiscard]] inline bool is_even(Going going) {
+    return going == Going::walks || going == Going::climbs || going == Going::goes || going == Going::steps;
+}
 // A target that is touched from a place: at the way's last point. Afterwards the mover is in the place `to`.
 struct Touched {
     int target = -1;
@@ -107,8 +111,8 @@ struct WaysOf {
 [[nodiscard]] Point steps_of(PointPx p);
 [[nodiscard]] PointPx px_of(Point p);
 
-// From one position to another of a storey by the fewest moves; nothing where none lead there. Steps along the same
-// place come between them.
+// From one position to another of a storey by the fewest leaps, then the fewest moves; nothing where none lead there.
+// Steps along the same place come between them.
 [[nodiscard]] std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const Spot& to);
 
 }   // namespace dryground::travel

@@ -102,11 +102,11 @@ private:
     }
     [[nodiscard]] static std::string how(const RouteStep& step) {
         if (step.going == Going::jumps) {
-            double top = step.from.at.y;
-            for (const PointPx p : step.way) top = std::min(top, p.y);
-            const double up = step.from.at.y - step.to.at.y;
-            const std::string_view way = up >= 1 ? "up" : up <= -1 ? "down" : "";
+            double up = step.from.at.y - step.to.at.y;
             const double aside = std::abs(step.to.at.x - step.from.at.x);
+            if (std::abs(up) < 1 && aside < 1)   // to touch what is above, and down again
+                for (const PointPx p : step.way) up = std::max(up, step.from.at.y - p.y);
+            const std::string_view way = up >= 1 ? "up" : up <= -1 ? "down" : "";
             return way.empty() ? fmt::format("jumps {} px across", rounded(aside))
                                : fmt::format("jumps {} px {}", rounded(std::abs(up)), way);
         }

@@ -173,6 +173,48 @@ TEST_CASE("help and version are there, with an example for each command") {
     }
 }
 
+namespace {
+
+// A command with its verbs and theirs, each with what its help says.
+void each_help(const std::string& words, std::vector<std::pair<std::string, std::string>>& all) {
+    const std::string help = tool(words + " --help").out;
+    all.emplace_back(words, help);
+    const std::size_t verbs = help.find("\nSubcommands:\n");
+    std::istringstream lines(verbs == std::string::npos ? "" : help.substr(verbs + 14));
+    for (std::string line; std::getline(lines, line) && line.rfind("  ", 0) == 0;)
+        if (line[2] != ' ') each_help(words + " " + line.substr(2, line.find(' ', 2) - 2), all);
+}
+
+}   // namespace
+
+TEST_CASE("each verb of edit has help with an example, and those that need no world of their own run") {
+    std::vector<std::pair<std::string, std::string>> all;
+    each_help("edit", all);
+    CHECK(all.size() > 50);
+    int run = 0;
+    for (const auto& [words, help] : all) {
+        INFO(words);
+        if (help.find("\nSubcommands:\n") != std::string::npos) continue;
+        const std::size_t example = help.find("Example");
+        REQUIRE(example != std::string::npos);
+        std::istringstream lines(help.substr(example));
+        for (std::string line; std::getline(lines, line);) {
+            const std::size_t begin = line.find("dryground edit ");
+            if (begin == std::string::npos) continue;
+            const std::string typed = line.substr(begin + std::string("dryground ").size());
+            CHECK(typed.find(words.substr(words.rfind(' '))) != std::string::npos);
+            if (typed.find("edit demo/") != 0) continue;
+            REQUIRE(typed.find("--dry-run") != std::string::npos);
+            const Outcome outcome = tool(typed);
+            INFO(typed << "\n" << outcome.err);
+            CHECK(outcome.code == 0);
+            CHECK(outcome.err.find("nothing was written") != std::string::npos);
+            ++run;
+        }
+    }
+    CHECK(run > 40);
+}
+
 TEST_CASE("bash completes commands, options and their choices; the man page has every command") {
     const process::Folder folder;
     const std::string script = (folder.path / "completion").string();

@@ -7,6 +7,7 @@
 #include "dryground/dryground.hpp"
 #include "process.hpp"
 
+using process::slurp;
 using process::tool;
 namespace fs = std::filesystem;
 
@@ -15,23 +16,73 @@ namespace {
 // A folder for one test, with a copy of the demo world in it.
 struct Copy {
     Copy() { fs::copy(fs::path(DRYGROUND_SOURCE) / "demo", folder.path / "demo", fs::copy_options::recursive); }
-    [[nodiscard]] std::string operator/(const char* file) const { return (folder.path / file).string(); }
+    [[nodiscard]] std::string operator/(const std::string& file) const { return (folder.path / file).string(); }
     process::Folder folder;
 };
 
 }   // namespace
 
-TEST_CASE("a new world checks clean, from both views, and is not made over another") {
+TEST_CASE("a new world checks clean and can be walked to its goal, in all views and sizes; none is made over another") {
     const Copy folder;
-    for (const char* view : {"side", "top"}) {
-        const std::string world = folder / view;
-        REQUIRE(tool(fmt::format("new {} --view {} --title 'The \"Far\" Shore'", world, view)).code == 0);
-        const auto checked = tool(fmt::format("check {}/world.toml --fail-on note", world));
-        CHECK(checked.out == "no findings\n");
-        CHECK(checked.code == 0);
-        CHECK(tool(fmt::format("pack {}/world.toml", world)).code == 0);
-        CHECK(tool(fmt::format("new {}", world)).code == 2);
-    }
+    int number = 0;
+    for (const char* view : {"side", "top", "isometric"})
+        for (const char* size : {"", "--size 20,8 --cell 8", "--size 37,14 --cell 48"}) {
+            const std::string world = folder / fmt::format("{}_{}", view, ++number);
+            INFO(view << " " << size);
+            REQUIRE(tool(fmt::format("new {} --view {} {} --title 'The \"Far\" Shore'", world, view, size)).code == 0);
+            const auto checked = tool(fmt::format("check {}/world.toml --fail-on note", world));
+            CHECK(checked.out == "no findings\n");
+            CHECK(checked.code == 0);
+            const auto walked = tool(fmt::format("walk {}/world.toml", world));
+            CHECK(walked.code == 0);
+            CHECK_THAT(walked.out, Catch::Contains("goal shore/beacon: reached"));
+            CHECK(tool(fmt::format("pack {}/world.toml", world)).code == 0);
+            CHECK(tool(fmt::format("new {}", world)).code == 2);
+        }
+    for (const char* words :
+         {"--size 19,8", "--size 24", "--size 2000,9", "--cell 15", "--view below", "--title 'a\nb'"})
+        CHECK(tool(fmt::format("new {} {}", folder / "wrong", words)).code == 2);
+    CHECK(!std::filesystem::exists(folder / "wrong"));
+}
+
+TEST_CASE("the history of a world ends where another one is made in its place") {
+    const Copy folder;
+    const std::string world = folder / "shore";
+    REQUIRE(tool(fmt::format("new {}", world)).code == 0);
+    REQUIRE(tool(fmt::format("edit {} fact add lit", world)).code == 0);
+    CHECK_THAT(tool(fmt::format("edit {} history", world)).out, Catch::Contains("fact add lit"));
+    std::filesystem::remove_all(world);
+    REQUIRE(tool(fmt::format("new {}", world)).code == 0);
+    CHECK(tool(fmt::format("edit {} history", world)).out.empty());
+    CHECK(tool(fmt::format("edit {} undo", world)).code == 2);
+}
+
+TEST_CASE("a tile set that is made enters the list of the world that it lies in") {
+    const Copy folder;
+    const std::string world = folder / "shore";
+    REQUIRE(tool(fmt::format("new {}", world)).code == 0);
+    const std::string words = fmt::format("tiles {0}/art/shore.png --out {0}/tiles/", world);
+    const auto made = tool(words + "jetty.tiles.toml");
+    CHECK(made.code == 0);
+    CHECK_THAT(made.err, Catch::Contains("entered in the list `tilesets` of world.toml"));
+    CHECK_THAT(slurp(world + "/world.toml"), Catch::Contains("\"tiles/shore.tiles.toml\", \"tiles/jetty.tiles.toml\""));
+    CHECK(tool(words + "again.tiles.toml --no-list").code == 0);
+    CHECK_THAT(slurp(world + "/world.toml"), !Catch::Contains("again"));
+}
+
+TEST_CASE("what goes over the edge is told first, and undone with the rest") {
+    const Copy folder;
+    const std::string map = folder / "demo/maps/slipway.map.toml", before = slurp(map);
+    const auto refused = tool(fmt::format("edit {} size 20,13", map));
+    CHECK(refused.code == 2);
+    CHECK_THAT(refused.err, Catch::Contains("over the edge would go") && Catch::Contains("--cut"));
+    CHECK(slurp(map) == before);
+    CHECK_THAT(tool(fmt::format("edit {} --dry-run size 20,13", map)).err, Catch::Contains("over the edge: "));
+    REQUIRE(tool(fmt::format("edit {} size 20,13 --cut", map)).code == 0);
+    CHECK(slurp(map) != before);
+    const auto undone = tool(fmt::format("edit {} undo", map));
+    CHECK_THAT(undone.err, Catch::Contains("undone: size 20,13 --cut"));
+    CHECK(slurp(map) == before);
 }
 
 TEST_CASE("a pack is made map by map, and joined to the bytes of the whole") {

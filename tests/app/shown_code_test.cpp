@@ -55,6 +55,13 @@ namespace {
     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) (void)touch;
 }
 
+[[maybe_unused]] void editing(const std::string& cache_folder) {
+    dg::EditSession session("station/world.toml", {.history = cache_folder});
+    const dg::Made made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
+    if (!made.fault.empty()) fmt::print("{}", made.fault);
+    session.undo();
+}
+
 [[maybe_unused]] void pictures(const dg::World& world) {
     const dg::ArtSource art{"demo"};
     const std::string svg = dg::draw_svg(world, world.map("slipway"), dg::check(world), art);
