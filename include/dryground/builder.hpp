@@ -91,7 +91,7 @@ struct SharedShape {   // a shape of the tile set's [shapes]
 };
 struct Traced {        // the outline of the art's opaque pixels
     int alpha = 128;   // from which on a pixel counts
-    double within_px = 0.5;
+    double within_px = 0.75;
 };
 // Regions: an area on the lattice, as it is; valid and not empty.
 using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced, Regions>;

@@ -1,16 +1,24 @@
 // The outline of pixels, with few vertices.
 //
-// Idea. Runs of pixels are united exactly. Then each ring is walked from a vertex that stays: from every vertex lead
-// ways to those later ones that all vertices in between lie near to, and the shortest chain of ways around has the
-// fewest vertices (Imai and Iri 1988). Rings that would cross or touch others, or themselves, are walked again with
-// half the distance, until nothing does; at last they are the pixels' own.
-// Guarantee: valid; holes stay holes; every vertex of the pixels' outline lies within the distance of the result.
+// Idea. Runs of pixels are united exactly. Of each ring the corners between long edges stay, and the flat ends: edges
+// at which it turns back, clearly longer than the runs beside them (a stone's foot, the top of a hill). Between them,
+// from every vertex lead ways to those later ones that all vertices in between lie near to, or that a staircase of
+// whole pixels leads to which stands for a straight edge, whatever its slope (a digital straight line: its corners lie
+// in a narrow band; Reveilles, Geometrie discrete, calcul en nombres entiers et algorithmique, 1991). The shortest
+// chain of ways has the fewest vertices (Imai and Iri 1988), and of those the one that lies nearest is taken. Each part
+// is walked from its upper end, so that mirrored pixels have mirrored outlines. Rings that would cross or touch others,
+// or themselves, are walked again with half the distance, until nothing does; at last they are the pixels' own.
+//
+// Guarantee: valid; holes stay holes; every vertex of the pixels' outline lies within the distance of the result, or,
+// where that is half a pixel or more, within the diagonal of a pixel.
+//
 // Cost: O(n w) for rings of n vertices, with w the vertices that a way may skip; the test for crossings O(m^2) in the
 // vertices of the result, by boxes.
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 
 #include "arrangement_internal.hpp"
 
@@ -31,48 +39,276 @@ double distance_squared(Point p, Point a, Point b) {
     return (px - t * dx) * (px - t * dx) + (py - t * dy) * (py - t * dy);
 }
 
-// The fewest vertices from the first of a closed ring around to it again. At least three are kept.
-Ring fewest(const Ring& ring, double within) {
+// A vertex, or a place on a long edge where a straight line along stairs may end: that need not be a pixel's corner.
+struct TraceCandidate {
+    Point at;
+    bool stays = false;
+    bool is_vertex = true;   // else it goes again where ways lead straight on through it
+};
+
+// A part of a ring, from one that stays to the next.
+using RingPart = std::vector<TraceCandidate>;
+
+// Whether the vertices from i to j are a staircase of single pixels that stands for the straight edge between the two.
+bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
+    const std::int64_t dx = std::int64_t{part[j].at.x} - part[i].at.x, dy = std::int64_t{part[j].at.y} - part[i].at.y;
+    if (dx == 0 || dy == 0) return false;
+    bool flat_steps = true, steep_steps = true;   // single pixels up, or aside
+    std::int64_t least = 0, most = 0;
+    for (std::size_t k = i; k < j; ++k) {
+        const std::int64_t x = std::int64_t{part[k + 1].at.x} - part[k].at.x,
+                           y = std::int64_t{part[k + 1].at.y} - part[k].at.y;
+        if ((x > 0) != (dx > 0) && x != 0) return false;
+        if ((y > 0) != (dy > 0) && y != 0) return false;
+        flat_steps = flat_steps && std::abs(y) <= steps_per_px;
+        steep_steps = steep_steps && std::abs(x) <= steps_per_px;
+        const std::int64_t beside =
+            dx * (std::int64_t{part[k].at.y} - part[i].at.y) - dy * (std::int64_t{part[k].at.x} - part[i].at.x);
+        least = std::min(least, beside), most = std::max(most, beside);
+    }
+    // How high the band is in which all corners of a digital straight line from pixel to pixel lie; else a pixel, and
+    // two steps more, since thirds of a pixel are not on the lattice.
+    const std::int64_t longer = std::max(std::abs(dx), std::abs(dy)), shorter = std::min(std::abs(dx), std::abs(dy));
+    std::int64_t band = (steps_per_px + 2) * longer;
+    if (dx % steps_per_px == 0 && dy % steps_per_px == 0)
+        band = std::max(band, steps_per_px * (longer + shorter - std::gcd(longer, shorter)));
+    return (flat_steps || steep_steps) && most - least <= band;
+}
+
+// Whether a way leads along the edge on which a part begins, or ends: no vertex comes with it.
+bool is_along(const TraceCandidate& end, const TraceCandidate& next, const TraceCandidate& to) {
+    const Point a = end.at, b = next.at, c = to.at;
+    return !end.is_vertex && ((a.x == b.x && a.x == c.x) || (a.y == b.y && a.y == c.y));
+}
+
+struct TrailCost {
+    std::size_t vertices = std::numeric_limits<std::size_t>::max();
+    double away = 0;   // the squared distances of all that is left out
+    [[nodiscard]] bool better_than(const TrailCost& other) const {
+        return vertices != other.vertices ? vertices < other.vertices : away < other.away;
+    }
+};
+
+struct Trail {
+    RingPart kept;   // ends included
+    TrailCost cost;
+};
+
+// The vertices that are kept of a part.
+Trail fewest(const RingPart& part, double within, std::size_t most_skipped) {
     constexpr std::size_t most_failures = 48;   // ways this much longer than the last good one are not tried
-    const std::size_t n = ring.size();
-    std::vector<std::size_t> steps(n + 1, std::numeric_limits<std::size_t>::max()), from(n + 1, 0);
-    steps[0] = 0;
-    const auto at = [&](std::size_t i) { return ring[i % n]; };
-    for (std::size_t i = 0; i < n; ++i) {
+    const bool may_be_stairs = within >= steps_per_px / 2.0;
+    const std::size_t n = part.size();
+    std::vector<TrailCost> cost(n);
+    std::vector<std::size_t> from(n);
+    cost[0] = {0, 0};
+    for (std::size_t i = 0; i + 1 < n; ++i) {
         std::size_t failures = 0;
-        for (std::size_t j = i + 1; j <= n && failures < most_failures; ++j) {
-            if (j - i >= n - 1 && n > 3) break;   // three vertices at least
+        for (std::size_t j = i + 1; j < n && j - i <= most_skipped && failures < most_failures; ++j) {
+            double away = 0;
             bool near = true;
-            for (std::size_t k = i + 1; k < j && near; ++k)
-                near = distance_squared(at(k), at(i), at(j)) <= within * within;
-            if (!near) {
+            for (std::size_t k = i + 1; k < j; ++k) {
+                const double here = distance_squared(part[k].at, part[i].at, part[j].at);
+                near = near && here <= within * within;
+                away += here;
+            }
+            if (!near && !(may_be_stairs && is_staircase(part, i, j))) {
                 ++failures;
                 continue;
             }
             failures = 0;
-            if (steps[i] + 1 < steps[j]) {
-                steps[j] = steps[i] + 1;
-                from[j] = i;
-            }
+            const bool along = (i == 0 && is_along(part[0], part[1], part[j])) ||
+                               (j == n - 1 && is_along(part[n - 1], part[n - 2], part[i]));
+            const TrailCost there{cost[i].vertices + (along ? 0 : 1), cost[i].away + away};
+            if (!there.better_than(cost[j])) continue;
+            cost[j] = there;
+            from[j] = i;
         }
     }
-    Ring result;
-    for (std::size_t i = from[n]; i > 0; i = from[i]) result.push_back(ring[i]);
-    result.push_back(ring[0]);
-    std::reverse(result.begin(), result.end());
-    return result;
+    RingPart kept{part.back()};
+    for (std::size_t i = n - 1; i > 0; i = from[i]) kept.push_back(part[from[i]]);
+    std::reverse(kept.begin(), kept.end());
+    return {std::move(kept), cost.back()};
 }
 
-// From the vertex that is farthest from the middle: it stands out, whatever else goes.
+RingPart turned_round(RingPart part) {
+    std::reverse(part.begin(), part.end());
+    return part;
+}
+
+bool is_mirrored_in_itself(const RingPart& part) {
+    const std::int64_t twice_middle = std::int64_t{part.front().at.x} + part.back().at.x;
+    for (std::size_t k = 0; k < part.size(); ++k) {
+        const TraceCandidate &one = part[k], &other = part[part.size() - 1 - k];
+        if (one.at.y != other.at.y || std::int64_t{one.at.x} + other.at.x != twice_middle) return false;
+    }
+    return true;
+}
+
+// How far from the middle a chain's vertices are, the highest first: the same for a chain and its mirror image.
+std::vector<std::pair<std::int32_t, std::int64_t>> without_side(const Trail& chain) {
+    const std::int64_t twice_middle = std::int64_t{chain.kept.front().at.x} + chain.kept.back().at.x;
+    std::vector<std::pair<std::int32_t, std::int64_t>> places;
+    for (const TraceCandidate& one : chain.kept)
+        places.emplace_back(one.at.y, std::abs(2 * std::int64_t{one.at.x} - twice_middle));
+    std::sort(places.begin(), places.end());
+    return places;
+}
+
+// What is kept of a part, so that of its mirror image the mirror image is kept: walked from its upper end. Where both
+// are at one height the better of two walks is taken; where it is its own mirror image, half of it is walked.
+RingPart fewest_either_way(const RingPart& part, double within, std::size_t most_skipped) {
+    const auto walked = [&](const RingPart& way) { return fewest(way, within, most_skipped); };
+    if (part.front().at.y < part.back().at.y) return walked(part).kept;
+    if (part.front().at.y > part.back().at.y) return turned_round(walked(turned_round(part)).kept);
+    if (part.size() > 3 && is_mirrored_in_itself(part)) {
+        const auto middle = static_cast<std::ptrdiff_t>((part.size() + 1) / 2);
+        const auto half = [&](RingPart way) {
+            return way.front().at.y <= way.back().at.y ? walked(way).kept
+                                                       : turned_round(walked(turned_round(std::move(way))).kept);
+        };
+        RingPart kept = half(RingPart(part.begin(), part.begin() + middle));
+        const RingPart other = turned_round(half(turned_round(RingPart(part.end() - middle, part.end()))));
+        kept.insert(kept.end(), other.begin() + (part.size() % 2), other.end());
+        return kept;
+    }
+    const Trail there = walked(part), back = walked(turned_round(part));
+    const bool back_is_better = back.cost.better_than(there.cost) ||
+                                (!there.cost.better_than(back.cost) && without_side(back) < without_side(there));
+    return back_is_better ? turned_round(back.kept) : there.kept;
+}
+
+// Whether the edge from vertex i is a flat end: the ring turns back at it, it is clearly longer than the runs beside
+// it, and what it ends stands out by more than the distance.
+bool is_flat_end(const Ring& ring, std::size_t i, double within) {
+    const std::size_t n = ring.size();
+    const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
+    const auto length = [](Point a, Point b) {
+        return std::max(std::abs(double{0} + b.x - a.x), std::abs(double{0} + b.y - a.y));
+    };
+    const Point before = at(n - 1), a = at(0), b = at(1), after = at(2);
+    if (turn(before, a, b) != turn(a, b, after)) return false;
+    const double here = length(a, b);
+    if (here < 2 * steps_per_px || std::min(length(before, a), length(b, after)) <= 0) return false;
+    // How far it stands out, and how long the next run is, to each side.
+    for (const int side : {-1, 1}) {
+        const bool across = a.y == b.y;
+        const auto step = [&](std::size_t k) {   // the k-th edge away on that side
+            return side > 0 ? std::pair{at(k), at(k + 1)} : std::pair{at(n - k + 1), at(n - k)};
+        };
+        const auto out = [&](std::pair<Point, Point> edge) {
+            return across ? double{0} + edge.second.y - edge.first.y : double{0} + edge.second.x - edge.first.x;
+        };
+        const double way = out(step(1));
+        double height = std::abs(way);
+        for (std::size_t k = 3; k < n && out(step(k)) * way > 0 && height <= within; k += 2)
+            height += std::abs(out(step(k)));
+        if (height <= within) return false;
+        const auto [p, q] = step(2);
+        const bool goes_on = out(step(3)) * way > 0;
+        if (std::abs(way) <= steps_per_px && goes_on && 2 * here <= 3 * length(p, q)) return false;
+    }
+    return true;
+}
+
+// Whether a vertex is a corner: both its edges are long, and neither is a step of a staircase.
+bool is_corner(const Ring& ring, std::size_t i, double within) {
+    const std::size_t n = ring.size();
+    const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
+    const auto length = [](Point a, Point b) {
+        return std::abs(double{0} + b.x - a.x) + std::abs(double{0} + b.y - a.y);
+    };
+    const double least = std::max(2.0 * steps_per_px, 2 * within);
+    if (length(at(n - 1), at(0)) < least || length(at(0), at(1)) < least) return false;
+    const Turn here = turn(at(n - 1), at(0), at(1));
+    const bool step_before = turn(at(n - 2), at(n - 1), at(0)) != here && length(at(n - 2), at(n - 1)) <= steps_per_px;
+    const bool step_after = turn(at(0), at(1), at(2)) != here && length(at(1), at(2)) <= steps_per_px;
+    return !step_before && !step_after;
+}
+
+// Whether a straight line along stairs may end on the edge from vertex i: where it is none of the stairs itself.
+bool ends_stairs(const Ring& ring, std::size_t i) {
+    const std::size_t n = ring.size();
+    const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
+    const auto length = [](Point a, Point b) {
+        return std::abs(double{0} + b.x - a.x) + std::abs(double{0} + b.y - a.y);
+    };
+    if (turn(at(n - 1), at(0), at(1)) == turn(at(0), at(1), at(2))) return true;
+    const double here = length(at(0), at(1));
+    return std::min(length(at(n - 2), at(n - 1)), length(at(2), at(3))) + steps_per_px <= here;
+}
+
+std::vector<TraceCandidate> candidates_of(const Ring& ring, double within) {
+    std::vector<TraceCandidate> all;
+    const std::size_t n = ring.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point a = ring[i], b = ring[(i + 1) % n];
+        all.push_back({a, n > 4 && is_corner(ring, i, within)});
+        const int length = std::abs(b.x - a.x) + std::abs(b.y - a.y);
+        if (length < 2 * steps_per_px || n <= 4 || !ends_stairs(ring, i)) continue;
+        const bool end = is_flat_end(ring, i, within);
+        const int stay = length / 4;
+        std::vector<std::pair<int, bool>> places;                  // by their distance from a
+        for (const int part : {256, 341, 512, 683, 768, 1024}) {   // of 1024 of a pixel
+            const int far = (part * steps_per_px + 512) / 1024;
+            places.insert(places.end(), {{far, false}, {length - far, false}});
+        }
+        if (end) places.insert(places.end(), {{stay, true}, {length - stay, true}});
+        std::sort(places.begin(), places.end());
+        for (const auto& [far, stays] : places) {
+            const Point p{a.x + (b.x > a.x   ? far
+                                 : b.x < a.x ? -far
+                                             : 0),
+                          a.y + (b.y > a.y   ? far
+                                 : b.y < a.y ? -far
+                                             : 0)};
+            if (all.back().at == p)
+                all.back().stays = all.back().stays || stays;
+            else
+                all.push_back({p, stays, false});
+        }
+    }
+    return all;
+}
+
 Ring simplified(Ring ring, double within) {
-    const Region region{ring, {}};
-    const Bounds box = *bounds({&region, 1});
-    const double x = (double{0} + box.least.x + box.most.x) / 2, y = (double{0} + box.least.y + box.most.y) / 2;
-    const auto away = [&](Point p) { return std::hypot(p.x - x, p.y - y); };
-    std::rotate(ring.begin(),
-                std::max_element(ring.begin(), ring.end(), [&](Point p, Point q) { return away(p) < away(q); }),
-                ring.end());
-    Ring result = fewest(ring, within);
+    std::vector<TraceCandidate> all = candidates_of(ring, within);
+    const std::size_t n = all.size();
+    const auto first = static_cast<std::size_t>(
+        std::find_if(all.begin(), all.end(), [](const TraceCandidate& one) { return one.stays; }) - all.begin());
+    Ring result;
+    if (first == n) {   // nothing stays: from the vertex that is farthest from the middle, which stands out in any case
+        const Region region{ring, {}};
+        const Bounds box = *bounds({&region, 1});
+        const double x = (double{0} + box.least.x + box.most.x) / 2, y = (double{0} + box.least.y + box.most.y) / 2;
+        const auto away = [&](Point p) { return std::hypot(p.x - x, p.y - y); };
+        std::rotate(ring.begin(),
+                    std::max_element(ring.begin(), ring.end(), [&](Point p, Point q) { return away(p) < away(q); }),
+                    ring.end());
+        RingPart part;
+        for (const Point p : ring) part.push_back({p});
+        part.push_back({ring.front()});
+        const RingPart kept =
+            fewest(part, within, ring.size() > 3 ? ring.size() - 2 : ring.size()).kept;   // three at least
+        for (std::size_t k = 0; k + 1 < kept.size(); ++k) result.push_back(kept[k].at);
+    } else {
+        std::rotate(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(first), all.end());
+        for (std::size_t i = 0; i < n;) {
+            RingPart part{all[i]};
+            do part.push_back(all[++i % n]);
+            while (!all[i % n].stays);
+            const RingPart kept = fewest_either_way(part, within, n);
+            for (std::size_t k = 0; k + 1 < kept.size(); ++k) result.push_back(kept[k].at);
+        }
+    }
+    // Parts that go on straight need no vertex between them.
+    for (std::size_t i = 0; result.size() > 3 && i < result.size();) {
+        const std::size_t m = result.size();
+        if (turn(result[(i + m - 1) % m], result[i], result[(i + 1) % m]) == Turn::straight)
+            result.erase(result.begin() + static_cast<std::ptrdiff_t>(i)), i = i == 0 ? 0 : i - 1;
+        else
+            ++i;
+    }
     if (result.size() < 3 || (twice_area(result) > 0) != (twice_area(ring) > 0)) result = std::move(ring);
     detail::start_at_least(result);
     return result;

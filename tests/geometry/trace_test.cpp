@@ -79,6 +79,76 @@ TEST_CASE("tracing stays valid and near, whatever the pixels") {
         REQUIRE(vertices <= exact_vertices);
         REQUIRE(holes == exact_holes);
         for (const Region& region : exact)
-            for (const Point p : region.outline) REQUIRE(away(p, traced) <= within * 256 + 1e-6);
+            for (const Point p : region.outline)
+                REQUIRE(away(p, traced) <= (within < 0.5 ? within : std::max(within, std::sqrt(2.0))) * 256 + 1e-6);
+    }
+}
+
+TEST_CASE("stairs of pixels that stand for a straight edge become that edge, whatever its slope") {
+    for (int rise = 1; rise <= 5; ++rise)
+        for (int run = 1; run <= 5; ++run) {
+            const int width = 6 * run, height = 6 * rise;
+            CAPTURE(rise, run);
+            std::vector<char> set;
+            for (int y = 0; y < height; ++y)
+                for (int x = 0; x < width; ++x)   // more than half of the pixel lies under the line
+                    set.push_back((2 * x + 1) * rise + (2 * y + 1) * run >= 2 * width * rise ? 1 : 0);
+            const Regions traced = trace_pixels(width, height, set, 0.75);
+            REQUIRE(traced.size() == 1);
+            CHECK(traced[0].outline.size() <= 5);
+            // All but its ends is one edge, that leans as the line does.
+            double longest = 0, lean = 0;
+            for (std::size_t i = 0; i < traced[0].outline.size(); ++i) {
+                const Point a = traced[0].outline[i], b = traced[0].outline[(i + 1) % traced[0].outline.size()];
+                if (a.x == b.x || a.y == b.y || std::abs(b.x - a.x) <= longest) continue;
+                longest = std::abs(b.x - a.x), lean = std::abs(double{0} + b.y - a.y) / longest;
+            }
+            CHECK(longest >= (width - 2 * std::max(1, run / rise) - 2) * 256.0);
+            CHECK(lean == Approx(static_cast<double>(rise) / run).epsilon(0.12));
+        }
+}
+
+TEST_CASE("mirrored pixels have mirrored outlines") {
+    for (int round = 0; round < 200; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(650'000 + static_cast<std::uint64_t>(round));
+        const int width = dice.in(3, 24), height = dice.in(3, 24);
+        std::vector<int> tops;   // a hill: as high as it is in each column
+        for (int x = 0; x < width; ++x)
+            tops.push_back(std::clamp((tops.empty() ? height / 2 : tops.back()) + dice.in(-2, 2), 0, height - 1));
+        std::vector<char> set, mirrored;
+        for (int y = 0; y < height; ++y)
+            for (int x = 0; x < width; ++x) {
+                set.push_back(y >= tops[static_cast<std::size_t>(x)] ? 1 : 0);
+                mirrored.push_back(y >= tops[static_cast<std::size_t>(width - 1 - x)] ? 1 : 0);
+            }
+        Regions other = trace_pixels(width, height, mirrored, 0.75);
+        for (Region& region : other) {
+            for (Point& p : region.outline) p.x = width * steps_per_px - p.x;
+            std::reverse(region.outline.begin(), region.outline.end());
+        }
+        const Regions traced = trace_pixels(width, height, set, 0.75);
+        REQUIRE(traced.size() == other.size());
+        CHECK(unite(traced) == unite(other));
+    }
+}
+
+TEST_CASE("a round stone stands on a flat foot, as wide below as above") {
+    for (const double radius : {3.0, 4.0, 5.0, 6.0, 7.0, 8.0, 12.0, 16.0}) {
+        const int size = static_cast<int>(2 * radius);
+        CAPTURE(radius);
+        std::vector<char> set;
+        for (int y = 0; y < size; ++y)
+            for (int x = 0; x < size; ++x) set.push_back(std::hypot(x + 0.5 - radius, y + 0.5 - radius) <= radius);
+        const Ring ring = trace_pixels(size, size, set, 0.75)[0].outline;
+        CHECK(ring.size() >= 8);
+        const auto width_at = [&](std::int32_t y) {
+            std::int32_t least = 1 << 20, most = 0;
+            for (const Point p : ring)
+                if (p.y == y) least = std::min(least, p.x), most = std::max(most, p.x);
+            return most - least;
+        };
+        CHECK(width_at(size * steps_per_px) >= 2 * steps_per_px);
+        CHECK(std::abs(width_at(size * steps_per_px) - width_at(0)) <= steps_per_px / 2);
     }
 }
