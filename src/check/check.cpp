@@ -108,6 +108,8 @@ Report check(const World& world, const CheckOptions& options) {
     };
     check_rules::check_tiles(world, findings);
     check_rules::check_tile_shapes(world, findings);
+    check_rules::check_drawn(world, findings);
+    check_rules::check_firing(world, findings);
     check_rules::check_art(world, look, findings);
     check_rules::check_maps(world, findings);
     check_rules::check_layers(world, findings);

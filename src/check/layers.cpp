@@ -207,12 +207,28 @@ private:
     Findings& findings_;
 };
 
+// A direction for lines, where there are none.
+void check_one_way(const World& world, const Map& map, std::size_t number, Findings& findings) {
+    const Layer& layer = map.layers[number];
+    if (!ground::directs_lines(layer)) return;
+    for (const std::uint32_t n : numbers_in(map, layer))
+        for (const Shape& shape : world.tile(map.palette[n]).shapes)
+            if (!shape.line.empty()) return;
+    for (const Object& object : map.objects)
+        if (object.layer == static_cast<int>(number) && !object.line.empty()) return;
+    Finding finding = start_layer(findings, Rule::one_way_nothing, map, layer, {layer.name});
+    finding.hint = Hint{"only lines can be passed one way: give its tiles lines, or take one_way out", ""};
+    findings.add(std::move(finding));
+}
+
 }   // namespace
 
 void check_layers(const World& world, Findings& findings) {
     for (const Map& map : world.maps()) {
-        for (const Layer& layer : map.layers)
-            if (!layer.holds_objects) check_purpose(world, map, layer, findings);
+        for (std::size_t l = 0; l < map.layers.size(); ++l) {
+            if (!map.layers[l].holds_objects) check_purpose(world, map, map.layers[l], findings);
+            check_one_way(world, map, l, findings);
+        }
         check_solids(world, map, findings);
     }
     Limits(world, findings).run();

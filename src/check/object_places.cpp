@@ -181,7 +181,8 @@ void check_trigger(const World& world, Grounds& grounds, int map_id, const Objec
         if (can_touch(world, grounds, map_id, mover, object)) return;
         stopped.push_back(world.movers()[static_cast<std::size_t>(mover)].name);
     }
-    const Rule rule = object.fires == Fires::use ? Rule::use_unreachable : Rule::trigger_buried;
+    const bool senses = object.role == Role::trigger || object.role == Role::link;
+    const Rule rule = object.fires == Fires::use ? Rule::use_unreachable : senses ? Rule::trigger_buried : Rule::buried;
     Finding finding = start_object(findings, rule, map, object, object.place_of_position,
                                    {words_of(world, object), fmt::format("{}", fmt::join(stopped, ", "))});
     finding.hint = Hint{"move it to where they can get, or make room for it", ""};
@@ -230,7 +231,10 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
         for (const Object& object : map.objects) {
             check_size(world, map, object, findings);
             if (!object.line.empty()) check_line(world, map, object, findings);
-            if (object.role == Role::trigger || object.role == Role::link)
+            const bool is_touched = object.fires != Fires::start && object.fires != Fires::defeat &&
+                                    (object.runs >= 0 || !object.gives.empty());
+            if (object.role == Role::trigger || object.role == Role::link ||
+                (object.role == Role::entity && is_touched))
                 check_trigger(world, grounds, static_cast<int>(m), object, findings);
         }
     }

@@ -69,7 +69,8 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
     const bool does = object.runs >= 0 || !object.gives.empty();
     const bool waits = object.fires == Fires::enter || object.fires == Fires::inside || object.fires == Fires::leave ||
                        object.fires == Fires::use;
-    const bool senses = object.role == Role::trigger || object.role == Role::link || (does && waits);
+    const bool senses =
+        object.role == Role::trigger || object.role == Role::link || (does && waits && object.role != Role::spawn);
     if (object.fault == ShapeFault::crosses_itself) {
         Finding finding =
             start_object(findings, Rule::shape_crosses_itself, map, object, object.place_of_position,

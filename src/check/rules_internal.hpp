@@ -127,6 +127,8 @@ using LookAt = std::function<const Image*(const std::string& file)>;   // null w
 
 void check_tiles(const World& world, Findings& findings);
 void check_tile_shapes(const World& world, Findings& findings);
+void check_drawn(const World& world, Findings& findings);
+void check_firing(const World& world, Findings& findings);
 void check_art(const World& world, const LookAt& look, Findings& findings);
 void check_maps(const World& world, Findings& findings);
 void check_layers(const World& world, Findings& findings);

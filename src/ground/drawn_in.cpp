@@ -10,6 +10,8 @@
 
 namespace dryground::ground {
 
+bool directs_lines(const Layer& layer) { return layer.one_way != OneWay::none; }
+
 bool sinks(const Layer& layer) { return layer.sink != std::array<std::int32_t, 4>{}; }
 
 std::int32_t sink_reach(const Layer& layer) { return *std::max_element(layer.sink.begin(), layer.sink.end()); }

@@ -76,6 +76,8 @@ struct Parts {
 
 // Whether a layer draws its solids in; how far, at most; and what of their area stays: `all` is what they cover
 // together, or what of that comes nearer than `sink_reach` to where one looks. Lines, triggers and carves stay.
+// Whether it says in which direction movers pass its lines.
+[[nodiscard]] bool directs_lines(const Layer& layer);
 [[nodiscard]] bool sinks(const Layer& layer);
 [[nodiscard]] std::int32_t sink_reach(const Layer& layer);
 [[nodiscard]] Regions drawn_in(const Layer& layer, const Regions& all);

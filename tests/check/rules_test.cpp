@@ -1,6 +1,6 @@
 // The rules about art, shapes, layers, outlines, space, objects, facts and names: each tripped, at its place, and
 // silent for a near miss.
-// Also tests src/check: layers maps object_places outlines tile_shapes
+// Also tests src/check: drawn firing layers maps object_places outlines tile_shapes
 #include <catch2/catch.hpp>
 
 #include "shore.hpp"
@@ -44,6 +44,37 @@ const NearMiss near_misses[] = {
     {"marsh.toml", "shapes = []\nflags = [\"climb\"]",
      "barrier = \"earth\"\nshapes = [{ line = [[0, 0], [16, 0], [16, 16], [0, 1]] }]\nflags = [\"climb\"]",
      "line-ends-near at marsh.toml:29:11"},
+    {"marsh.toml", "[[0, 16], [16, 0], [16, 16]]",
+     "[[0, 16], [0, 15], [1, 15], [1, 14], [2, 14], [2, 13], [3, 13], [16, 0], [16, 16]]",
+     "saw-teeth at marsh.toml:13:11"},
+    {"marsh.toml", "[[0, 16], [16, 0], [16, 16]]", "[[0, 16], [2, 13], [5, 11], [16, 0], [16, 16]]", ""},
+    {MORE("  { kind = \"solid\", polygon = [[0, 0], [32, 0], [31.5, 16], [0, 16]], barrier = \"earth\" },\n"),
+     "near-cell at flat.toml:41:31"},
+    {MORE("  { kind = \"solid\", polygon = [[0, 0], [32, 0], [31, 16], [0, 16]], barrier = \"earth\" },\n"), ""},
+    // firing
+    {MORE("  { name = \"gem\", kind = \"entity\", circle = [100, 88, 4], gives = [\"has_key\"] },\n"),
+     "buried at flat.toml:41:45"},
+    {MORE("  { kind = \"solid\", box = [0, 0, 16, 16], barrier = \"earth\", runs = \"ring_bell\" },\n"),
+     "fires-never at flat.toml:41:3"},
+    {MORE("  { kind = \"solid\", box = [0, 0, 16, 16], barrier = \"earth\", fires = \"bump\", runs = \"ring_bell\" "
+          "},\n"),
+     ""},
+    {"flat.toml", "box = [96, 32, 16, 16], runs", "box = [96, 32, 16, 16], fires = \"bump\", runs",
+     "fires-never at flat.toml:39:3"},
+    {"flat.toml", "kind = \"spawn\", at", "kind = \"spawn\", runs = \"ring_bell\", at",
+     "fires-never at flat.toml:35:3"},
+    {"marsh.toml", "shapes = []\nflags = [\"climb\"]",
+     "shapes = []\nflags = [\"climb\"]\nreacts = [{ fires = \"bump\", runs = \"ring_bell\" }]",
+     "fires-never at marsh.toml:30:11"},
+    {"marsh.toml", "barrier = \"brine\"\nshapes = [\"cell\"]",
+     "barrier = \"brine\"\nshapes = [\"cell\", { cell = true, trigger = \"t\" }]\nreacts = [{ fires = \"enter\", runs "
+     "= \"ring_bell\" }]",
+     ""},
+    {"marsh.toml", "barrier = \"earth\"\nshapes = [\"cell\"]",
+     "barrier = \"earth\"\nshapes = [\"cell\", { cell = true, trigger = \"t\" }]\nreacts = [{ fires = \"enter\", runs "
+     "= \"ring_bell\" }]",
+     "fires-never at marsh.toml:9:11"},
+    {"flat.toml", "name = \"deck\"\n", "name = \"deck\"\none_way = \"up\"\n", "one-way-nothing at flat.toml:21:8"},
     // layers
     {"flat.toml", "name = \"deck\"\n", "name = \"deck\"\ndecor = true\n", "decor-with-shapes at flat.toml:21:8"},
     {"flat.toml", "[[layers]]\nname = \"people\"",
@@ -138,4 +169,28 @@ TEST_CASE("each rule trips at its place, and stays silent for a near miss", "[ru
         CHECK(found.empty());
     else
         CHECK(std::count(found.begin(), found.end(), row.expected) == 1);
+}
+
+TEST_CASE("stairs that lead to and fro on one cell are told, those beside each other are not") {
+    const auto found = [](const char* down) {
+        Files files =
+            with(shore(), "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32, height_px = 32 }\n\n[facts]");
+        files = with(files, "marsh.toml", "[tiles.net]",
+                     "[tiles.up]\nunseen = true\nshapes = []\nflags = [\"walk\"]\nleads = \"loft\"\n\n"
+                     "[tiles.down]\nunseen = true\nshapes = []\nflags = [\"walk\"]\nleads = \"ground\"\n\n[tiles.net]");
+        const std::string rows = "rows = '''\n............\n............\n............\n";
+        files = with(files, "flat.toml", "[[layers]]\nname = \"people\"",
+                     "[[layers]]\nname = \"steps\"\nlegend = { \"u\" = \"up\" }\n" + rows +
+                         ".......u....\n............\n............\n'''\n\n"
+                         "[[layers]]\nname = \"loft\"\nstorey = \"loft\"\nlegend = { \"d\" = \"down\" }\n" +
+                         rows + down + "\n............\n............\n'''\n\n[[layers]]\nname = \"people\"");
+        return worlds::rules_and_places(worlds::all_findings(files));
+    };
+    const auto bounce = found(".......d....");
+    CHECK(std::count_if(bounce.begin(), bounce.end(),
+                        [](const std::string& one) { return one.rfind("stairs-bounce at flat.toml", 0) == 0; }) == 1);
+    const auto fine = found("......d.....");
+    CHECK(std::none_of(fine.begin(), fine.end(),
+                       [](const std::string& one) { return one.rfind("stairs-bounce", 0) == 0; }));
+    tripped().insert("stairs-bounce");
 }
