@@ -17,7 +17,8 @@ namespace {
 
 struct TilesOptions {
     std::vector<std::string> from;
-    std::string out, name, barrier, clear;
+    std::string out, name, barrier, clear, pattern = "*";
+    std::vector<std::string> names;
     std::vector<int> cell, margin, gap;
     bool trace = false, dry_run = false, no_list = false;
 };
@@ -44,6 +45,17 @@ std::optional<dg::Colour> colour(const std::string& text) {
     const auto colour = dg::colour_from(text);
     if (!colour) stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
     return colour;
+}
+
+// The colour that means empty in a sheet, told as a guess.
+std::optional<dg::Colour> guessed_clear(const fs::path& sheet) {
+    const auto clear = dg::guess_clear(picture(sheet, std::nullopt));
+    if (clear)
+        say(fmt::format(
+            "guessed: #{:02x}{:02x}{:02x} means empty, since no pixel is transparent and it is in all corners; if "
+            "not, say --clear none\n",
+            clear->red, clear->green, clear->blue));
+    return clear;
 }
 
 // All PNG files that are named, and those in the folders that are, by name.
@@ -98,14 +110,17 @@ void enter_in_world(const fs::path& out) {
 
 void run_tiles(const TilesOptions& options) {
     const fs::path out = options.out, folder = out.parent_path();
-    const auto clear = colour(options.clear);
     std::error_code error;
     const bool is_sheet = options.from.size() == 1 && !fs::is_directory(options.from[0], error);
+    auto clear = options.clear == "none" ? std::nullopt : colour(options.clear);
+    if (options.clear.empty() && is_sheet) clear = guessed_clear(options.from[0]);
     dg::TilesOptions how;
     how.name = options.name.empty() ? dg::tile_name(stem_of(out)) : options.name;
     how.barrier = options.barrier;
     how.trace = options.trace;
     how.clear = clear;
+    how.names = options.names;
+    how.pattern = options.pattern;
     how.known = {pair(options.cell), pair(options.margin), pair(options.gap)};
     std::string before;
     if (fs::exists(out, error)) {
@@ -140,6 +155,8 @@ void run_tiles(const TilesOptions& options) {
     if (const std::string fault = dg::write_files(files); !fault.empty())
         stop(misuse, fmt::format("cannot write {}", fault));
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
+    if (made.shaped > 0)
+        say(fmt::format("{} {} that said none got shapes\n", made.shaped, made.shaped == 1 ? "tile" : "tiles"));
     say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles",
                     before.empty() ? "" : "; what was there is kept"));
     if (!options.no_list) enter_in_world(out);
@@ -160,7 +177,13 @@ void add_tiles(CLI::App& app) {
         ->required()
         ->type_name("FILE");
     command->add_option("--name", options->name, "The tile set's name (default: its file's)")->type_name("NAME");
-    command->add_flag("--trace", options->trace, "Propose shapes: the cell, or the outline of the art");
+    command->add_flag("--trace", options->trace,
+                      "Propose shapes for tiles that say none: the cell, or the outline of the art");
+    command->add_option("--names", options->names, "Names of a sheet's new tiles, row by row: floor,wall,reeds")
+        ->delimiter(',')
+        ->type_name("NAME,...");
+    command->add_option("--tiles", options->pattern, "Only tiles whose names match: * for any characters")
+        ->type_name("PATTERN");
     command->add_option("--barrier", options->barrier, "The barrier of the proposed shapes")->type_name("NAME");
     for (const auto& [name, into, help] :
          {std::tuple{"--cell", &options->cell, "Width and height of a cell, where it is known"},
@@ -171,7 +194,9 @@ void add_tiles(CLI::App& app) {
             ->delimiter(',')
             ->check(CLI::Range(0, 4096))
             ->type_name("W,H");
-    command->add_option("--clear", options->clear, "The colour that means empty, where it is not transparent")
+    command
+        ->add_option("--clear", options->clear,
+                     "The colour that means empty, where it is not transparent; none: no colour does (default: found)")
         ->type_name("COLOUR");
     command->add_flag("--no-list", options->no_list, "Do not enter it in the list of the world that it lies in");
     command->add_flag("--dry-run", options->dry_run, "Print the file, and write nothing");

@@ -32,6 +32,11 @@ struct GridKnown {
 // each grid that could be.
 [[nodiscard]] std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known = {});
 
+// The colour that means empty in a picture without any transparent pixel: one that is in all four corners, on a
+// twentieth of the picture or more, and glaring (every channel empty or full, as in #ff00ff). Nothing where there is
+// none.
+[[nodiscard]] std::optional<Colour> guess_clear(const Image& image);
+
 // Whether all of a cell's pixels are clear.
 [[nodiscard]] bool is_empty_cell(const Image& sheet, const SheetGrid& grid, int column, int row);
 
@@ -42,23 +47,27 @@ struct NamedPicture {
 };
 
 struct TilesOptions {
-    std::string name;                // of the tile set
-    std::string sheet_file;          // relative to the tile set's folder
-    std::string barrier{};           // of the new tiles; empty: they say none
-    bool trace = false;              // propose shapes: the cell for what fills it, else the outline of the art
+    std::string name;         // of the tile set
+    std::string sheet_file;   // relative to the tile set's folder
+    std::string barrier{};    // of the new tiles; empty: they say none
+    bool trace = false;       // propose shapes, for tiles that say none too: the cell for what fills it, else the
+                              // outline of the art
     std::optional<Colour> clear{};   // that is written as the sheet's; its pixels are clear already
     GridKnown known{};
+    std::vector<std::string> names{};   // of the new tiles of a sheet, row by row, empty cells passed over
+    std::string pattern = "*";          // only tiles whose names match are added, or given shapes
 };
 
 struct TilesFromArt {
-    std::string text;                // of the tile set file
-    std::optional<Image> sheet;      // of packed pictures
-    std::vector<std::string> told;   // what was found, added, left out, and what went; for people
-    std::size_t added = 0;
-    std::string fault;   // why there is nothing
+    std::string text;                    // of the tile set file
+    std::optional<Image> sheet;          // of packed pictures
+    std::vector<std::string> told;       // what was found, added, left out, and what went; for people
+    std::size_t added = 0, shaped = 0;   // tiles that came; those that were there and got their shapes
+    std::string fault;                   // why there is nothing
 };
 
 // A tile for each cell of a sheet that is not empty. `before`: the tile set file as it is, empty where there is none.
+// Where the size of a cell is known and the file says another, the file is corrected.
 [[nodiscard]] TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options,
                                             const std::string& before = {});
 

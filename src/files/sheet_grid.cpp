@@ -145,4 +145,30 @@ bool is_empty_cell(const Image& sheet, const SheetGrid& grid, int column, int ro
     return true;
 }
 
+std::optional<Colour> guess_clear(const Image& image) {
+    const auto pixel = [&](int x, int y) {
+        return image.rgba.data() +
+               4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(image.width) + static_cast<std::size_t>(x));
+    };
+    if (image.width < 1 || image.height < 1) return std::nullopt;
+    const unsigned char* corner = pixel(0, 0);
+    const Colour colour{corner[0], corner[1], corner[2]};
+    int full = 0;
+    for (int channel = 0; channel < 3; ++channel) {
+        if (corner[channel] != 0 && corner[channel] != 255) return std::nullopt;
+        full += corner[channel] == 255 ? 1 : 0;
+    }
+    if (full == 0 || full == 3) return std::nullopt;   // black and white are colours of things
+    const auto is_clear = [&](const unsigned char* p) { return Colour{p[0], p[1], p[2]} == colour; };
+    if (!is_clear(pixel(image.width - 1, 0)) || !is_clear(pixel(0, image.height - 1)) ||
+        !is_clear(pixel(image.width - 1, image.height - 1)))
+        return std::nullopt;
+    std::size_t count = 0;
+    for (std::size_t i = 0; i + 3 < image.rgba.size(); i += 4) {
+        if (image.rgba[i + 3] != 255) return std::nullopt;
+        count += is_clear(image.rgba.data() + i) ? 1 : 0;
+    }
+    return 20 * count >= image.rgba.size() / 4 ? std::optional(colour) : std::nullopt;
+}
+
 }   // namespace dryground

@@ -8,8 +8,9 @@
 #include <set>
 
 #include "dryground/art.hpp"
+#include "dryground/text.hpp"
 #include "reading_internal.hpp"
-#include "text_edits_internal.hpp"
+#include "text_tables_internal.hpp"
 #include "writing_internal.hpp"
 
 namespace dryground {
@@ -24,6 +25,7 @@ struct Known {
     std::string name;
     std::optional<Place2> art;
     bool has_picture = false;
+    const toml::table* undecided = nullptr;   // where it says neither shapes nor whom it is like
 };
 
 // The tile set file as it is.
@@ -65,6 +67,7 @@ Before parse(const std::string& text) {
                 if (const toml::array* art = (*table)["art"].as_array(); art != nullptr && art->size() == 2)
                     tile.art = Place2{(*art)[0].value_or(-1), (*art)[1].value_or(-1)};
                 tile.has_picture = table->contains("picture");
+                if (!table->contains("shapes") && !table->contains("like")) tile.undecided = table;
             }
             before.tiles.push_back(std::move(tile));
         }
@@ -99,8 +102,22 @@ TileDraft new_tile(const std::string& name, const std::optional<Place2>& art, bo
 std::string pair_toml(const Place2& pair) { return fmt::format("[{}, {}]", pair[0], pair[1]); }
 
 // The file with new tiles at its end, and its sheet as it is now.
-std::string with_tiles(const std::string& text, const Before& before, const TileSetDraft& set) {
+std::string with_tiles(const std::string& text, const Before& before, const TileSetDraft& set,
+                       const std::vector<TileDraft>& shaped) {
     TextEdits edits(text);
+    for (const TileDraft& tile : shaped) {
+        const toml::table& table = *before.by_name(tile.name.value)->undecided;
+        if (tile.barrier && !table.contains("barrier"))
+            files::append_entry(edits, table,
+                                fmt::format("barrier = {}", files::toml_text::in_quotes(tile.barrier->value)));
+        files::append_entry(edits, table, "shapes = " + files::shapes_toml(*tile.shapes));
+    }
+    if (const toml::node* cell = before.tree->get("cell"); set.cell.value != Place2{0, 0} && cell != nullptr)
+        if (const std::string now = pair_toml(set.cell.value),
+            was = edits.text().substr(edits.offset(cell->source().begin),
+                                      edits.offset(cell->source().end) - edits.offset(cell->source().begin));
+            toml::parse("v = " + was).table() != toml::parse("v = " + now).table())
+            edits.replace(*cell, now);
     TileSetDraft only_tiles;
     only_tiles.tiles = set.tiles;
     std::string more = files::tileset_toml(only_tiles, "");
@@ -136,9 +153,10 @@ std::string with_tiles(const std::string& text, const Before& before, const Tile
 }
 
 // Puts the pieces together: the new tiles into the file that is there, or into one of its own.
-void write(TilesFromArt& result, const std::string& text, const Before& before, const TileSetDraft& set) {
-    result.added = set.tiles.size();
-    result.text = before.tree ? with_tiles(text, before, set) : files::tileset_toml(set, "");
+void write(TilesFromArt& result, const std::string& text, const Before& before, const TileSetDraft& set,
+           const std::vector<TileDraft>& shaped = {}) {
+    result.added = set.tiles.size(), result.shaped = shaped.size();
+    result.text = before.tree ? with_tiles(text, before, set, shaped) : files::tileset_toml(set, "");
     std::vector<std::string> names;
     for (const TileDraft& tile : set.tiles) names.push_back(tile.name.value);
     if (before.tree && !names.empty()) result.told.push_back(fmt::format("added: {}", fmt::join(names, ", ")));
@@ -239,7 +257,11 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
     const Before before = parse(text);
     result.fault = before.fault;
     if (!result.fault.empty()) return result;
-    const auto grid = guess_grid(sheet, options.known);
+    GridKnown sure = options.known;   // what somebody said in the file is no guess
+    if (!sure.cell && before.tree)
+        if (const toml::array* cell = (*before.tree)["cell"].as_array(); cell != nullptr && cell->size() == 2)
+            sure.cell = Place2{(*cell)[0].value_or(0), (*cell)[1].value_or(0)};
+    const auto grid = guess_grid(sheet, sure);
     if (!grid) {
         result.fault = fmt::format("no grid fits a sheet of {} x {} px: say --cell, --margin and --gap", sheet.width,
                                    sheet.height);
@@ -254,6 +276,8 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
     set.sheet->margin = grid->margin, set.sheet->gap = grid->gap;
     set.sheet->clear = options.clear;
     std::set<std::string> taken;
+    std::vector<TileDraft> shaped;
+    std::size_t full_cells = 0;
     int empty = 0;
     for (int row = 0; row < grid->rows; ++row)
         for (int column = 0; column < grid->columns; ++column) {
@@ -264,17 +288,27 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
                 if (known != nullptr)
                     result.told.push_back(
                         fmt::format("went: the art of '{}' at [{}, {}] is empty now", known->name, column, row));
-            } else if (known == nullptr) {
-                set.tiles.push_back(new_tile(free_name(before, taken, fmt::format("tile_{}_{}", column, row)), art,
-                                             is_full_cell(sheet, *grid, art), options));
+                continue;
             }
+            const std::string wanted =
+                full_cells < options.names.size() ? options.names[full_cells] : fmt::format("tile_{}_{}", column, row);
+            ++full_cells;
+            const bool full = is_full_cell(sheet, *grid, art);
+            if (known == nullptr && matches_pattern(options.pattern, wanted))
+                set.tiles.push_back(new_tile(free_name(before, taken, wanted), art, full, options));
+            else if (known != nullptr && known->undecided != nullptr && options.trace &&
+                     matches_pattern(options.pattern, known->name))
+                shaped.push_back(new_tile(known->name, art, full, options));
         }
     for (const Known& tile : before.tiles)
         if (tile.art && ((*tile.art)[0] >= grid->columns || (*tile.art)[1] >= grid->rows))
             result.told.push_back(fmt::format("went: the art of '{}' at [{}, {}] lies outside the sheet now", tile.name,
                                               (*tile.art)[0], (*tile.art)[1]));
     if (empty > 0) result.told.push_back(fmt::format("{} empty cells are passed over", empty));
-    write(result, text, before, set);
+    if (!options.names.empty() && options.names.size() != full_cells)
+        result.told.push_back(
+            fmt::format("{} names were said for {} cells that are not empty", options.names.size(), full_cells));
+    write(result, text, before, set, shaped);
     return result;
 }
 

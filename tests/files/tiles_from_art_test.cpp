@@ -126,6 +126,57 @@ TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was w
     CHECK(third.added == 0);
 }
 
+TEST_CASE("a wrong cell is corrected, names are given, and tiles without shapes get them", "[art]") {
+    chance::Dice dice(7);
+    Image image = blank(64, 16);
+    for (int c = 0; c < 4; ++c)
+        if (c != 2) paint(image, 16 * c, 0, 16, 16, dice);
+    TilesOptions how = options();
+    how.known.cell = {32, 16};   // wrong
+    const TilesFromArt wrong = tiles_from_sheet(image, how);
+    CHECK(wrong.added == 2);
+    how.known.cell = {16, 16};
+    how.names = {"peat", "turf", "reeds"};
+    const TilesFromArt right = tiles_from_sheet(image, how, wrong.text);
+    CHECK_THAT(right.text, Catch::Contains("cell = [16, 16]") && !Catch::Contains("[32, 16]"));
+    CHECK_THAT(right.text, Catch::Contains("[tiles.reeds]\nart = [3, 0]"));
+    // Without --cell the file's own holds, whatever would be guessed.
+    CHECK(tiles_from_sheet(image, options(), right.text).text == right.text);
+    // What says nothing of its shapes gets them; what does is left alone.
+    TilesOptions trace = options();
+    trace.trace = true, trace.barrier = "earth", trace.pattern = "tile_*";
+    std::string by_hand = right.text;
+    by_hand.replace(by_hand.find("art = [0, 0]"), 12, "art = [0, 0]\nshapes = []");
+    const TilesFromArt traced = tiles_from_sheet(image, trace, by_hand);
+    CHECK(traced.shaped == 1);
+    CHECK(traced.added == 0);
+    CHECK_THAT(traced.text, Catch::Contains("art = [1, 0]\nbarrier = \"earth\"\nshapes = [\"cell\"]"));
+    CHECK_THAT(traced.text, Catch::Contains("art = [0, 0]\nshapes = []"));
+    CHECK_THAT(traced.text, Catch::EndsWith("art = [3, 0]\n"));   // its name does not match
+}
+
+TEST_CASE("a glaring colour in all corners means empty, where nothing is transparent", "[art]") {
+    chance::Dice dice(8);
+    Image image = blank(64, 32);
+    for (int y = 0; y < 32; ++y)
+        for (int x = 0; x < 64; ++x) {
+            unsigned char* p = pixel(image, x, y);
+            p[0] = 255, p[1] = 0, p[2] = 255, p[3] = 255;
+        }
+    paint(image, 16, 8, 16, 16, dice);
+    CHECK(guess_clear(image) == Colour{255, 0, 255});
+    Image bright = image;
+    pixel(bright, 63, 31)[1] = 9;
+    CHECK_FALSE(guess_clear(bright));   // not in all corners
+    Image clear = image;
+    pixel(clear, 20, 10)[3] = 0;
+    CHECK_FALSE(guess_clear(clear));
+    Image white = blank(8, 8);
+    std::fill(white.rgba.begin(), white.rgba.end(), static_cast<unsigned char>(255));
+    CHECK_FALSE(guess_clear(white));
+    CHECK_FALSE(guess_clear(blank(0, 0)));
+}
+
 TEST_CASE("pictures are packed with their edges repeated, and keep their places", "[art]") {
     chance::Dice dice(2);
     std::vector<NamedPicture> pictures;
