@@ -90,6 +90,7 @@ void say_figures(const dryground::World& world, const std::vector<dryground::Mer
 
 // Each adds its command; the command's callback does the work and throws Stop to end with another code than `done`.
 void add_check(CLI::App& app);
+void add_compare(CLI::App& app);
 void add_merge(CLI::App& app);
 void add_pack(CLI::App& app);
 void add_draw(CLI::App& app);

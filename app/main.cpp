@@ -80,6 +80,7 @@ int run(int argc, char** argv) {
     app::add_list(cli);
     app::add_keys(cli);
     app::add_edit(cli);
+    app::add_compare(cli);
     app::add_tiles(cli);
     app::add_new(cli);
     app::add_demo(cli);

@@ -58,7 +58,7 @@ std::string words_of(const CLI::App& verb) {
     std::string words = verb.get_name();
     for (const CLI::App* group = verb.get_parent(); group != nullptr && group->get_name() != "edit";
          group = group->get_parent())
-        words = group->get_name() + " " + words;
+        words.insert(0, group->get_name() + " ");
     for (const CLI::Option* option : verb.get_options()) {
         if (option->count() == 0) continue;
         if (!option->get_positional()) words += " " + option->get_name();

@@ -5,6 +5,7 @@
 #include "dryground/builder.hpp"
 #include "dryground/changes.hpp"
 #include "dryground/check.hpp"
+#include "dryground/compare.hpp"
 #include "dryground/contacts.hpp"
 #include "dryground/draw.hpp"
 #include "dryground/edit.hpp"

@@ -62,13 +62,13 @@ const toml::node& thing_in(const toml::table& tree, const std::string& thing, co
 std::string what_is(const std::string& thing, const std::string& name) { return fmt::format("{} '{}'", thing, name); }
 
 // What is said of a new thing: its note, or its keys.
-struct Said {
+struct NewThing {
     std::string entry;   // in its table's lines
     std::string lines;   // below a header of its own
 };
 
-Said said_of(const OpenWorld& world, const AddThing& add) {
-    Said said;
+NewThing said_of(const OpenWorld& world, const AddThing& add) {
+    NewThing said;
     const std::string name = toml_text::key(add.name);
     if (is_noted(add.thing)) {
         said.entry = fmt::format("{} = {}", name, note_in(add.thing, add.name, add.values));
@@ -83,7 +83,7 @@ Said said_of(const OpenWorld& world, const AddThing& add) {
     return said;
 }
 
-void put_in(TextEdits& text, const toml::table& tree, const std::string& key, const Said& said) {
+void put_in(TextEdits& text, const toml::table& tree, const std::string& key, const NewThing& said) {
     const TextTables tables(text, tree);
     const toml::table* things = table_in(tree, key);
     const std::vector<TextSpan> parts = tables.parts({key});

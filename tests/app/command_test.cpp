@@ -163,7 +163,8 @@ TEST_CASE("a bad command line is told with the mend, and ends with 2") {
 
 TEST_CASE("help and version are there, with an example for each command") {
     CHECK(tool("--version").out.find("dryground ") == 0);
-    for (const char* command : {"check", "merge", "pack", "draw", "probe", "list", "edit", "tiles", "new", "demo"}) {
+    for (const char* command :
+         {"check", "merge", "pack", "draw", "probe", "list", "edit", "compare", "tiles", "new", "demo"}) {
         const Outcome outcome = tool(fmt::format("{} --help", command));
         INFO(command);
         CHECK(outcome.code == 0);
@@ -232,7 +233,8 @@ TEST_CASE("bash completes commands, options and their choices; the man page has 
     CHECK(completed("dryground edit demo/maps/slipway.map.toml object m") == "move\n");
     CHECK(completed("dryground check demo/wor") == "\n");   // files, by bash itself
     const std::string page = tool("self man").out;
-    for (const char* command : {"check", "merge", "pack", "draw", "probe", "list", "edit", "tiles", "new", "demo"})
+    for (const char* command :
+         {"check", "merge", "pack", "draw", "probe", "list", "edit", "compare", "tiles", "new", "demo"})
         CHECK(page.find(fmt::format("\n.SH {}\n", command)) != std::string::npos);
     CHECK(page.find(".SH self") == std::string::npos);
     CHECK(tool("--help").out.find("self") == std::string::npos);

@@ -57,6 +57,21 @@ TEST_CASE("the history of a world ends where another one is made in its place") 
     CHECK(tool(fmt::format("edit {} undo", world)).code == 2);
 }
 
+TEST_CASE("a world is compared with itself in a revision") {
+    const Copy folder;
+    const std::string world = folder / "shore";
+    REQUIRE(tool(fmt::format("new {}", world)).code == 0);
+    const std::string git = fmt::format("git -C {} -c user.name=test -c user.email=test@example.org ", world);
+    if (process::run(git + "init -q && " + git + "add -A && " + git + "commit -qm first").code != 0) {
+        WARN("git is not there: revisions are not compared");
+        return;
+    }
+    CHECK(tool(fmt::format("compare git:HEAD {}/world.toml", world)).out == "no difference\n");
+    REQUIRE(tool(fmt::format("edit {} fact add lit", world)).code == 0);
+    CHECK_THAT(tool(fmt::format("compare git:HEAD {}", world)).out, Catch::StartsWith("fact 'lit' came\n"));
+    CHECK(tool(fmt::format("compare git:nowhere {}", world)).code == 1);
+}
+
 TEST_CASE("a tile set that is made enters the list of the world that it lies in") {
     const Copy folder;
     const std::string world = folder / "shore";

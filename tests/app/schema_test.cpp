@@ -72,6 +72,16 @@ TEST_CASE("reports keep to their schema") {
     }
 }
 
+TEST_CASE("comparisons keep to their schema") {
+    const auto compared = tool("compare demo/world.toml demo/broken/world.toml --format json");
+    CHECK(compared.code == 0);
+    CHECK(schema_faults("compare.schema.json", compared.out) == "");
+    CHECK(schema_faults("compare.schema.json", tool("compare demo demo --format json").out) == "");
+    CHECK(tool("compare demo demo").out == "no difference\n");
+    CHECK(tool("compare git:HEAD git:HEAD").code == 2);
+    CHECK(tool("compare demo nowhere").code == 2);
+}
+
 TEST_CASE("walks keep to their schema") {
     for (const char* words :
          {"demo/world.toml", "demo/broken/world.toml --from slipway@232,128",

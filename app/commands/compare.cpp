@@ -1,0 +1,98 @@
+// dryground compare: what changed between two versions of a world.
+
+#include <fmt/format.h>
+
+#include <array>
+#include <cstdio>
+#include <memory>
+
+#include "../command.hpp"
+#include "dryground/compare.hpp"
+
+namespace app {
+
+namespace dg = dryground;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct CompareOptions {
+    std::string before, after, format = "text";
+};
+
+std::string quoted(const std::string& word) {   // for the shell
+    std::string result = "'";
+    for (const char c : word) result += c == '\'' ? std::string("'\\''") : std::string(1, c);
+    return result + "'";
+}
+
+// What a program prints; nothing where it fails.
+std::optional<std::string> output_of(const std::string& command) {
+    const std::unique_ptr<FILE, int (*)(FILE*)> pipe(::popen((command + " 2>/dev/null").c_str(), "r"), ::pclose);
+    if (!pipe) return std::nullopt;
+    std::string bytes;
+    std::array<char, 65536> buffer{};
+    for (std::size_t n; (n = std::fread(buffer.data(), 1, buffer.size(), pipe.get())) > 0;)
+        bytes.append(buffer.data(), n);
+    const bool fine = std::ferror(pipe.get()) == 0;
+    return fine && !bytes.empty() ? std::optional(std::move(bytes)) : std::nullopt;
+}
+
+// Files as they were in a revision, read through git.
+dg::FileReader at_revision(const std::string& revision) {
+    return [revision](const std::string& name) {
+        const fs::path path = fs::absolute(name).lexically_normal();
+        fs::path folder = path.parent_path();
+        std::error_code error;
+        while (!fs::is_directory(folder, error) && folder.has_relative_path()) folder = folder.parent_path();
+        const std::string inside = path.lexically_relative(folder).generic_string();
+        auto bytes =
+            output_of(fmt::format("git -C {} show {}", quoted(folder.string()), quoted(revision + ":./" + inside)));
+        return bytes ? dg::FileBytes{std::move(bytes), {}}
+                     : dg::FileBytes{{}, fmt::format("revision '{}' has no such file", revision)};
+    };
+}
+
+dg::Version version_of(const std::string& name, const std::string& other) {
+    const bool revision = name.rfind("git:", 0) == 0;
+    const dg::FoundWorld found = dg::find_world(revision ? other : name);
+    if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", revision ? other : name, found.fault));
+    dg::Version version = dg::load_version(found.world, revision ? at_revision(name.substr(4)) : found.reader);
+    if (!version.world) {
+        say(dg::text(version.report));
+        stop(findings, fmt::format("'{}' cannot be read", name));
+    }
+    return version;
+}
+
+void run_compare(const CompareOptions& options) {
+    if (options.before.rfind("git:", 0) == 0 && options.after.rfind("git:", 0) == 0)
+        stop(misuse, "one of the two is a file or a folder: it says which world is meant");
+    const dg::Version before = version_of(options.before, options.after);
+    const dg::Version after = version_of(options.after, options.before);
+    const dg::Comparison comparison = dg::compare(before, after);
+    if (options.format == "json")
+        print_bytes(dg::compare_json(comparison));
+    else
+        print(dg::text(comparison));
+}
+
+}   // namespace
+
+void add_compare(CLI::App& app) {
+    auto options = std::make_shared<CompareOptions>();
+    CLI::App* command = app.add_subcommand("compare", "Tell what changed between two versions of a world");
+    command->add_option("OLD", options->before, "A world, its folder, or git:REVISION of the other one")
+        ->required()
+        ->type_name("");
+    command->add_option("NEW", options->after, "The same, as it is now")->required()->type_name("");
+    command->add_option("--format", options->format, "text or json (default: text)")
+        ->check(CLI::IsMember({"text", "json"}))
+        ->type_name("FORMAT");
+    command->footer(
+        "Examples: dryground compare demo/world.toml demo/broken/world.toml\n"
+        "          dryground compare git:HEAD~3 my_shore/world.toml");
+    command->callback([options] { run_compare(*options); });
+}
+
+}   // namespace app
