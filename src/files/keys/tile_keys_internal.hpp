@@ -16,7 +16,7 @@ inline constexpr OneOf shape_forms[] = {
      5},
     {{.name = "line", .says = "[[x, y], …], open: a wall without width", .unit = "px"}, Sort::points, 2},
     {{.name = "shared", .says = "a shape of [shapes]", .refers = "shape"}, Sort::text},
-    {{.name = "trace", .says = "the outline of the art's opaque px", .example = "{ alpha = 128, within_px = 0.5 }"},
+    {{.name = "trace", .says = "the outline of the art's opaque px", .example = "{ alpha = 128, within_px = 0.75 }"},
      Sort::trace},
     {{.name = "at", .says = "of a shared shape: how far it is moved, [x, y]", .unit = "px"}, Sort::numbers, 2},
 };
