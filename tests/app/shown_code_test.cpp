@@ -62,6 +62,11 @@ namespace {
     session.undo();
 }
 
+[[maybe_unused]] void comparing() {
+    const dg::Version before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
+    fmt::print("{}", dg::text(dg::compare(before, after)));
+}
+
 [[maybe_unused]] void pictures(const dg::World& world) {
     const dg::ArtSource art{"demo"};
     const std::string svg = dg::draw_svg(world, world.map("slipway"), dg::check(world), art);
