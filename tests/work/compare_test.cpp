@@ -71,7 +71,7 @@ TEST_CASE("each sort of change is told in a line of its own") {
 
 TEST_CASE("a world is as itself, and painting one cell of a random world is told as that") {
     int told = 0;
-    for (int round = 0; round < chance::rounds(60); ++round) {
+    for (int round = 0; round < chance::rounds(24); ++round) {
         DRYGROUND_ROUND(round);
         Files files;
         for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)

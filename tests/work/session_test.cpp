@@ -92,7 +92,7 @@ WorldEdit random_edit(chance::Dice& dice, int number) {
 TEST_CASE("all random edits of random worlds are taken back to the first byte, and made again to the last") {
     int made = 0;
     std::set<std::size_t> sorts;
-    for (int round = 0; round < chance::rounds(120); ++round) {
+    for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 21'000'000);
         const OnDisk disk(random_files(static_cast<std::uint64_t>(round)));
@@ -125,7 +125,7 @@ TEST_CASE("all random edits of random worlds are taken back to the first byte, a
         }
         CHECK_FALSE(disk.session().redo().fault.empty());
     }
-    CHECK(made > chance::rounds(120) * 2);
+    CHECK(made > chance::rounds(40) * 2);
     CHECK(sorts.size() >= 6);
 }
 
