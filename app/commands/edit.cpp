@@ -78,23 +78,32 @@ void show_plan(const fs::path& folder, const dg::Edited& planned, const std::str
     say(fmt::format("{}; nothing was written (--dry-run)\n", counted));
 }
 
+// Where nothing could be done: says why.
+void stop_at_fault(const std::string& fault, const dg::Report& report) {
+    if (fault.empty()) return;
+    if (!report.empty()) say(dg::text(report));
+    stop(report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", fault));
+}
+
 void run(const EditOptions& options, const EditMaker& maker, const CLI::App& verb) {
     const dg::FoundWorld found = find_world(options);
     const Wanted wanted = maker(options, found);
-    dg::EditSession session(found.world, {dg::history_folder(), found.reader});
-    const auto did = [&](std::size_t n, const char* how) {
-        return fmt::format("{}{} {} {}", counted(n, wanted.things), how, wanted.done, wanted.where);
+    dg::WorkOptions how{dg::history_folder(), found.reader};
+    how.accept = [&](const dg::Edited& planned) {
+        if (!planned.lost.empty() && !options.cut)
+            stop(misuse, fmt::format("over the edge would go {}; say --cut to let go of that; nothing was changed",
+                                     fmt::join(planned.lost, "; ")));
+        return true;
     };
-    const dg::Edited planned = session.plan(wanted.edit);
-    if (!planned.fault.empty()) {
-        if (!planned.report.empty()) say(dg::text(planned.report));
-        stop(planned.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", planned.fault));
-    }
-    if (options.dry_run)
+    dg::EditSession session(found.world, std::move(how));
+    const auto did = [&](std::size_t n, const char* is) {
+        return fmt::format("{}{} {} {}", counted(n, wanted.things), is, wanted.done, wanted.where);
+    };
+    if (options.dry_run) {
+        const dg::Edited planned = session.plan(wanted.edit);
+        stop_at_fault(planned.fault, planned.report);
         return show_plan(fs::path(found.world).parent_path(), planned, did(planned.changed, " would be"));
-    if (!planned.lost.empty() && !options.cut)
-        stop(misuse, fmt::format("over the edge would go {}; say --cut to let go of that; nothing was changed",
-                                 fmt::join(planned.lost, "; ")));
+    }
     const std::vector<dg::Finding> before = findings_in(found);
     const dg::Made made = session.make(wanted.edit, words_of(verb));
     say_made(found, made, did(made.changed, ""), before);
@@ -168,10 +177,7 @@ std::string tileset_meant(const EditOptions& options, const dg::FoundWorld& foun
 
 void say_made(const dg::FoundWorld& found, const dg::Made& made, const std::string& counted,
               const std::vector<dg::Finding>& before) {
-    if (!made.fault.empty()) {
-        if (!made.report.empty()) say(dg::text(made.report));
-        stop(made.report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", made.fault));
-    }
+    stop_at_fault(made.fault, made.report);
     for (const std::string& file : made.files) print(fmt::format("{}\n", file));
     say(counted + "\n");
     for (const std::string& line : made.told) say(line + "\n");

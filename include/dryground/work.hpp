@@ -28,6 +28,8 @@ struct WorkOptions {
     FileReader reader = read_file;        // what edits read; files are written to the disk in any case
     std::size_t most_edits = 200;         // older ones are forgotten,
     std::size_t most_bytes = 64u << 20;   // and so are the oldest where all of it takes more
+    // Asked before an edit is written; where it is false nothing is, and nothing is said of it. None: all are written.
+    std::function<bool(const Edited&)> accept{};
 };
 
 // What an edit, or taking one back, has done.

@@ -152,6 +152,7 @@ Made EditSession::make(const WorldEdit& edit, const std::string& name) {
     }
     Made made{name, {}, planned.changed, {}, planned.fault, planned.report};
     if (!planned.fault.empty() || planned.files.empty()) return made;
+    if (options_.accept && !options_.accept(planned)) return made;
     const Journal journal(options_.history, world_file_);
     entry.number = journal.state().done + 1;
     entry.name = name;

@@ -151,6 +151,24 @@ TEST_CASE("what somebody else wrote in the same row is kept, and what is taken b
     CHECK_THAT(process::slurp(map), Catch::Contains("#../.."));
 }
 
+TEST_CASE("an edit that is not accepted is not made") {
+    const OnDisk disk(worlds::small_world());
+    const Files before = disk.files();
+    std::vector<std::string> lost;
+    WorkOptions how{disk.history()};
+    how.accept = [&](const Edited& planned) {
+        lost = planned.lost;
+        return false;
+    };
+    EditSession careful(disk.world(), how);
+    const Made made = careful.make(EditMap{"flat", ResizeMap{2, 2}}, "size 2,2");
+    CHECK(made.fault.empty());
+    CHECK(made.files.empty());
+    CHECK(lost.size() == 1);
+    CHECK(disk.files() == before);
+    CHECK(careful.history().empty());
+}
+
 TEST_CASE("a map that was made and changed by hand since is not removed") {
     const OnDisk disk(worlds::small_world());
     EditSession session = disk.session();
