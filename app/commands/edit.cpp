@@ -90,6 +90,10 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
     const Wanted wanted = maker(options, found);
     dg::WorkOptions how{dg::history_folder(), found.reader};
     how.accept = [&](const dg::Edited& planned) {
+        std::error_code error;
+        for (const dg::NamedBytes& file : planned.files)
+            if (file.file == fs::path(found.world).filename().generic_string() && !fs::exists(found.world, error))
+                stop(misuse, "there is no world that this could be written in; nothing was changed");
         if (!planned.lost.empty() && !options.cut)
             stop(misuse, fmt::format("over the edge would go {}; say --cut to let go of that; nothing was changed",
                                      fmt::join(planned.lost, "; ")));

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "assumed_world_internal.hpp"
 #include "format_key_internal.hpp"
 #include "reading_internal.hpp"
 #include "text_tables_internal.hpp"
@@ -137,6 +138,25 @@ FoundWorld find_world(const std::string& path) {
                                        worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
         if (!worlds.empty()) return result;
         if (folder == folder.parent_path()) break;
+    }
+    // None: it is taken by itself.
+    if (const auto assumed = files::assume_world(whole, file.sort)) {
+        result.world = assumed->file.generic_string();
+        Finding finding;
+        finding.rule = Rule::not_in_world;
+        finding.severity = rule_text(finding.rule).severity;
+        finding.place = {whole.lexically_relative(assumed->file.parent_path()).generic_string(), 1, 1, {}};
+        finding.arguments = {file.sort == "map" ? "map" : "tile set", finding.place.file};
+        finding.details.push_back("there is no world in its folder or above: it is looked at by itself");
+        if (!assumed->assumed.empty())
+            finding.details.push_back(fmt::format("assumed: {}", fmt::join(assumed->assumed, "; ")));
+        finding.hint = Hint{"`dryground new` makes a world to put it into", ""};
+        finding.map = result.map;
+        result.unlisted.add(std::move(finding));
+        result.reader = [world = result.world, text = assumed->text](const std::string& name) {
+            return fs::path(name) == fs::path(world) ? FileBytes{text, {}} : read_file(name);
+        };
+        return result;
     }
     result.fault = "no world is in its folder or above: name the world instead";
     return result;

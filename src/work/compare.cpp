@@ -62,7 +62,7 @@ private:
         for (const std::string& name : all) {
             const bool was = std::binary_search(old.begin(), old.end(), name);
             const bool is = std::binary_search(now.begin(), now.end(), name);
-            const std::vector<std::string> keys = work::changed_keys(before, after, table + "." + name);
+            const std::vector<std::string> keys = work::changed_keys(before, after, fmt::format("{}.{}", table, name));
             if (keys.empty()) continue;
             std::string words = was && is ? fmt::format("{}", fmt::join(keys, ", ")) : std::string();
             add(!was  ? Difference::came

@@ -1,4 +1,5 @@
 // The commands that make and change worlds, driven from outside: new, edit, tiles, pack.
+// Also tests src/files: assumed_world
 #include <catch2/catch.hpp>
 
 #include <fstream>
@@ -55,6 +56,36 @@ TEST_CASE("the history of a world ends where another one is made in its place") 
     REQUIRE(tool(fmt::format("new {}", world)).code == 0);
     CHECK(tool(fmt::format("edit {} history", world)).out.empty());
     CHECK(tool(fmt::format("edit {} undo", world)).code == 2);
+}
+
+TEST_CASE("a map or a tile set that has no world is taken by itself, and what it needs is said") {
+    const process::Folder folder;
+    const fs::path demo = fs::path(DRYGROUND_SOURCE) / "demo";
+    process::spill(folder.path / "mine/tiles/marsh.tiles.toml", slurp(demo / "tiles/marsh.tiles.toml"));
+    process::spill(folder.path / "mine/art/marsh.png", slurp(demo / "art/marsh.png"));
+    const std::string set = (folder.path / "mine/tiles/marsh.tiles.toml").string();
+    const auto checked = tool(fmt::format("check {}", set));
+    CHECK(checked.code == 0);
+    CHECK_THAT(checked.out,
+               Catch::Contains("[not-in-world]") && Catch::Contains("there is no world") &&
+                   Catch::Contains("assumed: barriers brine, earth; flags climb; events scald, splinters"));
+    // Its mistakes are told all the same.
+    std::string text = slurp(set);
+    text.insert(text.find("[tiles.peat]"), "[tiles.odd]\nart = [0, 0]\nshape = [\"cell\"]\n\n");
+    process::spill(set, text);
+    const auto wrong = tool(fmt::format("check {}", set));
+    CHECK(wrong.code == 1);
+    CHECK_THAT(wrong.out, Catch::Contains("did you mean 'shapes'") || Catch::Contains("[unknown-key]"));
+    // A map finds its tile sets beside it.
+    REQUIRE(tool(fmt::format("new {}/shore", folder.path.string())).code == 0);
+    fs::remove(folder.path / "shore/world.toml");
+    const std::string map = (folder.path / "shore/maps/shore.map.toml").string();
+    CHECK(tool(fmt::format("check {}", map)).code == 0);
+    CHECK_THAT(tool(fmt::format("list {} layers", map)).out, Catch::Contains("shells"));
+    CHECK(tool(fmt::format("draw {} --out {}/shore.svg", map, folder.path.string())).code == 0);
+    CHECK(tool(fmt::format("edit {} --layer ground set peat 2,2", map)).code == 0);
+    CHECK(tool(fmt::format("edit {} fact add lit", map)).code == 2);
+    CHECK(!fs::exists(folder.path / "shore/world.toml"));
 }
 
 TEST_CASE("a world is compared with itself in a revision") {
