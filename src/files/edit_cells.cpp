@@ -24,7 +24,7 @@ Meanings meanings_of(const OpenMap& map, std::string_view sort, const std::strin
     const auto each = [&](const std::string& set, const auto& things) {
         for (const auto& thing : things) {
             const std::string& own = thing.name.value;
-            const std::string full = set.empty() ? own : set + "/" + own;
+            const std::string full = set.empty() ? own : fmt::format("{}/{}", set, own);
             result.known.push_back(own);
             if (name == full || name == own)
                 result.found.push_back(sort == "tile" ? full : fmt::format("{} {}", sort, full));
@@ -232,10 +232,10 @@ std::string CellGrid::free_key(const std::string& name) const {
         if (c >= 'a' && c <= 'z') candidates += static_cast<char>(c - 'a' + 'A');
     for (char c = '!'; c <= '~'; ++c) candidates += c;
     for (const char c : candidates)
-        if (const std::string key(1, c); std::string(". \\\"':_").find(c) == std::string::npos && taken.count(key) == 0)
+        if (std::string key(1, c); std::string(". \\\"':_").find(c) == std::string::npos && taken.count(key) == 0)
             return key;
     for (int code = 0xC0; code < 0x250; ++code)
-        if (const std::string key{static_cast<char>(0xC0 | code >> 6), static_cast<char>(0x80 | (code & 0x3F))};
+        if (std::string key{static_cast<char>(0xC0 | code >> 6), static_cast<char>(0x80 | (code & 0x3F))};
             taken.count(key) == 0)
             return key;
     throw EditFault("every character that could stand for it is taken; add one to the legend yourself");

@@ -33,7 +33,7 @@ struct Found {
 };
 
 void find_headers(const TextEdits& text, const toml::table& table, const TablePath& path, std::vector<Found>& found) {
-    const auto into = [&](const toml::table& inner, TablePath way) {
+    const auto into = [&](const toml::table& inner, const TablePath& way) {
         if (inner.is_inline()) return;
         const std::size_t at = text.offset(inner.source().begin);
         if (is_header(text, at)) found.push_back({way, at});
