@@ -320,6 +320,54 @@ await test("a watched page loads itself again in place when a file is saved", as
   }
 });
 
+await test("hostile texts run nothing, ask for nothing and break no layout", async () => {
+  const texts = {
+    script: '<script>window.owned=1</script><img src=x onerror=window.owned=1><svg onload=window.owned=1></svg>',
+    endings: '"\'></style></script><b onclick=window.owned=1>&lt;</textarea>--><![CDATA[',
+    templates: '${window.owned=1}{{constructor.constructor("window.owned=1")()}}',
+    long: "very".repeat(2500),
+    right_to_left: "شاطئ مالح שלום ‮abc‬",
+    marks: "e" + "\u0301\u0316\u20d0".repeat(60),
+  };
+  const size = page => page.evaluate(() => [document.documentElement.scrollWidth, document.documentElement.scrollHeight]);
+  const plain = await open(make("demo/world.toml", "plain.html"));
+  const wanted = await size(plain);
+  const search = await plain.locator("#search").boundingBox();
+  await plain.context().close();
+  for (const [name, text] of Object.entries(texts)) {
+    const world = join(folder, "hostile_" + name);
+    cpSync(join(source, "demo"), world, { recursive: true });
+    const quoted = JSON.stringify(text);
+    for (const [file, from, to] of [
+      ["world.toml", 'title = "Sedge Point"', `title = ${quoted}`],
+      ["world.toml", 'note = "hand rails"', `note = ${quoted}`],
+      ["maps/slipway.map.toml", /title = "[^"]*"/, `title = ${quoted}`],
+      ["maps/slipway.map.toml", 'kind = "silt_crab", cell', `kind = "silt_crab", tags = [${quoted}], cell`],
+    ]) {
+      const path = join(world, file), before = readFileSync(path, "utf8"), after = before.replace(from, () => to);
+      check(before !== after, `${name}: ${file} has ${from}`);
+      writeFileSync(path, after);
+    }
+    const page = await open(make(join(world, "world.toml"), `hostile_${name}.html`));
+    for (const key of ["crab", "rail", "hatch", "a"]) await page.fill("#search", key);
+    for (let x = 120; x < 900; x += 120) await page.mouse.move(x, 300);
+    await page.mouse.click(400, 300);
+    check(await page.evaluate(() => window.owned) === undefined, `${name}: something of the text runs`);
+    equal(await size(page), wanted, `${name}: the page is as large as ever`);
+    near((await page.locator("#search").boundingBox()).x, search.x, `${name}: the panel stands where it stood`);
+    check((await page.content()).includes("img src=\"x\"") === false, `${name}: no element comes of a text`);
+    await page.context().close();
+    const svg = join(folder, `hostile_${name}.svg`);
+    run("draw", join(world, "world.toml"), "--map", "slipway", "--out", svg);
+    const context = await browser.newContext(), picture = await context.newPage();
+    picture.on("request", request => check(/^(file|data):/.test(request.url()), `${name}: the picture asks for ${request.url()}`));
+    await picture.goto("file://" + svg);
+    check(await picture.evaluate(() => window.owned) === undefined, `${name}: something of the text runs in the picture`);
+    check(await picture.evaluate(() => document.documentElement.nodeName) === "svg", `${name}: the picture can be read`);
+    await context.close();
+  }
+});
+
 await browser.close();
 rmSync(folder, { recursive: true, force: true });
 console.log(failures === 0 ? "the page does what it should" : `${failures} failures`);
