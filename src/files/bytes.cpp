@@ -3,7 +3,7 @@
 #include <fmt/format.h>
 #include <unistd.h>
 
-#include <cerrno>
+#include <csignal>
 #include <cstdio>
 #include <cstring>
 #include <filesystem>
@@ -71,6 +71,23 @@ struct Staged {
     fs::path path, beside;
 };
 
+// What was left beside a file by a program that was killed while it wrote: nobody will finish it.
+void clear_left_over(const fs::path& path) {
+    const std::string before = path.filename().string() + ".", behind = ".part";
+    std::error_code error;
+    const fs::path folder = path.has_parent_path() ? path.parent_path() : fs::path(".");
+    for (fs::directory_iterator i(folder, error), end; !error && i != end; i.increment(error)) {
+        const std::string name = i->path().filename().string();
+        if (name.size() <= before.size() + behind.size() || name.compare(0, before.size(), before) != 0 ||
+            name.compare(name.size() - behind.size(), behind.size(), behind) != 0)
+            continue;
+        const std::string middle = name.substr(before.size(), name.size() - before.size() - behind.size());
+        if (middle.size() > 9 || middle.find_first_not_of("0123456789") != std::string::npos) continue;
+        std::error_code ignored;
+        if (::kill(std::stoi(middle), 0) != 0 && errno == ESRCH) fs::remove(i->path(), ignored);
+    }
+}
+
 // Why it could not be; empty when it could.
 std::string stage(const fs::path& wanted, const ByteMaker& make, std::vector<Staged>& staged) {
     std::error_code error;
@@ -81,6 +98,7 @@ std::string stage(const fs::path& wanted, const ByteMaker& make, std::vector<Sta
     const fs::path path = fs::exists(status) ? fs::canonical(wanted, error) : wanted;   // a link stays a link
     fs::path beside = path;
     beside += fmt::format(".{}.part", ::getpid());
+    clear_left_over(path);
     staged.push_back({path, beside});
     return write_through(beside, make, true);
 }

@@ -76,6 +76,35 @@ TEST_CASE("a disk that is full leaves every old file as it was, and nothing besi
     CHECK(run(fmt::format("umount '{}'", disk)).code == 0);
 }
 
+TEST_CASE("an edit that is killed leaves old or new files, the next command finishes it, and nothing stays beside") {
+    const World world;
+    const std::string demo = world / "world.toml";
+    const std::string before = all_files(world.folder.path / "demo");
+    REQUIRE(tool(fmt::format("edit {} map add cellar 40,30", demo)).code == 0);
+    const std::string after = all_files(world.folder.path / "demo");
+    REQUIRE(tool(fmt::format("edit {} undo", demo)).code == 0);
+    REQUIRE(all_files(world.folder.path / "demo") == before);
+    int killed_before = 0, killed_after = 0;
+    for (int round = 0; round < (chance::sanitized ? 6 : 40); ++round) {
+        const double seconds = (chance::sanitized ? 0.2 : 0.004) * round;
+        INFO("killed after " << seconds << " s");
+        (void)run(fmt::format("sh -c '\"{}\" edit {} map add cellar 40,30 & sleep {}; kill -9 $!; wait $!'",
+                              DRYGROUND_COMMAND, demo, seconds));
+        CHECK(tool(fmt::format("check {}", demo)).code != 2);
+        (void)tool(fmt::format("edit {} history", demo));                     // finishes what was begun
+        REQUIRE(tool(fmt::format("edit {} fact add lit", demo)).code == 0);   // writes the same file again
+        REQUIRE(tool(fmt::format("edit {} undo", demo)).code == 0);
+        const std::string now = all_files(world.folder.path / "demo");
+        const bool is_before = now == before, is_after = now == after;
+        REQUIRE((is_before || is_after));
+        is_after ? ++killed_after : ++killed_before;
+        if (is_after) REQUIRE(tool(fmt::format("edit {} undo", demo)).code == 0);
+        REQUIRE(all_files(world.folder.path / "demo") == before);
+    }
+    CHECK(killed_before > 0);
+    WARN(fmt::format("killed {} times before it was made, {} times after", killed_before, killed_after));
+}
+
 TEST_CASE("files that are no files are told, and nobody waits for them") {
     const World world;
     const std::string odd = world / "odd.toml";
