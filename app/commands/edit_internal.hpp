@@ -23,7 +23,7 @@ using SharedOptions = std::shared_ptr<EditOptions>;
 [[nodiscard]] dryground::PointPx point(const std::string& text);
 [[nodiscard]] dryground::GivenKeys keys(const std::vector<std::string>& values);
 
-// The world of FILE; throws Stop where there is none that can be read.
+// The world of FILE; throws Stop where it cannot be read.
 [[nodiscard]] dryground::FoundWorld find_world(const EditOptions& options);
 // The map, or the tile set, that is meant: the one that is said, whose file was given, or the only one.
 [[nodiscard]] std::string map_meant(const EditOptions& options, const dryground::FoundWorld& found);

@@ -50,7 +50,7 @@ public:
     // nothing.
     [[nodiscard]] const std::string& meaning(std::uint32_t key) const { return meanings_[key]; }
     [[nodiscard]] std::string meaning_of(const std::string& name) const;   // of what a person names; throws EditFault
-    // The key for what a name or a meaning says, put into a legend where there is none yet.
+    // The key for what a name or a meaning says, put into a legend where no entry says it yet.
     [[nodiscard]] std::uint32_t key_for(const std::string& name);
     [[nodiscard]] std::uint32_t key_for_meaning(const std::string& meaning);
 

@@ -35,7 +35,7 @@ private:
 // Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
 void append_entry(TextEdits& text, const toml::table& table, const std::string& entry);
 // One more item of a list in a table: at its end, on a line of its own where the last one is; a list of its own, below
-// the key `after`, where there is none.
+// the key `after`, where there is no list yet.
 void append_item(TextEdits& text, const toml::table& table, const std::string& list, const std::string& item,
                  const std::string& after);
 // A file into a world's list `maps` or `tilesets`; false where it is in it already, or that is no list.

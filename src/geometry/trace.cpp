@@ -226,7 +226,7 @@ bool is_corner(const Ring& ring, std::size_t i, double within) {
     return !step_before && !step_after;
 }
 
-// Whether a straight line along stairs may end on the edge from vertex i: where it is none of the stairs itself.
+// Whether a straight line along stairs may end on the edge from vertex i: where that edge is not one of the stairs.
 bool ends_stairs(const Ring& ring, std::size_t i) {
     const std::size_t n = ring.size();
     const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };

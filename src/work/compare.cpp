@@ -167,7 +167,7 @@ private:
             if (draft.name.value == name) return &draft;
         return nullptr;
     }
-    // What something says of itself, by key.
+    // The keys of a draft, with their values.
     template <class Draft>
     static KeyTexts keys_of(const Draft& draft) {
         files::toml_text::Pairs pairs;

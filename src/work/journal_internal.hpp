@@ -32,7 +32,7 @@ public:
     Journal(const std::string& folder, const std::string& world_file);
 
     [[nodiscard]] bool kept() const { return !folder_.empty(); }
-    [[nodiscard]] State state() const;   // as by default where there is none that can be read
+    [[nodiscard]] State state() const;   // as by default where it cannot be read
     [[nodiscard]] std::vector<int> numbers() const;
     [[nodiscard]] std::optional<Entry> entry(int number) const;
 
