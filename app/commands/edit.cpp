@@ -13,21 +13,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// What of the second list is not in the first, places apart: lines may have moved.
-dg::Report that_came(const std::vector<dg::Finding>& before, const std::vector<dg::Finding>& after) {
-    std::vector<std::string> old;
-    for (const dg::Finding& finding : before) old.push_back(dg::message(finding));
-    dg::Report came;
-    for (const dg::Finding& finding : after) {
-        const auto known = std::find(old.begin(), old.end(), dg::message(finding));
-        if (known == old.end())
-            came.add(finding);
-        else
-            old.erase(known);
-    }
-    return came;
-}
-
 // The one thing that is meant where none is said.
 template <class Drafts>
 std::string only_one(const Drafts& drafts, const char* sort, const char* option) {
@@ -59,7 +44,11 @@ std::string words_of(const CLI::App& verb) {
     for (const CLI::App* group = verb.get_parent(); group != nullptr && group->get_name() != "edit";
          group = group->get_parent())
         words.insert(0, group->get_name() + " ");
-    for (const CLI::Option* option : verb.get_options()) {
+    const CLI::App* edit = verb.get_parent();
+    while (edit->get_name() != "edit") edit = edit->get_parent();
+    std::vector<const CLI::Option*> options{edit->get_option("--map"), edit->get_option("--layer")};
+    for (const CLI::Option* option : verb.get_options()) options.push_back(option);
+    for (const CLI::Option* option : options) {
         if (option->count() == 0) continue;
         if (!option->get_positional()) words += " " + option->get_name();
         if (option->get_expected_max() == 0) continue;   // a switch
@@ -108,7 +97,7 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
         stop_at_fault(planned.fault, planned.report);
         return show_plan(fs::path(found.world).parent_path(), planned, did(planned.changed, " would be"));
     }
-    const std::vector<dg::Finding> before = findings_in(found);
+    const dg::Report before = findings_in(found);
     const dg::Made made = session.make(wanted.edit, words_of(verb));
     say_made(found, made, did(made.changed, ""), before);
 }
@@ -146,11 +135,11 @@ dg::GivenKeys keys(const std::vector<std::string>& values) {
     return given;
 }
 
-std::vector<dg::Finding> findings_in(const dg::FoundWorld& found) {
+dg::Report findings_in(const dg::FoundWorld& found) {
     const dg::Loaded loaded = dg::load_world(found.world, found.reader);
     dg::Report report = loaded.report();
     if (loaded) report.add(dg::check(loaded.world(), {dg::pictures_of(found.world)}));
-    return report.findings();
+    return report;
 }
 
 std::string counted(std::size_t count, const std::string& things) {
@@ -179,16 +168,15 @@ std::string tileset_meant(const EditOptions& options, const dg::FoundWorld& foun
     return found.tileset.empty() ? only_one(drafts_of(found).tileset_drafts(), "tile set", "--set") : found.tileset;
 }
 
-void say_made(const dg::FoundWorld& found, const dg::Made& made, const std::string& counted,
-              const std::vector<dg::Finding>& before) {
+void say_made(const dg::FoundWorld& found, const dg::Made& made, const std::string& counted, const dg::Report& before) {
     stop_at_fault(made.fault, made.report);
     for (const std::string& file : made.files) print(fmt::format("{}\n", file));
     say(counted + "\n");
     for (const std::string& line : made.told) say(line + "\n");
-    const std::vector<dg::Finding> after = findings_in(found);
-    if (const dg::Report came = that_came(before, after); !came.empty())
+    const dg::Report after = findings_in(found);
+    if (const dg::Report came = dg::findings_only_in(after, before); !came.empty())
         say("`dryground check` now also says:\n" + dg::text(came));
-    if (const std::size_t went = that_came(after, before).findings().size(); went > 0)
+    if (const std::size_t went = dg::findings_only_in(before, after).findings().size(); went > 0)
         say(fmt::format("{} of before {} gone\n", app::counted(went, "findings"), went == 1 ? "is" : "are"));
 }
 

@@ -18,7 +18,7 @@ dg::EditSession session_of(const dg::FoundWorld& found) { return dg::EditSession
 void go(const EditOptions& options, bool back) {
     const dg::FoundWorld found = find_world(options);
     dg::EditSession session = session_of(found);
-    const std::vector<dg::Finding> before = findings_in(found);
+    const dg::Report before = findings_in(found);
     const dg::Made made = back ? session.undo() : session.redo();
     say_made(found, made, fmt::format("{}: {}", back ? "undone" : "made again", made.name), before);
 }

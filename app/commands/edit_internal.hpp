@@ -55,8 +55,8 @@ void add_history_verbs(CLI::App& app, const SharedOptions& options);   // edit_h
 
 // Says what was done, and what `check` says now that it did not say before.
 void say_made(const dryground::FoundWorld& found, const dryground::Made& made, const std::string& counted,
-              const std::vector<dryground::Finding>& before);
-[[nodiscard]] std::vector<dryground::Finding> findings_in(const dryground::FoundWorld& found);
+              const dryground::Report& before);
+[[nodiscard]] dryground::Report findings_in(const dryground::FoundWorld& found);
 [[nodiscard]] std::string counted(std::size_t count, const std::string& things);
 
 }   // namespace app

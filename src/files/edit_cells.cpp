@@ -8,6 +8,7 @@
 #include "../model/cell_keys_internal.hpp"
 #include "../model/utf8_internal.hpp"
 #include "edit_internal.hpp"
+#include "text_tables_internal.hpp"
 #include "writing_internal.hpp"
 
 namespace dryground::files {
@@ -270,15 +271,7 @@ void CellGrid::add_to_legend(const std::string& key, const std::string& meaning,
         }
         return;
     }
-    if (legend->is_inline()) {
-        const std::size_t end = text.offset(legend->source().end) - 1;   // the closing brace
-        const bool spaced = text.text()[end - 1] == ' ';
-        text.insert(spaced ? end - 1 : end, fmt::format("{} {}", legend->empty() ? "" : ",", entry));
-        return;
-    }
-    std::size_t at = text.offset(legend->source().end);
-    for (const auto& [sign, node] : *legend) at = std::max(at, text.offset(node.source().end));
-    text.insert(text.line_end(at), text.line_break() + entry);
+    append_entry(text, *legend, entry);
 }
 
 void CellGrid::set(int column, int row, std::uint32_t key) {

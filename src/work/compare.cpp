@@ -301,19 +301,8 @@ private:
     }
 
     void compare_findings() {
-        const auto without = [](const Report& all, const Report& known) {
-            std::multiset<std::string> old;
-            for (const Finding& finding : known.findings()) old.insert(message(finding));
-            Report rest;
-            for (const Finding& finding : all.findings())
-                if (const auto at = old.find(message(finding)); at != old.end())
-                    old.erase(at);
-                else
-                    rest.add(finding);
-            return rest;
-        };
-        result_.came = without(after_.report, before_.report);
-        result_.went = without(before_.report, after_.report);
+        result_.came = findings_only_in(after_.report, before_.report);
+        result_.went = findings_only_in(before_.report, after_.report);
     }
 
     const Version &before_, &after_;
@@ -339,6 +328,18 @@ Version load_version(const std::string& world_file, const FileReader& reader) {
     version.world = std::move(loaded).world();
     version.report.add(check(*version.world, {pictures_of(world_file, reader)}));
     return version;
+}
+
+Report findings_only_in(const Report& one, const Report& other) {
+    std::multiset<std::string> known;
+    for (const Finding& finding : other.findings()) known.insert(message(finding));
+    Report rest;
+    for (const Finding& finding : one.findings())
+        if (const auto at = known.find(message(finding)); at != known.end())
+            known.erase(at);
+        else
+            rest.add(finding);
+    return rest;
 }
 
 bool Comparison::empty() const {

@@ -29,9 +29,9 @@ bool is_there(const fs::path& path) {
 }
 
 // Takes files from what one side of a change says to what the other says.
-class Going {
+class Rewriting {
 public:
-    Going(fs::path folder, bool back) : folder_(std::move(folder)), back_(back) {}
+    Rewriting(fs::path folder, bool back) : folder_(std::move(folder)), back_(back) {}
 
     void add(const FileChange& change) {
         const std::optional<std::string>& from = back_ ? change.after : change.before;
@@ -94,19 +94,19 @@ private:
 // it is cut short: to do it twice does no more than to do it once.
 Made carry_out(const Journal& journal, const fs::path& folder, const Entry& entry, bool back) {
     const int before = back ? entry.number : entry.number - 1, after = back ? entry.number - 1 : entry.number;
-    Going going(folder, back);
-    going.made.name = entry.name;
-    going.made.changed = entry.files.size();
+    Rewriting rewriting(folder, back);
+    rewriting.made.name = entry.name;
+    rewriting.made.changed = entry.files.size();
     if (const std::string fault = journal.set_state({before, entry.number, back}); !fault.empty()) {
-        going.made.fault = fmt::format("cannot write the history: {}", fault);
-        return going.made;
+        rewriting.made.fault = fmt::format("cannot write the history: {}", fault);
+        return rewriting.made;
     }
-    for (const FileChange& change : entry.files) going.add(change);
-    going.write();
-    const State done{going.made.fault.empty() ? after : before, 0, false};
+    for (const FileChange& change : entry.files) rewriting.add(change);
+    rewriting.write();
+    const State done{rewriting.made.fault.empty() ? after : before, 0, false};
     if (const std::string fault = journal.set_state(done); !fault.empty())
-        going.made.told.push_back(fmt::format("cannot write the history: {}", fault));
-    return going.made;
+        rewriting.made.told.push_back(fmt::format("cannot write the history: {}", fault));
+    return rewriting.made;
 }
 
 fs::path folder_of(const std::string& world_file) { return fs::path(world_file).parent_path(); }
