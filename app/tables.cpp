@@ -116,8 +116,16 @@ std::string place_of(const dg::Object& object) {
     return fmt::format("{},{}", dg::to_px(object.position.x), dg::to_px(object.position.y));
 }
 
+// On what it fires; empty where nothing comes of it.
+std::string fires_of(const dg::Object& object) {
+    const bool does =
+        object.role == dg::Role::trigger || object.role == dg::Role::link || object.runs >= 0 || !object.gives.empty();
+    return does ? std::string(dg::name_of(object.fires)) : "";
+}
+
 void objects(Context& c) {
-    c.table.columns = {"map", "object", "kind", "role", "at", "layer", "gives", "needs", "props"};
+    c.table.columns = {"map",    "object", "kind",  "role",  "at",   "layer",
+                       "storey", "fires",  "gives", "needs", "runs", "props"};
     for (const dg::Map* map : c.maps)
         for (const dg::Object& object : map->objects) {
             const dg::Kind& kind = c.world.kinds()[static_cast<std::size_t>(object.kind)];
@@ -126,8 +134,11 @@ void objects(Context& c) {
             if (!passes(c.filter, object.name, tags, kind.name)) continue;
             for (const auto& [name, value] : object.props) props.push_back(fmt::format("{}={}", name, dg::text(value)));
             c.row({map->name, object.name, kind.name, std::string(dg::name_of(object.role)), place_of(object),
-                   map->layers[static_cast<std::size_t>(object.layer)].name, joined(object.gives, c.world.facts()),
-                   joined(object.needs, c.world.facts()), fmt::format("{}", fmt::join(props, " "))});
+                   map->layers[static_cast<std::size_t>(object.layer)].name,
+                   c.world.storeys()[static_cast<std::size_t>(object.storey)].name, fires_of(object),
+                   joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
+                   object.runs < 0 ? "" : c.world.events()[static_cast<std::size_t>(object.runs)].name,
+                   fmt::format("{}", fmt::join(props, " "))});
         }
 }
 

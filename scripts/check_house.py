@@ -19,7 +19,7 @@ ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "fil
 CORE = {"geometry", "model", "ground", "merge", "travel", "check", "play"}
 HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
-               "pack": "model", "ground": "ground", "merge": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "work": "work", "compare": "work", "version": "geometry"}
+               "pack": "model", "ground": "ground", "merge": "merge", "raise": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "work": "work", "compare": "work", "version": "geometry"}
 # What shapes the ground is read by the room that says what is solid, and told in words by probe. Rules about tiles, and
 # pictures of tile sets, look at the tile's own keys, wherever it stands.
 SHAPES_GROUND = re.compile(r'\blayer\w*(\[[^\]]*\])?\.(sink|offset|shape_offset|one_way|decor)\b|\bobject\w*\.carves\b|\bmap_?\.rim\b|\.hollow\b')

@@ -22,10 +22,10 @@ constexpr std::int64_t most_cells_told = std::int64_t{1}
 struct DrawOptions {
     WorldArguments world;
     MergeWords merging;
-    std::vector<std::string> show, layers, fade, forms;
+    std::vector<std::string> show, layers, storeys, fade, forms;
     std::string out, palette = "own", tileset;
     int width = 0;
-    bool watch = false;
+    bool watch = false, plain = false;
     std::vector<int> area;
     double scale = 0;
 };
@@ -86,6 +86,10 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     draw.palette = *dg::palette_from(options.palette);
     draw.layers = options.layers;
     check_layers(options, opened);
+    for (const std::string& storey : options.storeys)
+        draw.storeys.push_back(find_named(opened.world.storeys(), storey, "--storey", "storey"));
+    draw.plain = options.plain;
+    if (options.plain) draw.show = {dg::Thing::art};
     if (!options.show.empty()) draw.show.clear();
     for (const std::string& name : options.show) draw.show.insert(thing_of(name, "--show"));
     for (const std::string& words : options.fade) draw.fade.insert(faded(words));
@@ -217,6 +221,8 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
 
 void run_draw(const DrawOptions& options) {
     const std::string ending = std::filesystem::path(options.out).extension().string();
+    if (options.plain && ending != ".svg" && ending != ".png")
+        stop(misuse, "--plain draws a picture of a map: use --out FILE, ending in .svg or .png");
     if (!options.out.empty() && ending != ".svg" && ending != ".png" && ending != ".html")
         stop(misuse, fmt::format("--out must end in .svg, .png or .html, but is '{}'", options.out));
     if (options.watch) {
@@ -243,6 +249,14 @@ void add_draw(CLI::App& app) {
         ->add_option("--layer", options->layers,
                      "Only the art, shapes and objects of these layers; merged ground stays whole")
         ->type_name("NAME");
+    command
+        ->add_option(
+            "--storey", options->storeys,
+            "Only the ground, objects, flags, sides, reach and findings of these storeys; art of storeys below "
+            "is faded, above them left out")
+        ->type_name("NAME");
+    command->add_flag("--plain", options->plain,
+                      "What is shown alone (default: art), one px to a px, without frame, key, labels and marks");
     command->add_option("--area", options->area, "Only these cells: column, row, columns, rows")
         ->delimiter(',')
         ->expected(4)

@@ -7,6 +7,7 @@
 #include <memory>
 
 #include "../command.hpp"
+#include "dryground/text.hpp"
 
 namespace app {
 
@@ -35,14 +36,11 @@ dg::PackOutput output_of(const PackOptions& options) {
 
 // How many states of its ground each map has; where more facts shape it than are packed as variants, that they are not.
 void say_variants(const dg::World& world, int variants) {
-    const auto counted = [](std::size_t n, const char* what) {
-        return fmt::format("{} {}{}", n, what, n == 1 ? "" : "s");
-    };
     for (const dg::Map& map : world.maps()) {
         const std::size_t facts = dg::facts_of_ground(world, map).size();
         const bool packed = facts <= static_cast<std::size_t>(variants);
-        say(fmt::format("map '{}': ground depends on {}, {}\n", map.name, counted(facts, "fact"),
-                        packed ? counted((std::size_t{1} << facts) - 1, "variant") + " packed"
+        say(fmt::format("map '{}': ground depends on {}, {}\n", map.name, dg::counted(facts, "fact"),
+                        packed ? dg::counted((std::size_t{1} << facts) - 1, "variant") + " packed"
                                : fmt::format("more than --variants {}: no variants packed", variants)));
     }
 }
@@ -159,8 +157,7 @@ void run_pack(const PackOptions& options) {
     }
     const dg::Counts counts = report.counts();
     if (counts.warning > 0)
-        say(fmt::format("{} warning{}: `dryground check` lists them\n", counts.warning,
-                        counts.warning == 1 ? "" : "s"));
+        say(fmt::format("{}: `dryground check` lists them\n", dg::counted(counts.warning, "warning")));
     say(fmt::format("packed {} maps, {} tile sets, {} movers: {} bytes\n", opened.world.maps().size(),
                     opened.world.tilesets().size(), opened.world.movers().size(), bytes.size()));
 }

@@ -17,7 +17,7 @@ struct ProbeOptions {
     std::vector<double> at, normal;
     std::vector<int> cell;
     std::vector<std::string> facts;
-    std::string mover, out;
+    std::string mover, storey, out;
 };
 
 void run_probe(const ProbeOptions& options) {
@@ -43,6 +43,7 @@ void run_probe(const ProbeOptions& options) {
     dg::ProbeQuestion question;
     if (!options.normal.empty()) question.normal = dg::PointPx{options.normal[0], options.normal[1]};
     if (!options.mover.empty()) question.mover = find_named(world.movers(), options.mover, "--mover", "mover");
+    if (!options.storey.empty()) question.storey = find_named(world.storeys(), options.storey, "--storey", "storey");
     write_result(options.out, dg::visible(dg::text(dg::Prober(world, map, facts).at(place, question))));
 }
 
@@ -63,7 +64,10 @@ void add_probe(CLI::App& app) {
         ->delimiter(',')
         ->expected(2)
         ->type_name("NX,NY");
-    command->add_option("--mover", options->mover, "What this mover would meet, standing here")->type_name("NAME");
+    command->add_option("--mover", options->mover, "What this mover would meet and set off, standing here")
+        ->type_name("NAME");
+    command->add_option("--storey", options->storey, "Only what is on this storey (default: all; the mover on ground)")
+        ->type_name("NAME");
     command->add_option("--facts", options->facts, "Facts that are true")->type_name("NAME");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer("Example: dryground probe demo/world.toml --map slipway --at 200,128 --normal 0,-1");

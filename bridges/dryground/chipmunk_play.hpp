@@ -10,6 +10,7 @@
 #pragma once
 
 #include <cmath>
+#include <optional>
 
 #include "dryground/chipmunk.hpp"
 #include "dryground/play.hpp"
@@ -116,26 +117,50 @@ struct Contacts {
     return play.touched(std::span(all.contacts.data(), all.count));
 }
 
-// A mover's shapes on a body whose position is the mover's: its own first, then its feelers, which only sense. They
-// belong to the caller, and are in the space. Throws std::out_of_range for a mover that is not there.
+// The circle that a body or a feeler stands for, steps. They are boxes, circles and capsules: what is as wide as high
+// and has more corners than a box is a circle. Nothing where it is another shape.
+struct CircleOfArea {
+    double x = 0, y = 0, radius = 0;
+};
+[[nodiscard]] inline std::optional<CircleOfArea> circle_of(const Regions& area) {
+    const Bounds box = *bounds(area);
+    const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
+    if (area.size() != 1 || area.front().outline.size() <= 4 || wide != high) return std::nullopt;
+    return CircleOfArea{(0.0 + box.least.x + box.most.x) / 2, (0.0 + box.least.y + box.most.y) / 2, wide / 2.0};
+}
+
+// A mover's shapes on a body whose position is the mover's: its own first, then its feelers, which only sense the
+// barriers and movers that they name, whether these stop it or not. Circles are circles. The shapes belong to the
+// caller, and are in the space. Throws std::out_of_range for a mover that is not there.
 inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World& world, int mover_id) {
     const Mover& mover = world.movers().at(static_cast<std::size_t>(mover_id));
     const ContactTable table = contact_table(world);
     std::vector<cpShape*> shapes;
-    const auto add = [&](const Regions& area, const ContactBits& bits, bool senses) {
-        std::vector<cpVect> points;
-        for (const Point p : area.front().outline) points.push_back(to_metres(world, p));
-        cpShape* shape = cpPolyShapeNew(body, static_cast<int>(points.size()), points.data(), cpTransformIdentity, 0);
-        cpShapeSetFilter(shape, filter_from(bits));
+    const auto add = [&](const Regions& area, const cpShapeFilter& filter, bool senses) {
+        cpShape* shape = nullptr;
+        if (const auto circle = circle_of(area)) {
+            const double metre = steps_per_px * world.per_metre();
+            shape = cpCircleShapeNew(body, circle->radius / metre, cpv(circle->x / metre, -circle->y / metre));
+        } else {
+            std::vector<cpVect> points;
+            for (const Point p : area.front().outline) points.push_back(to_metres(world, p));
+            shape = cpPolyShapeNew(body, static_cast<int>(points.size()), points.data(), cpTransformIdentity, 0);
+        }
+        cpShapeSetFilter(shape, filter);
         cpShapeSetSensor(shape, senses ? cpTrue : cpFalse);
         shapes.push_back(cpSpaceAddShape(space, shape));
     };
     const ContactBits own = table.movers[static_cast<std::size_t>(mover_id)];
-    add(mover.body, own, false);
+    add(mover.body, filter_from(own), false);
     for (const Feeler& feeler : mover.feelers) {
-        ContactBits bits{own.category, 0};
-        for (const int barrier : feeler.senses) bits.mask |= table.barriers[static_cast<std::size_t>(barrier)].category;
-        add(feeler.area, bits, true);
+        ContactBits senses;
+        for (const int barrier : feeler.senses)
+            senses.mask |= table.barriers[static_cast<std::size_t>(barrier)].category;
+        for (const int other : feeler.senses_movers)
+            senses.mask |= table.movers[static_cast<std::size_t>(other)].category;
+        cpShapeFilter filter = filter_from(senses);
+        filter.categories = CP_ALL_CATEGORIES;   // what it names need not be stopped by its mover
+        add(feeler.area, filter, true);
     }
     return shapes;
 }

@@ -285,8 +285,9 @@ struct ObjectDraft {
     std::optional<std::array<int, 2>> cell{};   // it was put on, where a form of its own says what it covers
     Place place_of_form{};
     std::vector<ObjectCarve> carves{};
-    bool hollow = false;   // of a solid: it is what lies outside of its shape
-    double turn = 0;       // degrees, clockwise about the middle of its bounding box
+    bool hollow = false;                  // of a solid: it is what lies outside of its shape
+    double turn = 0;                      // degrees, clockwise about the middle of its bounding box
+    std::optional<BoxPx> turned_from{};   // of a form that is turned already: the box around it before
     std::vector<std::string> tags{};
     std::optional<Name> storey{}, barrier{};
     std::optional<Surface> surface{};   // of a solid; left out: its kind's, else its layer's

@@ -17,6 +17,7 @@
 #include "dryground/pack_parts.hpp"
 #include "dryground/play.hpp"
 #include "dryground/probe.hpp"
+#include "dryground/raise.hpp"
 #include "dryground/report.hpp"
 #include "dryground/spawners.hpp"
 #include "dryground/text.hpp"

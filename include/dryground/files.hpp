@@ -12,8 +12,8 @@
 #include <vector>
 
 #include "dryground/builder.hpp"
-#include "dryground/merge.hpp"
 #include "dryground/pack.hpp"
+#include "dryground/raise.hpp"
 #include "dryground/report.hpp"
 #include "dryground/travel.hpp"
 #include "dryground/world.hpp"
@@ -102,18 +102,24 @@ struct FoundWorld {
 enum class Unit { px, m };
 enum class YAxis { down, up };
 
-enum class MergeFormat { json, cbor, geojson, wkt, svg };
+enum class MergeFormat { json, cbor, geojson, wkt, svg, gltf };
 
 struct MergeOutput {
     Unit unit = Unit::px;
     YAxis y = YAxis::down;
     bool regions = false, lines = false, chains = true, pieces = true, boxes = false, triangles = false;
     MergeFormat format = MergeFormat::json;
+    std::optional<double> height_px{};   // glTF: how high regions are raised; without it, as their storey says
+    bool inward = false;                 // glTF: faces look into the solid
 };
 
 // Merged geometry as a file holds it: `dryground/merge/1` (schema/merge.schema.json) as JSON or CBOR; GeoJSON, a
 // feature for each form of a group; CSV with a column of WKT, a line for each; or SVG, a group of paths for each. What
-// was merged on the ground plane is told in cells, whatever the unit; all of `merges` must be of one plane.
+// was merged on the ground plane is told in cells, but for square grids in metres where the unit is that; all of
+// `merges` must be of one plane. Throws std::invalid_argument for metres on the ground plane of an isometric map.
+// glTF 2.0: the regions raised to closed meshes (raise.hpp), flat where they were merged on the ground plane, else
+// upright; metres, y up, a scene for each map, a node for each group of area. Chunks cannot be raised:
+// std::invalid_argument.
 [[nodiscard]] std::string merge_bytes(const World& world, const std::vector<Merge>& merges,
                                       const MergeOutput& output = {});
 // The same in chunks.
@@ -134,6 +140,14 @@ struct CellGround {
 // is.
 [[nodiscard]] std::string csv_of(const CellGround& ground);
 [[nodiscard]] std::string png_of(const CellGround& ground, const World& world);
+
+// The tiles of a layer's cells as CSV, a line a row: names as CSV layers have them ("bank:x:90", "set/bank" where two
+// of the map's sets have the name), empty where nothing stands; or numbers, 0 where nothing stands. Throws
+// std::invalid_argument for a layer of objects.
+enum class TileCells { names, numbers };
+[[nodiscard]] std::string csv_of_tiles(const World& world, const Map& map, const Layer& layer, TileCells as);
+// What the numbers of a map mean: CSV of number, tile (with its set), flip (x, y, xy or empty) and turn (degrees).
+[[nodiscard]] std::string csv_of_tile_numbers(const World& world, const Map& map);
 
 // Asks for just these forms, by their names.
 void ask_for(MergeOutput& output, const std::vector<std::string>& forms);

@@ -38,10 +38,14 @@ struct Object {
     int kind = -1;
     Role role = Role::entity;
     int layer = 0;
-    Point position;                                // where it stands, or the middle of its area
-    Regions area;                                  // in map steps: drawn, or its kind's; empty for a point
-    Ring line;                                     // of a line: its points from end to end
-    bool drawn = false;                            // it has a shape of its own
+    Point position;       // where it stands, or the middle of its area
+    Regions area;         // in map steps: drawn, or its kind's; empty for a point
+    Ring line;            // of a line: its points from end to end
+    bool drawn = false;   // it has a shape of its own
+    // How it was drawn: the middle and size of the box around its area or line before it was turned by so many degrees,
+    // clockwise. Of a point its position, no size, and the way it faces.
+    Point middle, size;
+    double turn = 0;
     std::vector<std::pair<int, Regions>> carves;   // barrier ids, and what of them is cut away below its layer
     bool hollow = false;   // of a solid: everything outside of its area, up to the outer edge of the rim's ring
     ShapeFault fault = ShapeFault::none;

@@ -84,6 +84,9 @@ struct MergeOptions {
     std::int32_t grow = 0;   // steps by which regions are grown, or shrunk; their surfaces are not told then
     Corners corners = Corners::round;
     Plane plane = Plane::screen;
+    // Also the areas of objects that are triggers or links, a group for each name (of objects without one: of their
+    // kind); for a mover those that it sets off. Of whole maps only: chunks leave them out.
+    bool triggers = false;
     // Runs work(0) to work(count - 1), in any order or at once, and returns when all are done: the seam for threads.
     // Nothing: one after another. Results are the same. What work throws must come out of it.
     std::function<void(std::size_t count, const std::function<void(std::size_t)>& work)> parallel_for{};

@@ -19,7 +19,8 @@ namespace dryground {
 
 struct ProbeQuestion {
     std::optional<PointPx> normal{};   // of a contact: out of the ground, toward the body, of any length
-    int mover = -1;                    // an id: what it would meet, standing there
+    int mover = -1;                    // an id: what it would meet and set off, standing there
+    int storey = -1;                   // an id: only what is on it; -1: on all of them, the mover on the first
 };
 
 // Each list holds lines, empty where there is nothing to tell.
@@ -30,7 +31,7 @@ struct Probe {
     std::vector<std::string> solids{};   // at this very point: barriers, of what, and what is carved away by what
     std::vector<std::string> objects{};   // that cover the point, or stand within 8 px of it
     std::vector<std::string> contact{};   // which tiles or objects a contact with the normal means
-    std::vector<std::string> mover{};     // what the mover overlaps, fires, senses and needs there
+    std::vector<std::string> mover{};     // what the mover overlaps, needs, senses and sets off there
 };
 [[nodiscard]] std::string text(const Probe& probe);
 

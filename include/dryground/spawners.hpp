@@ -23,7 +23,7 @@ namespace dryground {
 class Spawned {
 public:
     Spawned(const World& world, int kind, std::string_view name, PointPx at, int storey, const Properties& props,
-            const std::vector<std::string>& tags, int object)
+            const std::vector<std::string>& tags, int object, const Object* placed = nullptr)
         : world_(world),
           kind_(kind),
           name_(name),
@@ -31,7 +31,8 @@ public:
           storey_(storey),
           props_(props),
           tags_(tags),
-          object_(object) {}
+          object_(object),
+          placed_(placed) {}
 
     [[nodiscard]] const Kind& kind() const { return world_.kinds()[static_cast<std::size_t>(kind_)]; }
     [[nodiscard]] std::string_view name() const { return name_; }   // empty when it has none
@@ -43,6 +44,17 @@ public:
     [[nodiscard]] std::array<double, 2> at_m() const {
         return {at_.x / world_.per_metre(), -at_.y / world_.per_metre()};
     }   // y up
+
+    // What it covers, as it was drawn on the map: the middle and size of the box around it before it was turned, so
+    // that a platform can be made by its size and angle. Of a point, or made by hand: its place, no size. Areas of
+    // kinds count.
+    [[nodiscard]] PointPx middle_px() const;
+    [[nodiscard]] std::array<double, 2> middle_m() const;   // y up
+    [[nodiscard]] std::array<double, 2> size_px() const;    // width, height
+    [[nodiscard]] std::array<double, 2> size_m() const;
+    [[nodiscard]] double turn_degrees() const;   // clockwise as seen; of a point the way it faces
+    [[nodiscard]] const Regions& area() const;   // steps of the map, turned; empty for points and lines
+    [[nodiscard]] const Ring& line() const;      // of a line: its points from end to end, steps
 
     // Properties by name. Throw std::out_of_range for one that its kind does not have, naming the nearest, and
     // std::invalid_argument for one of another type, saying which.
@@ -66,6 +78,7 @@ private:
     const Properties& props_;
     const std::vector<std::string>& tags_;
     int object_;
+    const Object* placed_;   // of the map; null when made by hand
 };
 
 struct SpawnReport {

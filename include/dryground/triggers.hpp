@@ -27,6 +27,7 @@ struct Firing {
     const Properties* properties = nullptr;
     int event = -1;   // to run; -1: none
     // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.
+    // Lives as long as the Play's world: also when the Play goes to that map.
     const Link* link = nullptr;
     int to_storey = -1;     // of stairs: where the body is from now on; theirs there fire when it has left the cell
     EditResult changed{};   // facts that it gave, tiles that it turned into others: done already

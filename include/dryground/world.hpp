@@ -124,6 +124,10 @@ private:
     std::shared_ptr<const Parts> parts_;
 };
 
+// The mover whose body an object of a map has: its kind's; where that is the world's player, of spawns the map's
+// player. -1: it has none.
+[[nodiscard]] int body_of(const World& world, const Map& map, const Object& object);
+
 // What reading or building gives: a world, or the errors that stand in its way; warnings either way.
 class Loaded {
 public:

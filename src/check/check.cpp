@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "../model/report_internal.hpp"
 #include "rules_internal.hpp"
 
@@ -64,7 +65,36 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 
 }   // namespace
 
+namespace {
+
+// The storey of a finding's object, else of its layer; -1 when it has neither.
+int storey_of(const Map& map, const Finding& finding) {
+    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
+    if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
+    for (const Layer& layer : map.layers)
+        if (!finding.layer.empty() && layer.name == finding.layer) return layer.storey;
+    return -1;
+}
+
+bool says_storey(const Finding& finding) {
+    return std::any_of(finding.details.begin(), finding.details.end(),
+                       [](const std::string& line) { return line.rfind("on storey ", 0) == 0; });
+}
+
+}   // namespace
+
+void name_storey(const World& world, int storey, Finding& finding) {
+    finding.details.push_back(fmt::format("on storey '{}'", world.storeys()[static_cast<std::size_t>(storey)].name));
+}
+
 Report Findings::take() {
+    for (const Map& map : world_.maps()) {   // where there are several, each says on which it is
+        if (ground::storeys_of(map).size() < 2) continue;
+        for (Finding& finding : findings_)
+            if (const int storey = finding.map == map.name ? storey_of(map, finding) : -1;
+                storey >= 0 && !says_storey(finding))
+                name_storey(world_, storey, finding);
+    }
     std::stable_sort(findings_.begin(), findings_.end(), detail::comes_first);
     Report report;
     for (Finding& finding : findings_) report.add(std::move(finding));   // each at the end
@@ -113,6 +143,7 @@ Report check(const World& world, const CheckOptions& options) {
     check_rules::check_art(world, look, findings);
     check_rules::check_maps(world, findings);
     check_rules::check_layers(world, findings);
+    check_rules::check_solid_art(world, look, findings);
     check_rules::check_outlines(world, grounds, findings);
     check_rules::check_space(world, grounds, findings);
     check_rules::check_objects(world, grounds, findings);

@@ -213,8 +213,7 @@ std::vector<int> movers_of(const World& world, int map_id) {
     std::vector<int> movers;
     if (map.player >= 0) movers.push_back(map.player);
     for (const Object& object : map.objects) {
-        const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-        const int mover = object.role == Role::spawn && kind.mover == world.player() ? map.player : kind.mover;
+        const int mover = body_of(world, map, object);
         if (mover >= 0 && std::find(movers.begin(), movers.end(), mover) == movers.end()) movers.push_back(mover);
     }
     return movers;

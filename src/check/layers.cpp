@@ -11,8 +11,6 @@
 
 namespace dryground::check_rules {
 
-namespace {
-
 Finding start_layer(const Findings& findings, Rule rule, const Map& map, const Layer& layer,
                     std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, layer.place, fmt::format("map '{}', layer '{}'", map.name, layer.name),
@@ -20,6 +18,8 @@ Finding start_layer(const Findings& findings, Rule rule, const Map& map, const L
     finding.map = map.name, finding.layer = layer.name;
     return finding;
 }
+
+namespace {
 
 bool collides(const Tile& tile) {
     return !tile.carves.empty() || std::any_of(tile.shapes.begin(), tile.shapes.end(),
@@ -62,74 +62,6 @@ void check_purpose(const World& world, const Map& map, const Layer& layer, Findi
     Finding finding = start_layer(findings, Rule::layer_without_shapes, map, layer, {layer.name});
     finding.hint = Hint{"say that it is for looks only", "decor = true"};
     findings.add(std::move(finding));
-}
-
-// ---- art and solids that are drawn over it ----
-
-// Whether anything is to be seen in each cell of one layer, or of all.
-std::vector<bool> art_cells(const World& world, const Map& map, const Layer* only) {
-    std::vector<bool> shows(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows));
-    for (const Layer& layer : map.layers) {
-        if (layer.holds_objects || (only != nullptr && &layer != only)) continue;
-        std::vector<bool> visible(map.palette.size());
-        for (std::size_t n = 1; n < visible.size(); ++n)
-            visible[n] = world.tile(map.palette[n]).art || world.tile(map.palette[n]).picture;
-        for (std::size_t i = 0; i < shows.size(); ++i)
-            if (visible[layer.cells[i]]) shows[i] = true;
-    }
-    return shows;
-}
-
-void check_solids(const World& world, const Map& map, Findings& findings) {
-    std::vector<const Object*> solids;
-    for (const Object& object : map.objects)
-        if (object.role == Role::solid && ground::fills_shape(object) && !object.area.empty() &&
-            object.fault == ShapeFault::none)
-            solids.push_back(&object);
-    if (solids.empty()) return;
-    const std::vector<bool> art = art_cells(world, map, nullptr);
-    if (std::none_of(art.begin(), art.end(), [](bool b) { return b; })) return;   // nothing is drawn here at all
-    std::vector<bool> covered(art.size());
-    for (const Object* solid : solids) {
-        std::int64_t bare = 0;
-        const Bounds box = *bounds(solid->area);
-        const auto [c0, r0, c1, r1] = cells_near(map, box);
-        for (int r = r0; r <= r1; ++r)
-            for (int c = c0; c <= c1; ++c) {
-                const Region cell{map.cell_ring(c, r), {}};
-                const std::int64_t inside = twice_area(intersect(solid->area, {&cell, 1}));
-                const std::size_t i =
-                    static_cast<std::size_t>(r) * static_cast<std::size_t>(map.columns) + static_cast<std::size_t>(c);
-                if (!art[i]) bare += inside;
-                if (2 * inside > twice_area(cell.outline)) covered[i] = true;
-            }
-        const std::int64_t all = twice_area(solid->area);
-        if (2 * bare <= all) continue;
-        Finding finding = start_object(findings, Rule::solid_without_art, map, *solid, solid->place_of_position,
-                                       {fmt::format("{}", 100 * bare / all), words_of(world, *solid)});
-        finding.hint = Hint{"move it to what it belongs to, or draw something there", ""};
-        findings.add(std::move(finding));
-    }
-    for (const Layer& layer : map.layers) {
-        if (layer.holds_objects) continue;
-        const std::vector<bool> own = art_cells(world, map, &layer);
-        std::vector<std::array<int, 2>> open;
-        std::size_t count = 0;
-        for (std::size_t i = 0; i < own.size(); ++i) {
-            count += own[i];
-            if (own[i] && !covered[i])
-                open.push_back({map.first_column + static_cast<int>(i) % map.columns,
-                                map.first_row + static_cast<int>(i) / map.columns});
-        }
-        if (open.empty() || open.size() * 5 > count) continue;
-        Finding finding = start_layer(findings, Rule::art_without_solid, map, layer,
-                                      {layer.name, fmt::format("{} cell{}", open.size(), open.size() == 1 ? "" : "s")});
-        finding.place = map.place_of(layer, open[0][0] - map.first_column, open[0][1] - map.first_row);
-        finding.cell = open.front();
-        finding.cells = open;
-        finding.hint = Hint{"draw the solid over these cells too, or take their art away", ""};
-        findings.add(std::move(finding));
-    }
 }
 
 // ---- what the target can take ----
@@ -229,7 +161,6 @@ void check_layers(const World& world, Findings& findings) {
             if (!map.layers[l].holds_objects) check_purpose(world, map, map.layers[l], findings);
             check_one_way(world, map, l, findings);
         }
-        check_solids(world, map, findings);
     }
     Limits(world, findings).run();
 }

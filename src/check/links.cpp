@@ -27,8 +27,9 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
     std::vector<std::string> names;
     if (link.link.map < 0) {
         finding.arguments[2] = fmt::format("there is no map '{}'", to.substr(0, slash));
-        for (const Map& other : world.maps())
-            names.push_back(slash == std::string::npos ? other.name : other.name + to.substr(slash));
+        for (const Map& other : world.maps())   // only where one could arrive
+            if (slash != std::string::npos && other.find_object(to.substr(slash + 1)) >= 0)
+                names.push_back(other.name + to.substr(slash));
     } else {
         const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
         finding.arguments[2] = fmt::format("map '{}' has no object '{}'", target.name,
@@ -36,11 +37,18 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
         for (const Object& object : target.objects)
             if (!object.name.empty()) names.push_back(fmt::format("{}/{}", target.name, object.name));
     }
-    if (const auto nearest = nearest_name(to, names))
+    if (const auto nearest = nearest_name(to, names)) {
         finding.hint = Hint{"did you mean", fmt::format("to = \"{}\"", *nearest)};
-    else
+    } else if (link.link.map < 0) {
+        std::vector<std::string> maps;
+        for (const Map& other : world.maps()) maps.push_back(other.name);
+        finding.hint = Hint{
+            fmt::format("the world lists the maps {}; add the map to its list, or name another", fmt::join(maps, ", ")),
+            ""};
+    } else {
         finding.hint =
             Hint{"name an object to arrive at", names.empty() ? "" : fmt::format("to = \"{}\"", names.front())};
+    }
     findings.add(std::move(finding));
 }
 

@@ -127,10 +127,10 @@ void check_support(const World& world, Grounds& grounds, int map_id, const Objec
 void check_standing(const World& world, Grounds& grounds, int map_id, const Object& object, bool is_start,
                     Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-    int mover = kind.mover;
     // Where play begins it is the map's player that stands there.
-    if (object.role == Role::spawn && (is_start || kind.mover == world.player()) && map.player >= 0) mover = map.player;
+    const bool is_player = is_start && object.role == Role::spawn && map.player >= 0;
+    const int mover = is_player ? map.player : body_of(world, map, object);
+    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
     if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !is_there(map, object)) return;
     const Standing standing = stand(world, grounds, map_id, mover, object.storey, object.position);
     if (standing.depth_px == 0) {

@@ -86,6 +86,10 @@ Size size_of(const Mover& mover) {
     return {box.most.x - box.least.x, box.most.y - box.least.y};
 }
 
+struct Ledge {   // the ends of a line
+    Point left, right;
+};
+
 class OutlineChecker {
 public:
     OutlineChecker(const World& world, Grounds& grounds, int map_id, const std::vector<int>& movers, Findings& findings)
@@ -100,14 +104,17 @@ public:
         if (movers_.empty()) return;
         const int first = movers_.front();
         for (const int storey : ground::storeys_of(map_)) {
+            storey_ = storey;
             const Regions& regions = grounds_.of(map_id_, first, storey).regions();
             gaps(regions, first);
+            ledges(grounds_.lines(map_id_, first, storey).from_above);
             // What one mover swims over another walks on.
             std::vector<const Ground*> done;
             for (const int mover : movers_) {
                 const Ground& ground = grounds_.of(map_id_, mover, storey);
                 if (std::find(done.begin(), done.end(), &ground) != done.end()) continue;
                 done.push_back(&ground);
+                count_corners(ground.regions());
                 for (const Region& region : ground.regions()) {
                     along(region.outline);
                     for (const Ring& hole : region.holes) along(hole);
@@ -124,7 +131,7 @@ public:
 private:
     // One finding for all places that are alike.
     void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
-        const std::string words = fmt::format("{} {}", static_cast<int>(rule), fmt::join(arguments, " "));
+        const std::string words = fmt::format("{} {} {}", static_cast<int>(rule), storey_, fmt::join(arguments, " "));
         const auto [column, row] = map_.cell_at(at);
         const std::array<int, 2> cell{map_.first_column + column, map_.first_row + row};
         if (!places_[words].insert(at).second) return;
@@ -137,6 +144,7 @@ private:
         finding.map = map_.name, finding.layer = spot.layer, finding.cell = cell;
         finding.cells.push_back(cell);
         finding.details.push_back(fmt::format("at {} px, in cell ({}, {})", at_px(at), cell[0], cell[1]));
+        if (ground::storeys_of(map_).size() > 1) name_storey(world_, storey_, finding);
         finding.hint = std::move(hint);
         by_words_.emplace(words, std::move(finding));
     }
@@ -161,6 +169,39 @@ private:
                     tell(Rule::crack, at, {px(one.gap), upright ? "beside each other" : "above each other"},
                          Hint{"close it, or make it wide enough for a body", ""});
             }
+        }
+    }
+
+    // How often each corner is one: of two rings where they touch.
+    void count_corners(const Regions& regions) {
+        corners_.clear();
+        for (const Region& region : regions) {
+            for (const Point p : region.outline) ++corners_[p];
+            for (const Ring& hole : region.holes)
+                for (const Point p : hole) ++corners_[p];
+        }
+    }
+
+    // Ledges in a row that nearly meet: bodies that stand on one catch on the end of the next. What is wider than the
+    // narrowest body is a gap to fall through, on purpose.
+    void ledges(const std::vector<Ring>& lines) {
+        std::int32_t narrowest = size_of(world_.movers()[static_cast<std::size_t>(movers_.front())]).wide;
+        for (const int mover : movers_)
+            narrowest = std::min(narrowest, size_of(world_.movers()[static_cast<std::size_t>(mover)]).wide);
+        std::vector<Ledge> level;
+        for (const Ring& line : lines)
+            if (line.size() > 1 && line.front() != line.back())
+                level.push_back(line.front().x < line.back().x ? Ledge{line.front(), line.back()}
+                                                               : Ledge{line.back(), line.front()});
+        std::sort(level.begin(), level.end(), [](const Ledge& a, const Ledge& b) {
+            return std::tie(a.left.y, a.left.x) < std::tie(b.left.y, b.left.x);
+        });
+        for (std::size_t i = 0; i + 1 < level.size(); ++i) {
+            const Point from = level[i].right, to = level[i + 1].left;
+            const std::int32_t gap = to.x - from.x;
+            if (from.y == to.y && gap > 0 && gap < std::min(narrowest, map_.cell_width * steps_per_px))
+                tell(Rule::crack, from, {px(gap), "in a row"},
+                     Hint{"let them meet, or make the gap wide enough for a body", ""});
         }
     }
 
@@ -207,8 +248,9 @@ private:
         const auto ends = [&](Point from, Point to, Point p, Point q, bool is_upper) {
             return is_slope(from, to) && (is_upper || (is_slope(p, q) && (to.y > from.y) == (q.y > p.y)));
         };
-        if (down_right && ends(a, b, c, d, b.y < a.y)) tell_slope(b, c);
-        if (down_left && ends(c, d, a, b, d.y > c.y)) tell_slope(c, b);
+        // Where other ground meets the upper corner the way goes on over it.
+        if (down_right && ends(a, b, c, d, b.y < a.y) && corners_[b] < 2) tell_slope(b, c);
+        if (down_left && ends(c, d, a, b, d.y > c.y) && corners_[c] < 2) tell_slope(c, b);
     }
     void tell_slope(Point top, Point bottom) {
         tell(Rule::slope_end, top, {px(bottom.y - top.y)},
@@ -220,6 +262,8 @@ private:
     int map_id_;
     const Map& map_;
     const std::vector<int>& movers_;
+    int storey_ = 0;                   // that is looked at
+    std::map<Point, int> corners_{};   // of the ground that is looked at
     Findings& findings_;
     std::map<std::string, Finding> by_words_;
     std::map<std::string, std::set<Point>> places_;

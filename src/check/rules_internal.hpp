@@ -10,6 +10,7 @@
 #include "../travel/free_space_internal.hpp"
 #include "dryground/check.hpp"
 #include "dryground/merge.hpp"
+#include "dryground/text.hpp"
 
 namespace dryground::check_rules {
 
@@ -30,6 +31,9 @@ private:
     const World& world_;
     std::vector<Finding> findings_;
 };
+
+// Says on which storey a finding is; what its layer and object do not tell.
+void name_storey(const World& world, int storey, Finding& finding);
 
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {
@@ -116,6 +120,18 @@ struct LineFault {
 
 using LookAt = std::function<const Image*(const std::string& file)>;   // null when there is none
 
+// The px of a tile's art, in its picture.
+struct TileArt {
+    const Image* image = nullptr;
+    int left = 0, top = 0, width = 0, height = 0;   // of the tile's art in it
+    int x = 0, y = 0;                               // of its corner from the cell's, px
+    std::optional<Colour> clear;
+
+    [[nodiscard]] bool shows(int column, int row) const;   // px from the cell's corner
+};
+// Nothing where it has none that can be read.
+[[nodiscard]] std::optional<TileArt> art_of(const TileSet& set, const Tile& tile, const LookAt& look);
+
 [[nodiscard]] Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object,
                                    const Place& place, std::vector<std::string> arguments);
 
@@ -131,7 +147,11 @@ void check_drawn(const World& world, Findings& findings);
 void check_firing(const World& world, Findings& findings);
 void check_art(const World& world, const LookAt& look, Findings& findings);
 void check_maps(const World& world, Findings& findings);
+// A finding about a layer, at it.
+[[nodiscard]] Finding start_layer(const Findings& findings, Rule rule, const Map& map, const Layer& layer,
+                                  std::vector<std::string> arguments);
 void check_layers(const World& world, Findings& findings);
+void check_solid_art(const World& world, const LookAt& look, Findings& findings);
 void check_outlines(const World& world, Grounds& grounds, Findings& findings);
 void check_space(const World& world, Grounds& grounds, Findings& findings);
 void check_objects(const World& world, Grounds& grounds, Findings& findings);

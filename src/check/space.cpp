@@ -36,9 +36,8 @@ std::vector<Point> arrivals(const World& world, int map_id, int mover, int store
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     std::vector<Point> points;
     for (const Object& object : map.objects) {
-        const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-        const int own = object.role == Role::spawn && kind.mover == world.player() ? map.player : kind.mover;
-        if (object.storey == storey && own == mover && object.role != Role::link) points.push_back(object.position);
+        if (object.storey == storey && body_of(world, map, object) == mover && object.role != Role::link)
+            points.push_back(object.position);
     }
     add_ends_of_stairs(world, map, *bounds(world.movers()[static_cast<std::size_t>(mover)].body), storey, points);
     if (mover != map.player) return points;
@@ -74,12 +73,6 @@ bool has_room(const Region& area, const Mover& mover) {
     return !travel::fitting({positions}, around, mover).empty();
 }
 
-void name_storey(const World& world, int storey, Finding& finding) {
-    if (world.storeys().size() > 1)
-        finding.details.push_back(
-            fmt::format("on storey '{}'", world.storeys()[static_cast<std::size_t>(storey)].name));
-}
-
 void check_pockets(const World& world, Grounds& grounds, int map_id, int storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     if (map.player < 0) return;
@@ -106,7 +99,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
         finding.map = map.name, finding.layer = spot.layer;
         finding.cell = {map.first_column + column, map.first_row + row};
-        name_storey(world, storey, finding);
+        if (world.storeys().size() > 1) name_storey(world, storey, finding);
         finding.details.push_back(fmt::format("it reaches from {} to {} px", at_px(box.least), at_px(box.most)));
         finding.hint = Hint{"fill it, or open a way in", ""};
         findings.add(std::move(finding));
@@ -131,12 +124,15 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
     Finding finding =
         findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
-    name_storey(world, storey, finding);
+    if (world.storeys().size() > 1) name_storey(world, storey, finding);
     const auto [column, row] = map.cell_at(*out);
     finding.cell = {map.first_column + column, map.first_row + row};
-    finding.hint =
-        Hint{"put a ring of a barrier around the map, or say that movers may leave",
-             world.barriers().empty() ? "rim = \"open\"" : fmt::format("rim = \"{}\"", world.barriers().front().name)};
+    // A barrier that stops it: any other would not keep it in.
+    finding.hint = mover.stopped_by.empty()
+                       ? Hint{"no barrier stops it; if movers may leave this map", "rim = \"open\""}
+                       : Hint{"close the map with a barrier that stops it, unless movers may leave (rim = \"open\")",
+                              fmt::format("rim = \"{}\"",
+                                          world.barriers()[static_cast<std::size_t>(mover.stopped_by.front())].name)};
     findings.add(std::move(finding));
 }
 

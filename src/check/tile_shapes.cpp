@@ -252,9 +252,9 @@ void check_carves(const World& world, std::size_t s, std::size_t t, Findings& fi
         if (carve.barrier < 0) continue;
         const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve);
         if (use.cells == 0 || use.carves) continue;
-        Finding finding = findings.start(Rule::carve_nothing, carve.shape.place, thing_of(set, tile),
-                                         {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
-                                          fmt::format("{} cell{}", use.cells, use.cells == 1 ? "" : "s")});
+        Finding finding = findings.start(
+            Rule::carve_nothing, carve.shape.place, thing_of(set, tile),
+            {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name, counted(use.cells, "cell")});
         finding.hint = Hint{"carve a barrier that lies in a layer below, or take the carve out", ""};
         findings.add(std::move(finding));
     }

@@ -99,10 +99,9 @@ void check_reactions(const TileSet& set, const Tile& tile, const Use& use, Findi
 void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
     if (use.cells == 0) return;
     if (!tile.decided) {
-        Finding finding = findings.start(
-            Rule::undecided, tile.place, thing_of(set, tile),
-            {tile.name,
-             fmt::format("{} cell{} of {}", use.cells, use.cells == 1 ? "" : "s", fmt::join(use.maps, ", "))});
+        Finding finding =
+            findings.start(Rule::undecided, tile.place, thing_of(set, tile),
+                           {tile.name, fmt::format("{} of {}", counted(use.cells, "cell"), fmt::join(use.maps, ", "))});
         finding.hint = Hint{"say what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
         findings.add(std::move(finding));
     }

@@ -199,9 +199,7 @@ private:
     void put_objects() {
         for (const Object& object : map_.objects) {
             const auto [c, r] = map_.cell_at(middle_of(object));
-            const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
-            if (!map_.has(c, r) || !is_shown(layer, options_) || !is_there(map_, object, options_.merging.facts))
-                continue;
+            if (!map_.has(c, r) || !is_shown(map_, object, options_)) continue;
             Glyph& one = glyph(c, r);
             one.character = role_letters[static_cast<std::size_t>(object.role)];
             one.is_object = true;

@@ -21,6 +21,8 @@ std::string subtitle_of(const MapPicture& picture) {
         fmt::format("{} x {} cells of {} x {} px", map.columns, map.rows, map.cell_width, map.cell_height);
     if (const auto& area = picture.options.area)
         text += fmt::format(", of them {} x {} from ({}, {})", (*area)[2], (*area)[3], (*area)[0], (*area)[1]);
+    for (const int storey : picture.options.storeys)
+        text += fmt::format(", storey {}", picture.world.storeys()[static_cast<std::size_t>(storey)].name);
     return text + fmt::format(", at scale {:.4g}", picture.scale);
 }
 
@@ -47,12 +49,30 @@ constexpr Part parts[] = {
     {Thing::walk, draw_walk},
 };
 
+void draw_things(MapPicture& picture, Art& art) {
+    if (picture.shows(Thing::art)) {
+        picture.open(Thing::art);
+        draw_art(picture, art);
+        picture.close();
+    }
+    for (const Part& part : parts)
+        if (picture.shows(part.thing)) {
+            picture.open(part.thing);
+            part.draw(picture);
+            picture.close();
+        }
+}
+
 }   // namespace
 
 std::string draw_window(MapPicture& picture, Art& art, const Box& window) {
     picture.look_at(window);
     const Box& frame = picture.frame;
     const bool sees_map = frame.wider(4).meets(window);
+    if (picture.options.plain) {
+        draw_things(picture, art);
+        return picture.document(window, title_of(picture.whole()), picture.inks);
+    }
     picture.text(16, 26, title_of(picture.whole()), 18, picture.inks.text, "start", "font-weight=\"bold\"");
     picture.text(picture.page.width - 16, 24, subtitle_of(picture), 12, picture.inks.lines, "end");
     // What lies outside of the frame is not drawn over the key below.
@@ -61,17 +81,7 @@ std::string draw_window(MapPicture& picture, Art& art, const Box& window) {
     if (sees_map) {
         picture.put("<g clip-path=\"url(#view)\">\n");
         draw_ground(picture);
-        if (picture.shows(Thing::art)) {
-            picture.open(Thing::art);
-            draw_art(picture, art);
-            picture.close();
-        }
-        for (const Part& part : parts)
-            if (picture.shows(part.thing)) {
-                picture.open(part.thing);
-                part.draw(picture);
-                picture.close();
-            }
+        draw_things(picture, art);
         picture.close();
         if (picture.shows(Thing::grid)) draw_cell_numbers(picture);
         draw_labels(picture);

@@ -1,6 +1,7 @@
 // Passability: a letter for each flag that a cell grants, and the sides of cells that are shut.
 
 #include <algorithm>
+#include <set>
 
 #include "picture_internal.hpp"
 
@@ -12,6 +13,25 @@ constexpr double least_cell = 8;   // px of the picture: letters in smaller cell
 
 std::string halo(const Inks& inks) {
     return fmt::format("stroke=\"{}\" stroke-width=\"3\" paint-order=\"stroke\"", inks.paper);
+}
+
+// Calls tell(column, row, passability) for each cell in the window: of the highest storey that is told and has
+// something to tell, which is when that returns true.
+template <class Tell>
+void each_said(MapPicture& picture, double margin, const Tell& tell) {
+    std::vector<int> storeys = storeys_told(picture.world, picture.options);
+    std::reverse(storeys.begin(), storeys.end());
+    std::set<std::array<int, 2>> told;
+    for (const int storey : storeys)
+        picture.on_storey(storey, [&] {
+            picture.each_cell(margin, [&](int column, int row) {
+                if (storeys.size() > 1 && told.count({column, row}) > 0) return;
+                const Facts& facts = picture.options.merging.facts;
+                const bool says =
+                    tell(column, row, passability(picture.world, picture.map(), column, row, storey, facts));
+                if (storeys.size() > 1 && says) told.insert({column, row});
+            });
+        });
 }
 
 }   // namespace
@@ -34,25 +54,22 @@ void draw_flags(MapPicture& picture) {
     if (picture.cell_height() < least_cell) return;
     const std::vector<std::string> letters = letters_of_flags(picture.world);
     const double size = std::clamp(picture.cell_height() / 2.4, 7.0, 14.0);
-    picture.each_cell(size, [&](int column, int row) {
-        const Passability say =
-            passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
-        if (say.flags_layer < 0) return;
+    each_said(picture, size, [&](int column, int row, const Passability& say) {
+        if (say.flags_layer < 0) return false;
         std::string text;
         for (std::size_t f = 0; f < letters.size(); ++f)
             if ((say.flags >> f & 1) != 0) text += letters[f];
         const Box box = picture.box(picture.map().cell_box(column, row));
         picture.text(box.x + box.width / 2, box.y + box.height / 2 + size / 3, text.empty() ? "–" : text, size,
                      picture.inks.text, "middle", halo(picture.inks));
+        return true;
     });
 }
 
 void draw_sides(MapPicture& picture) {
     const bool told = picture.cell_height() >= 2 * least_cell;
-    picture.each_cell(9, [&](int column, int row) {
-        const Passability say =
-            passability(picture.world, picture.map(), column, row, 0, picture.options.merging.facts);
-        if (say.sides_layer < 0) return;
+    each_said(picture, 9, [&](int column, int row, const Passability& say) {
+        if (say.sides_layer < 0) return false;
         const Ring ring = picture.map().cell_ring(column, row);
         for (std::size_t side = 0; side < 4; ++side) {
             const Passage passage = say.sides.of[side];
@@ -67,6 +84,7 @@ void draw_sides(MapPicture& picture) {
                 picture.text((x1 + x2) / 2, (y1 + y2) / 2 + 3, name_of(passage), 9, picture.inks.side, "middle",
                              halo(picture.inks));
         }
+        return true;
     });
 }
 

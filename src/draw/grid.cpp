@@ -47,20 +47,23 @@ void draw_cell_numbers(MapPicture& picture) {
         if (Box{x - 20, y - 10, 40, 12}.meets(picture.window))
             picture.text(x, y, fmt::format("{}", n), 9, picture.inks.soft, anchor);
     };
-    if (map.grid == GridSort::isometric) {   // along the two upper sides of the great diamond
+    if (map.grid == GridSort::isometric) {   // along the two upper sides of the great diamond that is shown
+        const CellArea shown =
+            picture.options.area.value_or(CellArea{map.first_column, map.first_row, map.columns, map.rows});
+        const int top_row = shown[1] - map.first_row, left_column = shown[0] - map.first_column;
         const int step = every(picture.cell_width() / 2, 16);
         const auto beside = [&](Point a, Point b, double dx, int n, const char* anchor) {
             const double x = (picture.x(a.x) + picture.x(b.x)) / 2 + dx, y = (picture.y(a.y) + picture.y(b.y)) / 2 - 3;
             if (x > frame.x - 20 && x < frame.x + frame.width + 20 && y > frame.y - 12 && y < frame.y + frame.height)
                 number(x, y, n, anchor);
         };
-        for (int n = first_multiple(map.first_column, step); n < map.first_column + map.columns; n += step) {
+        for (int n = first_multiple(shown[0], step); n < shown[0] + shown[2]; n += step) {
             const int c = n - map.first_column;
-            beside(map.corner(c, 0), map.corner(c + 1, 0), 4, n, "start");
+            beside(map.corner(c, top_row), map.corner(c + 1, top_row), 4, n, "start");
         }
-        for (int n = first_multiple(map.first_row, step); n < map.first_row + map.rows; n += step) {
+        for (int n = first_multiple(shown[1], step); n < shown[1] + shown[3]; n += step) {
             const int r = n - map.first_row;
-            beside(map.corner(0, r), map.corner(0, r + 1), -4, n, "end");
+            beside(map.corner(left_column, r), map.corner(left_column, r + 1), -4, n, "end");
         }
         return;
     }

@@ -68,15 +68,14 @@ void draw_chain(MapPicture& picture, const Chain& chain, std::string& ticks, std
 }
 
 void draw_group(MapPicture& picture, const Group& group) {
-    const std::size_t number = picture.number_of(group);
-    const Look look = picture.look_of(number);
+    const Look look = picture.look_of(group);
     picture.put("<g data-storey=\"{}\" data-barrier=\"{}\" data-trigger=\"{}\">\n", escaped(group.storey),
                 escaped(group.barrier), escaped(group.trigger));
     if (const std::string outline = picture.path(group.regions); !outline.empty()) {
         picture.put(
-            "<path d=\"{}\" fill=\"url(#hatch{})\" fill-opacity=\"0.55\" fill-rule=\"evenodd\" stroke=\"{}\" "
+            "<path d=\"{}\" fill=\"url(#{})\" fill-opacity=\"0.55\" fill-rule=\"evenodd\" stroke=\"{}\" "
             "stroke-width=\"4\" stroke-opacity=\"0.8\"/>\n",
-            outline, number, picture.inks.paper);
+            outline, picture.hatch_of(group), picture.inks.paper);
         picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
                     outline, look.colour, look.dash);
     }
@@ -93,36 +92,39 @@ void draw_group(MapPicture& picture, const Group& group) {
     picture.close();
 }
 
+void draw_pieces_of(MapPicture& picture, const Group& group) {
+    std::string path;
+    const auto add = [&](const Ring& ring) {
+        if (picture.sees(*bounds(Regions{{ring, {}}}))) path += picture.path(ring);
+    };
+    for (const Ring& piece : group.pieces) add(piece);
+    for (const Bounds& box : group.boxes.boxes) add(box_ring(box.least, box.most));
+    for (const Ring& rest : group.boxes.rests) add(rest);
+    for (const auto& triangle : group.triangles.triangles) {
+        Ring ring;
+        for (const auto corner : triangle) ring.push_back(group.triangles.points[corner]);
+        add(ring);
+    }
+    picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" stroke-opacity=\"0.7\"/>\n", path,
+                picture.inks.paper);
+    picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1\"/>\n", path,
+                picture.look_of(group).colour);
+}
+
 }   // namespace
 
 void draw_merged(MapPicture& picture) {
     const Merge& merge = picture.merged();
-    std::set<std::size_t> hatched;
+    std::set<std::string> hatched;
     for (const Group& group : merge.groups)
-        if (const std::size_t number = picture.number_of(group); hatched.insert(number).second)
-            picture.hatching(fmt::format("hatch{}", number), picture.look_of(number), picture.inks);
-    for (const Group& group : merge.groups) draw_group(picture, group);
+        if (const std::string id = picture.hatch_of(group); hatched.insert(id).second)
+            picture.hatching(id, picture.look_of(group), picture.inks);
+    for (const Group& group : merge.groups) picture.on_storey(group.storey_id, [&] { draw_group(picture, group); });
 }
 
 void draw_pieces(MapPicture& picture) {
-    for (const Group& group : picture.merged().groups) {
-        std::string path;
-        const auto add = [&](const Ring& ring) {
-            if (picture.sees(*bounds(Regions{{ring, {}}}))) path += picture.path(ring);
-        };
-        for (const Ring& piece : group.pieces) add(piece);
-        for (const Bounds& box : group.boxes.boxes) add(box_ring(box.least, box.most));
-        for (const Ring& rest : group.boxes.rests) add(rest);
-        for (const auto& triangle : group.triangles.triangles) {
-            Ring ring;
-            for (const auto corner : triangle) ring.push_back(group.triangles.points[corner]);
-            add(ring);
-        }
-        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" stroke-opacity=\"0.7\"/>\n", path,
-                    picture.inks.paper);
-        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1\"/>\n", path,
-                    picture.look_of(picture.number_of(group)).colour);
-    }
+    for (const Group& group : picture.merged().groups)
+        picture.on_storey(group.storey_id, [&] { draw_pieces_of(picture, group); });
 }
 
 const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options) {
@@ -134,18 +136,20 @@ const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptio
 void draw_reach(MapPicture& picture) {
     const Mover* mover = mover_for_reach(picture.world, picture.map(), picture.options);
     if (mover == nullptr) return;
-    const Regions blocked =
-        blocked_area(picture.world, picture.map(), static_cast<int>(mover - picture.world.movers().data()), 0,
-                     picture.options.merging.facts);
-    const Regions area = reach(blocked, mover->body.front().outline);
     picture.define(
         "<pattern id=\"reach\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\"><path d=\"M1 1h1.6M4 4h1.6\" "
         "stroke=\"{}\" stroke-width=\"1.6\"/></pattern>\n",
         picture.inks.reach);
-    picture.put(
-        "<path d=\"{}\" fill=\"url(#reach)\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\" "
-        "stroke-dasharray=\"1 3\" stroke-linecap=\"round\"/>\n",
-        picture.path(area), picture.inks.reach);
+    const int id = static_cast<int>(mover - picture.world.movers().data());
+    for (const int storey : storeys_told(picture.world, picture.options))
+        picture.on_storey(storey, [&] {
+            const Regions blocked =
+                blocked_area(picture.world, picture.map(), id, storey, picture.options.merging.facts);
+            picture.put(
+                "<path d=\"{}\" fill=\"url(#reach)\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\" "
+                "stroke-dasharray=\"1 3\" stroke-linecap=\"round\"/>\n",
+                picture.path(reach(blocked, mover->body.front().outline)), picture.inks.reach);
+        });
 }
 
 }   // namespace dryground::drawing

@@ -2,13 +2,12 @@
 
 #include <algorithm>
 
+#include "dryground/text.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
 
 namespace {
-
-std::string plural(std::size_t n, const char* word) { return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s"); }
 
 // Lines of the key, one below the other; only drawn when asked for.
 class Key {
@@ -17,14 +16,13 @@ public:
 
     [[nodiscard]] double height() const { return y_ - picture_.key_top; }
 
-    void group(std::size_t number, const std::string& words) {
+    void group(const std::string& id, const Look& look, const std::string& words) {
         if (draws_) {
-            const Look look = picture_.look_of(number);
-            picture_.hatching(fmt::format("key{}", number), look, picture_.inks);
+            picture_.hatching("key" + id, look, picture_.inks);
             picture_.put(
                 "<rect x=\"16\" y=\"{:.1f}\" width=\"34\" height=\"15\" fill=\"url(#key{})\" stroke=\"{}\" "
                 "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
-                y_, number, look.colour, look.dash);
+                y_, id, look.colour, look.dash);
             picture_.text(58, y_ + 12, words, 13, picture_.inks.text);
         }
         y_ += 22;
@@ -83,14 +81,14 @@ std::string figures(const Group& group, bool whole) {
                                               : group.barrier;
     name += ", " + group.storey;
     if (group.regions.empty()) {
-        name += whole ? ": " + plural(group.lines.size(), "line") : ": lines";
+        name += whole ? ": " + counted(group.lines.size(), "line") : ": lines";
         return name + (group.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(group.one_way)));
     }
     if (!whole) return name;
     std::size_t vertices = 0;
     for (const Chain& chain : group.chains) vertices += chain.points.size();
-    return fmt::format("{}: {}, {}, {} vertices, {}", name, plural(group.regions.size(), "region"),
-                       plural(group.chains.size(), "chain"), vertices, plural(group.pieces.size(), "convex piece"));
+    return fmt::format("{}: {}, {}, {} vertices, {}", name, counted(group.regions.size(), "region"),
+                       counted(group.chains.size(), "chain"), vertices, counted(group.pieces.size(), "convex piece"));
 }
 
 // Of an area more is merged than is shown.
@@ -107,16 +105,17 @@ bool is_seen(const MapPicture& picture, const Group& group) {
 void tell_ground(MapPicture& picture, Key& key) {
     if (!picture.merges_at_once()) {   // then nobody knows what comes
         for (std::size_t b = 0; b < picture.world.barriers().size(); ++b)
-            key.group(b, picture.world.barriers()[b].name);
+            key.group(fmt::format("{}", b), picture.look_of(b), picture.world.barriers()[b].name);
         for (std::size_t t = 0; t < picture.triggers.size(); ++t)
-            key.group(picture.world.barriers().size() + 1 + t, "trigger " + picture.triggers[t]);
+            key.group(fmt::format("t{}", t), picture.look_of(picture.world.barriers().size() + 1 + t),
+                      "trigger " + picture.triggers[t]);
         return;
     }
     for (const Group& group : picture.merged().groups)
         if (is_seen(picture, group)) {
             const std::string words = figures(group, picture.whole_merge);
             group.regions.empty() ? key.line(picture.number_of(group), words)
-                                  : key.group(picture.number_of(group), words);
+                                  : key.group(picture.hatch_of(group), picture.look_of(group), words);
         }
 }
 
@@ -167,10 +166,11 @@ double draw_key(MapPicture& picture, bool draws) {
     if (picture.shows(Thing::art)) tell_helpers(picture, key);
     if (picture.shows(Thing::objects)) key.roles();
     if (picture.labels_left_out > 0)
-        key.words(fmt::format("{} had no room: --area or --scale shows more", plural(picture.labels_left_out, "name")));
+        key.words(
+            fmt::format("{} had no room: --area or --scale shows more", counted(picture.labels_left_out, "name")));
     if (picture.marks_left_out > 0)
         key.words(fmt::format("{} had no room for a mark: --area or --scale shows more",
-                              plural(picture.marks_left_out, "finding")));
+                              counted(picture.marks_left_out, "finding")));
     const std::size_t told = std::min(picture.findings.size(), most_findings_told);
     for (std::size_t i = 0; i < told; ++i) key.finding(i);
     if (told < picture.findings.size())

@@ -12,13 +12,15 @@ namespace {
 constexpr double label_size = 12;
 
 Box box_of(const MapPicture& picture, const Object& object) {
-    if (const auto box = bounds_of(picture.world, picture.map(), object)) return picture.box(*box);
-    return Box{picture.x(object.position.x), picture.y(object.position.y), 0, 0}.wider(6);
+    const auto bounds = bounds_of(picture.world, picture.map(), object);
+    Box box =
+        bounds ? picture.box(*bounds) : Box{picture.x(object.position.x), picture.y(object.position.y), 0, 0}.wider(6);
+    box.y -= picture.raise(object.storey);
+    return box;
 }
 
 bool is_drawn(const MapPicture& picture, const Object& object) {
-    return is_there(picture.map(), object, picture.options.merging.facts) &&
-           picture.shows(picture.map().layers[static_cast<std::size_t>(object.layer)]);
+    return is_shown(picture.map(), object, picture.options);
 }
 
 bool lies_in(const Box& inner, const Box& outer) {
@@ -75,11 +77,31 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
         ++picture.labels_left_out;
 }
 
+// What it covers, its body, and its sign.
+void draw_outlines(MapPicture& picture, const Object& object) {
+    const std::string& colour = picture.inks.roles[static_cast<std::size_t>(object.role)];
+    picture.put("<g class=\"{}\" data-name=\"{}\">\n", name_of(object.role), escaped(object.name));
+    if (!object.area.empty())
+        picture.put(
+            "<path d=\"{}\" fill=\"{}\" fill-opacity=\"0.16\" stroke=\"{}\" stroke-width=\"1.5\" "
+            "stroke-dasharray=\"5 3\"/>\n",
+            picture.path(object.area), colour, colour);
+    if (!object.line.empty())
+        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n",
+                    picture.path(object.line, false), colour);
+    if (const Mover* mover = mover_of(picture.world, picture.map(), object))
+        picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
+                    picture.path(moved(mover->body, object.position)), colour);
+    picture.put("<path d=\"{}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"1\"/>\n",
+                mark_path(object.role, picture.x(object.position.x), picture.y(object.position.y)), colour,
+                picture.inks.paper);
+    picture.close();
+}
+
 }   // namespace
 
 const Mover* mover_of(const World& world, const Map& map, const Object& object) {
-    int mover = world.kinds()[static_cast<std::size_t>(object.kind)].mover;
-    if (object.role == Role::spawn && mover == world.player() && map.player >= 0) mover = map.player;
+    const int mover = body_of(world, map, object);
     return mover >= 0 ? &world.movers()[static_cast<std::size_t>(mover)] : nullptr;
 }
 
@@ -115,27 +137,9 @@ void place_objects(MapPicture& picture, Taken& taken) {
 }
 
 void draw_objects(MapPicture& picture) {
-    const Map& map = picture.map();
-    for (const Object& object : map.objects) {
-        if (!is_drawn(picture, object) || !box_of(picture, object).wider(20).meets(picture.window)) continue;
-        const std::string& colour = picture.inks.roles[static_cast<std::size_t>(object.role)];
-        picture.put("<g class=\"{}\" data-name=\"{}\">\n", name_of(object.role), escaped(object.name));
-        if (!object.area.empty())
-            picture.put(
-                "<path d=\"{}\" fill=\"{}\" fill-opacity=\"0.16\" stroke=\"{}\" stroke-width=\"1.5\" "
-                "stroke-dasharray=\"5 3\"/>\n",
-                picture.path(object.area), colour, colour);
-        if (!object.line.empty())
-            picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n",
-                        picture.path(object.line, false), colour);
-        if (const Mover* mover = mover_of(picture.world, map, object))
-            picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
-                        picture.path(moved(mover->body, object.position)), colour);
-        picture.put("<path d=\"{}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"1\"/>\n",
-                    mark_path(object.role, picture.x(object.position.x), picture.y(object.position.y)), colour,
-                    picture.inks.paper);
-        picture.close();
-    }
+    for (const Object& object : picture.map().objects)
+        if (is_drawn(picture, object) && box_of(picture, object).wider(20).meets(picture.window))
+            picture.on_storey(object.storey, [&] { draw_outlines(picture, object); });
 }
 
 // To another object of this map: a curved arrow. To another map the label says it.
@@ -149,9 +153,10 @@ void draw_links(MapPicture& picture) {
     for (const Object& object : map.objects) {
         if (object.role != Role::link || object.link.object < 0 || !is_drawn(picture, object)) continue;
         if (picture.world.maps()[static_cast<std::size_t>(object.link.map)].name != map.name) continue;
-        const Point to = map.objects[static_cast<std::size_t>(object.link.object)].position;
-        const double x1 = picture.x(object.position.x), y1 = picture.y(object.position.y), x2 = picture.x(to.x),
-                     y2 = picture.y(to.y);
+        const Object& to = map.objects[static_cast<std::size_t>(object.link.object)];
+        const double x1 = picture.x(object.position.x),
+                     y1 = picture.y(object.position.y) - picture.raise(object.storey), x2 = picture.x(to.position.x),
+                     y2 = picture.y(to.position.y) - picture.raise(to.storey);
         picture.put(
             "<path class=\"link\" d=\"M{:.1f} {:.1f}Q{:.1f} {:.1f} {:.1f} {:.1f}\" fill=\"none\" stroke=\"{}\" "
             "stroke-width=\"2\" stroke-dasharray=\"6 4\" marker-end=\"url(#arrow)\"/>\n",

@@ -44,10 +44,16 @@ CellArea clipped(const Map& map, const CellArea& area) {
 }
 
 // What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
-Bounds view_of(const Map& map, const DrawOptions& options) {
+Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
+    if (!options.area && options.plain) return {map.least(), map.most()};
     if (!options.area) {
         const Point ring{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
-        return {{map.least().x - ring.x, map.least().y - ring.y}, {map.most().x + ring.x, map.most().y + ring.y}};
+        double up = 0;   // of storeys that are drawn above the ground
+        for (const Layer& layer : map.layers)
+            if (map.grid == GridSort::isometric)
+                up = std::max(up, world.storeys()[static_cast<std::size_t>(layer.storey)].base_px);
+        return {{map.least().x - ring.x, map.least().y - ring.y - to_steps(up)},
+                {map.most().x + ring.x, map.most().y + ring.y}};
     }
     const CellArea area = clipped(map, *options.area);
     return *bounds(
@@ -76,10 +82,49 @@ std::vector<std::string> triggers_of(const World& world, const Map& map) {
 
 }   // namespace
 
-bool is_shown(const Layer& layer, const DrawOptions& options) {
+bool is_looked_at(int storey, const DrawOptions& options) {
+    return options.storeys.empty() ||
+           std::find(options.storeys.begin(), options.storeys.end(), storey) != options.storeys.end();
+}
+
+namespace {
+
+bool is_asked_for(const Layer& layer, const DrawOptions& options) {
     return is_there(layer, options.merging.facts) &&
            (options.layers.empty() ||
             std::find(options.layers.begin(), options.layers.end(), layer.name) != options.layers.end());
+}
+
+}   // namespace
+
+bool is_shown(const Layer& layer, const DrawOptions& options) {
+    return is_asked_for(layer, options) && is_looked_at(layer.storey, options);
+}
+
+bool is_shown(const Map& map, const Object& object, const DrawOptions& options) {
+    return is_there(map, object, options.merging.facts) && is_looked_at(object.storey, options) &&
+           is_asked_for(map.layers[static_cast<std::size_t>(object.layer)], options);
+}
+
+double strength_of(const World& world, const Layer& layer, const DrawOptions& options) {
+    const auto base = [&](int storey) { return world.storeys()[static_cast<std::size_t>(storey)].base_px; };
+    if (!is_asked_for(layer, options)) return 0;
+    if (options.storeys.empty()) return layer.storey > 0 ? 0.55 : 1;   // what is below an upper storey shows
+    if (is_looked_at(layer.storey, options)) return 1;
+    const bool is_below = std::any_of(options.storeys.begin(), options.storeys.end(),
+                                      [&](int storey) { return base(layer.storey) < base(storey); });
+    return is_below ? 0.35 : 0;
+}
+
+std::vector<int> storeys_told(const World& world, const DrawOptions& options) {
+    if (options.storeys.empty()) return {0};
+    std::vector<int> storeys = options.storeys;
+    std::sort(storeys.begin(), storeys.end(), [&](int a, int b) {
+        return std::pair(world.storeys()[static_cast<std::size_t>(a)].base_px, a) <
+               std::pair(world.storeys()[static_cast<std::size_t>(b)].base_px, b);
+    });
+    storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
+    return storeys;
 }
 
 Map cropped(const Map& map, const CellArea& wanted) {
@@ -114,10 +159,10 @@ MapPicture::MapPicture(const World& world_in, const Map& whole, const Report& re
     : world(world_in),
       options(options_in),
       inks(inks_of(options_in.palette)),
-      view(view_of(whole, options_in)),
+      view(view_of(world_in, whole, options_in)),
       whole_(whole) {
     const double px_wide = to_px(view.most.x - view.least.x);
-    scale = options.scale > 0 ? options.scale : fitting_scale(whole, px_wide);
+    scale = options.scale > 0 ? options.scale : options.plain ? 1 : fitting_scale(whole, px_wide);
     if (options.area) {
         base_ = std::make_unique<Map>(cropped(whole, wider(clipped(whole, *options.area), surroundings)));
         whole_merge = false;
@@ -125,6 +170,7 @@ MapPicture::MapPicture(const World& world_in, const Map& whole, const Report& re
     triggers = triggers_of(world, map());
     lay_out();
     window = page;
+    if (options.plain) return;   // no marks, no labels, no key
     Taken taken;
     if (shows(Thing::findings)) place_findings(*this, report, taken);
     if (shows(Thing::objects)) place_objects(*this, taken);
@@ -133,15 +179,20 @@ MapPicture::MapPicture(const World& world_in, const Map& whole, const Report& re
 }
 
 void MapPicture::lay_out() {
+    const double wide = std::ceil(to_px(view.most.x - view.least.x) * scale),
+                 high = std::ceil(to_px(view.most.y - view.least.y) * scale);
+    if (!merges_at_once()) whole_merge = false;
+    if (options.plain) {
+        frame = page = {0, 0, wide, high};
+        key_top = high;
+        return;
+    }
     const bool numbered = shows(Thing::grid);
     const int digits = static_cast<int>(
         std::max(fmt::format("{}", whole_.first_row + whole_.rows).size(), fmt::format("{}", whole_.first_row).size()));
-    frame = {16.0 + (numbered ? 6 * digits + 4 : 0), numbered ? 56.0 : 40.0,
-             std::ceil(to_px(view.most.x - view.least.x) * scale),
-             std::ceil(to_px(view.most.y - view.least.y) * scale)};
+    frame = {16.0 + (numbered ? 6 * digits + 4 : 0), numbered ? 56.0 : 40.0, wide, high};
     key_top = frame.y + frame.height + 14;
     page = {0, 0, std::max(frame.x + frame.width + 16, 640.0), key_top};
-    if (!merges_at_once()) whole_merge = false;
 }
 
 void MapPicture::look_at(const Box& at) {
@@ -173,6 +224,7 @@ const Merge& MapPicture::merged() {
         merging.chains = true;
         merging.pieces = merging.pieces && (shows(Thing::pieces) || whole_merge);
         merge_ = std::make_unique<Merge>(merge(world, map(), merging));
+        std::erase_if(merge_->groups, [&](const Group& group) { return !is_looked_at(group.storey_id, options); });
     }
     return *merge_;
 }
@@ -204,6 +256,19 @@ Look MapPicture::look_of(std::size_t number) const {
     const std::size_t barriers = world.barriers().size();
     return drawing::look_of(world, number < barriers ? static_cast<int>(number) : -1,
                             number < barriers ? 0 : number - barriers, options.palette);
+}
+
+Look MapPicture::look_of(const Group& group) const {
+    // Dots, crosses, squares, bars: laid over the barrier's own hatching.
+    static constexpr std::array<const char*, 4> signs{"M2 4a1 1 0 1 0 2 0a1 1 0 1 0 -2 0", "M2 2L6 6M6 2L2 6",
+                                                      "M2 2h4v4h-4z", "M1 1V7M3 1V7"};
+    Look look = look_of(number_of(group));
+    if (group.storey_id > 0) look.hatch += signs[static_cast<std::size_t>(group.storey_id - 1) % signs.size()];
+    return look;
+}
+
+std::string MapPicture::hatch_of(const Group& group) const {
+    return fmt::format("hatch{}{}", number_of(group), group.storey_id > 0 ? fmt::format("s{}", group.storey_id) : "");
 }
 
 Box MapPicture::box(const Bounds& steps) const {
@@ -243,6 +308,11 @@ std::string MapPicture::path(const Regions& regions) const {
         for (const Ring& hole : region.holes) result += path(hole);
     }
     return result;
+}
+
+double MapPicture::raise(int storey) const {
+    if (whole_.grid != GridSort::isometric) return 0;
+    return world.storeys()[static_cast<std::size_t>(storey)].base_px * scale;
 }
 
 void MapPicture::open(Thing thing) {

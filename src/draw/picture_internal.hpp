@@ -54,7 +54,15 @@ struct Label {
 [[nodiscard]] std::string escaped(std::string_view text);
 [[nodiscard]] double text_width(std::string_view text, double size);
 
-[[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);   // it is there, and among those asked for
+// Whether a storey is looked at; and a layer: it is there, on such a storey, and among those asked for.
+[[nodiscard]] bool is_looked_at(int storey, const DrawOptions& options);
+[[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);
+// Whether an object is there, on such a storey, and in a layer that is asked for.
+[[nodiscard]] bool is_shown(const Map& map, const Object& object, const DrawOptions& options);
+// How strongly the art of a layer is drawn: 0 above all storeys that are looked at, little below them.
+[[nodiscard]] double strength_of(const World& world, const Layer& layer, const DrawOptions& options);
+// The storeys whose flags, sides and reach are told, from the lowest.
+[[nodiscard]] std::vector<int> storeys_told(const World& world, const DrawOptions& options);
 
 // SVG in the making.
 struct Sheet {
@@ -107,6 +115,9 @@ public:
     // Barriers by their ids, then what a mover is stopped by, then triggers: each with a look of its own.
     [[nodiscard]] std::size_t number_of(const Group& group) const;
     [[nodiscard]] Look look_of(std::size_t number) const;
+    // With a sign of its own for each storey above the first, on maps that have several; and the name of its pattern.
+    [[nodiscard]] Look look_of(const Group& group) const;
+    [[nodiscard]] std::string hatch_of(const Group& group) const;
 
     [[nodiscard]] bool shows(Thing thing) const { return options.show.count(thing) != 0; }
     [[nodiscard]] bool shows(const Layer& layer) const { return is_shown(layer, options); }
@@ -127,7 +138,20 @@ public:
             for (int column = first; column <= last; ++column) call(column, row);
         }
     }
-    void open(Thing thing);   // a group of its own
+    // Draws what lies on a storey: on isometric maps as high above the ground as the storey is.
+    template <class Draw>
+    void on_storey(int storey, const Draw& draw) {
+        const double up = raise(storey);
+        if (up == 0) return draw();
+        put("<g transform=\"translate(0 {:g})\">\n", -up);
+        const Box was = window;
+        window.y += up;
+        draw();
+        window = was;
+        close();
+    }
+    [[nodiscard]] double raise(int storey) const;   // px of the picture
+    void open(Thing thing);                         // a group of its own
     void close() { body += "</g>\n"; }
 
 private:

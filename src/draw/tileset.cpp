@@ -127,7 +127,22 @@ private:
                         fmt::format("{}{} {}", shut.empty() ? "" : ", ", names[side], name_of(tile.sides->of[side]));
             add("sides: " + (shut.empty() ? "all open" : shut));
         }
-        for (const Reaction& reaction : tile.reacts) add(fmt::format("reacts to {}", name_of(reaction.fires)));
+        const auto names = [](const std::vector<int>& ids, const auto& things) {
+            std::string all_names;
+            for (const int id : ids)
+                all_names += (all_names.empty() ? "" : ", ") + things[static_cast<std::size_t>(id)].name;
+            return all_names;
+        };
+        if (!tile.needs.empty()) add(fmt::format("solid until {}", names(tile.needs, world_.facts())));
+        if (!tile.gives.empty()) add(fmt::format("gives {}", names(tile.gives, world_.facts())));
+        for (const Reaction& reaction : tile.reacts)
+            add(fmt::format(
+                "reacts to {}{}", name_of(reaction.fires),
+                reaction.runs < 0 ? "" : ": runs " + world_.events()[static_cast<std::size_t>(reaction.runs)].name));
+        if (tile.leads >= 0) add("leads to " + world_.storeys()[static_cast<std::size_t>(tile.leads)].name);
+        if (tile.stands_for >= 0) add("stands for a " + world_.kinds()[static_cast<std::size_t>(tile.stands_for)].name);
+        if (tile.art) add(fmt::format("art: column {}, row {} of the sheet", (*tile.art)[0], (*tile.art)[1]));
+        if (tile.picture) add("picture: " + tile.picture->file);
         if (tile.unseen) add("unseen: it has no art");
         if (!tile.tags.empty()) add(fmt::format("tags: {}", fmt::join(tile.tags, ", ")));
         for (const auto& [name, value] : tile.props)

@@ -3,20 +3,9 @@
 #include <algorithm>
 #include <stdexcept>
 
-#include "dryground/files.hpp"
+#include "merge_formats_internal.hpp"
 
 namespace dryground {
-
-namespace {
-
-// Different ones where a barrier says none: the first of a world are told apart at a glance.
-Colour colour_of(const World& world, std::size_t barrier) {
-    static constexpr Colour standard[] = {{122, 92, 58},  {47, 127, 147}, {160, 102, 44},
-                                          {110, 70, 130}, {70, 110, 60},  {150, 50, 60}};
-    return world.barriers()[barrier].colour.value_or(standard[barrier % std::size(standard)]);
-}
-
-}   // namespace
 
 CellGround cell_ground(const World& world, const Map& map, const MergeOptions& wanted, int storey) {
     if (wanted.mover < 0 && world.barriers().size() > 31)
@@ -59,7 +48,8 @@ std::string png_of(const CellGround& ground, const World& world) {
     for (std::size_t i = 0; i < ground.cells.size(); ++i)
         for (std::size_t barrier = 0; barrier < 31; ++barrier)
             if ((ground.cells[i] >> barrier & 1) != 0) {
-                const Colour colour = barrier < world.barriers().size() ? colour_of(world, barrier) : Colour{};
+                const Colour colour =
+                    barrier < world.barriers().size() ? files::colour_of(world, static_cast<int>(barrier)) : Colour{};
                 const std::array<unsigned char, 4> px{colour.red, colour.green, colour.blue, 255};
                 std::copy(px.begin(), px.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(4 * i));
                 break;

@@ -16,13 +16,16 @@ int depth(const Json& value) {
     return deepest + 1;
 }
 
-void write(std::string& out, const Json& value, int indent) {
-    if (value.is_number_float()) {
+void write_plain(std::string& out, const Json& value) {
+    if (value.is_number_float())
         fmt::format_to(std::back_inserter(out), "{}", value.get<double>() + 0.0);   // no minus zero
-        return;
-    }
-    if (!value.is_structured() || value.empty()) {
+    else
         out += value.dump();
+}
+
+void write(std::string& out, const Json& value, int indent) {
+    if (!value.is_structured() || value.empty()) {
+        write_plain(out, value);
         return;
     }
     // Points, rings and small tables stay on one line.
@@ -46,7 +49,31 @@ void write(std::string& out, const Json& value, int indent) {
     out += value.is_array() ? ']' : '}';
 }
 
+// Without a space.
+void write(std::string& out, const Json& value) {
+    if (!value.is_structured()) {
+        write_plain(out, value);
+        return;
+    }
+    out += value.is_array() ? '[' : '{';
+    bool first = true;
+    for (auto item = value.begin(); item != value.end(); ++item) {
+        if (!first) out += ',';
+        first = false;
+        if (value.is_object()) out += Json(item.key()).dump() + ":";
+        write(out, *item);
+    }
+    out += value.is_array() ? ']' : '}';
+}
+
 }   // namespace
+
+void add_json(std::string& text, const Json& value, int indent, Spaces spaces) {
+    if (spaces == Spaces::some)
+        write(text, value, indent);
+    else
+        write(text, value);
+}
 
 std::string json_text(const Json& value) {
     std::string out;

@@ -178,6 +178,7 @@ std::string wkt(const Json& tree) {
 std::string merge_text(const Json& tree, MergeFormat format) {
     switch (format) {
         case MergeFormat::json:
+        case MergeFormat::gltf:   // not made from the tree
             break;
         case MergeFormat::cbor: {
             const std::vector<std::uint8_t> bytes = Json::to_cbor(tree);

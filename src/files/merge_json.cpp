@@ -4,60 +4,56 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
+#include <optional>
+#include <stdexcept>
 #include <tuple>
+#include <type_traits>
 
 #include "dryground/files.hpp"
 #include "merge_formats_internal.hpp"
 #include "pack_internal.hpp"
+#include "place_numbers_internal.hpp"
 
 namespace dryground {
 
 namespace {
 
+using files::Holes;
 using files::Json;
+using files::PlaceNumbers;
 
 class Writer {
 public:
-    Writer(const World& world, const MergeOutput& output)
-        : output_(output),
-          across_(steps_per_px * (output.unit == Unit::m ? world.per_metre() : 1.0)),
-          down_(across_),
-          up_(output.y == YAxis::up) {}
+    Writer(const World& world, const MergeOutput& output) : world_(world), output_(output) {}
 
     Json map(const Merge& merge) {
-        start(merge.plane, merge.cell);
-        Json groups = this->groups(merge.groups);
-        return Json{{"map", merge.map},
-                    {"groups", std::move(groups)},
-                    {"surfaces", surfaces(merge.surfaces)},
-                    {"stats", stats(merge.stats)}};
+        start(merge.map, merge.plane);
+        return map(merge, "groups", groups(merge.groups));
     }
-
     Json map(const ChunkedMerge& merge) {
-        start(merge.plane, merge.cell);
+        start(merge.map, merge.plane);
         Json chunks = Json::array();
-        for (const Chunk& chunk : merge.chunks)
-            chunks.push_back({{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups)}});
-        return Json{{"map", merge.map},
-                    {"chunk_cells", merge.chunk_cells},
-                    {"chunks", std::move(chunks)},
-                    {"surfaces", surfaces(merge.surfaces)},
-                    {"stats", stats(merge.stats)}};
+        for (const Chunk& chunk : merge.chunks) chunks.push_back(this->chunk(chunk));
+        return map(merge, "chunks", std::move(chunks));
     }
 
-private:
-    void start(Plane plane, Point cell) {
-        if (plane == Plane::ground) {
-            across_ = cell.x;
-            down_ = cell.y;
-        }
+    // Before anything of a map is written.
+    void start(const std::string& map, Plane plane) {
+        numbers_.emplace(world_, world_.map(map), output_.unit, output_.y, plane);
         regions_ = vertices_ = pieces_ = 0;
         shortest_ = -1;
     }
-    [[nodiscard]] Json groups(const std::vector<Group>& all) {
-        Json result = Json::array();
-        for (const Group& one : all) result.push_back(group(one));
-        return result;
+    // A part of a map's ground: a group or a chunk.
+    Json part(const Group& group) { return this->group(group); }
+    Json part(const Chunk& chunk) { return this->chunk(chunk); }
+    // Of all that was written of the map.
+    [[nodiscard]] Json stats(const MergeStats& stats) const {
+        return {{"shapes_in", stats.shapes_in},
+                {"regions", regions_},
+                {"vertices", vertices_},
+                {"pieces", pieces_},
+                {"shortest_edge", std::max(shortest_, 0.0)}};
     }
     [[nodiscard]] static Json surfaces(const std::vector<Surface>& all) {
         Json result = Json::array();
@@ -69,35 +65,43 @@ private:
         }
         return result;
     }
-    [[nodiscard]] Json stats(const MergeStats& stats) const {
-        return {{"shapes_in", stats.shapes_in},
-                {"regions", regions_},
-                {"vertices", vertices_},
-                {"pieces", pieces_},
-                {"shortest_edge", std::max(shortest_, 0.0)}};
+
+private:
+    template <class Merged>
+    [[nodiscard]] Json map(const Merged& merge, const char* name, Json parts) const {
+        Json tree{{"map", merge.map}, {"storeys", storeys()}};
+        if constexpr (std::is_same_v<Merged, ChunkedMerge>) tree["chunk_cells"] = merge.chunk_cells;
+        tree[name] = std::move(parts);
+        tree["surfaces"] = surfaces(merge.surfaces);
+        tree["stats"] = stats(merge.stats);
+        return tree;
     }
-
-    // Whole numbers of steps are exact in a double; one division rounds once.
-    [[nodiscard]] double x(std::int32_t steps) const { return steps / across_; }
-    [[nodiscard]] double y(std::int32_t steps) const { return steps / down_; }
-
-    [[nodiscard]] Json point(Point p) const { return Json::array({x(p.x), up_ ? -y(p.y) : y(p.y)}); }
-    [[nodiscard]] Json ring(const Ring& points) const {
+    Json chunk(const Chunk& chunk) {
+        return {{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups)}};
+    }
+    // From where to where each storey reaches.
+    [[nodiscard]] Json storeys() const {
         Json result = Json::array();
-        const std::size_t n = points.size();
-        for (std::size_t i = 0; i < n; ++i) result.push_back(point(points[up_ ? (n - i) % n : i]));
+        for (const Storey& storey : world_.storeys())
+            result.push_back({{"storey", storey.name},
+                              {"base", numbers_->length(storey.base_px)},
+                              {"height", numbers_->length(storey.height_px)}});
         return result;
     }
-    [[nodiscard]] Json rings(const std::vector<Ring>& all) const {
+    [[nodiscard]] Json groups(const std::vector<Group>& all) {
         Json result = Json::array();
-        for (const Ring& one : all) result.push_back(ring(one));
+        for (const Group& one : all) result.push_back(group(one));
         return result;
     }
+    [[nodiscard]] Json point(Point p) const { return numbers_->point(p); }
+    [[nodiscard]] Json ring(const Ring& points) const { return numbers_->ring(points); }
+    [[nodiscard]] Json rings(const std::vector<Ring>& all) const { return numbers_->rings(all); }
+    [[nodiscard]] bool up() const { return numbers_->up(); }
     // One-way lines keep what they stop on their right; others start where they start.
     [[nodiscard]] Json line(const Ring& points, bool directed) const {
         Json result = Json::array();
         const std::size_t n = points.size();
-        for (std::size_t i = 0; i < n; ++i) result.push_back(point(points[up_ && directed ? n - 1 - i : i]));
+        for (std::size_t i = 0; i < n; ++i) result.push_back(point(points[up() && directed ? n - 1 - i : i]));
         return result;
     }
 
@@ -105,7 +109,7 @@ private:
         vertices_ += points.size();
         for (std::size_t i = 0; i < points.size(); ++i) {
             const Point a = points[i], b = points[(i + 1) % points.size()];
-            const double length = std::hypot(x(b.x) - x(a.x), y(b.y) - y(a.y));
+            const double length = std::hypot(numbers_->x(b.x) - numbers_->x(a.x), numbers_->y(b.y) - numbers_->y(a.y));
             if (shortest_ < 0 || length < shortest_) shortest_ = length;
         }
     }
@@ -116,7 +120,7 @@ private:
             measure(region.outline);
             for (const Ring& hole : region.holes) measure(hole);
         }
-        area = static_cast<double>(twice_area(group.regions)) / 2 / across_ / down_;
+        area = numbers_->area(static_cast<double>(twice_area(group.regions)) / 2);
         regions_ += group.regions.size();
         Json result{{"storey", group.storey}, {"barrier", group.barrier},          {"trigger", group.trigger},
                     {"mover", group.mover},   {"one_way", name_of(group.one_way)}, {"area", area}};
@@ -127,7 +131,7 @@ private:
         }
         if (output_.boxes) {
             Json boxes = Json::array();
-            for (const Bounds& box : group.boxes.boxes) boxes.push_back(this->box(box));
+            for (const Bounds& box : group.boxes.boxes) boxes.push_back(numbers_->box(box));
             result["boxes"] = std::move(boxes);
             result["rests"] = rings(group.boxes.rests);
         }
@@ -155,22 +159,17 @@ private:
         }
     }
 
-    [[nodiscard]] Json box(const Bounds& box) const {
-        const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
-        return Json::array({x(box.least.x), up_ ? -y(box.most.y) : y(box.least.y), x(wide), y(high)});
-    }
-
     [[nodiscard]] Json mesh(const Mesh& mesh) const {
         Json vertices = Json::array(), indices = Json::array();
         for (const Point p : mesh.points) vertices.push_back(point(p));
         for (const auto& [a, b, c] : mesh.triangles)
-            for (const std::uint32_t corner : {a, up_ ? c : b, up_ ? b : c}) indices.push_back(corner);
+            for (const std::uint32_t corner : {a, up() ? c : b, up() ? b : c}) indices.push_back(corner);
         return {{"vertices", std::move(vertices)}, {"indices", std::move(indices)}};
     }
 
     // What blocks from one side alone keeps that side: it is turned round where y is.
     [[nodiscard]] Json chain(const Chain& chain) const {
-        const bool turned = up_ && !chain.two_sided;
+        const bool turned = up() && !chain.two_sided;
         const std::size_t n = chain.points.size();
         Json points = Json::array();
         for (std::size_t i = 0; i < n; ++i)
@@ -186,9 +185,9 @@ private:
                 {"surfaces", surfaces}};
     }
 
+    const World& world_;
     const MergeOutput& output_;
-    double across_, down_;   // steps to one of the file's unit
-    bool up_;
+    std::optional<PlaceNumbers> numbers_;   // of the map that is written
     std::size_t regions_ = 0, vertices_ = 0, pieces_ = 0;
     double shortest_ = -1;
 };
@@ -205,9 +204,9 @@ Json tree_of(const World& world, const std::vector<Merged>& merges, const MergeO
     const bool ground = !merges.empty() && merges[0].plane == Plane::ground;
     return Json{{"format", "dryground/merge/1"},
                 {"world", world.title()},
-                {"unit", ground                    ? "cell"
-                         : output.unit == Unit::px ? "px"
-                                                   : "m"},
+                {"unit", output.unit == Unit::m ? "m"
+                         : ground               ? "cell"
+                                                : "px"},
                 {"per_metre", world.per_metre()},
                 {"y", output.y == YAxis::down ? "down" : "up"},
                 {"plane", ground ? "ground" : "screen"},
@@ -242,25 +241,57 @@ void add_groups(std::vector<Group>& to, std::vector<Group> more) {
 
 }   // namespace
 
-namespace files {
+namespace {
 
-Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
-    Merge all = merges.front();
-    for (std::size_t i = 1; i < merges.size(); ++i)
-        add_groups(all.groups, renumbered(merges[i].groups, merges[i].surfaces, all.surfaces));
-    Json tree = Writer(world, output).map(all);
-    tree.erase("map");
+Plane plane_of(const Merge& merge) { return merge.plane; }
+Plane plane_of(const ChunkedMerge& merge) { return merge.plane; }
+std::vector<Group>& parts_of(Merge& merge) { return merge.groups; }
+std::vector<Chunk>& parts_of(ChunkedMerge& merge) { return merge.chunks; }
+
+// A tree whose groups or chunks are holes: each is written and let go of, and what was counted comes last.
+template <class Merged>
+Json tree_with_holes(const World& world, Merged merged, const MergeOutput& output, Holes& holes) {
+    struct State {
+        Merged merged;
+        MergeOutput output;   // which the writer refers to
+        std::optional<Writer> writer{};
+    };
+    auto state = std::make_shared<State>(State{std::move(merged), output});
+    state->writer.emplace(world, state->output);
+    state->writer->start(state->merged.map, plane_of(state->merged));
+    Json parts = Json::array();
+    for (std::size_t i = 0; i < parts_of(state->merged).size(); ++i)
+        parts.push_back(holes.add([state, i] {
+            auto& part = parts_of(state->merged)[i];
+            Json tree = state->writer->part(part);
+            part = {};
+            return tree;
+        }));
+    Json tree = Json::object();
+    if constexpr (std::is_same_v<Merged, ChunkedMerge>) tree["chunk_cells"] = state->merged.chunk_cells;
+    tree[std::is_same_v<Merged, ChunkedMerge> ? "chunks" : "groups"] = std::move(parts);
+    tree["surfaces"] = Writer::surfaces(state->merged.surfaces);
+    tree["stats"] = holes.add([state] { return state->writer->stats(state->merged.stats); });
     return tree;
 }
 
-Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
+}   // namespace
+
+namespace files {
+
+Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output, Holes& holes) {
+    Merge all = merges.front();
+    for (std::size_t i = 1; i < merges.size(); ++i)
+        add_groups(all.groups, renumbered(merges[i].groups, merges[i].surfaces, all.surfaces));
+    return tree_with_holes(world, std::move(all), output, holes);
+}
+
+Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output, Holes& holes) {
     ChunkedMerge all = merges.front();
     for (std::size_t i = 1; i < merges.size(); ++i)
         for (std::size_t c = 0; c < all.chunks.size(); ++c)
             add_groups(all.chunks[c].groups, renumbered(merges[i].chunks[c].groups, merges[i].surfaces, all.surfaces));
-    Json tree = Writer(world, output).map(all);
-    tree.erase("map");
-    return tree;
+    return tree_with_holes(world, std::move(all), output, holes);
 }
 
 }   // namespace files
@@ -285,10 +316,12 @@ MergeOptions options_for(const MergeOutput& output) {
 }
 
 std::string merge_bytes(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
+    if (output.format == MergeFormat::gltf) return files::gltf_text(world, merges, output);
     return files::merge_text(tree_of(world, merges, output), output.format);
 }
 
 std::string merge_bytes(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output) {
+    if (output.format == MergeFormat::gltf) throw std::invalid_argument("merge: chunks cannot be written as glTF");
     return files::merge_text(tree_of(world, merges, output), output.format);
 }
 

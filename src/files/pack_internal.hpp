@@ -5,7 +5,7 @@
 #include <span>
 
 #include "dryground/files.hpp"
-#include "json_internal.hpp"
+#include "json_stream_internal.hpp"
 
 namespace dryground::files {
 
@@ -31,13 +31,20 @@ template <class Things>
 [[nodiscard]] Json surface_json(const std::optional<Surface>& surface);
 [[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
 [[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
-[[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output);
-// The pack of a world whose maps are such trees, in the world's order.
-[[nodiscard]] std::string pack_of(const World& world, const PackOutput& output, Json maps);
+// A map's tree. What is long in it are holes: rows of cells, groups or chunks of merged ground, variants. World, map
+// and output must outlive them.
+[[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes);
+// Makes holes of the same values of a tree that has none.
+void make_holes(Json& map, Holes& holes);
+// The pack of a world whose maps are such trees, in the world's order: each is made, written and let go of.
+[[nodiscard]] std::string pack_of(const World& world, const PackOutput& output,
+                                  const std::function<Json(std::size_t map, Holes& holes)>& tree_of_map);
 [[nodiscard]] std::string hash_of(std::span<const std::uint8_t> bytes);   // 16 hexadecimal digits
 // The groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
-[[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output);
-[[nodiscard]] Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output);
+[[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output,
+                               Holes& holes);
+[[nodiscard]] Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output,
+                               Holes& holes);
 
 // ---- reading
 

@@ -51,15 +51,18 @@ std::string content_hash(std::string_view bytes) {
 
 std::string part_bytes(const World& world, const Map& map, const PackOutput& output,
                        const std::vector<InputFile>& inputs) {
+    files::Holes holes;
     files::Json made_from = files::Json::object();
     for (const InputFile& input : inputs) made_from[input.file] = input.hash;
     const files::Json part{{"format", files::part_format},
                            {"map", map.name},
                            {"manner", files::manner_of(output)},
                            {"inputs", std::move(made_from)},
-                           {"tree", files::packed_map_json(world, map, output)}};
+                           {"tree", files::packed_map_json(world, map, output, holes)}};
     std::string bytes;
-    files::Json::to_cbor(part, nlohmann::detail::output_adapter<char>(bytes));
+    files::TreeSinks sinks;
+    sinks.cbor = [&](const std::vector<std::uint8_t>& more) { bytes.append(more.begin(), more.end()); };
+    files::write_tree(part, holes, 0, sinks);
     return bytes;
 }
 
@@ -88,7 +91,11 @@ JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, 
         else if (faulty.count(map.name) == 0)
             result.faults.push_back(fmt::format("map '{0}' has no part: pack --map {0} makes it", map.name));
     }
-    if (result.faults.empty()) result.bytes = files::pack_of(world, output, std::move(maps));
+    if (result.faults.empty())
+        result.bytes = files::pack_of(world, output, [&](std::size_t map, files::Holes& holes) {
+            files::make_holes(maps[map], holes);
+            return std::move(maps[map]);
+        });
     return result;
 }
 

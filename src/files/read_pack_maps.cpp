@@ -158,6 +158,12 @@ void read_form(const Node& node, const Back& back, ObjectDraft& object) {
     const Ring line = node.at("line").ring();
     Regions area = node.at("area").area();
     const bool drawn = node.at("drawn").yes_no();
+    object.turn = node.at("turn").number();
+    if (object.turn != 0 && (drawn || !line.empty())) {
+        const auto [x, y] = node.at("middle_px").place();
+        const auto [width, height] = node.at("size_px").place();
+        object.turned_from = BoxPx{x - width / 2 + to_px(back.by.x), y - height / 2 + to_px(back.by.y), width, height};
+    }
     if (const Node cell = node.at("cell"); !cell.is_null()) {
         const auto [column, row] = cell.pair();
         object.form = AtCells{column, row, 1, 1, false};

@@ -164,9 +164,9 @@ Json pack_tree(const World& world, const PackOutput& output, Json maps) {
     Json tree{{"format", "dryground/pack/1"},
               {"world", world.title()},
               {"hash", ""},
-              {"unit", ground                   ? "cell"
-                       : output.unit == Unit::m ? "m"
-                                                : "px"},
+              {"unit", output.unit == Unit::m ? "m"
+                       : ground               ? "cell"
+                                              : "px"},
               {"per_metre", world.per_metre()},
               {"y", output.y == YAxis::up ? "up" : "down"},
               {"plane", ground ? "ground" : "screen"},
@@ -184,22 +184,68 @@ Json pack_tree(const World& world, const PackOutput& output, Json maps) {
 
 }   // namespace
 
+namespace {
+
 // FNV-1a (Fowler, Noll, Vo), 64 bits.
-std::string hash_of(std::span<const std::uint8_t> bytes) {
-    std::uint64_t hash = 0xcbf29ce484222325u;
-    for (const std::uint8_t byte : bytes) hash = (hash ^ byte) * 0x100000001b3u;
-    return fmt::format("{:016x}", hash);
+class Hash {
+public:
+    void add(std::span<const std::uint8_t> bytes) {
+        for (const std::uint8_t byte : bytes) hash_ = (hash_ ^ byte) * 0x100000001b3u;
+    }
+    [[nodiscard]] std::string text() const { return fmt::format("{:016x}", hash_); }
+
+private:
+    std::uint64_t hash_ = 0xcbf29ce484222325u;
+};
+
+// What comes before the maps: all of a pack's tree but the last byte, which is the empty list of maps.
+std::vector<std::uint8_t> cbor_before_maps(const Json& tree) {
+    std::vector<std::uint8_t> bytes = Json::to_cbor(tree);
+    bytes.pop_back();
+    return bytes;
+}
+std::string text_before_maps(const Json& tree) {
+    std::string text = json_text(tree);
+    return text.substr(0, text.rfind("[]"));
 }
 
-std::string pack_of(const World& world, const PackOutput& output, Json maps) {
+}   // namespace
+
+std::string hash_of(std::span<const std::uint8_t> bytes) {
+    Hash hash;
+    hash.add(bytes);
+    return hash.text();
+}
+
+std::string pack_of(const World& world, const PackOutput& output,
+                    const std::function<Json(std::size_t map, Holes& holes)>& tree_of_map) {
     if (output.chunk_cells < 0 || output.variants < 0 || output.variants > 6)
         throw std::out_of_range("dryground::PackOutput: chunk_cells should be 0 or more, variants 0 to 6");
-    Json tree = pack_tree(world, output, std::move(maps));
-    tree["hash"] = hash_of(Json::to_cbor(tree));
-    if (output.format == PackFormat::json) return json_text(tree);
-    std::string bytes;
-    Json::to_cbor(tree, nlohmann::detail::output_adapter<char>(bytes));
-    return bytes;
+    const std::size_t maps = world.maps().size();
+    const bool as_text = output.format == PackFormat::json;
+    Json tree = pack_tree(world, output, Json::array());
+    // The hash is of the whole as CBOR, in which it is empty itself, so that packs of either format have the same.
+    Hash hash;
+    std::string bytes;   // of the maps
+    TreeSinks sinks;
+    if (as_text) sinks.text = &bytes;
+    sinks.cbor = [&](const std::vector<std::uint8_t>& more) {
+        hash.add(more);
+        if (!as_text) bytes.append(more.begin(), more.end());
+    };
+    hash.add(cbor_before_maps(tree));
+    sinks.cbor(cbor_head(false, maps));
+    for (std::size_t map = 0; map < maps; ++map) {
+        if (as_text) bytes += map == 0 ? "[\n    " : ",\n    ";
+        Holes holes;
+        const Json of_map = tree_of_map(map, holes);
+        write_tree(of_map, holes, 4, sinks);
+    }
+    if (as_text) bytes += maps == 0 ? "[]\n}\n" : "\n  ]\n}\n";
+    tree["hash"] = hash.text();
+    if (as_text) return bytes.insert(0, text_before_maps(tree));
+    const std::vector<std::uint8_t> before = cbor_before_maps(tree);
+    return bytes.insert(0, std::string(before.begin(), before.end()));
 }
 
 Json properties_json(const Properties& properties) {
@@ -241,9 +287,9 @@ Json picture_json(const std::optional<Picture>& picture) {
 }   // namespace files
 
 std::string pack_bytes(const World& world, const PackOutput& output) {
-    files::Json maps = files::Json::array();
-    for (const Map& map : world.maps()) maps.push_back(files::packed_map_json(world, map, output));
-    return files::pack_of(world, output, std::move(maps));
+    return files::pack_of(world, output, [&](std::size_t map, files::Holes& holes) {
+        return files::packed_map_json(world, world.maps()[map], output, holes);
+    });
 }
 
 std::vector<std::string> art_files(const World& world) {

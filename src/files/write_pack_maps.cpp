@@ -5,6 +5,7 @@
 #include "../ground/ground_internal.hpp"
 #include "../model/words_internal.hpp"
 #include "pack_internal.hpp"
+#include "place_numbers_internal.hpp"
 
 namespace dryground::files {
 
@@ -160,6 +161,36 @@ Json link_json(const World& world, const Object& object) {
             {"arrival_runs", name_or_null(world.events(), object.link.arrival_runs)}};
 }
 
+// What an object covers, and where its picture's corner is, as the file's merged ground is told.
+Json placed_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
+    const PlaceNumbers numbers(world, map, output.unit, output.y, output.plane);
+    Json regions = Json::array();
+    for (const Region& region : object.area) {
+        std::vector<Ring> holes;
+        for (const Ring& hole : region.holes) holes.push_back(numbers.on_plane(hole));
+        regions.push_back(
+            {{"outline", numbers.ring(numbers.on_plane(region.outline))}, {"holes", numbers.rings(holes)}});
+    }
+    Json line = Json::array();
+    for (const Point p : object.line) line.push_back(numbers.point(numbers.on_plane(p)));
+    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+    const int mover = body_of(world, map, object);
+    const std::optional<Picture> picture = kind.picture ? kind.picture
+                                           : mover >= 0 ? world.movers()[static_cast<std::size_t>(mover)].picture
+                                                        : std::nullopt;
+    Json origin = nullptr;   // pictures are drawn on the screen: on the ground laid flat they have no corner
+    if (picture && numbers.is_as_drawn())
+        origin = numbers.point(moved(object.position, {to_steps(picture->x), to_steps(picture->y)}));
+    return {{"at", numbers.point(numbers.on_plane(object.position))},
+            {"middle", numbers.point(numbers.on_plane(object.middle))},
+            // A box that is turned or sheared as diamonds are laid flat has no size of its own there.
+            {"size",
+             numbers.is_as_drawn() ? Json::array({numbers.x(object.size.x), numbers.y(object.size.y)}) : Json(nullptr)},
+            {"area", std::move(regions)},
+            {"line", std::move(line)},
+            {"drawn_from", std::move(origin)}};
+}
+
 Json object_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
     Json carves = Json::array();
     for (const auto& [barrier, area] : object.carves)
@@ -174,6 +205,10 @@ Json object_json(const World& world, const Map& map, const Object& object, const
               {"at_m", Json::array({object.position.x / metre, output.y == YAxis::up ? 0.0 - y : y})},
               {"cell", object.cell ? Json(*object.cell) : Json(nullptr)},
               {"drawn", object.drawn},
+              {"turn", object.turn},
+              {"middle_px", point_json(object.middle)},
+              {"size_px", point_json(object.size)},
+              {"placed", placed_json(world, map, object, output)},
               {"area", area_json(object.area)},
               {"line", ring_json(object.line)},
               {"hollow", object.hollow},
@@ -232,8 +267,8 @@ std::vector<Merged> merged_for_all(const World& world, MergeOptions options, Mer
     return merges;
 }
 
-// A map's ground while certain facts hold. Of a chunked one only the chunks that differ from `base`, if that is given.
-Json merge_json(const World& world, const Map& map, const PackOutput& output, const Facts& facts, const Json* base) {
+// A map's ground while certain facts hold.
+Json merge_json(const World& world, const Map& map, const PackOutput& output, const Facts& facts, Holes& holes) {
     MergeOutput forms;
     forms.unit = output.unit;
     forms.y = output.y;
@@ -243,22 +278,24 @@ Json merge_json(const World& world, const Map& map, const PackOutput& output, co
     if (output.chunk_cells == 0)
         return merged_json(
             world, merged_for_all<Merge>(world, options, [&](const MergeOptions& o) { return merge(world, map, o); }),
-            forms);
-    Json tree = merged_json(
+            forms, holes);
+    return merged_json(
         world,
         merged_for_all<ChunkedMerge>(
             world, options, [&](const MergeOptions& o) { return merge_chunks(world, map, output.chunk_cells, o); }),
-        forms);
-    if (base != nullptr && tree["surfaces"] == (*base)["surfaces"]) {
-        Json others = Json::array();
-        for (std::size_t c = 0; c < tree["chunks"].size(); ++c)
-            if (tree["chunks"][c] != (*base)["chunks"][c]) others.push_back(std::move(tree["chunks"][c]));
-        tree["chunks"] = std::move(others);
-    }
+        forms, holes);
+}
+
+// A tree with its holes filled.
+Json filled(Json tree, const Holes& holes) {
+    if (Holes::is_hole(tree)) return holes.fill(tree);
+    if (tree.is_structured())
+        for (Json& item : tree) item = filled(std::move(item), holes);
     return tree;
 }
 
-// For each state of the facts that shape the ground but that in which none holds.
+// For each state of the facts that shape the ground but that in which none holds. Of chunks only those that differ from
+// `base`, the ground of that state, where its surfaces are the same.
 Json variants_json(const World& world, const Map& map, const PackOutput& output, const Json& base) {
     const Facts shaping = facts_of_ground(world, map);
     Json variants = Json::array();
@@ -267,9 +304,17 @@ Json variants_json(const World& world, const Map& map, const PackOutput& output,
         Facts facts;
         for (std::size_t i = 0; i < shaping.size(); ++i)
             if ((state >> i & 1) != 0) facts.push_back(shaping[i]);
+        Holes holes;
+        Json merged = filled(merge_json(world, map, output, facts, holes), holes);
+        if (output.chunk_cells > 0 && merged["surfaces"] == base["surfaces"]) {
+            Json others = Json::array();
+            for (std::size_t c = 0; c < merged["chunks"].size(); ++c)
+                if (merged["chunks"][c] != base["chunks"][c]) others.push_back(std::move(merged["chunks"][c]));
+            merged["chunks"] = std::move(others);
+        }
         variants.push_back({{"facts", names_of(world.facts(), facts)},
                             {"passability", passability_json(world, map, facts)},
-                            {"merge", merge_json(world, map, output, facts, &base)}});
+                            {"merge", std::move(merged)}});
     }
     return variants;
 }
@@ -299,13 +344,33 @@ Json tileset_json(const World& world, const TileSet& set) {
             {"tiles", std::move(tiles)}};
 }
 
-Json packed_map_json(const World& world, const Map& map, const PackOutput& output) {
+void make_holes(Json& map, Holes& holes) {
+    const auto hole = [&](Json& value) {
+        if (!Holes::is_hole(value)) value = holes.add([made = std::move(value)] { return made; });
+    };
+    for (Json& layer : map["layers"])
+        if (layer["rows"].is_array()) hole(layer["rows"]);
+    for (Json& storey : map["passability"]) hole(storey["flags"]), hole(storey["sides"]);
+    Json& merged = map["merge"];
+    for (Json& part : merged[merged.contains("chunks") ? "chunks" : "groups"]) hole(part);
+    hole(merged["stats"]);
+    if (map.contains("variants"))
+        for (Json& variant : map["variants"]) hole(variant);
+}
+
+Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes) {
     Json layers = Json::array(), objects = Json::array(), tilesets = Json::array();
     for (const int set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
     for (const Layer& layer : map.layers) layers.push_back(layer_json(world, map, layer));
     for (const Object& object : map.objects) objects.push_back(object_json(world, map, object, output));
-    Json merged = merge_json(world, map, output, {}, nullptr), variants = Json::array();
-    if (output.variants > 0) variants = variants_json(world, map, output, merged);
+    Json merged, variants = Json::array();
+    if (output.variants > 0) {   // which are compared with it
+        Holes own;
+        merged = filled(merge_json(world, map, output, {}, own), own);
+        variants = variants_json(world, map, output, merged);
+    } else {
+        merged = merge_json(world, map, output, {}, holes);
+    }
     Json json{{"name", map.name},
               {"title", map.title},
               {"grid", word_of(map.grid)},
@@ -326,6 +391,7 @@ Json packed_map_json(const World& world, const Map& map, const PackOutput& outpu
               {"passability", passability_json(world, map, {})},
               {"merge", std::move(merged)}};
     if (output.variants > 0) json["variants"] = std::move(variants);
+    make_holes(json, holes);
     return json;
 }
 

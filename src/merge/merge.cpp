@@ -42,7 +42,10 @@ public:
             result.cell = {grid_.width(), grid_.height()};
             detail::test_flat_range(map_, options_.grow);
         }
-        do_all(options_.mover >= 0 ? mover_tasks() : barrier_tasks());
+        if (options_.triggers) find_triggers();
+        std::vector<Task> tasks = options_.mover >= 0 ? mover_tasks() : barrier_tasks();
+        add_trigger_tasks(tasks);
+        do_all(tasks);
         std::sort(groups_.begin(), groups_.end(), [](const Group& a, const Group& b) {
             return std::tie(a.storey, a.barrier, a.trigger, a.one_way) <
                    std::tie(b.storey, b.barrier, b.trigger, b.one_way);
@@ -68,6 +71,35 @@ private:
                            std::make_move_iterator(groups.end()));
     }
 
+    // The areas of objects that sense: of triggers and links, by storey and name.
+    void find_triggers() {
+        for (const Object& object : map_.objects) {
+            const bool senses = object.role == Role::trigger || object.role == Role::link;
+            const bool asked =
+                options_.mover < 0 || std::find(object.by.begin(), object.by.end(), options_.mover) != object.by.end();
+            if (!senses || !asked || object.area.empty() || !is_there(map_, object, options_.facts)) continue;
+            const std::string& name =
+                object.name.empty() ? world_.kinds()[static_cast<std::size_t>(object.kind)].name : object.name;
+            detail::append(sensing_[{object.storey, -1, name, OneWay::none}], object.area);
+        }
+    }
+
+    // One for each name of those; tiles may sense by the same name.
+    void add_trigger_tasks(std::vector<Task>& tasks) {
+        for (auto& sensing : sensing_)
+            tasks.emplace_back([this, &key = sensing.first, &areas = sensing.second](Groups& groups) {
+                Stacked stacked;
+                const auto tiles = stacking_.plans.find(key);
+                if (tiles != stacking_.plans.end() && options_.mover < 0)
+                    detail::append(areas, detail::merge_cells(map_, tiles->second, false).regions);
+                stacked.regions = unite(areas);
+                if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
+                Group group = detail::named_group(world_, key);
+                if (options_.mover >= 0) group.mover = world_.movers()[static_cast<std::size_t>(options_.mover)].name;
+                finish(std::move(group), std::move(stacked), {}, {}, groups);
+            });
+    }
+
     // One for each barrier of a storey: its one-way lines, which come after it, keep out of its ground.
     [[nodiscard]] std::vector<Task> barrier_tasks() const {
         std::vector<Task> tasks;
@@ -86,6 +118,7 @@ private:
                 Regions solid;   // what lines keep out of
                 for (const auto* one : plans) {
                     const auto& [key, steps] = *one;
+                    if (sensing_.count(key) > 0) continue;   // together with the objects of its name
                     Stacked stacked = detail::merge_cells(map_, steps, options_.chains && options_.grow == 0);
                     if (any_lines && key.one_way == OneWay::none && key.trigger.empty()) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
@@ -180,6 +213,7 @@ private:
     detail::Grid grid_;
     detail::Stacking stacking_;
     detail::LineTable table_;
+    std::map<detail::GroupKey, Regions> sensing_;
     Groups groups_;
 };
 

@@ -172,22 +172,39 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
             return;   // its numbers are too large, as was said
         if (const auto* box = std::get_if<BoxPx>(&draft.form)) object.position = {to_steps(box->x), to_steps(box->y)};
     }
-    if (draft.turn != 0) turn_object(draft.turn, place, object);
+    const auto drawn_box = !object.line.empty() ? bounds(Regions{{object.line, {}}}) : bounds(object.area);
+    object.turn = draft.turn;
+    if (draft.turn != 0 && !draft.turned_from) turn_object(draft.turn, place, object);
     if (!object.line.empty())
         object.position = object.line[object.line.size() / 2];
     else if (!object.area.empty())
         object.position = standing_point(*bounds(object.area), kind.stands);
     if (draft.cell) object.cell = draft.cell;
     if (!object.drawn) object.area = moved(kind.area, object.position);
+    set_box(draft, drawn_box ? drawn_box : bounds(object.area), object);
     make_hollow(draft, object);
     make_carves(draft, object);
     if (offset != Point{}) {
         object.position = moved(object.position, offset);
+        object.middle = moved(object.middle, offset);
         object.area = moved(std::move(object.area), offset);
         for (Point& p : object.line) p = moved(p, offset);
         for (auto& [barrier, area] : object.carves) area = moved(std::move(area), offset);
     }
     keep_in_range(map, object, place);
+}
+
+// The box around it before it was turned.
+void WorldMaker::set_box(const ObjectDraft& draft, const std::optional<Bounds>& box, Object& object) const {
+    object.middle = object.position;
+    if (draft.turned_from) {
+        const BoxPx& from = *draft.turned_from;
+        object.middle = {to_steps(from.x + from.width / 2), to_steps(from.y + from.height / 2)};
+        object.size = {to_steps(from.width), to_steps(from.height)};
+    } else if (box) {
+        object.size = {box->most.x - box->least.x, box->most.y - box->least.y};
+        object.middle = {box->least.x + object.size.x / 2, box->least.y + object.size.y / 2};
+    }
 }
 
 void WorldMaker::turn_object(double degrees, const Place& place, Object& object) {

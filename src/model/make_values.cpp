@@ -57,9 +57,10 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
         if (draft.standard) {
             std::string why;
             field.standard = fit(field, field.type, *draft.standard, why);
-            if (!field.standard)
-                add(Rule::kind_field, draft.standard->place,
-                    {draft.name.value, "its own declaration", "the default " + why});
+            if (!field.standard) {
+                add(Rule::kind_field, draft.standard->place, {draft.name.value, "", "the default " + why});
+                field.optional = true;   // told once, not again for everything that gives it no value
+            }
         }
         fields[draft.name.value] = std::move(field);
     }
@@ -152,7 +153,7 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
         const auto field = fields.find(name);
         if (field == fields.end()) {
             const auto nearest = nearest_name(name, names);
-            add(Rule::kind_field, value.place, {name, owner, "no such property is declared"},
+            add(Rule::kind_field, value.place, {name, " of " + owner, "no such property is declared"},
                 nearest         ? Hint{"did you mean", *nearest}
                 : names.empty() ? Hint{"it has none", ""}
                                 : Hint{fmt::format("its properties: {}", fmt::join(names, ", ")), ""});
@@ -162,14 +163,14 @@ Properties WorldMaker::make_properties(const Fields& fields, const SaidPropertie
         if (auto fitted = fit(field->second, field->second.type, value, why))
             result[name] = std::move(*fitted);
         else
-            add(Rule::kind_field, value.place, {name, owner, why});
+            add(Rule::kind_field, value.place, {name, " of " + owner, why});
     }
     for (const auto& [name, field] : fields) {
         if (said.count(name) > 0) continue;
         if (field.standard)
             result[name] = *field.standard;
         else if (!field.optional)
-            add(Rule::kind_field, place, {name, owner, "it has no default, so it must be given"},
+            add(Rule::kind_field, place, {name, " of " + owner, "it has no default, so it must be given"},
                 Hint{"add it to its props", fmt::format("props = {{ {} = … }}", name)});
     }
     return result;

@@ -166,6 +166,7 @@ private:
     void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
                      int layer_index);
     void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset, Object& object);
+    void set_box(const ObjectDraft& draft, const std::optional<Bounds>& box, Object& object) const;
     void turn_object(double degrees, const Place& place, Object& object);
     void make_hollow(const ObjectDraft& draft, Object& object);
     void make_carves(const ObjectDraft& draft, Object& object);

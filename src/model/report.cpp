@@ -84,11 +84,8 @@ std::string text(const Report& report) {
 std::string text(const Counts& counts) {
     const std::string waived = counts.waived > 0 ? fmt::format(", {} waived", counts.waived) : "";
     if (counts.error + counts.warning + counts.note == 0) return "no findings" + waived;
-    const auto plural = [](std::size_t n, const char* word) {
-        return fmt::format("{} {}{}", n, word, n == 1 ? "" : "s");
-    };
-    return fmt::format("{}, {}, {}{}", plural(counts.error, "error"), plural(counts.warning, "warning"),
-                       plural(counts.note, "note"), waived);
+    return fmt::format("{}, {}, {}{}", counted(counts.error, "error"), counted(counts.warning, "warning"),
+                       counted(counts.note, "note"), waived);
 }
 
 namespace {

@@ -52,7 +52,7 @@ constexpr RuleText table[] = {
     {Rule::carve_nothing, "carve-nothing", warning, "tile '{}' carves '{}', but nothing of it lies below any of its {}",
      3},
     {Rule::no_barrier, "no-barrier", error, "{} belongs to no barrier, so that nothing is stopped by it", 1},
-    {Rule::kind_field, "kind-field", error, "property '{}' of {}: {}", 3},
+    {Rule::kind_field, "kind-field", error, "property '{}'{}: {}", 3},
     {Rule::family_gap, "family-gap", warning, "family '{}' has no member for neighbours {}", 2},
     {Rule::turn_not_square, "turn-not-square", error, "'{}' is turned by {} degrees, but its cells are {} x {} px", 4},
     {Rule::art_outside, "art-outside", error, "the art of '{}' at [{}, {}] lies outside its sheet of {} x {} cells", 5},

@@ -8,6 +8,10 @@
 
 namespace dryground {
 
+std::string counted(std::size_t number, std::string_view noun) {
+    return fmt::format("{} {}{}", number, noun, number == 1 ? "" : "s");
+}
+
 bool matches_pattern(std::string_view pattern, std::string_view name) {
     // On a mismatch the last star takes one character more.
     std::size_t p = 0, n = 0, star = std::string_view::npos, mark = 0;

@@ -141,6 +141,12 @@ std::vector<std::string> flag_names(const World& world, FlagSet flags) {
     return names;
 }
 
+int body_of(const World& world, const Map& map, const Object& object) {
+    const int mover = world.kinds()[static_cast<std::size_t>(object.kind)].mover;
+    const bool is_player = object.role == Role::spawn && mover >= 0 && mover == world.player() && map.player >= 0;
+    return is_player ? map.player : mover;
+}
+
 std::string_view name_of(Passage passage) { return word_of(passage); }
 
 std::string text(const Value& value) {

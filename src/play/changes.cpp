@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "dryground/text.hpp"
 #include "object_keys_internal.hpp"
 #include "parts_internal.hpp"
 
@@ -286,8 +287,7 @@ std::vector<std::string> Play::refresh(World newer) {
         else
             lost += edit.sort == Edit::Sort::tile;
     }
-    if (lost > 0)
-        words.push_back(fmt::format("{} changed cell{} could not be carried over", lost, lost == 1 ? "" : "s"));
+    if (lost > 0) words.push_back(counted(lost, "changed cell") + " could not be carried over");
     const int map = std::max(0, called(newer.maps(), this->map().name));
     parts_->solids.reset(), parts_->live.reset();   // they refer to the old world
     parts_->world = std::move(newer);

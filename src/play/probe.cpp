@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "parts_internal.hpp"
 #include "probe_internal.hpp"
@@ -39,13 +40,16 @@ struct Prober::Parts {
     [[nodiscard]] std::string on(int storey) const {   // said where there is more than one
         return ground::storeys_of(map).size() < 2 ? "" : world.storeys()[static_cast<std::size_t>(storey)].name + ": ";
     }
-    void tell_tiles(int column, int row, std::vector<std::string>& lines) const;
-    void tell_flags(int column, int row, std::vector<std::string>& lines) const;
-    void tell_solids(Point p, std::vector<std::string>& lines) const;
-    void tell_carved(Point p, int column, int row, std::vector<std::string>& lines) const;
-    void tell_objects(Point p, std::vector<std::string>& lines) const;
-    void tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const;
-    void tell_mover(Point p, int mover, std::vector<std::string>& lines) const;
+    // Of one storey, or, with -1, of all.
+    void tell_tiles(int column, int row, int storey, std::vector<std::string>& lines) const;
+    void tell_flags(int column, int row, int storey, std::vector<std::string>& lines) const;
+    // Gives which barriers there are, by storey.
+    std::set<std::array<int, 2>> tell_solids(Point p, int storey, std::vector<std::string>& lines) const;
+    void tell_carved(Point p, int column, int row, int storey, const std::set<std::array<int, 2>>& solid,
+                     std::vector<std::string>& lines) const;
+    void tell_objects(Point p, int storey, std::vector<std::string>& lines) const;
+    void tell_contact(PointPx p, PointPx normal, int storey, std::vector<std::string>& lines) const;
+    void tell_mover(PointPx p, int mover, int storey, std::vector<std::string>& lines) const;
 };
 
 namespace {
@@ -77,25 +81,28 @@ struct HeldBy {
 
 }   // namespace
 
-void Prober::Parts::tell_tiles(int column, int row, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_tiles(int column, int row, int storey, std::vector<std::string>& lines) const {
     for (std::size_t l = map.layers.size(); l-- > 0;)
-        if (const Layer& one = map.layers[l]; !one.holds_objects)
+        if (const Layer& one = map.layers[l]; !one.holds_objects && (storey < 0 || one.storey == storey))
             if (const Placed& placed = map.placed(one, column, row); placed.tile >= 0)
                 lines.push_back(play::tile_line(world, one, placed, facts));
 }
 
-void Prober::Parts::tell_flags(int column, int row, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_flags(int column, int row, int only, std::vector<std::string>& lines) const {
     if (world.flags().empty()) return;
     for (const int storey : ground::storeys_of(map)) {
+        if (only >= 0 && storey != only) continue;
         const Passability say = passability(world, map, column, row, storey, facts);
         if (storey == 0 || say.flags_layer >= 0 || say.sides_layer >= 0)
             lines.push_back(on(storey) + play::flags_line(world, map, column, row, say));
     }
 }
 
-void Prober::Parts::tell_solids(Point p, std::vector<std::string>& lines) const {
+std::set<std::array<int, 2>> Prober::Parts::tell_solids(Point p, int only, std::vector<std::string>& lines) const {
+    std::set<std::array<int, 2>> solid;
     const Bounds near{{p.x - steps_per_px, p.y - steps_per_px}, {p.x + steps_per_px, p.y + steps_per_px}};
     for (std::size_t storey = 0; storey < world.storeys().size(); ++storey) {
+        if (only >= 0 && static_cast<int>(storey) != only) continue;
         std::map<int, HeldBy> barriers;
         solids.each_near(near, static_cast<int>(storey), [&](const play::StandingPiece& piece) {
             const std::string start = on(static_cast<int>(storey)) + barrier(piece.barrier);
@@ -119,12 +126,15 @@ void Prober::Parts::tell_solids(Point p, std::vector<std::string>& lines) const 
         for (const auto& [id, held] : barriers) {
             const bool closed = held.inside.empty() && locate(unite(held.edges), p) == Side::inside;
             for (const std::string& line : closed ? held.edge : held.inside) add_once(lines, line);
+            if (closed || !held.inside.empty()) solid.insert({static_cast<int>(storey), id});
         }
     }
+    return solid;
 }
 
 // Shapes of this cell that would be here, had nobody above carved them away.
-void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_carved(Point p, int column, int row, int only, const std::set<std::array<int, 2>>& solid,
+                                std::vector<std::string>& lines) const {
     struct Shaped {
         std::size_t layer;
         int barrier;
@@ -133,7 +143,7 @@ void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::s
     const Point from_corner{p.x - map.corner(column, row).x, p.y - map.corner(column, row).y};
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& one = map.layers[l];
-        if (one.holds_objects || !ground::counts(one, facts)) continue;
+        if (one.holds_objects || !ground::counts(one, facts) || (only >= 0 && one.storey != only)) continue;
         const Placed& placed = map.placed(one, column, row);
         if (placed.tile < 0) continue;
         for (const ground::Part& part : ground::parts_of(world, map, one, placed, facts).parts) {   // carves first
@@ -143,7 +153,8 @@ void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::s
                 continue;
             }
             for (const Shaped& below : shaped)
-                if (below.barrier == part.barrier && map.layers[below.layer].storey == one.storey)
+                if (below.barrier == part.barrier && map.layers[below.layer].storey == one.storey &&
+                    solid.count({one.storey, part.barrier}) == 0)   // else something above adds it again
                     add_once(lines, fmt::format("no {} of layer {} here: {} in layer {} carves it away",
                                                 barrier(below.barrier), map.layers[below.layer].name,
                                                 play::tile_name(world, placed), one.name));
@@ -151,8 +162,9 @@ void Prober::Parts::tell_carved(Point p, int column, int row, std::vector<std::s
     }
 }
 
-void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_objects(Point p, int storey, std::vector<std::string>& lines) const {
     for (const Object& one : map.objects) {
+        if (storey >= 0 && one.storey != storey) continue;
         const bool covers = !one.area.empty() && locate(one.area, p) != Side::outside;
         const double off = std::hypot(p.x - one.position.x, p.y - one.position.y) / steps_per_px;
         if (!covers && off > 8) continue;
@@ -162,10 +174,11 @@ void Prober::Parts::tell_objects(Point p, std::vector<std::string>& lines) const
     }
 }
 
-void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_contact(PointPx p, PointPx normal, int only, std::vector<std::string>& lines) const {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
     for (const int storey : ground::storeys_of(map)) {
+        if (only >= 0 && storey != only) continue;
         Touches touches;
         play::add_touched(world, map, solids, {.point = p, .normal = normal, .storey = storey}, touches);
         touches.sort();
@@ -182,11 +195,12 @@ void Prober::Parts::tell_contact(PointPx p, PointPx normal, std::vector<std::str
     if (lines.empty()) lines.emplace_back("nothing lies within 1 px on that side");
 }
 
-void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_mover(PointPx place, int id, int storey, std::vector<std::string>& lines) const {
+    const Point p{step_at(place.x), step_at(place.y)};
     const Mover& mover = world.movers()[static_cast<std::size_t>(id)];
     const auto meets = [&](const Regions& a, const Regions& b) { return !intersect(a, b).empty(); };
     const auto each_solid = [&](const Regions& area, const std::vector<int>& barriers, auto action) {
-        solids.each_near(*bounds(area), 0, [&](const play::StandingPiece& piece) {
+        solids.each_near(*bounds(area), storey, [&](const play::StandingPiece& piece) {
             if (piece.piece->is_line() || !std::binary_search(barriers.begin(), barriers.end(), piece.barrier)) return;
             if (meets(moved(Regions{{piece.piece->points, {}}}, piece.at), area)) action(piece);
         });
@@ -198,21 +212,26 @@ void Prober::Parts::tell_mover(Point p, int id, std::vector<std::string>& lines)
     if (lines.empty()) lines.push_back(mover.name + " fits here");
     const auto [column, row] = map.cell_at(p);
     if (mover.needs != 0 && map.has(column, row)) {
-        const Passability say = passability(world, map, column, row, 0, facts);
+        const Passability say = passability(world, map, column, row, storey, facts);
         const std::string needed = fmt::format("{}", fmt::join(flag_names(world, mover.needs), " or "));
         lines.push_back((say.flags & mover.needs) != 0
                             ? fmt::format("the cell grants what it needs: {}", needed)
                             : fmt::format("the cell does not grant {}, which it needs", needed));
     }
-    for (const Object& one : map.objects)
-        if ((one.role == Role::trigger || one.role == Role::link) && is_there(map, one, facts) && !one.area.empty() &&
-            std::find(one.by.begin(), one.by.end(), id) != one.by.end() && meets(one.area, body))
-            lines.push_back(fmt::format("is inside {} {}, which fires on {}", name_of(one.role),
-                                        play::object_name(world, one), name_of(one.fires)));
     for (const Feeler& feeler : mover.feelers)
         each_solid(moved(feeler.area, p), feeler.senses, [&](const play::StandingPiece& piece) {
             add_once(lines, fmt::format("feeler {} senses {} of {}", feeler.name, barrier(piece.barrier), of(piece)));
         });
+    for (const Object& one : map.objects)   // what would fire, but for facts
+        if (one.storey == storey && is_there(map, one, facts) && !one.area.empty() && meets(one.area, body) &&
+            std::find(one.by.begin(), one.by.end(), id) != one.by.end())
+            for (const int fact : one.needs)
+                if (!std::binary_search(facts.begin(), facts.end(), fact))
+                    lines.push_back(fmt::format("is inside {} {}, which needs {}", name_of(one.role),
+                                                play::object_name(world, one),
+                                                world.facts()[static_cast<std::size_t>(fact)].name));
+    for (std::string& line : play::lines_of_firings(world, map, facts, id, place, storey))
+        add_once(lines, std::move(line));
 }
 
 Prober::Prober(const World& world, const Map& map, const Facts& facts)
@@ -230,26 +249,26 @@ Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
         fmt::format("{} at ({:g}, {:g}) px, cell ({}, {}){}", map.name, place.x, place.y, map.first_column + column,
                     map.first_row + row, map.has(column, row) ? "" : ", outside of the map");
     if (map.has(column, row)) {
-        parts_->tell_tiles(column, row, probe.tiles);
-        parts_->tell_flags(column, row, probe.flags);
+        parts_->tell_tiles(column, row, question.storey, probe.tiles);
+        parts_->tell_flags(column, row, question.storey, probe.flags);
     }
-    parts_->tell_solids(p, probe.solids);
-    if (map.has(column, row)) parts_->tell_carved(p, column, row, probe.solids);
-    parts_->tell_objects(p, probe.objects);
-    if (question.normal) parts_->tell_contact(place, *question.normal, probe.contact);
-    if (question.mover >= 0) parts_->tell_mover(p, question.mover, probe.mover);
+    const auto solid = parts_->tell_solids(p, question.storey, probe.solids);
+    if (map.has(column, row)) parts_->tell_carved(p, column, row, question.storey, solid, probe.solids);
+    parts_->tell_objects(p, question.storey, probe.objects);
+    if (question.normal) parts_->tell_contact(place, *question.normal, question.storey, probe.contact);
+    if (question.mover >= 0) parts_->tell_mover(place, question.mover, std::max(question.storey, 0), probe.mover);
     return probe;
 }
 
 std::vector<std::string> Prober::tiles_of(const std::array<int, 2>& cell) const {
     std::vector<std::string> lines;
-    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, lines);
+    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, -1, lines);
     return lines;
 }
 
 std::vector<std::string> Prober::flags_of(const std::array<int, 2>& cell) const {
     std::vector<std::string> lines;
-    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, lines);
+    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, -1, lines);
     return lines;
 }
 

@@ -18,6 +18,31 @@ bool Spawned::is_tagged(std::string_view tag) const {
     return in(tags_) || in(kind().tags);
 }
 
+PointPx Spawned::middle_px() const {
+    return placed_ == nullptr ? at_ : PointPx{to_px(placed_->middle.x), to_px(placed_->middle.y)};
+}
+std::array<double, 2> Spawned::middle_m() const {
+    const PointPx middle = middle_px();
+    return {middle.x / world_.per_metre(), -middle.y / world_.per_metre()};
+}
+std::array<double, 2> Spawned::size_px() const {
+    if (placed_ == nullptr) return {0, 0};
+    return {to_px(placed_->size.x), to_px(placed_->size.y)};
+}
+std::array<double, 2> Spawned::size_m() const {
+    const auto [width, height] = size_px();
+    return {width / world_.per_metre(), height / world_.per_metre()};
+}
+double Spawned::turn_degrees() const { return placed_ == nullptr ? 0 : placed_->turn; }
+const Regions& Spawned::area() const {
+    static const Regions none;
+    return placed_ == nullptr ? none : placed_->area;
+}
+const Ring& Spawned::line() const {
+    static const Ring none;
+    return placed_ == nullptr ? none : placed_->line;
+}
+
 const Value& Spawned::value(std::string_view field) const {
     const auto found = props_.find(std::string(field));
     if (found != props_.end()) return found->second;
@@ -107,7 +132,7 @@ SpawnReport Spawners::spawn(const Play& play) const {
             continue;
         }
         const Spawned spawned(world, object.kind, object.name, {to_px(object.position.x), to_px(object.position.y)},
-                              object.storey, object.props, object.tags, static_cast<int>(o));
+                              object.storey, object.props, object.tags, static_cast<int>(o), &object);
         ++((*make)(spawned) ? report.made : report.refused)[kind.name];
     }
     for (const auto& one : by_kind_)

@@ -113,7 +113,7 @@ private:
         if (step.going == Going::drops) return fmt::format("drops {} px", rounded(step.to.at.y - step.from.at.y));
         if (step.going == Going::steps) {
             const std::size_t count = step.way.empty() ? 0 : step.way.size() - 1;
-            return fmt::format("goes {} cell{}", count, count == 1 ? "" : "s");
+            return "goes " + counted(count, "cell");
         }
         return fmt::format("{} {} px", name_of(step.going), rounded(step.px));
     }

@@ -124,6 +124,43 @@ TEST_CASE("one-way lines let bodies pass one way and hold them the other") {
     }
 }
 
+TEST_CASE("a mover's circle is a circle, and its feelers sense what they name, whether that stops it or not") {
+    const Loaded loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", "[facts]",
+                                                    "[movers.crab]\nbody = { circle = 5, at = [0, -5] }\nstopped_by = "
+                                                    "[]\nfeelers.below = { box = [4, 4], at = [0, 2], "
+                                                    "senses = [\"earth\", \"warden\"] }\n[facts]"));
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const World& world = loaded.world();
+    const Space space;
+    const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
+    const int crab = static_cast<int>(world.movers().size()) - 1;
+    cpBody* body = cpSpaceAddBody(space.it, cpBodyNewKinematic());
+    cpBodySetPosition(body, cpv(2, -3));   // its feet on the ground's edge
+    std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, world, crab);
+    REQUIRE(shapes.size() == 2);
+    CHECK(cpCircleShapeGetRadius(shapes[0]) == Approx(5.0 / 16).margin(0.001));
+    CHECK(cpCircleShapeGetOffset(shapes[0]).y == Approx(5.0 / 16).margin(0.001));
+    const auto senses = [&](cpShape* feeler) {
+        int found = 0;
+        cpSpaceShapeQuery(
+            space.it, feeler, [](cpShape*, cpContactPointSet*, void* count) { ++*static_cast<int*>(count); }, &found);
+        return found;
+    };
+    CHECK(senses(shapes[0]) == 0);   // nothing stops it
+    CHECK(senses(shapes[1]) > 0);    // the earth that it stands on
+    cpBodySetPosition(body, cpv(2, -1));
+    cpSpaceReindexShapesForBody(space.it, body);
+    CHECK(senses(shapes[1]) == 0);
+    cpBody* other = cpSpaceAddBody(space.it, cpBodyNewKinematic());
+    cpBodySetPosition(other, cpv(2, -1.2));
+    const std::vector<cpShape*> others = chipmunk::add_mover(space.it, other, world, 0);
+    CHECK(senses(shapes[1]) == 1);   // the warden, whom it does not meet
+    shapes.insert(shapes.end(), others.begin(), others.end());
+    for (cpShape* shape : shapes) cpSpaceRemoveShape(space.it, shape), cpShapeFree(shape);
+    for (cpBody* one : {body, other}) cpSpaceRemoveBody(space.it, one), cpBodyFree(one);
+}
+
 namespace {
 
 struct Thrown {

@@ -108,7 +108,8 @@ TEST_CASE("list tells what designers keep on paper", "[approved]") {
     }
     approved::check("lists.txt", all);
     CHECK(tool("list demo/world.toml objects --kind silt_crab --format csv").out ==
-          "map,object,kind,role,at,layer,gives,needs,props\r\nslipway,crab_a,silt_crab,spawn,\"440,128\",people,,,"
+          "map,object,kind,role,at,layer,storey,fires,gives,needs,runs,props\r\nslipway,crab_a,silt_crab,spawn,\"440,"
+          "128\",people,ground,,,,,"
           "\"mood=\"\"cross\"\" patrol_px=48\"\r\n");
     CHECK(tool("list demo/world.toml tiles --tagged masonry --name '*_top'").out.find("marsh/stone_top") !=
           std::string::npos);

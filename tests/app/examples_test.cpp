@@ -37,6 +37,40 @@ TEST_CASE("a ball and a box cross merged chains without a snag, where boxes per 
     CHECK(box_on_boxes > 0);
 }
 
+#ifdef DRYGROUND_BULLET
+TEST_CASE("marbles cross merged ground without a snag in both engines, upright and flat, where boxes snag them") {
+    const process::Outcome outcome = example("marbles");
+    INFO(outcome.out << outcome.err);
+    REQUIRE(outcome.code == 0);
+    int on_merged = 0, on_boxes = 0, snags_on_boxes = 0;
+    std::istringstream lines(outcome.out);
+    for (std::string line; std::getline(lines, line);) {
+        std::istringstream words(line);
+        std::string engine, ground, more, word;
+        if (!(words >> engine >> ground >> more) || (engine != "Chipmunk" && engine != "Bullet")) continue;
+        if (ground == "box") words >> word;   // "box per cell": one word more
+        int shapes = 0, speed = 0, snags = 0, told = 0, asked = 0;
+        double metres = 0, step_us = 0;
+        REQUIRE(words >> shapes >> speed >> metres >> snags >> step_us);
+        CHECK(metres >= 15);   // the whole way
+        if (ground == "box") {
+            ++on_boxes;
+            snags_on_boxes += snags;
+            continue;
+        }
+        ++on_merged;
+        CHECK(snags == 0);
+        if (engine == "Bullet") {
+            REQUIRE(words >> told >> word >> asked);   // "2 of 2"
+            CHECK(told == asked);
+        }
+    }
+    CHECK(on_merged == 30);
+    CHECK(on_boxes == 20);
+    CHECK(snags_on_boxes > 50);
+}
+#endif
+
 TEST_CASE("the README's minute with the library does what it says") {
     const process::Outcome outcome = example("minute");
     INFO(outcome.out << outcome.err);

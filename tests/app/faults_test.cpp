@@ -85,8 +85,8 @@ TEST_CASE("an edit that is killed leaves old or new files, the next command fini
     REQUIRE(tool(fmt::format("edit {} undo", demo)).code == 0);
     REQUIRE(all_files(world.folder.path / "demo") == before);
     int killed_before = 0, killed_after = 0;
-    for (int round = 0; round < (chance::sanitized ? 6 : 40); ++round) {
-        const double seconds = (chance::sanitized ? 0.2 : 0.004) * round;
+    for (int round = 0; round < (chance::sanitized ? 3 : 40); ++round) {
+        const double seconds = (chance::sanitized ? 0.4 : 0.004) * round;
         INFO("killed after " << seconds << " s");
         (void)run(fmt::format("sh -c '\"{}\" edit {} map add cellar 40,30 & sleep {}; kill -9 $!; wait $!'",
                               DRYGROUND_COMMAND, demo, seconds));

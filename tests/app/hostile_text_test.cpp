@@ -6,6 +6,7 @@
 #include <filesystem>
 #include <fstream>
 
+#include "chance.hpp"
 #include "process.hpp"
 
 namespace {
@@ -49,6 +50,7 @@ TEST_CASE("no text of a file reaches a terminal as something to obey") {
     for (const char* escape :
          {"\\u001b[31m\\u001b]0;owned\\u0007\\u009b31m\\u202e\\u2066\\u200f\\u061c", "\\u0000\\u0008\\u000d\\u007f"})
         for (const bool with_key : {false, true}) {
+            if (chance::sanitized && with_key != (escape[5] == '0')) continue;   // each of both once
             const process::Folder folder;
             make_hostile(folder.path, escape, with_key);
             int heard = 0, asked = 0;

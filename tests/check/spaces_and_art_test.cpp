@@ -1,5 +1,5 @@
 // Rules that take more than a line to trip: gaps, rooms, metres, layers, art.
-// Also tests src/check: art space
+// Also tests src/check: art solid_art space tile_art
 #include <catch2/catch.hpp>
 
 #include "clean_worlds.hpp"
@@ -180,7 +180,82 @@ TEST_CASE("solids and the art that they belong to", "[rules]") {
     // All of the ground's art is covered by one rock; or all but a few cells.
     CHECK(of(with_pictures(rock("[0, 32, 192, 64]")), Rule::art_without_solid) == "");
     CHECK_THAT(of(with_pictures(rock("[0, 32, 176, 64]")), Rule::art_without_solid),
-               Catch::Contains("layer 'ground' is solid almost everywhere, but not in 3 cells"));
+               Catch::Contains("layer 'ground' is solid almost everywhere, but not in 3 cells") &&
+                   Catch::Contains("in (11, 3), (11, 4), (11, 5)"));
+    // A kind's picture is art too.
+    Files crate = rock("[16, 16, 16, 16]");
+    crate = with(crate, "flat.toml", "kind = \"solid\", barrier", "kind = \"boulder\", barrier");
+    crate =
+        with(crate, "world.toml", "[kinds.chest]",
+             "[kinds.boulder]\nrole = \"solid\"\npicture = { file = \"boulder.png\", at = [-8, -8] }\n[kinds.chest]");
+    crate["boulder.png"] = sheet_png(1, 16, 0);
+    CHECK(of(with_pictures(crate), Rule::solid_without_art) == "");
+    CHECK(of(with_pictures(with(crate, "world.toml", "at = [-8, -8]", "at = [8, -8]")), Rule::solid_without_art) != "");
+    // Art that fills a part of its cells is covered by solids that cover just that.
+    Files low = with_sheet();
+    std::string fault;
+    Image image = *decode_png(low["marsh.png"], fault);
+    for (int y = 0; y < 12; ++y)
+        for (int x = 0; x < image.width; ++x) image.rgba[4 * static_cast<std::size_t>(y * image.width + x) + 3] = 0;
+    low["marsh.png"] = encode_png(image);
+    const auto strips = [&](const char* last) {
+        std::string items = worlds::last_of_shore;
+        int number = 0;
+        for (const char* box : {"[160, 44, 16, 4]", "[128, 60, 64, 4]", "[0, 76, 192, 4]", last})
+            items += fmt::format("  {{ name = \"strip_{}\", kind = \"solid\", barrier = \"earth\", box = {} }},\n",
+                                 number++, box);
+        return with(low, "flat.toml", worlds::last_of_shore, items);
+    };
+    CHECK(of(with_pictures(strips("[0, 92, 192, 4]")), Rule::art_without_solid) == "");
+    CHECK_THAT(of(with_pictures(strips("[0, 92, 176, 4]")), Rule::art_without_solid),
+               Catch::Contains("not in 1 cell") && Catch::Contains("in (11, 5)"));
+}
+
+TEST_CASE("ledges in a row that nearly meet are told, those that meet and those wide apart are not", "[rules]") {
+    const auto ledges = [](const char* line) {
+        Files files = with_rows("............\n..pp........\n..........n.\n......../###\n..#~~#######\n############");
+        files = with(files, "flat.toml", "\"#\" = \"peat\"", "\"#\" = \"peat\", \"p\" = \"ledge\"");
+        return worlds::all_findings(
+            with(files, "marsh.toml", "[tiles.net]",
+                 fmt::format("[tiles.ledge]\nunseen = true\nbarrier = \"earth\"\nshapes = [{{ line = {}, one_way = "
+                             "\"up\" }}]\n[tiles.net]",
+                             line)));
+    };
+    CHECK_THAT(of(ledges("[[0, 4], [15, 4]]"), Rule::crack), Catch::Contains("a gap of 1 px between solids in a row"));
+    CHECK(of(ledges("[[0, 4], [16, 4]]"), Rule::crack) == "");
+    CHECK(of(ledges("[[3, 4], [9, 4]]"), Rule::crack) == "");   // the warden, 10 px wide, falls through
+}
+
+TEST_CASE("a slope whose upper corner meets the next slope does not end in the air", "[rules]") {
+    const auto slopes = [](const char* rows) {   // high on the left
+        return of(worlds::all_findings(with(with_rows(rows), "marsh.toml", "[[0, 16], [16, 0], [16, 16]]",
+                                            "[[0, 0], [16, 16], [0, 16]]")),
+                  Rule::slope_end);
+    };
+    CHECK(slopes("............\n............\n..........n.\n../.....####\n############\n############") != "");
+    CHECK(slopes("............\n............\n./........n.\n../.....####\n############\n############") == "");
+}
+
+TEST_CASE("findings of a map with several storeys say on which they are", "[rules]") {
+    Files files = with_rows("............\n............\n..........n.\n......../###\n..#~~#######\n############");
+    files = with(files, "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32 }\n[facts]");
+    files = with(files, "flat.toml", worlds::last_of_shore,
+                 std::string(worlds::last_of_shore) +
+                     "  { name = \"hum\", kind = \"trigger\", cell = [1, 1], storey = \"loft\" },\n");
+    CHECK_THAT(of(worlds::all_findings(files), Rule::trigger_idle), !Catch::Contains("on storey"));
+    files = with(files, "flat.toml", "[[layers]]\nname = \"ground\"",
+                 "[[layers]]\nname = \"attic\"\nstorey = \"loft\"\nrows = "
+                 "'''\n............\n............\n............\n............\n............\n............\n'''\n\n"
+                 "[[layers]]\nname = \"ground\"");
+    CHECK_THAT(of(worlds::all_findings(files), Rule::trigger_idle), Catch::Contains("on storey 'loft'"));
+}
+
+TEST_CASE("a leak's hint names a barrier that stops the mover", "[rules]") {
+    Files files = with(shore(), "flat.toml", "rim = \"earth\"\n", "");
+    CHECK_THAT(of(worlds::all_findings(files), Rule::leak), Catch::Contains("rim = \"earth\""));
+    files = with(files, "world.toml", "earth = {}\nbrine = {}", "brine = {}\nearth = {}");
+    files = with(files, "world.toml", "stopped_by = [\"earth\", \"brine\"]", "stopped_by = [\"earth\"]");
+    CHECK_THAT(of(worlds::all_findings(files), Rule::leak), Catch::Contains("rim = \"earth\""));
 }
 
 TEST_CASE("the cell of a set that only diamonds use is a diamond to its art too") {

@@ -1,8 +1,12 @@
 // Merged geometry as CBOR, GeoJSON and WKT says the same as the JSON.
-// Also tests src/files: merge_formats cell_ground
+// Also tests src/files: merge_formats merge_gltf cell_ground tile_cells
 #include <catch2/catch.hpp>
 
+#include <cmath>
+#include <cstring>
+#include <map>
 #include <nlohmann/json.hpp>
+#include <sstream>
 
 #include "merging.hpp"
 #include "oracles.hpp"
@@ -159,4 +163,143 @@ TEST_CASE("a grid of cells says what fills most of each", "[cells]") {
     CHECK(picture->rgba[4 * 3 + 3] == 0);
     const CellGround stopped = cell_ground(world, map, {.mover = 0});
     CHECK(stopped.cells == ground.cells);
+}
+
+namespace {
+
+// What glTF's digits stand for. Slow and plain.
+std::string from_base64(const std::string& text) {
+    const std::string digits = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+    std::string bytes;
+    std::uint32_t bits = 0;
+    int count = 0;
+    for (const char c : text) {
+        if (c == '=') break;
+        bits = bits << 6 | static_cast<std::uint32_t>(digits.find(c));
+        if ((count += 6) >= 8) bytes += static_cast<char>(bits >> (count -= 8) & 255u);
+    }
+    return bytes;
+}
+
+template <class Number>
+std::vector<Number> numbers_of(const Json& tree, const std::string& buffer, const Json& accessor_number) {
+    const Json& accessor = tree["accessors"][accessor_number.get<std::size_t>()];
+    const Json& view = tree["bufferViews"][accessor["bufferView"].get<std::size_t>()];
+    std::vector<Number> numbers(view["byteLength"].get<std::size_t>() / sizeof(Number));
+    std::memcpy(numbers.data(), buffer.data() + view["byteOffset"].get<std::size_t>(), numbers.size() * sizeof(Number));
+    CHECK(numbers.size() == accessor["count"].get<std::size_t>() * (accessor["type"] == "VEC3" ? 3 : 1));
+    return numbers;
+}
+
+// The volume that a primitive's triangles enclose; each must look where its corners' normals say.
+double volume_of(const std::vector<float>& points, const std::vector<float>& normals,
+                 const std::vector<std::uint32_t>& indices) {
+    double six = 0;
+    for (std::size_t i = 0; i < indices.size(); i += 3) {
+        std::array<std::array<double, 3>, 3> p{};
+        for (std::size_t k = 0; k < 3; ++k)
+            for (std::size_t axis = 0; axis < 3; ++axis) p[k][axis] = points[3 * indices[i + k] + axis];
+        const auto &a = p[0], &b = p[1], &c = p[2];
+        six += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) +
+               a[2] * (b[0] * c[1] - b[1] * c[0]);
+        const std::array<double, 3> u{b[0] - a[0], b[1] - a[1], b[2] - a[2]}, v{c[0] - a[0], c[1] - a[1], c[2] - a[2]};
+        const std::array<double, 3> n{u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]};
+        double along = 0;
+        for (std::size_t axis = 0; axis < 3; ++axis) along += n[axis] * normals[3 * indices[i] + axis];
+        CHECK(along == Approx(std::hypot(n[0], n[1], n[2])).epsilon(1e-4));
+    }
+    return six / 6;
+}
+
+}   // namespace
+
+TEST_CASE("glTF holds each group raised, with its faces' normals, as the merge says", "[gltf]") {
+    const Loaded loaded = worlds::load(pond());
+    const World& world = loaded.world();
+    for (const Plane plane : {Plane::screen, Plane::ground})
+        for (const bool inward : {false, true}) {
+            const Merge merged = merge(world, world.map("flat"), {.plane = plane});
+            MergeOutput output;
+            output.format = MergeFormat::gltf, output.inward = inward, output.height_px = 24;
+            const Json tree = Json::parse(merge_bytes(world, std::vector{merged}, output));
+            const std::string uri = tree["buffers"][0]["uri"], start = "data:application/octet-stream;base64,";
+            REQUIRE(uri.rfind(start, 0) == 0);
+            const std::string buffer = from_base64(uri.substr(start.size()));
+            REQUIRE(buffer.size() == tree["buffers"][0]["byteLength"].get<std::size_t>());
+            std::size_t areas = 0;
+            for (const Group& group : merged.groups) areas += !group.regions.empty();
+            CHECK(tree["scenes"].size() == 1);
+            CHECK(tree["scenes"][0]["nodes"].size() == areas);
+            for (const Json& node : tree["nodes"]) {
+                const Group& group = merged.group(node["extras"]["barrier"].get<std::string>());
+                REQUIRE_FALSE(group.regions.empty());
+                CHECK(node["extras"]["storey"] == "ground");
+                CHECK(node["extras"]["height_m"] == 1.5);
+                const Json& primitive = tree["meshes"][node["mesh"].get<std::size_t>()]["primitives"][0];
+                const double found = volume_of(numbers_of<float>(tree, buffer, primitive["attributes"]["POSITION"]),
+                                               numbers_of<float>(tree, buffer, primitive["attributes"]["NORMAL"]),
+                                               numbers_of<std::uint32_t>(tree, buffer, primitive["indices"]));
+                const double volume = static_cast<double>(twice_area(group.regions)) / 2 / (4096.0 * 4096.0) * 1.5;
+                CHECK(found == Approx(inward ? -volume : volume).epsilon(1e-5));
+            }
+        }
+    CHECK_THROWS_AS(written(everything(MergeFormat::gltf), 2), std::invalid_argument);
+}
+
+TEST_CASE("the ground plane is in cells, of square grids in metres too; storeys are told in the same unit") {
+    const Loaded loaded = worlds::load(pond());
+    const World& world = loaded.world();
+    const std::vector<Merge> merges{merge(world, world.map("flat"), {.plane = Plane::ground})};
+    MergeOutput output;
+    output.regions = true;
+    const Json cells = Json::parse(merge_bytes(world, merges, output));
+    output.unit = Unit::m;
+    const Json metres = Json::parse(merge_bytes(world, merges, output));
+    CHECK(cells["unit"] == "cell");
+    CHECK(metres["unit"] == "m");   // 16 px are a cell, and a metre
+    CHECK(cells["maps"][0]["groups"] == metres["maps"][0]["groups"]);
+    CHECK(cells["maps"][0]["storeys"][0] == Json({{"storey", "ground"}, {"base", 0.0}, {"height", 2.0}}));
+    CHECK(metres["maps"][0]["storeys"] == cells["maps"][0]["storeys"]);
+    // Diamonds have no metres on the ground.
+    const Loaded diamonds = worlds::load(worlds::with(
+        worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [16, 16]"),
+        "marsh.toml", "shapes = [{ polygon = [[0, 16], [16, 0], [16, 16]] }]", "shapes = [\"cell\"]"));
+    INFO(text(diamonds.report()));
+    REQUIRE(diamonds);
+    const std::vector<Merge> flat{merge(diamonds.world(), diamonds.world().map("flat"), {.plane = Plane::ground})};
+    CHECK_THROWS_AS(merge_bytes(diamonds.world(), flat, output), std::invalid_argument);
+    output.unit = Unit::px;
+    CHECK(Json::parse(merge_bytes(diamonds.world(), flat, output))["unit"] == "cell");
+}
+
+TEST_CASE("tiles as CSV are read back as a CSV layer, and their numbers are told") {
+    const std::string rows = "......\n.%....\n..../#\n######\n";
+    worlds::Files files = merging::with_rows(worlds::small_world(), rows);
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"",
+                         "\"/\" = \"bank\", \"%\" = { tile = \"bank\", flip = \"x\", turn = 90 }");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const Map& map = loaded.world().map("flat");
+    const std::string names = csv_of_tiles(loaded.world(), map, map.layers[0], TileCells::names);
+    CHECK(names == ",,,,,\n,bank:x:90,,,,\n,,,,bank,peat\npeat,peat,peat,peat,peat,peat\n");
+    files["flat.csv"] = names;
+    files = worlds::with(files, "flat.toml", "rows = '''\n" + rows + "'''", "csv = \"flat.csv\"");
+    const Loaded again = worlds::load(files);
+    INFO(text(again.report()));
+    REQUIRE(again);
+    const Map& same = again.world().map("flat");
+    CHECK(csv_of_tiles(again.world(), same, same.layers[0], TileCells::names) == names);
+    // Numbers say the same with their table.
+    std::map<std::string, std::string> table;
+    std::istringstream lines(csv_of_tile_numbers(loaded.world(), map));
+    for (std::string line; std::getline(lines, line);) table[line.substr(0, line.find(','))] = line;
+    CHECK(table["number"] == "number,tile,flip,turn");
+    std::string line, field;
+    std::istringstream numbers(csv_of_tiles(loaded.world(), map, map.layers[0], TileCells::numbers));
+    std::getline(numbers, line), std::getline(numbers, line);   // the second row
+    std::istringstream fields(line);
+    std::getline(fields, field, ','), std::getline(fields, field, ',');
+    CHECK(table[field] == field + ",marsh/bank,x,90");
+    CHECK_THROWS_AS(csv_of_tiles(loaded.world(), map, map.layers.back(), TileCells::names), std::invalid_argument);
 }

@@ -6,10 +6,16 @@ import { readFileSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
 const [source, ...places] = process.argv.slice(2)
-const ajv = new Ajv({ allErrors: true, strict: true, strictTypes: false, strictRequired: false })
+const read = name => JSON.parse(readFileSync(join(source, 'schema', name), 'utf8'))
+// Each schema, by itself, as strict as a validator can be.
+for (const name of readdirSync(join(source, 'schema'))) {
+  const strict = new Ajv({ strict: true, strictRequired: true })
+  if (name !== 'merge.schema.json') strict.addSchema(read('merge.schema.json'), 'merge.schema.json')
+  strict.compile(read(name))
+}
+const ajv = new Ajv({ allErrors: true, strict: true, strictRequired: true })
 const schemas = Object.fromEntries(['world', 'tiles', 'map'].map(sort => {
-  const schema = JSON.parse(readFileSync(join(source, 'schema', `${sort}.schema.json`), 'utf8'))
-  return [`dryground/${sort}/1`, ajv.compile(schema)]
+  return [`dryground/${sort}/1`, ajv.compile(read(`${sort}.schema.json`))]
 }))
 
 let faults = 0

@@ -1,4 +1,4 @@
-// Also tests src/play: probe_words
+// Also tests src/play: probe_firings probe_words
 #include <catch2/catch.hpp>
 
 #include <random>
@@ -180,8 +180,75 @@ TEST_CASE("probe tells triggers and links, what they need, give and lead to, and
     CHECK(says(gate, "leads to flat/landing"));
     ProbeQuestion warden;
     warden.mover = 0;
-    CHECK(says(prober.at({24, 48}, warden).mover, "is inside trigger 'bell', which fires on enter"));
+    CHECK(says(prober.at({24, 48}, warden).mover, "is inside trigger 'bell', which needs has_key"));
+    CHECK_FALSE(says(prober.at({24, 48}, warden).mover, "enter: "));
     CHECK_FALSE(says(prober.at({50, 48}, warden).mover, "bell"));
+    const int has_key = world.find_fact("has_key");
+    REQUIRE(has_key >= 0);
+    const Prober later(world, world.map("flat"), {has_key});
+    CHECK(says(later.at({24, 48}, warden).mover, "enter: trigger 'bell', once, runs ring"));
+    CHECK(says(later.at({64, 24}, warden).mover, "enter: link 'gate' leads to flat/landing"));
+}
+
+TEST_CASE("probe tells all that a mover sets off where it stands, as the tracker does") {
+    worlds::Files files =
+        worlds::with(worlds::small_world(), "marsh.toml", "[tiles.bank]",
+                     "[tiles.steam]\nunseen = true\nshapes = [{ cell = true, trigger = \"steam\" }]\nreacts = [{ fires "
+                     "= \"inside\", "
+                     "every_s = 0.5, runs = \"ring\" }]\n[tiles.crate]\nunseen = true\nbarrier = \"earth\"\nshapes = "
+                     "[\"cell\"]\nreacts = [{ fires = \"bump\", from = [\"left\"], turns_into = \"\" }]\n[tiles.bank]");
+    files =
+        worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"s\" = \"steam\", \"c\" = \"crate\"");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#", "......\n......\n.sc./#");
+    files =
+        worlds::with(files, "flat.toml", "objects = [",
+                     "objects = [\n  { name = \"lever\", kind = \"trigger\", box = [4, 34, 8, 12], fires = \"use\", "
+                     "gives = [\"has_key\"] },\n  { name = \"tile_of_bell\", kind = \"solid\", box = [8, 36, 6, 4], "
+                     "barrier = \"earth\", fires = \"bump\", runs = \"ring\" },");
+    const World world = world_of(files);
+    const Prober prober(world, world.map("flat"));
+    ProbeQuestion warden;
+    warden.mover = 0;
+    // In the steam, beside the crate.
+    const std::vector<std::string> in_steam = prober.at({27, 48}, warden).mover;
+    CAPTURE(in_steam);
+    CHECK(says(in_steam, "inside: marsh/steam in layer ground at cell (1, 2), every 0.5 s, runs ring"));
+    CHECK(says(in_steam, "bump: marsh/crate in layer ground at cell (2, 2) is gone then"));
+    CHECK(says(in_steam, "use: trigger 'lever' gives has_key"));   // from the next cell
+    CHECK_FALSE(says(in_steam, "tile_of_bell"));
+    // Beside the solid that rings.
+    CHECK(says(prober.at({19, 48}, warden).mover, "bump: solid 'tile_of_bell' runs ring"));
+    // Nothing of it changes what is told next.
+    CHECK(prober.at({27, 48}, warden).mover == in_steam);
+}
+
+TEST_CASE("probe tells of one storey what is on it") {
+    worlds::Files files = with_water();
+    files = worlds::with(files, "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32 }\n[facts]");
+    files = worlds::with(files, "flat.toml", "name = \"deck\"", "name = \"deck\"\nstorey = \"loft\"");
+    const World world = world_of(files);
+    const Prober prober(world, world.map("flat"));
+    ProbeQuestion below, above;
+    below.storey = 0, above.storey = world.find_storey("loft");
+    REQUIRE(above.storey > 0);
+    const PointPx at{8, 24};
+    CHECK(prober.at(at).tiles.size() == 2);
+    CHECK(prober.at(at, below).tiles.size() == 1);
+    CHECK(says(prober.at(at, above).tiles, "deck: marsh/boardwalk"));
+    CHECK(says(prober.at(at, below).solids, "brine"));
+    CHECK_FALSE(says(prober.at(at, above).solids, "brine"));
+    CHECK(prober.at(at, above).flags.size() == 1);
+}
+
+TEST_CASE("probe never tells a barrier that is there as carved away") {
+    worlds::Files files = with_water();
+    files = worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"",
+                         "[[layers]]\nname = \"flood\"\nrows = "
+                         "'''\n......\n~.....\n......\n......\n'''\n\n[[layers]]\nname = \"people\"");
+    const World world = world_of(files);
+    const std::vector<std::string> solids = Prober(world, world.map("flat")).at({8, 24}).solids;
+    CHECK(says(solids, "brine, of marsh/brine in layer flood"));
+    CHECK_FALSE(says(solids, "no brine"));
 }
 
 // What a contact means, as a running game is told it.

@@ -4,7 +4,10 @@
 
 #include <catch2/catch.hpp>
 
+#include <nlohmann/json.hpp>
 #include "dryground/spawners.hpp"
+
+#include "dryground/files.hpp"
 #include "shore.hpp"
 
 using namespace dryground;
@@ -261,4 +264,72 @@ TEST_CASE("a firing carries the tile as it was, its properties, and what it beca
     CHECK(firings[0].cell == Cell{0, 0});
     CHECK(play.find_tile(0, {0, 0}) == nullptr);   // it is gone already
     CHECK(std::get<std::int64_t>(firings[0].properties->at("harm").is) == 3);
+}
+
+TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a pack tells the same in its own unit",
+          "[spawners]") {
+    const World world = worlds::world_of(worlds::with(worlds::shore(), "flat.toml", "objects = [",
+                                                      "objects = [\n  { name = \"raft\", kind = \"chest\", box = [32, "
+                                                      "16, 48, 8], turn = 30 },\n  { name = \"signpost\", "
+                                                      "kind = \"crab\", at = [80, 32], turn = 90 },"));
+    const Play play(world, "flat");
+    int seen = 0;
+    Spawners spawners;
+    const auto look = [&](const Spawned& thing) {
+        if (thing.name() == "raft") {
+            ++seen;
+            CHECK(thing.size_px() == std::array<double, 2>{48, 8});
+            CHECK(thing.size_m()[0] == Approx(48 / world.per_metre()));
+            CHECK(thing.middle_px().x == Approx(56));
+            CHECK(thing.middle_px().y == Approx(20));
+            CHECK(thing.middle_m()[1] == Approx(-20 / world.per_metre()));
+            CHECK(thing.turn_degrees() == 30);
+            CHECK(static_cast<double>(twice_area(thing.area())) / 2 / 65536 == Approx(48 * 8).epsilon(0.01));
+        }
+        if (thing.name() == "signpost") {
+            ++seen;
+            CHECK(thing.turn_degrees() == 90);
+            CHECK(thing.middle_px().x == 80);
+        }
+        return true;
+    };
+    spawners.on("chest", look).on("crab", look);
+    (void)spawners.spawn(play);
+    CHECK(seen == 2);
+
+    for (const bool up : {false, true}) {
+        PackOutput output;
+        output.unit = Unit::m, output.y = up ? YAxis::up : YAxis::down;
+        const std::string bytes = pack_bytes(world, output);
+        const auto tree = nlohmann::json::parse(bytes);
+        for (const auto& object : tree["maps"][0]["objects"]) {
+            if (object["name"] != "raft") continue;
+            ++seen;
+            const auto& placed = object["placed"];
+            CHECK(object["turn"] == 30.0);
+            CHECK(object["size_px"] == nlohmann::json({48.0, 8.0}));
+            CHECK(placed["size"][0].get<double>() == Approx(48 / world.per_metre()));
+            CHECK(placed["middle"][1].get<double>() == Approx((up ? -20 : 20) / world.per_metre()));
+            double area = 0;   // positive: the solid is on the left, whichever way y points
+            const auto& ring = placed["area"][0]["outline"];
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const auto &a = ring[i], &b = ring[(i + 1) % ring.size()];
+                area += (a[0].get<double>() * b[1].get<double>() - b[0].get<double>() * a[1].get<double>()) / 2;
+            }
+            CHECK(area == Approx(48 * 8 / world.per_metre() / world.per_metre()).epsilon(0.01));
+        }
+        // Read back it is turned once, not twice.
+        const LoadedPack again = read_pack(bytes);
+        REQUIRE(again);
+        const Map& map = again.pack().world().maps()[0];
+        const Object& raft = map.objects[static_cast<std::size_t>(map.find_object("raft"))];
+        const Map& was = world.maps()[0];
+        const Object& before = was.objects[static_cast<std::size_t>(was.find_object("raft"))];
+        CHECK(raft.area == before.area);
+        CHECK(raft.turn == 30);
+        CHECK(raft.size == before.size);
+        CHECK(raft.middle == before.middle);
+        CHECK(pack_bytes(again.pack().world(), output) == bytes);
+    }
+    CHECK(seen == 4);
 }

@@ -77,6 +77,10 @@ private:
         schema["properties"] = std::move(properties);
         return schema;
     }
+    // A table that has a key. Strict validators want it named where it is required.
+    static Json has(const std::string& key) {
+        return {{"required", Json::array({key})}, {"properties", {{key, true}}}};
+    }
     static Json points(int least) {
         Json list = list_of(list_of({{"type", "number"}}, 2));
         list["minItems"] = least;
@@ -105,7 +109,7 @@ private:
         Json entry = object_of(keys::thing("legend"), Json::object(), {});
         Json one = Json::array();
         for (const char* key : {"tile", "kind", "kinds", "family", "block"})
-            one.push_back({{"required", Json::array({key})}});
+            one.push_back(has(key));
         entry["oneOf"] = std::move(one);
         return {
             {"type", "object"},
@@ -125,11 +129,11 @@ private:
             if (entry.key.required && entry.group < 0) required.push_back(name);
             if (entry.group >= 0) {
                 Json& group = groups.try_emplace(entry.group, Json::array()).first->second;
-                group.push_back({{"required", Json::array({name})}});
+                group.push_back(has(name));
             }
         }
         Json schema = closed(std::move(properties), required);
-        if (thing.name == "for") schema["anyOf"] = Json::array({{{"required", {"tiles"}}}, {{"required", {"tagged"}}}});
+        if (thing.name == "for") schema["anyOf"] = Json::array({has("tiles"), has("tagged")});
         for (auto& [number, group] : groups)
             if (group.size() > 1)
                 schema["oneOf"] = std::move(group);
@@ -197,7 +201,10 @@ private:
             case Sort::goals:
                 return closed({{"objects", list_of({{"type", "string"}})}, {"facts", list_of({{"type", "string"}})}});
             case Sort::value:
-                return {{"type", Json::array({"boolean", "number", "string", "array"})}};
+                return {{"anyOf", Json::array({{{"type", "boolean"}},
+                                               {{"type", "number"}},
+                                               {{"type", "string"}},
+                                               {{"type", "array"}}})}};
             case Sort::shape:
                 return refer("shape_or_word");
             case Sort::shapes:

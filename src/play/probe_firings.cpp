@@ -1,0 +1,95 @@
+// What a mover sets off at a place: a body is put there in a game of its own, and what its tracker gives is told.
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+
+#include "dryground/triggers.hpp"
+#include "probe_internal.hpp"
+
+namespace dryground::play {
+
+namespace {
+
+// "enter: trigger 'spill' gives pump_running, runs flood_the_lock"
+std::string line_of(const Play& play, const Map& map, const Firing& firing) {
+    const World& world = play.world();
+    std::vector<std::string> does;
+    std::string who;
+    if (firing.object >= 0) {
+        const Object& object = map.objects[static_cast<std::size_t>(firing.object)];
+        who = fmt::format("{} {}", name_of(object.role), object_name(world, object));
+        if (object.every_s > 0 && firing.fires == Fires::inside) who += fmt::format(", every {:g} s,", object.every_s);
+        if (object.once) who += ", once,";
+    } else {
+        who = fmt::format("{} in layer {} at cell ({}, {})", tile_name(world, firing.tile),
+                          map.layers[static_cast<std::size_t>(firing.layer)].name, firing.cell[0], firing.cell[1]);
+        for (const Reaction& reaction : world.tile(firing.tile).reacts)
+            if (reaction.fires == firing.fires && reaction.every_s > 0)
+                who += fmt::format(", every {:g} s,", reaction.every_s);
+    }
+    for (const Edit& edit : firing.changed.edits)
+        if (edit.sort == Edit::Sort::fact)
+            does.push_back("gives " + world.facts()[static_cast<std::size_t>(edit.fact)].name);
+    if (firing.event >= 0) does.push_back("runs " + world.events()[static_cast<std::size_t>(firing.event)].name);
+    if (firing.link != nullptr) does.push_back("leads to " + firing.link->to);
+    if (firing.to_storey >= 0)
+        does.push_back("leads to " + world.storeys()[static_cast<std::size_t>(firing.to_storey)].name);
+    if (firing.object < 0 && firing.became != firing.tile)
+        does.push_back(firing.became.tile < 0 ? "is gone then" : "becomes " + tile_name(world, firing.became));
+    if (does.empty()) does.emplace_back("fires");
+    return fmt::format("{}: {} {}", name_of(firing.fires), who, fmt::join(does, ", "));
+}
+
+// The middle of each side of a mover's body, as a contact with ground that lies beyond it.
+std::array<Contact, 4> contacts_around(const Mover& mover, int id, PointPx place, int storey) {
+    const Bounds box = *bounds(mover.body);
+    const double left = place.x + to_px(box.least.x), top = place.y + to_px(box.least.y),
+                 right = place.x + to_px(box.most.x), bottom = place.y + to_px(box.most.y);
+    const BoxOfBody body{left, top, right - left, bottom - top};
+    const auto contact = [&](double x, double y, PointPx normal) {
+        return Contact{.point = {x, y}, .normal = normal, .body = body, .storey = storey, .mover = id};
+    };
+    return {contact((left + right) / 2, top, {0, 1}), contact(right, (top + bottom) / 2, {-1, 0}),
+            contact((left + right) / 2, bottom, {0, -1}), contact(left, (top + bottom) / 2, {1, 0})};
+}
+
+}   // namespace
+
+std::vector<std::string> lines_of_firings(const World& world, const Map& map, const Facts& facts, int mover,
+                                          PointPx place, int storey) {
+    Play play(world, map.name);
+    for (const int fact : facts) play.set_fact(fact, true);
+    const SavedChanges before = play.changes();
+    std::vector<std::string> lines;
+    const auto tell = [&](const std::vector<Firing>& firings, auto... wanted) {
+        for (const Firing& firing : firings)
+            if (((firing.fires == wanted) || ...)) lines.push_back(line_of(play, map, firing));
+    };
+    BodyNow body{1, mover, place, storey, false};
+    // Each way by itself, from the same state: what one of them changes is not there for the next.
+    {
+        TriggerTracker tracker(play);
+        (void)tracker.update(0, {});   // what fires at the start
+        tell(tracker.update(0, {&body, 1}), Fires::enter, Fires::inside);
+        tell(tracker.update(1e6, {&body, 1}), Fires::inside);
+        tell(tracker.update(0, {}), Fires::leave);
+    }
+    play.apply(before);
+    {
+        TriggerTracker tracker(play);
+        (void)tracker.update(0, {});
+        body.uses = true;
+        tell(tracker.update(0, {&body, 1}), Fires::use);
+        body.uses = false;
+    }
+    play.apply(before);
+    TriggerTracker tracker(play);
+    for (const Contact& contact :
+         contacts_around(world.movers()[static_cast<std::size_t>(mover)], mover, place, storey))
+        for (const Touch& touch : play.touched(contact)) tell(tracker.bumped(body, touch), Fires::bump);
+    return lines;
+}
+
+}   // namespace dryground::play
