@@ -8,6 +8,7 @@
 
 #include "../command.hpp"
 #include "dryground/compare.hpp"
+#include "dryground/text.hpp"
 
 namespace app {
 
@@ -17,7 +18,7 @@ namespace fs = std::filesystem;
 namespace {
 
 struct CompareOptions {
-    std::string before, after, format = "text";
+    std::string before, after, format = "text", out;
 };
 
 std::string quoted(const std::string& word) {   // for the shell
@@ -71,10 +72,8 @@ void run_compare(const CompareOptions& options) {
     const dg::Version before = version_of(options.before, options.after);
     const dg::Version after = version_of(options.after, options.before);
     const dg::Comparison comparison = dg::compare(before, after);
-    if (options.format == "json")
-        print_bytes(dg::compare_json(comparison));
-    else
-        print(dg::text(comparison));
+    write_result(options.out,
+                 options.format == "json" ? dg::compare_json(comparison) : dg::visible(dg::text(comparison)));
 }
 
 }   // namespace
@@ -89,6 +88,7 @@ void add_compare(CLI::App& app) {
     command->add_option("--format", options->format, "text or json (default: text)")
         ->check(CLI::IsMember({"text", "json"}))
         ->type_name("FORMAT");
+    command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer(
         "Examples: dryground compare demo/world.toml demo/broken/world.toml\n"
         "          dryground compare git:HEAD~3 my_shore/world.toml");

@@ -47,9 +47,6 @@ std::optional<Point> place_of(const Map& map, const Finding& finding) {
     return Point{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
 }
 
-namespace {
-
-// The storey of a finding: its object's, else its layer's. -1 when it has neither.
 int storey_of(const Map& map, const Finding& finding) {
     const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
     if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
@@ -57,8 +54,6 @@ int storey_of(const Map& map, const Finding& finding) {
         if (layer.name == finding.layer) return layer.storey;
     return -1;
 }
-
-}   // namespace
 
 void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
     for (const Finding& finding : report.findings()) {

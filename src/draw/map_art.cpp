@@ -236,7 +236,9 @@ void draw_art(MapPicture& picture, Art& art) {
         for (const Object& object : map.objects) {
             const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
             const Band of_object = layer.band == Band::front ? Band::front : Band::with;
-            if (of_object == band && is_shown(map, object, picture.options)) objects.push_back(&object);
+            if (of_object == band && is_shown(map, object, picture.options) &&
+                art_of(picture, art, object).surface != nullptr)
+                objects.push_back(&object);
         }
         if (band == Band::with && !layers.empty()) {
             draw_by_depth(picture, art, layers, objects);

@@ -37,6 +37,9 @@ public:
                         {"error", inks.error},        {"warning", inks.warning}, {"note", inks.note},
                         {"roles", inks.roles},        {"reach", inks.reach},     {"lines", inks.lines},
                         {"sign_text", inks.sign_text}};
+        json["storeys"] = Json::array();
+        for (const Storey& storey : world_.storeys()) json["storeys"].push_back({storey.name, storey.base_px});
+        json["storey"] = options_.storeys.size() == 1 ? Json(options_.storeys[0]) : Json();   // looked at first
         json["show"] = Json::array();
         for (const Thing thing : options_.show) json["show"].push_back(thing_names()[static_cast<std::size_t>(thing)]);
         json["general"] = Json::array();   // findings about no map
@@ -64,6 +67,7 @@ private:
              !finding.hint ? "" : finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set)}};
         if (map == nullptr) return json;
         if (const auto at = place_of(*map, finding)) json["at"] = px(*at);
+        json["storey"] = storey_of(*map, finding);
         return json;
     }
 
@@ -127,7 +131,9 @@ private:
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
             Json json{{"name", layer.name},
-                      {"opacity", layer.opacity * (layer.storey > 0 ? 0.55 : 1) * (layer.shown ? 1 : 0.6)},
+                      {"opacity", layer.opacity * (layer.shown ? 1 : 0.6)},
+                      {"storey", layer.storey},
+                      {"band", static_cast<int>(layer.band)},
                       {"there", is_there(layer, options_.merging.facts)},
                       {"shown", layer.shown},
                       {"decor", !ground::may_count(layer)}};
@@ -139,6 +145,20 @@ private:
         return layers;
     }
 
+    // Letters of the flags that a cell grants, and its sides, where somebody says them.
+    static Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
+        Json json = Json::object();
+        if (say.flags_layer >= 0) {
+            std::string text;
+            for (std::size_t f = 0; f < letters.size(); ++f)
+                if ((say.flags >> f & 1) != 0) text += letters[f];
+            json["letters"] = text.empty() ? "–" : text;
+        }
+        if (say.sides_layer >= 0)
+            for (const Passage passage : say.sides.of) json["sides"].push_back(name_of(passage));
+        return json;
+    }
+
     // Cells with the same tiles in all layers say the same.
     void add_stacks(Json& json, const Map& map, const Prober& prober) const {
         std::vector<const Layer*> layers;
@@ -148,6 +168,7 @@ private:
         std::vector<std::uint32_t> stacks;
         Json words = Json::array();
         const std::vector<std::string> letters = letters_of_flags(world_);
+        const std::vector<int> storeys = ground::storeys_of(map);
         for (int r = 0; r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c) {
                 std::vector<std::uint32_t> stack;
@@ -157,19 +178,13 @@ private:
                 if (!is_new) continue;
                 const std::array<int, 2> cell{map.first_column + c, map.first_row + r};
                 Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
-                const Passability say = passability(world_, map, c, r, 0, options_.merging.facts);
-                if (say.flags_layer >= 0) {
-                    std::string text;
-                    for (std::size_t f = 0; f < letters.size(); ++f)
-                        if ((say.flags >> f & 1) != 0) text += letters[f];
-                    one["letters"] = text.empty() ? "–" : text;
-                }
-                if (say.sides_layer >= 0) {
-                    one["sides"] = Json::array();
-                    for (const Passage passage : say.sides.of) one["sides"].push_back(name_of(passage));
+                for (const int storey : storeys) {
+                    const Passability say = passability(world_, map, c, r, storey, options_.merging.facts);
+                    one["on"].push_back(passability_data(say, letters));
                 }
                 words.push_back(std::move(one));
             }
+        json["storeys"] = storeys;   // what "on" of the words is by
         json["stacks"] = small_numbers(stacks);
         json["words"] = std::move(words);
     }
@@ -183,6 +198,7 @@ private:
                       {"kind", kind.name},
                       {"role", static_cast<int>(object.role)},
                       {"layer", object.layer},
+                      {"storey", object.storey},
                       {"at", px(object.position)},
                       {"there", is_there(map, object, options_.merging.facts)},
                       {"words", prober.object(o)}};

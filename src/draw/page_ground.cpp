@@ -6,6 +6,7 @@
 #include <memory>
 #include <tuple>
 
+#include "../ground/ground_internal.hpp"
 #include "page_numbers_internal.hpp"
 #include "picture_internal.hpp"
 
@@ -63,6 +64,7 @@ Json group_data(const Group& group, std::vector<std::string>& triggers, const Wo
                      : !group.mover.empty() ? "what stops " + group.mover
                                             : group.barrier},
             {"storey", group.storey},
+            {"on", group.storey_id},
             {"senses", !group.trigger.empty()},
             {"way", name_of(group.one_way)},
             {"colour", look.colour},
@@ -108,9 +110,11 @@ void add_chunks(Json& json, const World& world, const Map& map, const DrawOption
 void add_reach(Json& json, const World& world, const Map& map, const DrawOptions& options) {
     const Mover* mover = mover_for_reach(world, map, options);
     if (mover == nullptr || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
-    const Regions blocked =
-        blocked_area(world, map, static_cast<int>(mover - world.movers().data()), 0, options.merging.facts);
-    json["reach"] = numbers(rings_of(reach(blocked, mover->body.front().outline)));
+    for (const int storey : ground::storeys_of(map)) {
+        const Regions blocked =
+            blocked_area(world, map, static_cast<int>(mover - world.movers().data()), storey, options.merging.facts);
+        json["reach"].push_back({storey, numbers(rings_of(reach(blocked, mover->body.front().outline)))});
+    }
     json["reaches"] = mover->name;
 }
 

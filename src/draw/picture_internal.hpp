@@ -197,6 +197,8 @@ constexpr std::size_t most_findings_told = 200;   // in words below one picture;
 [[nodiscard]] const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
 // Where a finding is: at its object, its cell, or the first of its cells; nothing where it is about none.
 [[nodiscard]] std::optional<Point> place_of(const Map& map, const Finding& finding);
+// The storey of a finding: its object's, else its layer's; -1 when it has neither.
+[[nodiscard]] int storey_of(const Map& map, const Finding& finding);
 // The box around an object's area, else around its body; nothing where it is a point.
 [[nodiscard]] std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object);
 

@@ -4,6 +4,9 @@
 
 #include <unistd.h>
 
+#include <map>
+
+#include "approved.hpp"
 #include "chance.hpp"
 #include "process.hpp"
 
@@ -85,8 +88,8 @@ TEST_CASE("an edit that is killed leaves old or new files, the next command fini
     REQUIRE(tool(fmt::format("edit {} undo", demo)).code == 0);
     REQUIRE(all_files(world.folder.path / "demo") == before);
     int killed_before = 0, killed_after = 0;
-    for (int round = 0; round < (chance::sanitized ? 3 : 40); ++round) {
-        const double seconds = (chance::sanitized ? 0.4 : 0.004) * round;
+    for (int round = 0; round < (chance::sanitized ? 3 : 20); ++round) {
+        const double seconds = (chance::sanitized ? 0.4 : 0.008) * round;
         INFO("killed after " << seconds << " s");
         (void)run(fmt::format("sh -c '\"{}\" edit {} map add cellar 40,30 & sleep {}; kill -9 $!; wait $!'",
                               DRYGROUND_COMMAND, demo, seconds));
@@ -160,4 +163,150 @@ TEST_CASE("the same bytes come out in any locale, time zone and folder, from any
                             DRYGROUND_COMMAND, world / "world.toml", there))
                 .code == 0);
     CHECK(slurp(here) == slurp(there));
+}
+
+namespace {
+
+// Every command that writes files, into a folder of what it made before.
+struct Writing {
+    const char* name;
+    const char* words;   // {} stands for the folder that it writes to
+};
+constexpr Writing writings[] = {
+    {"merge", "merge demo --out {}/ground.json"},
+    {"glTF", "merge demo --format gltf --out {}/ground.gltf"},
+    {"tiles of cells", "merge demo --as tiles --format csv --numbers --out {}/cells.csv"},
+    {"pack", "pack demo --out {0}/station.pack.json --art {0}/art --depfile {0}/station.d"},
+    {"list", "list demo objects --out {}/objects.txt"},
+    {"probe", "probe demo --map slipway --at 10,10 --out {}/place.txt"},
+    {"walk", "walk demo --out {}/walk.txt"},
+    {"check", "check demo/broken --out {}/report.txt"},
+    {"draw", "draw demo --map slipway --out {}/slipway.svg"},
+    {"a page", "draw demo --out {}/station.html"},
+    {"compare", "compare demo demo/broken --out {}/changes.txt"},
+    {"tiles", "tiles demo/art/marsh.png --out {}/rocks.tiles.toml"},
+    {"new", "new {}/shore"},
+    {"demo", "demo --out {}/station"},
+};
+
+}   // namespace
+
+TEST_CASE("a folder that may not be written to is told by every command that writes, with the file's name") {
+    const process::Folder folder;
+    const std::string disk = folder.path.string();
+    const bool is_root = ::geteuid() == 0;
+    if (is_root && run(fmt::format("mount -t tmpfs -o size=8m tmpfs '{}'", disk)).code != 0) {
+        WARN("no disk could be made read-only here: not tried");
+        return;
+    }
+    REQUIRE(run(fmt::format("cp -r demo '{0}/demo' && mkdir '{0}/out'", disk)).code == 0);
+    const char* const close = is_root ? "mount -o remount,ro '{}'" : "chmod -R a-w '{}'";
+    const char* const open = is_root ? "umount '{}'" : "chmod -R u+w '{}'";
+    REQUIRE(run(fmt::format(fmt::runtime(close), disk)).code == 0);
+    const std::string before = all_files(disk);
+    for (const Writing& writing : writings) {
+        const Outcome outcome = tool(fmt::format(fmt::runtime(writing.words), disk + "/out"));
+        INFO(writing.name << "\n" << outcome.err);
+        CHECK(outcome.code == 2);
+        CHECK_THAT(outcome.err, Catch::Contains(disk + "/out") &&
+                                    (Catch::Contains("Read-only file system") || Catch::Contains("Permission denied")));
+    }
+    const Outcome edit = tool(fmt::format("edit {}/demo --map slipway --layer ground set crate 3,3", disk));
+    CHECK(edit.code == 2);
+    CHECK_THAT(edit.err, Catch::Contains("slipway.map.toml"));
+    CHECK(all_files(disk) == before);
+    CHECK(run(fmt::format(fmt::runtime(open), disk)).code == 0);
+}
+
+TEST_CASE(
+    "whatever is killed while it writes leaves an old file or a whole new one, and nothing beside after the next") {
+    std::map<std::string, std::string> whole;   // what each file is when nobody is killed
+    const process::Folder folder;
+    const std::string out = (folder.path / "out").string();
+    const auto files = [&] {
+        std::map<std::string, std::string> all;
+        for (const auto& entry : fs::recursive_directory_iterator(out))
+            if (entry.is_regular_file()) all[fs::relative(entry.path(), out).string()] = slurp(entry.path());
+        return all;
+    };
+    int killed = 0;
+    for (const Writing& writing : writings) {
+        if (chance::sanitized && std::string(writing.name) != "pack") continue;   // the same writer
+        const bool is_folder = std::string(writing.name) == "new" || std::string(writing.name) == "demo";
+        const std::string words = fmt::format(fmt::runtime(writing.words), out);
+        fs::remove_all(out), fs::create_directories(out);
+        (void)tool(words);
+        const auto made = files();
+        REQUIRE(!made.empty());
+        for (int round = 0; round < (chance::sanitized ? 2 : 6); ++round) {
+            // Old files stand there, which are not what is written now.
+            fs::remove_all(out), fs::create_directories(out);
+            if (!is_folder)
+                for (const auto& [name, text] : made) {
+                    fs::create_directories((fs::path(out) / name).parent_path());
+                    if (std::string(writing.name) != "tiles") process::spill(fs::path(out) / name, "old");
+                }
+            (void)run(fmt::format("sh -c '\"{}\" {} & sleep {}; kill -9 $!; wait $!' >/dev/null 2>&1",
+                                  DRYGROUND_COMMAND, words, (chance::sanitized ? 0.3 : 0.008) * round));
+            ++killed;
+            for (const auto& [name, text] : files()) {
+                INFO(writing.name << ", killed in round " << round << ": " << name);
+                const bool is_part = name.size() > 5 && name.substr(name.size() - 5) == ".part";
+                const bool is_right = is_part || text == "old" || (made.count(name) > 0 && text == made.at(name));
+                CHECK(is_right);
+            }
+            if (is_folder) continue;   // half a folder is left: the next `new` says that it is not empty
+            (void)tool(words);         // the next one writes all of it, and takes away what the killed one left
+            CHECK(files() == made);
+        }
+    }
+    CHECK(killed >= 2);
+}
+
+TEST_CASE("files that change while they are read give old or new content, or an error with their name; never a crash") {
+    const World world;
+    const std::string map = world / "maps/slipway.map.toml", text = slurp(map);
+    process::spill(world / "longer", text + "\n# a comment that makes it longer\n");
+    process::spill(world / "cut", text.substr(0, text.size() / 2));
+    const std::string demo = world / "world.toml";
+    process::spill(world / "same", text);
+    // Somebody saves all the time, by truncating and writing again, as careless editors do.
+    process::spill(
+        world / "script",
+        fmt::format("cd '{0}'\n"
+                    "(while [ ! -e stop ]; do for one in longer cut same; do cat $one >'{1}'; done; done) &\n"
+                    "for i in $(seq {2}); do '{3}' check '{4}' >told 2>&1; echo $? >>codes; done\n"
+                    "touch stop; wait\n",
+                    (world.folder.path / "demo").string(), map, chance::sanitized ? 5 : 40, DRYGROUND_COMMAND, demo));
+    REQUIRE(run(fmt::format("sh '{}'", world / "script")).code == 0);
+    std::istringstream codes(slurp(world / "codes"));
+    int count = 0;
+    for (int code = 0; codes >> code; ++count) CHECK((code == 0 || code == 1 || code == 2));
+    CHECK(count == (chance::sanitized ? 5 : 40));
+}
+
+TEST_CASE("outputs are the same bytes, whichever compiler made the program and however it optimised", "[approved]") {
+    const process::Folder folder;
+    const std::string out = folder.path.string();
+    std::string digests;
+    const auto add = [&](const std::string& words) {
+        const Outcome outcome = tool(words + " --out '" + out + "/made.svg'");
+        INFO(words << "\n" << outcome.err);
+        REQUIRE(outcome.code <= 1);
+        std::uint64_t hash = 0xcbf29ce484222325u;   // FNV-1a
+        const std::string bytes = slurp(folder.path / "made.svg");
+        for (const char c : bytes) hash = (hash ^ static_cast<unsigned char>(c)) * 0x100000001b3u;
+        digests += fmt::format("{:016x} {:>8} {}\n", hash, bytes.size(), words);
+        fs::remove(folder.path / "made.svg");
+    };
+    for (const char* words :
+         {"merge demo --as regions lines chains pieces boxes triangles", "merge demo --format cbor --unit m --y up",
+          "merge demo --mover warden_side --as chains --chunk-cells 8", "merge demo --grow 3.5 --as regions",
+          "merge demo --grow -2 --corners mitre --as pieces", "merge demo --format gltf --plane ground --triggers",
+          "merge demo --map slipway --as cells --format png", "pack demo", "pack demo --format cbor --chunk-cells 16",
+          "check demo/broken --format json", "check demo/broken --format sarif", "walk demo --format json",
+          "list demo tiles --format json", "compare demo demo/broken --format json", "draw demo --map slipway",
+          "draw demo --map pump_house --show merged flags sides reach walk --storey loft"})
+        add(words);
+    approved::check("digests.txt", digests);
 }

@@ -368,6 +368,88 @@ await test("hostile texts run nothing, ask for nothing and break no layout", asy
   }
 });
 
+await test("storeys are looked at one by one, on diamonds raised as they are", async () => {
+  const world = join(folder, "iso");
+  run("new", world, "--view", "isometric");
+  const file = join(world, "world.toml"), map = join(world, "maps", "shore.map.toml");
+  writeFileSync(file, readFileSync(file, "utf8") + "\n[storeys]\nloft = { base_px = 32, height_px = 32 }\n");
+  const rows = Array.from({ length: 10 }, (_, r) => ".".repeat(24).split("").map((_, c) => r >= 3 && r <= 5 && c >= 4 && c <= 7 ? (r === 4 ? "#" : "=") : ".").join(""));
+  writeFileSync(map, readFileSync(map, "utf8") + `\n[[layers]]\nname = "gallery"\nstorey = "loft"\nrows = '''\n${rows.join("\n")}\n'''\n`);
+  const page = await open(make(file, "iso.html"));
+  await rest(page);
+  check(await page.locator("#storey").isVisible(), "there is a choice of storeys");
+  const all = await picture(page);
+  await page.locator("#things").getByLabel("flags", { exact: true }).click();
+  await page.selectOption("#storey", { label: "loft" });
+  await rest(page);
+  const loft = await picture(page);
+  check(loft.hash !== all.hash, "the loft is another picture");
+  const key = await page.locator("#key").innerText();
+  check(/earth, storey loft/.test(key) && !/storey ground/.test(key), `the key tells the loft's ground alone: ${key}`);
+  // A place of the loft is pointed at where it is seen: 32 px above the cell on the ground.
+  const [c, r] = [5, 4], x = (c - r) * 16, y = (c + r) * 8 + 8;
+  await page.mouse.click(...await onScreen(page, x, y - 32));
+  const told = await here(page);
+  check(told.includes(`cell (${c}, ${r})`) && told.includes("loft: earth"), `the loft's wall is told where it is seen: ${told}`);
+  await page.selectOption("#storey", { label: "ground" });
+  await rest(page);
+  check((await picture(page)).hash !== loft.hash, "the ground is another picture");
+  await page.mouse.click(...await onScreen(page, x, y - 32));
+  check(!(await here(page)).includes("loft: earth"), "the loft is away");
+  await page.reload();
+  await rest(page);
+  equal(await page.locator("#storey option:checked").innerText(), "ground", "the page loaded again looks at the same storey");
+  // The crown of something tall is the thing, not the ground behind it.
+  await page.mouse.click(...await onScreen(page, 256, 216 - 14));
+  const crown = await here(page);
+  check(/cell \(21, 5\)/.test(crown), `the beacon's crown is the beacon: ${crown}`);
+  await page.context().close();
+});
+
+await test("findings by severity, search by Enter, keys after any choice, a panel that stands still", async () => {
+  const page = await open(make("demo/broken/world.toml", "broken_again.html"));
+  await rest(page);
+  const rows = async () => (await page.locator("#findings li .sign").evaluateAll(signs => signs.map(sign => sign.getAttribute("aria-label").split(" ")[0])));
+  const before = await rows();
+  check(before.includes("error") && before.includes("warning"), "there are errors and warnings");
+  const totals = await page.locator("#severities").innerText();
+  check(new RegExp(`${before.filter(one => one === "error").length} error`).test(totals), `the totals are told: ${totals}`);
+  await page.selectOption("#order", "severity");
+  const sorted = await rows();
+  check(sorted.slice(0, sorted.indexOf("warning")).every(one => one === "error") && sorted[0] === "error", "errors come first");
+  await page.locator("#severities label", { hasText: "warning" }).click();
+  await rest(page);
+  check(!(await rows()).includes("warning"), "warnings are put away");
+  const search = (await page.locator("#search").boundingBox()).y;
+  await page.locator("#findings button").first().click();
+  await rest(page);
+  near((await page.locator("#search").boundingBox()).y, search, "the panel stands where it stood");
+  // Enter goes to the first that is found, and again to the next.
+  await page.fill("#search", "crab");
+  const at = async () => { await rest(page); const { x, y, map } = await place(page); return `${map} ${x} ${y}`; };
+  await page.press("#search", "Enter");
+  const first = await at();
+  await page.press("#search", "Enter");
+  check(await at() !== first, "Enter goes on to the next");
+  // Another map: nothing is left of the place that was looked at, and keys work.
+  await page.selectOption("#maps", { index: 1 });
+  await rest(page);
+  check((await here(page)).includes("Point at a place"), "'Here' is empty on another map");
+  check(await page.locator("#tip").isHidden(), "no tip stays behind");
+  await page.keyboard.press("/");
+  equal(await page.evaluate(() => document.activeElement.id), "search", "/ searches after a map was chosen");
+  await page.keyboard.press("Escape");
+  await page.locator("#things").getByLabel("grid", { exact: true }).click();
+  await page.keyboard.press("n");
+  await rest(page);
+  check((await place(page)).cell !== undefined, "N works after a box was ticked");
+  const strong = await picture(page);
+  await page.locator("#art").fill("20");
+  await rest(page);
+  check((await picture(page)).hash !== strong.hash, "art is drawn fainter");
+  await page.context().close();
+});
+
 await browser.close();
 rmSync(folder, { recursive: true, force: true });
 console.log(failures === 0 ? "the page does what it should" : `${failures} failures`);

@@ -92,35 +92,87 @@ function artReach(map) {
       if (picture && tile.at)
         map.artReach = Math.max(map.artReach, Math.abs(tile.at[0]) + picture.width, Math.abs(tile.at[1]) + picture.height);
     }
-    for (const layer of map.layers)
-      if (layer.offset) map.artReach = Math.max(map.artReach, Math.abs(layer.offset[0]), Math.abs(layer.offset[1]));
+    for (const object of map.objects) {
+      const picture = pictures[object.picture];
+      if (picture) map.artReach = Math.max(map.artReach, Math.abs(object.from[0]) + picture.width, Math.abs(object.from[1]) + picture.height);
+    }
+    for (const layer of map.layers) {
+      const [dx, dy] = layer.offset ?? [0, 0];
+      map.artReach = Math.max(map.artReach, Math.abs(dx), Math.abs(dy));
+    }
+    map.artReach += Math.max(0, ...data.storeys.map((_, one) => raise(map, one)));
   }
   return map.artReach;
 }
+
+// An object's picture, 2^level times smaller, from its position.
+function objectPicture(object, level) {
+  const key = `object:${object.picture}:${object.from.join()}:${level}`;
+  if (!scaled.has(key)) {
+    const { width, height, px } = pictures[object.picture];
+    scaled.set(key, smaller({ left: object.from[0], top: object.from[1], wide: width, high: height, px }, level));
+  }
+  return scaled.get(key);
+}
+
+const behind = 0, among = 1, infront = 2;   // bands
+
+// Calls with all art that may reach into a box, in the order in which it is painted: layers behind the movers; what is
+// drawn among them, and objects, those further away first; what is in front. Art says where its cell or position is.
+function eachArt(map, box, call) {
+  for (const band of [behind, among, infront]) {
+    const items = [];
+    map.layers.forEach((layer, number) => {
+      const strength = layer.numbers && layer.band === band ? strengthOf(layer) : 0;
+      if (strength === 0) return;
+      const [dx, dy] = layer.offset ?? [0, 0], up = raise(map, layer.storey);
+      for (let r = 0; r < map.size[1]; ++r) {
+        const [first, last] = columnsIn(map, r, box);
+        for (let c = first; c <= last; ++c) {
+          const palette = map.palette[layer.numbers[r * map.size[0] + c]];
+          if (palette.length === 0) continue;
+          const [x, y] = cellCorner(map, c, r);
+          const item = { depth: y + map.cell[1] / 2, base: data.storeys[layer.storey][1], number, palette, strength, cell: [c, r], x: x + dx, y: y + dy - up };
+          band === among ? items.push(item) : call(item);
+        }
+      }
+    });
+    for (const object of map.objects) {
+      const of = map.layers[object.layer].band === infront ? infront : among;
+      if (of !== band || !drawn(map, object) || !pictures[object.picture]) continue;
+      const [x, y] = object.at, item = { depth: y, base: data.storeys[object.storey][1], number: object.layer, object, strength: 1, x, y: y - raise(map, object.storey) };
+      items.push(item);
+    }
+    items.sort((a, b) => a.depth - b.depth || a.base - b.base || a.number - b.number);
+    items.forEach(call);
+  }
+}
+const pictureOf = (map, item, level) => item.object ? objectPicture(item.object, level) : tilePicture(map, item.palette, level);
 
 function paintBlock(map, level, column, row) {
   const size = blockPx << level, scale = 1 / (1 << level);
   const image = new ImageData(blockPx, blockPx), target = new Uint32Array(image.data.buffer);
   const reach = artReach(map) + 1, left = column * size, top = row * size;
-  const box = [left - reach, top - reach, left + size + reach, top + size + reach];
-  for (const layer of map.layers) {
-    if (!layer.numbers || !layer.there || hidden.has(layer.name) || layer.opacity === 0) continue;
-    const dx = layer.offset ? layer.offset[0] : 0, dy = layer.offset ? layer.offset[1] : 0;
-    for (let r = 0; r < map.size[1]; ++r) {
-      const [first, last] = columnsIn(map, r, box);
-      for (let c = first; c <= last; ++c) {
-        const palette = map.palette[layer.numbers[r * map.size[0] + c]];
-        if (palette.length === 0) continue;
-        const tile = tilePicture(map, palette, level);
-        if (!tile) continue;
-        const [x, y] = cellCorner(map, c, r);
-        paintTile(target, tile, Math.round((x + dx + tile.left - left) * scale), Math.round((y + dy + tile.top - top) * scale), layer.opacity);
-      }
-    }
-  }
+  eachArt(map, [left - reach, top - reach, left + size + reach, top + size + reach], item => {
+    const picture = pictureOf(map, item, level);
+    if (picture) paintTile(target, picture, Math.round((item.x + picture.left - left) * scale), Math.round((item.y + picture.top - top) * scale), item.strength);
+  });
   const block = new OffscreenCanvas(blockPx, blockPx);
   block.getContext("2d").putImageData(image, 0, 0);
   return block;
+}
+
+// What is seen at a place: the topmost art whose px there can be seen; null where there is none.
+function artAt(map, x, y) {
+  const reach = artReach(map) + 1;
+  let top = null;
+  eachArt(map, [x - reach, y - reach, x + reach, y + reach], item => {
+    const picture = pictureOf(map, item, 0);
+    if (!picture) return;
+    const u = Math.floor(x - item.x - picture.left), v = Math.floor(y - item.y - picture.top);
+    if (u >= 0 && v >= 0 && u < picture.wide && v < picture.high && picture.px[v * picture.wide + u] >>> 24 >= 64) top = item;
+  });
+  return top;
 }
 
 function forgetArt() {
@@ -132,7 +184,7 @@ function drawArt(pen, map, box, patience) {
   const ratio = window.devicePixelRatio || 1, level = Math.max(0, Math.min(8, Math.floor(-Math.log2(view.zoom * ratio) + 0.01)));
   const size = blockPx << level, end = performance.now() + patience;
   let missing = false;
-  pen.imageSmoothingEnabled = view.zoom * ratio < 1;
+  pen.imageSmoothingEnabled = view.zoom * ratio < 1, pen.globalAlpha = artStrength;
   for (let row = Math.floor(box[1] / size); row * size < box[3]; ++row)
     for (let column = Math.floor(box[0] / size); column * size < box[2]; ++column) {
       const outside = (column + 1) * size < map.box[0] - artReach(map) || column * size > map.box[2] + artReach(map) ||
@@ -153,5 +205,6 @@ function drawArt(pen, map, box, patience) {
       blocks.set(key, block);
       pen.drawImage(block, column * size, row * size, size, size);
     }
+  pen.globalAlpha = 1;
   return missing;
 }

@@ -11,21 +11,32 @@ function inMapPx(call) {   // paths are in px of the map, and the pen may be any
 }
 
 function solidsAt(map, x, y) {
-  return inMapPx(() => [...new Set(map.pieces.filter(piece => meets(piece.box, [x, y, x, y]) && areaHolds(piece.fill, x, y))
-    .map(piece => map.groups[piece.group].name))]);
+  return inMapPx(() => [...new Set(map.pieces.filter(piece => {
+    const { on } = map.groups[piece.group], v = y + raise(map, on);
+    return isLookedAt(on) && meets(piece.box, [x, v, x, v]) && areaHolds(piece.fill, x, v);
+  }).map(piece => map.groups[piece.group]).map(group => group.on > 0 ? `${group.storey}: ${group.name}` : group.name))]);
 }
+const holds = (map, object, x, y, near) => Math.hypot(object.at[0] - x, object.at[1] - y) <= near ||
+  areaHolds(object.areaPath, x, y) || areaHolds(object.bodyPath, x, y);
+
+// The cell of what is seen at a place: of the topmost picture there, which may reach out of its cell; else of the ground.
+function pointedCell(map, x, y) {
+  const ground = cellAt(map, x, y), reaches = artReach(map) > 0;
+  const top = show.art && reaches && view.zoom * map.cell[1] >= 6 ? artAt(map, x, y) : null;
+  return !top ? ground : top.object ? cellAt(map, ...top.object.at) : top.cell;
+}
+
 function objectsAt(map, x, y) {
   const near = 8 / Math.min(1, view.zoom);
-  return inMapPx(() => map.objects.filter(object => drawn(map, object) && (Math.hypot(object.at[0] - x, object.at[1] - y) <= near ||
-    areaHolds(object.areaPath, x, y) || areaHolds(object.bodyPath, x, y))));
+  return inMapPx(() => map.objects.filter(object => drawn(map, object) && holds(map, object, x, y + raise(map, object.storey), near)));
 }
 function findingsAt(map, c, r) {
-  return map.findings.filter(finding => finding.at && cellAt(map, ...finding.at).join() === `${c},${r}`);
+  return map.findings.filter(finding => finding.at && isLookedAt(finding.storey) && cellAt(map, ...finding.at).join() === `${c},${r}`);
 }
 
 // { place, parts: [[title, lines]] }
 function here(map, x, y) {
-  const [c, r] = cellAt(map, x, y), inside = has(map, c, r);
+  const [c, r] = pointedCell(map, x, y), inside = has(map, c, r);
   const one = n => String(Math.round(n * 10) / 10);
   const place = `(${one(x)}, ${one(y)}) px, cell (${map.first[0] + c}, ${map.first[1] + r})${inside ? "" : ", outside of the map"}`;
   const words = inside ? map.words[map.stack[r * map.size[0] + c]] : { tiles: [], flags: [] };
@@ -93,6 +104,9 @@ function follow(object) {
   const found = map.objects.find(other => other.name === target);
   if (!found) return say(`Map ${name} has no object ${target}`);
   jump(...found.at);
+}
+function forgetHere() {
+  element("here").replaceChildren(line("Point at a place, or choose one with the arrow keys."));
 }
 function say(text) {
   element("here").replaceChildren(line(text));

@@ -2,10 +2,12 @@
 // screen, so they are divided by the zoom.
 
 const hatchings = new Map();
+// Laid over a barrier's own hatching, on storeys above the first: dots, crosses, squares, bars.
+const storeySigns = ["M2 4a1 1 0 1 0 2 0a1 1 0 1 0 -2 0", "M2 2L6 6M6 2L2 6", "M2 2h4v4h-4z", "M1 1V7M3 1V7"];
 function hatching(group) {
-  const key = group.colour + group.hatch;
+  const sign = group.on > 0 ? storeySigns[(group.on - 1) % storeySigns.length] : "", key = group.colour + group.hatch + sign;
   if (!hatchings.has(key)) {
-    const tile = new OffscreenCanvas(8, 8), pen = tile.getContext("2d"), path = new Path2D(group.hatch);
+    const tile = new OffscreenCanvas(8, 8), pen = tile.getContext("2d"), path = new Path2D(group.hatch + sign);
     pen.strokeStyle = data.inks.paper, pen.globalAlpha = 0.55, pen.lineWidth = 3;
     pen.stroke(path);
     pen.strokeStyle = group.colour, pen.globalAlpha = 1, pen.lineWidth = 1.4;
@@ -20,34 +22,41 @@ const meets = (a, b) => a[0] <= b[2] && b[0] <= a[2] && a[1] <= b[3] && b[1] <= 
 function paintGround(pen, map, box) {
   const unit = 1 / view.zoom, near = view.zoom * map.cell[0] >= 3, close = view.zoom * map.cell[0] >= 12;
   map.groups.forEach((group, number) => {
-    const seen = map.pieces.filter(piece => piece.group === number && meets(piece.box, box));
-    if (seen.length === 0) return;
-    const fill = new Path2D();   // one path, so that chunks show no seams
-    for (const piece of seen) fill.addPath(piece.fill);
-    pen.globalAlpha = near ? 0.55 : 0.4;
-    if (near) {
-      const pattern = hatching(group);
-      pattern.setTransform(new DOMMatrix().scale(unit));
-      pen.fillStyle = pattern;
-    } else {
-      pen.fillStyle = group.colour;
-    }
-    pen.fill(fill, "evenodd");
-    pen.globalAlpha = 1;
-    if (!near) return;
-    const edges = new Path2D(), lines = new Path2D();
-    for (const piece of seen) edges.addPath(piece.edges), lines.addPath(piece.lines);
-    pen.lineJoin = "round";
-    pen.strokeStyle = data.inks.paper, pen.globalAlpha = 0.8, pen.lineWidth = 4 * unit;
-    pen.stroke(edges);
-    pen.globalAlpha = 1, pen.strokeStyle = group.colour, pen.lineWidth = 2 * unit;
-    pen.setLineDash(dashOf(group.dash, unit));
-    pen.stroke(edges);
-    pen.setLineDash([]);
-    edged(pen, lines, group.colour, 3 * unit, unit);
-    if (group.way) for (const piece of seen) paintWay(pen, piece.lineList, group, unit);
-    if (close) paintCorners(pen, seen, group, unit, box);
+    if (!isLookedAt(group.on)) return;
+    pen.save(), pen.translate(0, -raise(map, group.on));
+    paintGroup(pen, map, box, group, number, unit, near, close);
+    pen.restore();
   });
+}
+function paintGroup(pen, map, box, group, number, unit, near, close) {
+  const up = raise(map, group.on), below = [box[0], box[1] + up, box[2], box[3] + up];
+  const seen = map.pieces.filter(piece => piece.group === number && meets(piece.box, below));
+  if (seen.length === 0) return;
+  const fill = new Path2D();   // one path, so that chunks show no seams
+  for (const piece of seen) fill.addPath(piece.fill);
+  pen.globalAlpha = near ? 0.55 : 0.4;
+  if (near) {
+    const pattern = hatching(group);
+    pattern.setTransform(new DOMMatrix().scale(unit));
+    pen.fillStyle = pattern;
+  } else {
+    pen.fillStyle = group.colour;
+  }
+  pen.fill(fill, "evenodd");
+  pen.globalAlpha = 1;
+  if (!near) return;
+  const edges = new Path2D(), lines = new Path2D();
+  for (const piece of seen) edges.addPath(piece.edges), lines.addPath(piece.lines);
+  pen.lineJoin = "round";
+  pen.strokeStyle = data.inks.paper, pen.globalAlpha = 0.8, pen.lineWidth = 4 * unit;
+  pen.stroke(edges);
+  pen.globalAlpha = 1, pen.strokeStyle = group.colour, pen.lineWidth = 2 * unit;
+  pen.setLineDash(dashOf(group.dash, unit));
+  pen.stroke(edges);
+  pen.setLineDash([]);
+  edged(pen, lines, group.colour, 3 * unit, unit);
+  if (group.way) for (const piece of seen) paintWay(pen, piece.lineList, group, unit);
+  if (close) paintCorners(pen, seen, group, unit, below);
 }
 
 function paintCorners(pen, seen, group, unit, box) {
@@ -94,7 +103,11 @@ function edged(pen, path, colour, width, unit) {
 
 function paintPieces(pen, map, box) {
   const cut = new Path2D();
-  for (const piece of map.pieces) if (meets(piece.box, box)) cut.addPath(piece.cut);
+  for (const piece of map.pieces) {
+    const { on } = map.groups[piece.group], up = raise(map, on);
+    if (isLookedAt(on) && meets(piece.box, [box[0], box[1] + up, box[2], box[3] + up]))
+      cut.addPath(piece.cut, new DOMMatrix().translate(0, -up));
+  }
   pen.strokeStyle = data.inks.paper, pen.lineWidth = 2.5 / view.zoom;
   pen.stroke(cut);
   pen.strokeStyle = data.inks.lines, pen.lineWidth = 1 / view.zoom;
@@ -137,11 +150,11 @@ function paintShapes(pen, map, box) {
   const unit = 1 / view.zoom;
   eachSeen(map, box, 6, (c, r) => {
     for (const layer of map.layers) {
-      if (!layer.numbers || !layer.there || hidden.has(layer.name)) continue;
+      if (!layer.numbers || !layer.there || hidden.has(layer.name) || !isLookedAt(layer.storey)) continue;
       const parts = layer.parts[layer.numbers[r * map.size[0] + c]];
       if (!parts) continue;
       pen.save();
-      pen.translate(...cellCorner(map, c, r));
+      pen.translate(...cellCorner(map, c, r)), pen.translate(0, -raise(map, layer.storey));
       for (const shape of parts) {
         const path = new Path2D();
         ringsInto(path, shape.rings || shape.line, !shape.line);
@@ -163,10 +176,10 @@ function paintUnseen(pen, map, box) {
   const path = new Path2D();
   eachSeen(map, box, 4, (c, r) => {
     for (const layer of map.layers) {
-      if (!layer.numbers || !layer.there || hidden.has(layer.name)) continue;
+      if (!layer.numbers || strengthOf(layer) === 0) continue;
       const [number] = map.palette[layer.numbers[r * map.size[0] + c]];
       if (number === undefined || !data.tiles[number].unseen) continue;
-      const ring = cellRing(map, c, r);
+      const ring = cellRing(map, c, r).map(([x, y]) => [x, y - raise(map, layer.storey)]);
       path.moveTo(...ring[0]), path.lineTo(...ring[1]), path.lineTo(...ring[2]), path.lineTo(...ring[3]), path.closePath();
       path.moveTo(...ring[0]), path.lineTo(...ring[2]), path.moveTo(...ring[1]), path.lineTo(...ring[3]);
     }
@@ -177,13 +190,16 @@ function paintUnseen(pen, map, box) {
   pen.setLineDash([]);
 }
 
+// What a cell's flags and sides are on the storey that is told; nothing on one that the map does not have.
+const saidOf = (map, c, r) => map.words[map.stack[r * map.size[0] + c]].on[map.storeys.indexOf(told())];
+
 function paintSides(pen, map, box) {
   const unit = 1 / view.zoom;
   pen.strokeStyle = data.inks.side, pen.lineWidth = 3 * unit;
   eachSeen(map, box, 6, (c, r) => {
-    const { sides } = map.words[map.stack[r * map.size[0] + c]];
+    const sides = saidOf(map, c, r)?.sides;
     if (!sides) return;
-    const ring = cellRing(map, c, r);
+    const ring = cellRing(map, c, r).map(([x, y]) => [x, y - raise(map, told())]);
     sides.forEach((side, i) => {
       if (side === "open") return;
       pen.setLineDash(side === "shut" ? [] : [5 * unit, 3 * unit]);
@@ -195,19 +211,17 @@ function paintSides(pen, map, box) {
   pen.setLineDash([]);
 }
 
-const drawn = (map, object) => object.there && !hidden.has(map.layers[object.layer].name);
+const drawn = (map, object) => object.there && !hidden.has(map.layers[object.layer].name) && isLookedAt(object.storey);
+// Where an object is seen.
+const placeOf = (map, object) => [object.at[0], object.at[1] - raise(map, object.storey)];
 
 function paintObjects(pen, map, box) {
   const unit = 1 / view.zoom;
   for (const object of map.objects) {
-    const [x, y] = object.at, { reach } = object;
+    const [x, y] = placeOf(map, object), { reach } = object;
     if (!drawn(map, object) || !meets([x - reach, y - reach, x + reach, y + reach], box) || reach < 3 * unit) continue;
-    const picture = pictures[object.picture];
-    if (picture && show.art) {
-      pen.imageSmoothingEnabled = view.zoom < 1;
-      pen.drawImage(picture.image, object.at[0] + object.from[0], object.at[1] + object.from[1]);
-    }
     if (!show.objects) continue;
+    pen.save(), pen.translate(0, y - object.at[1]);
     pen.strokeStyle = pen.fillStyle = data.inks.roles[object.role];
     if (object.areaPath) {
       pen.globalAlpha = 0.16, pen.fill(object.areaPath, "evenodd"), pen.globalAlpha = 1;
@@ -216,5 +230,6 @@ function paintObjects(pen, map, box) {
     pen.lineWidth = 1.2 * unit;
     if (object.bodyPath) pen.stroke(object.bodyPath);
     if (object.linePath) pen.stroke(object.linePath);
+    pen.restore();
   }
 }

@@ -24,13 +24,26 @@ function item(label, more, act, sign) {
 
 const mostTold = 200;   // findings in the list; the search finds the others
 
+const severities = ["error", "warning", "note"], filteredOut = new Set();
+const findingsOf = map => map.findings.filter(finding => isLookedAt(finding.storey));
+
+// How many of each severity, as switches; then those of this map, then those about no map, then where others are.
 function tellFindings() {
-  const list = element("findings"), map = view.map;
-  const rows = map.findings.slice(0, mostTold).map((finding, i) => item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint),
-    () => finding.at ? jump(...finding.at) : say(finding.message), { severity: finding.severity, number: i + 1 }));
-  if (map.findings.length > mostTold)
-    rows.push(item(`and ${map.findings.length - mostTold} more: search for a rule, or press N on the map`, "", () => element("search").focus()));
-  for (const finding of data.general)
+  const list = element("findings"), map = view.map, here = findingsOf(map), all = [...here, ...data.general];
+  element("severities").replaceChildren(...severities.map(severity => {
+    const count = all.filter(finding => finding.severity === severity).length;
+    return choice(`${count} ${severity}${count === 1 ? "" : "s"}`, !filteredOut.has(severity), on => {
+      on ? filteredOut.delete(severity) : filteredOut.add(severity);
+      tellFindings(), changed();
+    });
+  }));
+  const order = element("order").value === "severity" ? [...here].sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity)) : here;
+  const asked = order.filter(finding => !filteredOut.has(finding.severity));
+  const rows = asked.slice(0, mostTold).map(finding => item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint),
+    () => finding.at ? jump(...finding.at) : say(finding.message), { severity: finding.severity, number: map.findings.indexOf(finding) + 1 }));
+  if (asked.length > mostTold)
+    rows.push(item(`and ${asked.length - mostTold} more: search for a rule, or press N on the map`, "", () => element("search").focus()));
+  for (const finding of data.general.filter(one => !filteredOut.has(one.severity)))
     rows.push(item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint), () => say(finding.message),
       { severity: finding.severity, number: "–" }));
   for (const other of data.maps)
@@ -40,10 +53,11 @@ function tellFindings() {
   if (rows.length === 0) {
     const none = document.createElement("li");
     none.className = "none";
-    none.textContent = "none";
+    none.textContent = all.length ? "none of these" : "none";
     list.append(none);
   }
 }
+element("order").onchange = tellFindings;
 
 // ---- search ----
 
@@ -95,8 +109,9 @@ function tellFound() {
 
 // ---- what is shown ----
 
-function choice(label, checked, act) {
+function choice(label, checked, act, title = "") {
   const row = document.createElement("label"), box = document.createElement("input");
+  row.title = title;
   box.type = "checkbox", box.checked = checked;
   box.onchange = () => act(box.checked);
   row.append(box, label);
@@ -105,14 +120,14 @@ function choice(label, checked, act) {
 
 function tellChoices() {
   element("things").replaceChildren(...Object.keys(show)
-    .filter(thing => (thing !== "reach" || view.map.reachPath) && (thing !== "walk" || view.map.walked))
-    .map(thing => choice(thing === "reach" ? `reach of ${view.map.reaches}` : thing, show[thing], on => {
+    .filter(thing => (thing !== "reach" || view.map.reachPaths.size) && (thing !== "walk" || view.map.walked))
+    .map(thing => choice(thing, show[thing], on => {
       show[thing] = on;
       if (thing === "walk") tellKey(), tellWay();
       changed(), remember();
-    })));
+    }, thing === "reach" ? `where the position of ${view.map.reaches} cannot be` : "")));
   element("layers").replaceChildren(...view.map.layers.map(layer => choice(
-    layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)"), !hidden.has(layer.name), on => {
+    layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)") + (layer.storey > 0 ? ` (storey ${data.storeys[layer.storey][0]})` : ""), !hidden.has(layer.name), on => {
       on ? hidden.delete(layer.name) : hidden.add(layer.name);
       forgetArt();
       changed(), remember();
@@ -120,7 +135,7 @@ function tellChoices() {
 }
 
 function tellKey() {
-  const rows = view.map.groups.map(group => {
+  const rows = view.map.groups.filter(group => isLookedAt(group.on)).map(group => {
     const row = document.createElement("li"), sample = document.createElement("canvas");
     sample.width = 34, sample.height = 16;
     const pen = sample.getContext("2d"), pattern = hatching(group);
@@ -128,7 +143,7 @@ function tellKey() {
     pen.fillStyle = pattern, pen.fillRect(1, 1, 32, 14);
     pen.strokeStyle = group.colour, pen.lineWidth = 2, pen.setLineDash(dashOf(group.dash, 1));
     pen.strokeRect(1, 1, 32, 14);
-    row.append(sample, `${group.name}, ${group.storey}${group.way ? `, passed going ${group.way}` : ""}`);
+    row.append(sample, `${group.name}${data.storeys.length > 1 ? `, storey ${group.storey}` : ""}${group.way ? `, passed going ${group.way}` : ""}`);
     return row;
   });
   roles.forEach((role, i) => {
@@ -171,6 +186,7 @@ function tellWay() {
 }
 
 function tellAll() {
+  element("storey").value = storey ?? "";
   document.title = `${view.map.title} – ${data.world}`;
   canvas.setAttribute("aria-label", `${view.map.title}, ${view.map.size[0]} x ${view.map.size[1]} cells`);
   tellFindings();

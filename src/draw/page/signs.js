@@ -35,8 +35,8 @@ function paintSigns(pen, map, write) {
   const seen = ([x, y], beyond = 40) => x > -beyond && y > -beyond && x < wide + beyond && y < high + beyond;
   if (show.links) for (const object of map.objects) if (drawn(map, object)) paintLink(pen, map, object);
   if (show.objects) {
-    const objects = map.objects.filter(object => drawn(map, object) && seen(toScreen(...object.at), 0));
-    paintMarks(pen, objects);
+    const objects = map.objects.filter(object => drawn(map, object) && seen(toScreen(...placeOf(map, object)), 0));
+    paintMarks(pen, map, objects);
     if (objects.length <= mostNamed) for (const named of [true, false]) paintNames(map, objects.filter(object => (object.name !== "") === named), write);
   }
   if (show.walk && map.walked) paintWalkNumbers(pen, map);
@@ -61,12 +61,12 @@ function paintWalkNumbers(pen, map) {
 
 const mostNamed = 400, mostSigned = 1500;   // of objects that are seen; of more the signs would cover the map
 
-function paintMarks(pen, objects) {
+function paintMarks(pen, map, objects) {
   roles.forEach((_, role) => {
     const path = new Path2D();
     for (const object of objects) {
       if (object.role !== role) continue;
-      const [x, y] = toScreen(...object.at);
+      const [x, y] = toScreen(...placeOf(map, object));
       if (objects.length > mostSigned) path.rect(x - 1, y - 1, 3, 3);
       else path.moveTo(x + 5, y), signs[role](path, x, y);
     }
@@ -78,7 +78,7 @@ function paintMarks(pen, objects) {
 
 function paintNames(map, objects, write) {
   for (const object of objects) {
-    const [x, y] = toScreen(...object.at);
+    const [x, y] = toScreen(...placeOf(map, object));
     if (object.name === "" && view.zoom * map.cell[1] < 24) continue;
     const end = show.links && object.to ? ` → ${object.to}` : "", name = object.name || `(${object.kind})`;
     const kind = object.name && object.name !== object.kind && !roles.includes(object.kind) ? ` (${object.kind})` : "";
@@ -91,8 +91,8 @@ function paintNames(map, objects, write) {
 function paintFindings(pen, map, seen) {
   const heaps = new Map(), room = 34, worst = ["note", "warning", "error"];
   map.findings.forEach((finding, i) => {
-    if (!finding.at) return;
-    const [x, y] = toScreen(...finding.at);
+    if (!finding.at || !isLookedAt(finding.storey) || filteredOut.has(finding.severity)) return;
+    const [x, y] = toScreen(finding.at[0], finding.at[1] - raise(map, finding.storey));
     if (!seen([x, y])) return;
     const key = `${Math.floor(x / room)},${Math.floor(y / room)}`, heap = heaps.get(key);
     if (!heap) heaps.set(key, { x, y, count: 1, severity: finding.severity, text: String(i + 1) });
@@ -120,7 +120,7 @@ function paintLink(pen, map, object) {
   if (!object.to || !object.to.startsWith(map.name + "/")) return;
   const target = map.objects.find(other => other.name === object.to.slice(map.name.length + 1));
   if (!target) return;
-  const [x, y] = toScreen(...object.at), [u, v] = toScreen(...target.at);
+  const [x, y] = toScreen(...placeOf(map, object)), [u, v] = toScreen(...placeOf(map, target));
   const over = [(x + u) / 2 + (v - y) / 5, (y + v) / 2 - (u - x) / 5];   // to the left, so that the way back is another
   const angle = Math.atan2(v - over[1], u - over[0]);
   pen.strokeStyle = pen.fillStyle = data.inks.roles[2], pen.lineWidth = 2;
@@ -140,9 +140,9 @@ function paintLetters(pen, map, box) {
   pen.font = `bold ${size}px "DejaVu Sans", system-ui, sans-serif`;
   pen.textAlign = "center", pen.lineWidth = 3, pen.strokeStyle = data.inks.paper, pen.fillStyle = data.inks.text;
   eachSeen(map, box, 9, (c, r) => {
-    const { letters } = map.words[map.stack[r * map.size[0] + c]];
+    const letters = saidOf(map, c, r)?.letters;
     if (!letters) return;
-    const [x, y] = cellCorner(map, c, r), [u, v] = toScreen(x + map.cell[0] / 2, y + map.cell[1] / 2);
+    const [x, y] = cellCorner(map, c, r), [u, v] = toScreen(x + map.cell[0] / 2, y + map.cell[1] / 2 - raise(map, told()));
     pen.strokeText(letters, u, v + size / 3), pen.fillText(letters, u, v + size / 3);
   });
 }
@@ -154,7 +154,7 @@ function paintNumbers(pen, map) {
   if (aside === 0) return paintSlantingNumbers(pen, map);
   const [w, h] = map.cell, across = every(w * view.zoom, 30), down = every(h * view.zoom, 16);
   pen.font = '10px "DejaVu Sans", system-ui, sans-serif';
-  const strip = (x, y, wide, high) => (pen.fillStyle = data.inks.paper, pen.globalAlpha = 0.85, pen.fillRect(x, y, wide, high), pen.globalAlpha = 1);
+  const strip = (x, y, wide, high) => (pen.fillStyle = data.inks.paper, pen.fillRect(x, y, wide, high));
   strip(0, 0, canvas.clientWidth, above), strip(0, above, aside, canvas.clientHeight);
   pen.fillStyle = data.inks.soft, pen.textAlign = "center";
   for (let c = 0; c < map.size[0]; ++c) {

@@ -51,7 +51,7 @@ function ready(map) {
   }
   map.pieces = map.chunks.map(([group, regions, chains, lines, pieces]) =>
     groundOf(group, intsOf(regions), intsOf(chains), intsOf(lines), intsOf(pieces)));
-  if (map.reach) map.reachPath = ringsInto(new Path2D(), intsOf(map.reach));
+  map.reachPaths = new Map((map.reach ?? []).map(([storey, rings]) => [storey, ringsInto(new Path2D(), intsOf(rings))]));
   if (map.walk)
     map.walked = { ways: ringsInto(new Path2D(), intsOf(map.walk.ways), false), marks: map.walk.marks,
       places: ["no", "not_decided", "yes"].map(reached => ({ reached, area: ringsInto(new Path2D(), intsOf(map.walk[reached][0])),
@@ -102,8 +102,25 @@ const view = { map: null, x: 0, y: 0, zoom: 1 };   // the px of the map at the s
 const show = Object.fromEntries(["art", "grid", "shapes", "merged", "pieces", "flags", "sides", "objects", "links",
   "findings", "reach", "walk"].map(thing => [thing, data.show.includes(thing)]));
 const hidden = new Set();   // names of layers
+let storey = data.storey;   // the one that is looked at; null: all of them
+let artStrength = 1;        // how strongly art is drawn
 let cursor = null;          // the cell that was chosen
 let ruler = null;           // { from, to }, px
+
+// ---- storeys ----
+
+const isLookedAt = one => storey === null || one < 0 || one === storey;
+// The storey whose flags, sides and reach are told.
+const told = () => storey ?? 0;
+// How much higher than the ground a storey is drawn, px: on diamonds as high as it is.
+const raise = (map, one) => map.grid === "isometric" && one > 0 ? data.storeys[one][1] : 0;
+// How strongly a layer's art is drawn: not at all above the storey that is looked at, little below it.
+function strengthOf(layer) {
+  if (!layer.there || hidden.has(layer.name)) return 0;
+  if (storey === null) return layer.opacity * (layer.storey > 0 ? 0.55 : 1);
+  if (layer.storey === storey) return layer.opacity;
+  return data.storeys[layer.storey][1] < data.storeys[storey][1] ? 0.35 * layer.opacity : 0;
+}
 
 // ---- places and cells, on both grids ----
 

@@ -68,7 +68,7 @@ function drawMap(ratio, wide, high) {
   missingArt = show.art ? drawArt(context, map, box, 24) : false;
   if (show.art) paintUnseen(context, map, box);
   if (show.grid) paintGrid(context, map);
-  if (show.reach && map.reachPath) paintReach(map);
+  if (show.reach && map.reachPaths.has(told())) paintReach(map);
   if (show.merged) paintGround(context, map, box);
   if (show.pieces) paintPieces(context, map, box);
   if (show.shapes) paintShapes(context, map, box);
@@ -80,11 +80,13 @@ function drawMap(ratio, wide, high) {
 }
 
 function paintReach(map) {
+  const path = map.reachPaths.get(told());
+  context.save(), context.translate(0, -raise(map, told()));
   context.fillStyle = context.strokeStyle = data.inks.reach;
-  context.globalAlpha = 0.2, context.fill(map.reachPath, "evenodd"), context.globalAlpha = 1;
+  context.globalAlpha = 0.2, context.fill(path, "evenodd"), context.globalAlpha = 1;
   context.lineWidth = 1.5 / view.zoom, context.setLineDash([1 / view.zoom, 3 / view.zoom]);
-  context.stroke(map.reachPath);
-  context.setLineDash([]);
+  context.stroke(path);
+  context.setLineDash([]), context.restore();
 }
 
 // Solid and tinted where the mover gets to, dotted where it does not, dashed where that is not decided.
@@ -125,7 +127,8 @@ function goTo(map) {
   if (view.map === map) return;
   view.map = ready(map);
   element("maps").value = map.name;
-  cursor = null, ruler = null;
+  cursor = null, ruler = null, element("tip").hidden = true, element("where").textContent = "";
+  forgetHere();
   tellAll();
   fit();
 }
@@ -140,7 +143,7 @@ function jumpToCell(c, r) {
   jump(x + view.map.cell[0] / 2, y + view.map.cell[1] / 2);
 }
 function choose(x, y) {
-  cursor = cellAt(view.map, x, y);
+  cursor = pointedCell(view.map, x, y);
   tellHere(x, y);
   moved();
 }
@@ -231,7 +234,8 @@ canvas.onkeydown = event => {
   event.preventDefault();
 };
 document.onkeydown = event => {
-  if (event.target.matches("input, select") && event.key !== "Escape" || event.ctrlKey || event.metaKey || event.altKey) return;
+  element("tip").hidden = true;
+  if (event.target.matches("input[type=search], select") && event.key !== "Escape" || event.ctrlKey || event.metaKey || event.altKey) return;
   const middle = [canvas.clientWidth / 2, canvas.clientHeight / 2];
   if (event.key === "+" || event.key === "=") zoomAt(...middle, 1.4);
   else if (event.key === "-") zoomAt(...middle, 1 / 1.4);
@@ -250,8 +254,16 @@ element("closer").onclick = () => zoomAt(canvas.clientWidth / 2, canvas.clientHe
 element("farther").onclick = () => zoomAt(canvas.clientWidth / 2, canvas.clientHeight / 2, 1 / 1.4);
 element("fit").onclick = fit;
 element("ruler").onclick = toggleRuler;
-element("search").oninput = tellFound;
-element("maps").onchange = event => goTo(data.maps.find(map => map.name === event.target.value));
+element("search").oninput = () => (nextFound = 0, tellFound());
+element("search").onkeydown = event => {   // Enter goes to the first that was found, again to the next
+  if (event.key !== "Enter") return;
+  const buttons = [...element("found").querySelectorAll("button")];
+  if (buttons.length) buttons[nextFound++ % buttons.length].click(), element("search").focus();
+  event.preventDefault();
+};
+element("maps").onchange = event => (goTo(data.maps.find(map => map.name === event.target.value)), canvas.focus());
+element("storey").onchange = event => lookAt(event.target.value === "" ? null : Number(event.target.value));
+element("art").oninput = event => (artStrength = event.target.value / 100, changed());
 new ResizeObserver(changed).observe(element("stage"));
 
 // ---- keeping one's place ----
@@ -264,6 +276,7 @@ function remember() {
 function keepPlace() {
   const place = new URLSearchParams({ map: view.map.name, x: view.x, y: view.y, zoom: view.zoom,
     show: Object.keys(show).filter(thing => show[thing]).join(" "), hidden: [...hidden].join(" ") });
+  if (storey !== null) place.set("storey", data.storeys[storey][0]);
   if (cursor) place.set("cell", cursor.join(","));
   try {
     history.replaceState(null, "", "#" + place);
@@ -277,6 +290,8 @@ function recall() {
   view.map = ready(map);
   for (const thing of Object.keys(show)) show[thing] = (place.get("show") || "").split(" ").includes(thing);
   for (const name of (place.get("hidden") || "").split(" ")) if (name) hidden.add(name);
+  const kept = data.storeys.findIndex(([name]) => name === place.get("storey"));
+  storey = kept < 0 ? null : kept;
   const numbers = ["x", "y", "zoom"].map(name => parseFloat(place.get(name)));
   if (numbers.some(n => !Number.isFinite(n))) return false;
   [view.x, view.y, view.zoom] = numbers;
@@ -303,7 +318,19 @@ function watchFile() {
   }, 1000);
 }
 
+let nextFound = 0;
+
+// All storeys, or one of them.
+function lookAt(one) {
+  storey = one;
+  forgetArt();
+  tellAll(), changed(), remember();
+  canvas.focus();
+}
+
 async function start() {
+  data.storeys.forEach(([name], one) => element("storey").append(new Option(name, one)));
+  element("storey_choice").hidden = data.storeys.length < 2;
   for (const map of data.maps) element("maps").append(new Option(map.title, map.name));
   await loadPictures();
   const known = recall();
@@ -316,7 +343,7 @@ async function start() {
     const [x, y] = cellCorner(view.map, ...cursor);
     tellHere(x + view.map.cell[0] / 2, y + view.map.cell[1] / 2);
   } else {
-    say("Point at a place, or choose one with the arrow keys.");
+    forgetHere();
   }
   if (page.reloads) watchFile();
 }
