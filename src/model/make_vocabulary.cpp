@@ -196,7 +196,8 @@ void WorldMaker::give_defaults(const KindDraft& draft, Fields& fields) {
         std::string why;
         if (found == fields.end()) {
             const auto nearest = nearest_name(name, names);
-            add(Rule::kind_field, said.place, {name, fmt::format(" of kind '{}'", draft.name.value), "it is not declared"},
+            add(Rule::kind_field, said.place,
+                {name, fmt::format(" of kind '{}'", draft.name.value), "it is not declared"},
                 nearest ? Hint{"did you mean", *nearest}
                         : Hint{"declare it", fmt::format("props.{} = {{ type = \"…\" }}", name)});
         } else if (auto fitting = fit(found->second, found->second.type, said, why)) {

@@ -4,6 +4,7 @@
 #include <filesystem>
 
 #include <nlohmann/json.hpp>
+#include <set>
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
 #include <valijson/schema.hpp>
 #include <valijson/schema_parser.hpp>
@@ -174,4 +175,53 @@ TEST_CASE("saved changes keep to their schema, and a change to it is noticed") {
     nlohmann::json broken = nlohmann::json::parse(bytes);
     broken["tiles"][0].erase("is");
     CHECK(schema_faults("changes.schema.json", broken.dump()) != "");
+}
+
+namespace {
+
+void add_keys(const nlohmann::json& schema, std::set<std::string>& keys) {
+    if (schema.is_object() && schema.contains("properties"))
+        for (const auto& [key, more] : schema["properties"].items()) keys.insert(key);
+    if (schema.is_structured())
+        for (const nlohmann::json& item : schema) add_keys(item, keys);
+}
+
+}   // namespace
+
+TEST_CASE("the pages on merges and packs name every key, and the example of merges is what the tool writes") {
+    const std::filesystem::path source(DRYGROUND_SOURCE);
+    const std::string merges = process::slurp(source / "docs" / "merge.md"),
+                      packs = process::slurp(source / "docs" / "packs.md");
+    std::set<std::string> keys;
+    add_keys(nlohmann::json::parse(process::slurp(source / "schema" / "merge.schema.json")), keys);
+    CHECK(keys.size() > 30);
+    for (const std::string& key : keys) {
+        INFO(key);
+        CHECK(merges.find("`" + key + "`") != std::string::npos);
+    }
+    const nlohmann::json schema = nlohmann::json::parse(process::slurp(source / "schema" / "pack.schema.json"));
+    for (const nlohmann::json* part : {&schema, &schema["definitions"]["packed_map"], &schema["definitions"]["object"],
+                                       &schema["definitions"]["placed"]})
+        for (const auto& [key, more] : (*part)["properties"].items()) {
+            INFO(key);
+            CHECK(packs.find("`" + key + "`") != std::string::npos);
+        }
+    // The example.
+    const process::Folder folder;
+    process::spill(
+        folder.path / "world.toml",
+        "format = \"dryground/world/1\"\ntitle = \"Example\"\nper_metre = 16\ntilesets = [\"t.toml\"]\nmaps = "
+        "[\"flat.toml\"]\n[barriers]\nearth = {}\n");
+    process::spill(
+        folder.path / "t.toml",
+        "format = \"dryground/tiles/1\"\nname = \"t\"\ncell = [16, 16]\n[tiles.peat]\nunseen = true\nbarrier = "
+        "\"earth\"\nshapes = [\"cell\"]\n");
+    process::spill(
+        folder.path / "flat.toml",
+        "format = \"dryground/map/1\"\nname = \"flat\"\ncell = [16, 16]\nsize = [3, 2]\nrim = \"open\"\ntilesets = "
+        "[\"t\"]\n[legend]\n\"#\" = \"peat\"\n[[layers]]\nname = \"ground\"\nrows = '''\n...\n###\n'''\n");
+    const auto start = merges.find("```json\n") + 8;
+    CHECK(nlohmann::json::parse(merges.substr(start, merges.find("```", start) - start)) ==
+          nlohmann::json::parse(
+              tool("merge '" + (folder.path / "world.toml").string() + "' --as regions chains pieces boxes").out));
 }

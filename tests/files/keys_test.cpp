@@ -372,7 +372,8 @@ std::size_t listed() {
 // Whoever adds a member adds it to the list, or says here why it has no key of its own.
 TEST_CASE("every member of a draft is in the list of its keys") {
     CHECK(members<WaiverDraft>() == listed<WaiverDraft>() + 1);   // place
-    CHECK(members<ObjectDraft>() == listed<ObjectDraft>() + 4);   // cell, turned_from, place_of_form: of the form; place
+    CHECK(members<ObjectDraft>() ==
+          listed<ObjectDraft>() + 4);   // cell, turned_from, place_of_form: of the form; place
     CHECK(members<ExceptDraft>() == listed<ExceptDraft>() + 1);   // place
     CHECK(members<LayerDraft>() ==
           listed<LayerDraft>() + 5);   // holds_objects, unread, cells, objects: what it holds; place

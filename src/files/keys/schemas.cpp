@@ -108,8 +108,7 @@ private:
     Json legend_table() {
         Json entry = object_of(keys::thing("legend"), Json::object(), {});
         Json one = Json::array();
-        for (const char* key : {"tile", "kind", "kinds", "family", "block"})
-            one.push_back(has(key));
+        for (const char* key : {"tile", "kind", "kinds", "family", "block"}) one.push_back(has(key));
         entry["oneOf"] = std::move(one);
         return {
             {"type", "object"},
@@ -201,10 +200,10 @@ private:
             case Sort::goals:
                 return closed({{"objects", list_of({{"type", "string"}})}, {"facts", list_of({{"type", "string"}})}});
             case Sort::value:
-                return {{"anyOf", Json::array({{{"type", "boolean"}},
-                                               {{"type", "number"}},
-                                               {{"type", "string"}},
-                                               {{"type", "array"}}})}};
+                return {
+                    {"anyOf",
+                     Json::array(
+                         {{{"type", "boolean"}}, {{"type", "number"}}, {{"type", "string"}}, {{"type", "array"}}})}};
             case Sort::shape:
                 return refer("shape_or_word");
             case Sort::shapes:
