@@ -4,9 +4,11 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <cerrno>
 #include <charconv>
 #include <cmath>
 #include <cstdio>
+#include <cstring>
 #include <filesystem>
 #include <map>
 
@@ -22,7 +24,7 @@ void say_bytes(std::string_view bytes) { std::fwrite(bytes.data(), 1, bytes.size
 void print(std::string_view text) { print_bytes(dg::visible(text)); }
 void print_bytes(std::string_view bytes) {
     const bool good = std::fwrite(bytes.data(), 1, bytes.size(), stdout) == bytes.size() && std::fflush(stdout) == 0;
-    if (!good) stop(misuse, "cannot write to standard output");
+    if (!good) stop(misuse, fmt::format("cannot write to standard output: {}", std::strerror(errno)));
 }
 
 void stop(Exit code, std::string_view why) {

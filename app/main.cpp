@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <csignal>
 #include <cstdio>
 #include <exception>
 #include <memory>
@@ -107,6 +108,7 @@ int run(int argc, char** argv) {
 }   // namespace
 
 int main(int argc, char** argv) {
+    std::signal(SIGPIPE, SIG_IGN);   // a reader that goes away is told like any output that cannot be written
     try {
         return run(argc, argv);
     } catch (const std::exception& error) {

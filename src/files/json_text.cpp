@@ -1,6 +1,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
+#include <cstdint>
 
 #include "json_internal.hpp"
 
@@ -73,6 +75,12 @@ void add_json(std::string& text, const Json& value, int indent, Spaces spaces) {
         write(text, value, indent);
     else
         write(text, value);
+}
+
+Json number_json(double number) {
+    constexpr double most = 9007199254740992.0;   // 2^53: all whole numbers up to it are exact
+    const bool is_whole = number == std::floor(number) && std::abs(number) <= most;
+    return is_whole ? Json(static_cast<std::int64_t>(number)) : Json(number);
 }
 
 std::string json_text(const Json& value) {

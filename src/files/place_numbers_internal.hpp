@@ -37,7 +37,9 @@ public:
     // Heights and lengths that the map tells in px. A diamond's width is the diagonal of a cell on the ground.
     [[nodiscard]] double length(double px) const { return px / px_; }
 
-    [[nodiscard]] Json point(Point p) const { return Json::array({x(p.x), up_ ? -y(p.y) : y(p.y)}); }
+    [[nodiscard]] Json point(Point p) const {
+        return Json::array({number_json(x(p.x)), number_json(up_ ? -y(p.y) : y(p.y))});
+    }
     // A ring with the solid on its left by the numbers: with y up it is turned round, its first point staying first.
     [[nodiscard]] Json ring(const Ring& points) const {
         Json result = Json::array();
@@ -52,7 +54,8 @@ public:
     }
     [[nodiscard]] Json box(const Bounds& box) const {
         const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
-        return Json::array({x(box.least.x), up_ ? -y(box.most.y) : y(box.least.y), x(wide), y(high)});
+        return Json::array({number_json(x(box.least.x)), number_json(up_ ? -y(box.most.y) : y(box.least.y)),
+                            number_json(x(wide)), number_json(y(high))});
     }
 
     // From steps of the map to the plane that the file is of.

@@ -12,7 +12,7 @@ namespace files {
 
 Json flags_json(const World& world, FlagSet flags) { return flag_names(world, flags); }
 
-Json point_json(Point p) { return Json::array({to_px(p.x), to_px(p.y)}); }
+Json point_json(Point p) { return Json::array({number_json(to_px(p.x)), number_json(to_px(p.y))}); }
 
 Json ring_json(const Ring& ring) {
     Json points = Json::array();

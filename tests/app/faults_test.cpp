@@ -49,6 +49,12 @@ TEST_CASE("output that cannot be written is told, by every command") {
         CHECK(outcome.code == 2);
         CHECK_THAT(outcome.err, Catch::Contains("cannot write to standard output"));
     }
+    // Somebody who reads no further.
+    const Outcome closed =
+        run(fmt::format("sh -c '(\"{}\" merge demo --as pieces; echo code $? >&2) | true'", DRYGROUND_COMMAND));
+    CHECK_THAT(closed.err,
+               Catch::Contains("code 0") ||
+                   (Catch::Contains("cannot write to standard output: Broken pipe") && Catch::Contains("code 2")));
     for (const char* words : {"merge demo --out /dev/full/x", "pack demo --out nowhere/x.json",
                               "draw demo --map slipway --out nowhere/x.svg"})
         CHECK(tool(words).code == 2);
