@@ -14,11 +14,12 @@ void MergeWords::add_to(CLI::App& command) {
         ->type_name("NAME");
     command
         .add_option("--most-vertices", most_vertices,
-                    "The most vertices of a convex piece (default: as the world says)")
+                    "The most vertices of a convex piece (default: the world's setting)")
         ->check(CLI::Range(3, 1000))
         ->type_name("N");
     command
-        .add_option("--within-px", within_px, "How near curves are followed, for this run (default: as the world says)")
+        .add_option("--within-px", within_px,
+                    "How near curves are followed, for this run (default: the world's setting)")
         ->check(numbers_from(1.0 / 64, 64.0))
         ->type_name("PX");
     command.add_option("--mover", mover, "Merge all that stops this mover, in place of barriers")->type_name("NAME");
@@ -27,7 +28,7 @@ void MergeWords::add_to(CLI::App& command) {
         ->type_name("PX");
     command.add_option("--corners", corners, "Corners of what is grown: round, bevel, mitre, box (default: round)")
         ->check(CLI::IsMember({"round", "bevel", "mitre", "box"}))
-        ->type_name("SORT");
+        ->type_name("STYLE");
 }
 
 void MergeWords::apply(dg::MergeOptions& merging, const dg::World& world) const {
@@ -44,7 +45,7 @@ void MergeWords::apply(dg::MergeOptions& merging, const dg::World& world) const 
 
 void MergeWords::say_what_is_other(const dg::World& world) const {
     if (most_vertices > 0 && most_vertices != world.merging().most_vertices)
-        say(fmt::format("pieces of at most {} vertices for this run; the world says {}\n", most_vertices,
+        say(fmt::format("pieces of at most {} vertices for this run; the world's setting is {}\n", most_vertices,
                         world.merging().most_vertices));
     if (within_px > 0) say(fmt::format("curves within {} px for this run\n", within_px));
     if (grow_px != 0)

@@ -66,12 +66,12 @@ std::vector<const dg::Finding*> new_in(const dg::Report& now, const dg::Report& 
     return found;
 }
 
-// "maps/slipway.map.toml saved: 1 came, 2 went", and which.
+// "maps/slipway.map.toml saved: 1 new, 2 fixed", and which.
 std::string changes(const std::string& saved, const dg::Report& before, const dg::Report& now) {
     const auto came = new_in(now, before), went = new_in(before, now);
     std::string all = came.empty() && went.empty()
                           ? fmt::format("{} saved: the findings are the same\n", saved)
-                          : fmt::format("{} saved: {} came, {} went\n", saved, came.size(), went.size());
+                          : fmt::format("{} saved: {} new, {} fixed\n", saved, came.size(), went.size());
     for (const dg::Finding* finding : came) all += "+ " + dg::text(*finding);
     for (const dg::Finding* finding : went) all += "- " + dg::text(*finding);
     return all + dg::text(now.counts()) + "\n";
@@ -91,7 +91,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
     look(first);
     dg::Report report = findings_of(options, first, title);
     print_bytes(coloured(report));
-    say("dryground: waiting for somebody to save; Ctrl-C ends\n");
+    say("dryground: watching for changes; Ctrl-C to stop\n");
     for (;;) {
         std::string saved;
         for (const std::filesystem::path& path : files.wait())
@@ -171,7 +171,7 @@ void add_check(CLI::App& app) {
         ->type_name("SEVERITY");
     command->add_option("--only", options->only, "Only findings of these rules")->type_name("RULE");
     command->add_flag("--watch", options->watch,
-                      "Check again whenever a file of the world is saved, and tell what came and what went");
+                      "Check again whenever a file of the world is saved, and report what is new and what is fixed");
     command->add_option("--out", options->out, "Write the report to a file")->type_name("FILE");
     command->footer("Example: dryground check demo/broken/world.toml --fail-on warning");
     command->callback([options] { run_check(*options); });

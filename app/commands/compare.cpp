@@ -80,7 +80,7 @@ void run_compare(const CompareOptions& options) {
 
 void add_compare(CLI::App& app) {
     auto options = std::make_shared<CompareOptions>();
-    CLI::App* command = app.add_subcommand("compare", "Tell what changed between two versions of a world");
+    CLI::App* command = app.add_subcommand("compare", "Show what changed between two versions of a world");
     command->add_option("OLD", options->before, "A world, its folder, or git:REVISION of the other one")
         ->required()
         ->type_name("");

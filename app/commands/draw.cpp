@@ -177,7 +177,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
     const std::string& set = options.tileset.empty() ? opened.tileset : options.tileset;
     if (!set.empty()) {
         if (out.extension() != ".svg" && out.extension() != ".png")
-            stop(misuse, "a tile set is drawn as .svg or .png: say --out FILE");
+            stop(misuse, "a tile set is drawn as .svg or .png: use --out FILE");
         draw_tileset(opened, set, draw, out);
         return;
     }
@@ -214,7 +214,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
         } catch (const Stop&) {   // it has said why
             if (first) throw;
         }
-        say("dryground: waiting for somebody to save; Ctrl-C ends\n");
+        say("dryground: watching for changes; Ctrl-C to stop\n");
         (void)files.wait();
     }
 }
@@ -226,7 +226,7 @@ void run_draw(const DrawOptions& options) {
     if (!options.out.empty() && ending != ".svg" && ending != ".png" && ending != ".html")
         stop(misuse, fmt::format("--out must end in .svg, .png or .html, but is '{}'", options.out));
     if (options.watch) {
-        if (options.out.empty()) stop(misuse, "--watch draws into a file: say --out FILE");
+        if (options.out.empty()) stop(misuse, "--watch draws into a file: use --out FILE");
         watch_draw(options);
     }
     draw_once(options, options.world.open(options.merging.within_px));

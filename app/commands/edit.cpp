@@ -21,7 +21,7 @@ std::string only_one(const Drafts& drafts, const char* sort, const char* option)
     if (names.size() == 1) return names.front();
     stop(misuse, names.empty()
                      ? fmt::format("the world has no {}", sort)
-                     : fmt::format("which {}? say {} NAME; the world has {}", sort, option, fmt::join(names, ", ")));
+                     : fmt::format("which {}? use {} NAME; the world has {}", sort, option, fmt::join(names, ", ")));
 }
 
 dg::WorldBuilder drafts_of(const dg::FoundWorld& found) {
@@ -84,7 +84,7 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
             if (file.file == fs::path(found.world).filename().generic_string() && !fs::exists(found.world, error))
                 stop(misuse, "there is no world that this could be written in; nothing was changed");
         if (!planned.lost.empty() && !options.cut)
-            stop(misuse, fmt::format("over the edge would go {}; say --cut to let go of that; nothing was changed",
+            stop(misuse, fmt::format("over the edge would go {}; use --cut to allow that; nothing was changed",
                                      fmt::join(planned.lost, "; ")));
         return true;
     };
@@ -105,12 +105,12 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
 }   // namespace
 
 dg::CellAt cell_at(const std::string& text) {
-    const std::vector<int> cell = wholes_in(text, 2, "cell: say column,row, as in 3,4");
+    const std::vector<int> cell = wholes_in(text, 2, "cell: give column,row, as in 3,4");
     return {cell[0], cell[1]};
 }
 
 dg::CellArea cell_area(const std::string& text) {
-    const std::vector<int> area = wholes_in(text, 4, "block of cells: say column,row,columns,rows, as in 3,4,2,2");
+    const std::vector<int> area = wholes_in(text, 4, "block of cells: give column,row,columns,rows, as in 3,4,2,2");
     if (area[2] < 1 || area[3] < 1) stop(misuse, fmt::format("'{}' covers no cell", text));
     if (std::int64_t{area[2]} * area[3] > std::int64_t{1} << 26)
         stop(misuse, fmt::format("'{}' covers too many cells", text));
@@ -118,7 +118,7 @@ dg::CellArea cell_area(const std::string& text) {
 }
 
 dg::PointPx point(const std::string& text) {
-    const std::string what = "place: say x,y in px, as in 24,48.5";
+    const std::string what = "place: give x,y in px, as in 24,48.5";
     const std::vector<double> numbers = numbers_in(text, what);
     if (numbers.size() != 2) stop(misuse, fmt::format("'{}' is no {}", text, what));
     return {numbers[0], numbers[1]};
@@ -155,9 +155,9 @@ dg::FoundWorld find_world(const EditOptions& options) {
 
 std::string map_meant(const EditOptions& options, const dg::FoundWorld& found) {
     const auto& maps = options.world.maps;
-    if (maps.size() > 1) stop(misuse, "one map at a time: say --map once");
+    if (maps.size() > 1) stop(misuse, "one map at a time: use --map once");
     if (!maps.empty() && !found.map.empty() && maps.front() != found.map)
-        stop(misuse, fmt::format("'{}' is map '{}', but --map says '{}'; nothing was changed", options.world.file,
+        stop(misuse, fmt::format("'{}' is map '{}', but --map is '{}'; nothing was changed", options.world.file,
                                  found.map, maps.front()));
     if (!maps.empty()) return maps.front();
     return found.map.empty() ? only_one(drafts_of(found).map_drafts(), "map", "--map") : found.map;
@@ -175,7 +175,7 @@ void say_made(const dg::FoundWorld& found, const dg::Made& made, const std::stri
     for (const std::string& line : made.told) say(line + "\n");
     const dg::Report after = findings_in(found);
     if (const dg::Report came = dg::findings_only_in(after, before); !came.empty())
-        say("`dryground check` now also says:\n" + dg::text(came));
+        say("new findings:\n" + dg::text(came));
     if (const std::size_t went = dg::findings_only_in(before, after).findings().size(); went > 0)
         say(fmt::format("{} of before {} gone\n", app::counted(went, "findings"), went == 1 ? "is" : "are"));
 }

@@ -27,7 +27,7 @@ bool draws_a_shape(const EditOptions& o) {
 dg::MapEdit add_object(const EditOptions& o) {
     const int places = given({&o.at, &o.cell, &o.cells});
     if (places == 0 && draws_a_shape(o)) return dg::AddObject{o.layer, o.name, o.kind, {}, o.to, keys(o.values)};
-    if (places != 1) stop(misuse, "say where it is: one of --at, --cell, --cells, or a shape, as in box=320,96,48,32");
+    if (places != 1) stop(misuse, "give its place: one of --at, --cell, --cells, or a shape, as in box=320,96,48,32");
     const dg::ObjectAt at = !o.at.empty()     ? dg::ObjectAt(point(o.at))
                             : !o.cell.empty() ? dg::ObjectAt(cell_at(o.cell))
                                               : dg::ObjectAt(cell_area(o.cells));
@@ -36,7 +36,7 @@ dg::MapEdit add_object(const EditOptions& o) {
 
 dg::MapEdit move_object(const EditOptions& o) {
     if (given({&o.at, &o.cell, &o.by, &o.by_cells}) != 1)
-        stop(misuse, "say where to, or how far: one of --at, --cell, --by, --by-cells");
+        stop(misuse, "give where to, or how far: one of --at, --cell, --by, --by-cells");
     if (!o.at.empty()) return dg::MoveObject{o.name, point(o.at)};
     if (!o.cell.empty()) return dg::MoveObject{o.name, cell_at(o.cell)};
     if (!o.by.empty()) return dg::MoveObject{o.name, point(o.by), true};

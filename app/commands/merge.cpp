@@ -225,7 +225,7 @@ void add_merge(CLI::App& app) {
     forms.emplace_back("tiles");
     command
         ->add_option("--as", options->forms,
-                     fmt::format("Forms to write: {} (default: as the world says)", fmt::join(forms, ", ")))
+                     fmt::format("Forms to write: {} (default: the world's setting)", fmt::join(forms, ", ")))
         ->check(CLI::IsMember(forms))
         ->type_name("FORM");
     command

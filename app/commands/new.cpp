@@ -23,14 +23,14 @@ void run_new(const NewOptions& options) {
     const fs::path folder = options.folder;
     std::error_code error;
     if (fs::exists(folder, error) && (!fs::is_directory(folder, error) || !fs::is_empty(folder, error)))
-        stop(misuse, fmt::format("'{}' is there already, and is no empty folder", options.folder));
+        stop(misuse, fmt::format("'{}' already exists and is not empty", options.folder));
     StarterOptions starter;
     starter.view = options.view == "side"  ? StarterView::side
                    : options.view == "top" ? StarterView::top
                                            : StarterView::isometric;
     starter.cell = options.cell;
     if (!options.size.empty()) {
-        const std::vector<int> size = wholes_in(options.size, 2, "size: say columns,rows, as in 40,13");
+        const std::vector<int> size = wholes_in(options.size, 2, "size: give columns,rows, as in 40,13");
         if (size[0] < least_columns || size[1] < least_rows || size[0] > 1000 || size[1] > 1000)
             stop(misuse, fmt::format("--size: from {},{} to 1000,1000, so that all of it has its place", least_columns,
                                      least_rows));

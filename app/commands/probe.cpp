@@ -22,11 +22,11 @@ struct ProbeOptions {
 
 void run_probe(const ProbeOptions& options) {
     if (options.at.empty() == options.cell.empty())
-        stop(misuse, "say where: --at X,Y in px, or --cell C,R for a cell's middle");
+        stop(misuse, "give a place: --at X,Y in px, or --cell C,R for a cell's middle");
     const Opened opened = options.world.open();
     const dg::World& world = opened.world;
     if (opened.maps.size() != 1)
-        stop(misuse, fmt::format("say which map: --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
+        stop(misuse, fmt::format("choose a map: --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
     const dg::Map& map = world.map(opened.maps.front());
     dg::PointPx place;
     if (options.cell.empty()) {
@@ -51,7 +51,7 @@ void run_probe(const ProbeOptions& options) {
 
 void add_probe(CLI::App& app) {
     auto options = std::make_shared<ProbeOptions>();
-    CLI::App* command = app.add_subcommand("probe", "Tell what is at a place of a map, and why");
+    CLI::App* command = app.add_subcommand("probe", "Show what is at a place of a map, and why");
     options->world.add_to(*command);
     command->add_option("--at", options->at, "The place, px")->delimiter(',')->expected(2)->type_name("X,Y");
     command->add_option("--cell", options->cell, "The middle of a cell, in place of --at")

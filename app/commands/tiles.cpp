@@ -53,7 +53,7 @@ std::optional<dg::Colour> guessed_clear(const fs::path& sheet) {
     if (clear)
         say(fmt::format(
             "guessed: #{:02x}{:02x}{:02x} means empty, since no pixel is transparent and it is in all corners; if "
-            "not, say --clear none\n",
+            "not, use --clear none\n",
             clear->red, clear->green, clear->blue));
     return clear;
 }
@@ -161,10 +161,10 @@ void run_tiles(const TilesOptions& options) {
                     before.empty() ? "" : "; what was there is kept"));
     if (!options.no_list) enter_in_world(out);
     if (made.added > 0 && !options.trace)
-        say("they say nothing of their shapes yet: write shapes = [\"cell\"], or [] for none; or propose them with "
+        say("their shapes are not declared yet: write shapes = [\"cell\"], or [] for none; or propose them with "
             "--trace\n");
     if (made.added > 0 && options.trace && options.barrier.empty())
-        say("their shapes need a barrier: say --barrier NAME, or write one in the file\n");
+        say("their shapes need a barrier: use --barrier NAME, or write one in the file\n");
 }
 
 }   // namespace
@@ -178,7 +178,7 @@ void add_tiles(CLI::App& app) {
         ->type_name("FILE");
     command->add_option("--name", options->name, "The tile set's name (default: its file's)")->type_name("NAME");
     command->add_flag("--trace", options->trace,
-                      "Propose shapes for tiles that say none: the cell, or the outline of the art");
+                      "Propose shapes for tiles without a 'shapes' key: the cell, or the outline of the art");
     command->add_option("--names", options->names, "Names of a sheet's new tiles, row by row: floor,wall,reeds")
         ->delimiter(',')
         ->type_name("NAME,...");

@@ -129,15 +129,15 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
 std::string why_no_start(const dg::World& world) {
     const dg::Start& start = world.start();
     if (start.words.empty())
-        return "the world says no start; add start = \"MAP/OBJECT\" to its file, or say --from MAP/OBJECT";
+        return "the world has no start; add start = \"MAP/OBJECT\" to its file, or use --from MAP/OBJECT";
     if (start.object < 0)
         return fmt::format(
-            "the world's start '{}' is no object; correct it (`dryground check` names the nearest), or say "
+            "the world's start '{}' is no object; correct it (`dryground check` names the nearest), or use "
             "--from MAP/OBJECT",
             start.words);
     return fmt::format(
         "the world's start '{}' has no room for the mover's body, or its map has no player; move it "
-        "(`dryground check` tells where), or say --from MAP@X,Y",
+        "(`dryground check` reports where), or use --from MAP@X,Y",
         start.words);
 }
 
@@ -155,7 +155,7 @@ void run_walk(const WalkOptions& options) {
     if (!reach.begins())
         stop(misuse, options.from.empty()
                          ? why_no_start(world)
-                         : fmt::format("--from {}: no mover can be there; say a place where its body is "
+                         : fmt::format("--from {}: no mover can be there; give a place where its body is "
                                        "free of ground",
                                        options.from));
     std::optional<dg::Route> route;
@@ -177,7 +177,7 @@ void run_walk(const WalkOptions& options) {
         route = reach.tour();
         if (route) text = dg::text(world, *route);
         if (world.goals().empty())
-            text += "the world names no goals; say them in the world's file: goals = { objects = [\"MAP/OBJECT\"] }\n";
+            text += "the world has no goals; declare them in its file: goals = { objects = [\"MAP/OBJECT\"] }\n";
         tell_goals(world, reach, text);
         tell_rest(world, reach, text);
         reached = std::all_of(reach.goals().begin(), reach.goals().end(),
@@ -191,7 +191,7 @@ void run_walk(const WalkOptions& options) {
 
 void add_walk(CLI::App& app) {
     auto options = std::make_shared<WalkOptions>();
-    CLI::App* command = app.add_subcommand("walk", "Tell where a mover can get to, how, and what is in the way");
+    CLI::App* command = app.add_subcommand("walk", "Show where a mover can get to, how, and what is in the way");
     options->world.add_to(*command, false);
     command->add_option("--mover", options->mover, "This mover, in place of each map's player")->type_name("NAME");
     command->add_option("--from", options->from, "Where it begins, in place of the world's start")

@@ -31,7 +31,7 @@ bool is_nearly_straight(const Ring& ring, std::size_t i, std::size_t edges) {
     return true;
 }
 
-// The longest run of short edges that turn to and fro along a straight line; cost: O(n) runs, each as long as it is.
+// The longest run of short edges that zigzag along a straight line; cost: O(n) runs, each as long as it is.
 Teeth teeth_of(const Ring& ring) {
     constexpr std::size_t least_edges = 5;
     constexpr double longest = 6.0 * steps_per_px;

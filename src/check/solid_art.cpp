@@ -80,7 +80,8 @@ private:
         const std::int64_t all = twice_area(solid.area);
         if (2 * bare <= all) return;
         Finding finding = start_object(findings_, Rule::solid_without_art, map_, solid, solid.place_of_position,
-                                       {fmt::format("{}", 100 * bare / all), words_of(world_, solid)});
+                                       {solid.name.empty() ? words_of(world_, solid) : "'" + solid.name + "'"});
+        if (bare < all) finding.details.push_back(fmt::format("{} % of its area", 100 * bare / all));
         finding.hint = Hint{"move it to what it belongs to, or draw something there", ""};
         findings_.add(std::move(finding));
     }

@@ -135,7 +135,7 @@ void tell_reach(const MapPicture& picture, Key& key) {
 
 void tell_walk(MapPicture& picture, Key& key) {
     if (!picture.walked().begins()) {
-        key.words("where it gets to is not known: the world says no start, or it stands in the ground");
+        key.words("where it gets to is not known: the world has no start, or it stands in the ground");
         return;
     }
     key.words(
@@ -150,7 +150,7 @@ void tell_helpers(const MapPicture& picture, Key& key) {
     for (const Layer& layer : picture.map().layers)
         if (!layer.shown && !layer.holds_objects && picture.shows(layer))
             names += (names.empty() ? "" : ", ") + layer.name;
-    if (!names.empty()) key.words(fmt::format("crossed boxes: never shown to players (layer {})", names));
+    if (!names.empty()) key.words(fmt::format("crossed boxes: hidden from players (layer {})", names));
 }
 
 }   // namespace

@@ -104,7 +104,7 @@ private:
             for (std::string& one : wrapped(words, card_width - wide_ - 2 * margin_ - 22, text_size))
                 all.push_back(std::move(one));
         };
-        if (!tile.decided) add("undecided: nobody has said whether it is solid");
+        if (!tile.decided) add("undecided: it has no 'shapes' key");
         if (tile.decided && tile.shapes.empty()) add("no shapes");
         for (const Shape& shape : tile.shapes)
             add(fmt::format(

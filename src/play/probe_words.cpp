@@ -60,11 +60,11 @@ std::string object_name(const World& world, const Object& object) {
 std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts) {
     const Tile& tile = world.tile(placed);
     std::string line = fmt::format("{}: {}{}", layer.name, tile_name(world, placed), turned(placed.orientation));
-    if (!is_there(layer, facts)) return line + "; the layer is not there as facts are";
+    if (!is_there(layer, facts)) return line + "; the layer is not there with these facts";
     if (layer.decor) return line + "; decor, which neither stops nor grants";
     const auto add = [&](const std::string& words) { line += "; " + words; };
-    if (!layer.shown) add("players never see it");
-    if (!tile.decided) add("nobody has said whether it is solid");
+    if (!layer.shown) add("hidden from players");
+    if (!tile.decided) add("undecided whether it is solid");
     for (const Shape& shape : tile.shapes) add(shape_words(world, layer, shape));
     if (tile.decided && tile.shapes.empty()) add("no shapes");
     for (const Carve& carve : tile.carves)
@@ -86,10 +86,11 @@ std::string flags_line(const World& world, const Map& map, int column, int row, 
         diamond{"top right", "bottom right", "bottom left", "top left"};
     const auto by = [&](int layer) {
         const Layer& decides = map.layers[static_cast<std::size_t>(layer)];
-        return fmt::format(" (says {} in layer {})", tile_name(world, map.placed(decides, column, row)), decides.name);
+        return fmt::format(" (set by {} in layer {})", tile_name(world, map.placed(decides, column, row)),
+                           decides.name);
     };
-    std::string line = say.flags_layer < 0 ? "no tile says a flag: nothing is granted"
-                                           : "grants " + granted(world, say.flags) + by(say.flags_layer);
+    std::string line =
+        say.flags_layer < 0 ? "no flags here" : "grants " + granted(world, say.flags) + by(say.flags_layer);
     std::string shut;
     for (std::size_t side = 0; side < 4; ++side)
         if (say.sides.of[side] != Passage::open)
@@ -107,7 +108,7 @@ std::vector<std::string> object_lines(const World& world, const Map& map, const 
     const auto add = [&](const std::string& label, const std::string& words) {
         if (!words.empty()) lines.push_back(label + words);
     };
-    if (!is_there(map, object, facts)) lines.emplace_back("not there as facts are");
+    if (!is_there(map, object, facts)) lines.emplace_back("not there with these facts");
     if (object.role == Role::solid && object.barrier >= 0)
         add("solid: ", world.barriers()[static_cast<std::size_t>(object.barrier)].name);
     for (const auto& [barrier, area] : object.carves)

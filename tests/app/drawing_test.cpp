@@ -145,7 +145,7 @@ TEST_CASE("what draw cannot do it tells, with the mend") {
         CHECK(outcome.code == 2);
         CHECK(outcome.err.find(told) != std::string::npos);
     }
-    CHECK(tool("draw demo/world.toml --watch").err.find("say --out") != std::string::npos);
+    CHECK(tool("draw demo/world.toml --watch").err.find("use --out") != std::string::npos);
 }
 
 TEST_CASE("a file that cannot be written whole is not written") {
@@ -170,7 +170,7 @@ TEST_CASE("probe tells what is somewhere, and why", "[approved]") {
     const Outcome nowhere = tool("probe demo/world.toml --map slipway");
     CHECK(nowhere.code == 2);
     CHECK(nowhere.err.find("--at X,Y") != std::string::npos);
-    CHECK(tool("probe demo/world.toml --at 1,1").err.find("say which map") != std::string::npos);
+    CHECK(tool("probe demo/world.toml --at 1,1").err.find("choose a map") != std::string::npos);
     CHECK(tool("probe demo/world.toml --map slipway --at 1e12,0").code == 2);
     CHECK(tool("probe demo/world.toml --map slipway --at 1,1 --mover wardn").err.find("did you mean 'warden'") !=
           std::string::npos);

@@ -195,7 +195,7 @@ TEST_CASE("an edit is written, told, and undone by another, byte for byte") {
     // What the edit breaks is told.
     const auto moved = tool(fmt::format("edit {} object move landing --at 8,190", map));
     CHECK(moved.code == 0);
-    CHECK_THAT(moved.err, Catch::Contains("now also says") && Catch::Contains("[spawn-blocked]"));
+    CHECK_THAT(moved.err, Catch::Contains("new findings") && Catch::Contains("[spawn-blocked]"));
 }
 
 TEST_CASE("an edit that cannot be made ends with 2 and changes nothing") {
@@ -369,13 +369,13 @@ TEST_CASE("check --watch tells what comes and what goes when files are saved", "
         DRYGROUND_COMMAND, folder, map));
     CHECK(done.out ==
           "no findings, 1 waived\n"
-          "maps/slipway.map.toml saved: 1 came, 0 went\n"
+          "maps/slipway.map.toml saved: 1 new, 0 fixed\n"
           "+ maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
           "    warden_side is 10 x 14 px\n"
           "    in the way: peat_top at (14, 8)\n"
           "    nearest free place: at = [232, 128]\n"
           "1 error, 0 warnings, 0 notes, 1 waived\n"
-          "maps/slipway.map.toml saved: 0 came, 1 went\n"
+          "maps/slipway.map.toml saved: 0 new, 1 fixed\n"
           "- maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
           "    warden_side is 10 x 14 px\n"
           "    in the way: peat_top at (14, 8)\n"

@@ -175,7 +175,7 @@ TEST_CASE("solids and the art that they belong to", "[rules]") {
                                 worlds::last_of_shore, box));
     };
     CHECK_THAT(of(with_pictures(rock("[16, 16, 16, 16]")), Rule::solid_without_art),
-               Catch::Contains("100 % of solid 'rock'"));
+               Catch::Contains("nothing is drawn where 'rock' is solid"));
     CHECK(of(with_pictures(rock("[160, 48, 16, 16]")), Rule::solid_without_art) == "");
     // All of the ground's art is covered by one rock; or all but a few cells.
     CHECK(of(with_pictures(rock("[0, 32, 192, 64]")), Rule::art_without_solid) == "");

@@ -84,7 +84,7 @@ const Misread misread[] = {
     {"marsh.toml", "cell = [16, 16]", "cell = [16, 16]\nsheet = { file = \"world.toml\" }",
      "bad-picture at marsh.toml:4:18", "world.toml"},
     {"world.toml", "[\"flat.toml\"]", "[\"flat.toml\", \"world.toml\"]", "wrong-file at world.toml:1:10",
-     "a map is wanted"},
+     "a map is expected"},
     {"marsh.toml", "[tiles.bank]\nunseen = true\n",
      "[tiles.bank]\nlike = \"brine\"\n[tiles.fen]\nlike = \"bank\"\nunseen = true\n", "like-chain at marsh.toml:13:8",
      "like = \"brine\""},

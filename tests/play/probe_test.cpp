@@ -56,7 +56,7 @@ TEST_CASE("probe tells what is carved away, and by what") {
     CHECK(beside.solids == std::vector<std::string>{"brine, of marsh/brine in layer ground"});
     CHECK(off.solids == std::vector<std::string>{"brine, of marsh/brine in layer ground"});
     CHECK(says(on.tiles, "carves brine: box [0, 4, 16, 8]"));
-    CHECK(says(on.flags, "grants walk (says marsh/boardwalk in layer deck)"));
+    CHECK(says(on.flags, "grants walk (set by marsh/boardwalk in layer deck)"));
 }
 
 TEST_CASE("probe tells objects here and near, and what is said of them") {
@@ -140,7 +140,7 @@ TEST_CASE("probe tells what comes and goes with facts, and what is never more th
     const Prober without(world, world.map("flat")), with_key(world, world.map("flat"), {0});
     const Probe gone = without.at({8, 56}), there = with_key.at({8, 56});
     CHECK(gone.tiles == std::vector<std::string>{"weeds: marsh/peat; decor, which neither stops nor grants",
-                                                 "ground: marsh/peat; the layer is not there as facts are"});
+                                                 "ground: marsh/peat; the layer is not there with these facts"});
     CHECK(gone.solids.empty());
     CHECK(there.solids == std::vector<std::string>{"earth, of marsh/peat in layer ground"});
 }
@@ -163,8 +163,9 @@ TEST_CASE("probe tells sides that are shut, and who shuts them") {
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"boardwalk\"");
     const World world = world_of(files);
     CHECK(Prober(world, world.map("flat")).at({72, 40}).flags ==
-          std::vector<std::string>{"grants walk (says marsh/boardwalk in layer ground); sides: top shut, left in (says "
-                                   "marsh/boardwalk in layer ground)"});
+          std::vector<std::string>{
+              "grants walk (set by marsh/boardwalk in layer ground); sides: top shut, left in (set by "
+              "marsh/boardwalk in layer ground)"});
 }
 
 TEST_CASE("probe tells triggers and links, what they need, give and lead to, and which a mover stands in") {

@@ -82,7 +82,7 @@ function tellTip(event) {
     tip.hidden = true;
     return;
   }
-  const rows = [place, ...parts.flatMap(([title, lines]) => lines.filter(text => !text.includes("no tile says a flag"))
+  const rows = [place, ...parts.flatMap(([title, lines]) => lines.filter(text => !text.includes("no flags here"))
     .map(text => title === "solid here" ? `solid here: ${text}` : text))];
   tip.replaceChildren(...rows.map(text => {
     const row = document.createElement("div");
