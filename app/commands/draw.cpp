@@ -199,6 +199,16 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
     if (!merges.empty()) say_figures(opened.world, merges);
 }
 
+// A page that is open says at its head what cannot be read, and where.
+void tell_in_page(const DrawOptions& options) {
+    const std::filesystem::path out = options.out;
+    if (out.extension() != ".html") return;
+    const dg::FileBytes page = dg::read_file(out.string());
+    const dg::FoundWorld found = options.world.find();
+    const dg::Loaded loaded = dg::load_world(found.world, found.reader);
+    if (page.bytes && !loaded) write_result(options.out, dg::page_with_trouble(*page.bytes, dg::text(loaded.report())));
+}
+
 // Draws again whenever a file of the world is saved, until somebody ends it. What cannot be read is told, and the last
 // picture stays.
 [[noreturn]] void watch_draw(const DrawOptions& options) {
@@ -213,6 +223,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
             draw_once(options, opened);
         } catch (const Stop&) {   // it has said why
             if (first) throw;
+            tell_in_page(options);
         }
         say("dryground: watching for changes; Ctrl-C to stop\n");
         (void)files.wait();

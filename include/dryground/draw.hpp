@@ -97,6 +97,11 @@ struct ArtSource {
 [[nodiscard]] std::string draw_page(const World& world, std::span<const std::string> maps, const Report& report,
                                     const ArtSource& art, const DrawOptions& options = {}, bool reloads = false);
 
+// A page that was drawn before, with a text at its head: that its world cannot be read now, and why. Where the page
+// `reloads`, whoever looks at it sees the text, and the last picture below. Texts that are no page come back as they
+// are.
+[[nodiscard]] std::string page_with_trouble(std::string page, std::string_view trouble);
+
 // One map in characters, for a terminal: two, or one, for a cell, or one for several cells where the width asks for it.
 // What is solid has its barrier's character, objects have letters by role, findings numbers; a key and the findings
 // follow. Of the options `area`, `show`, `layers` and `merging` count.

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <optional>
+
 #include "page_internal.hpp"
 #include "page_parts.hpp"
 #include "picture_internal.hpp"
@@ -22,7 +24,24 @@ void replace(std::string& text, std::string_view mark, std::string_view with) {
         text.replace(at, mark.size(), with);
 }
 
+// What stands between two marks; nothing where they are not there.
+std::optional<std::pair<std::size_t, std::size_t>> between(const std::string& text, std::string_view begin,
+                                                           std::string_view end) {
+    const std::size_t from = text.find(begin);
+    const std::size_t to = from == std::string::npos ? from : text.find(end, from + begin.size());
+    if (to == std::string::npos) return std::nullopt;
+    return std::pair(from + begin.size(), to);
+}
+
 }   // namespace
+
+std::string page_with_trouble(std::string page, std::string_view trouble) {
+    const auto place = between(page, "/*trouble*/", "/*end*/"), stamp = between(page, "stamp: \"", "\"");
+    if (!place || !stamp || stamp->first > place->first) return page;
+    page.replace(place->first, place->second - place->first, drawing::script_text(trouble));
+    page.replace(stamp->first, stamp->second - stamp->first, fmt::format("{:016x}", stamp_of(page)));
+    return page;
+}
 
 std::string draw_page(const World& world, std::span<const std::string> maps, const Report& report, const ArtSource& art,
                       const DrawOptions& options, bool reloads) {
@@ -32,7 +51,9 @@ std::string draw_page(const World& world, std::span<const std::string> maps, con
     replace(page, "<!--stamp-->", fmt::format("{:016x}", stamp_of(data)));
     replace(page, "<!--reloads-->", reloads ? "true" : "false");
     replace(page, "<!--style-->", page_parts::style);
-    replace(page, "<!--script-->", page_parts::script);
+    std::string scripts;
+    for (const std::string_view script : page_parts::scripts) scripts += script;
+    replace(page, "<!--script-->", scripts);
     replace(page, "<!--data-->", data);
     return page;
 }

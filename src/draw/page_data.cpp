@@ -17,6 +17,19 @@ namespace {
 Json px(Point p) { return {to_px(p.x), to_px(p.y)}; }
 Json box(const Bounds& b) { return {to_px(b.least.x), to_px(b.least.y), to_px(b.most.x), to_px(b.most.y)}; }
 
+// JSON as it may stand inside a script element, which some texts would end or turn around.
+std::string in_script(const Json& json) {
+    const std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
+    std::string safe;
+    safe.reserve(text.size());
+    for (const char c : text)
+        if (c == '<')
+            safe += "\\u003c";
+        else
+            safe += c;
+    return safe;
+}
+
 class WorldData {
 public:
     WorldData(const World& world, const ArtSource& source, const Report& report, const DrawOptions& options)
@@ -45,15 +58,7 @@ public:
         json["general"] = Json::array();   // findings about no map
         for (const Finding& finding : report_.findings())
             if (finding.map.empty()) json["general"].push_back(finding_data(finding, nullptr));
-        std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
-        std::string safe;   // it stands inside a script element, which some texts would end or turn around
-        safe.reserve(text.size());
-        for (const char c : text)
-            if (c == '<')
-                safe += "\\u003c";
-            else
-                safe += c;
-        return safe;
+        return in_script(json);
     }
 
 private:
@@ -263,6 +268,8 @@ private:
 };
 
 }   // namespace
+
+std::string script_text(std::string_view text) { return in_script(Json(std::string(text))); }
 
 std::string page_data(const World& world, std::span<const std::string> maps, const Report& report,
                       const ArtSource& source, const DrawOptions& options) {

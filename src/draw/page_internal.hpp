@@ -9,4 +9,7 @@ namespace dryground::drawing {
 [[nodiscard]] std::string page_data(const World& world, std::span<const std::string> maps, const Report& report,
                                     const ArtSource& source, const DrawOptions& options);
 
+// A text as JSON that may stand inside a script element.
+[[nodiscard]] std::string script_text(std::string_view text);
+
 }   // namespace dryground::drawing

@@ -125,6 +125,21 @@ TEST_CASE("the stamp is another when the world is, and only then") {
     CHECK(page_of(world, {}, true).find("reloads: true") != std::string::npos);
 }
 
+TEST_CASE("a page whose world cannot be read says so at its head, in a text that nothing ends") {
+    const World world = world_of(worlds::small_world());
+    const std::string page = page_of(world, {}, true);
+    const std::string told = page_with_trouble(page, "flat.toml:3:1: error: </script> \"x\" [syntax]");
+    CHECK(told != page);
+    CHECK(told.find("\\u003c/script> \\\"x\\\" [syntax]") != std::string::npos);
+    const auto stamp = [](const std::string& text) { return text.substr(text.find("stamp: \"") + 8, 16); };
+    CHECK(stamp(told) != stamp(page));
+    // Another text takes its place.
+    const std::string again = page_with_trouble(told, "b");
+    CHECK(again.find("[syntax]") == std::string::npos);
+    CHECK(again.size() < told.size());
+    CHECK(page_with_trouble("no page", "a") == "no page");
+}
+
 TEST_CASE("a page of an area holds just that area") {
     DrawOptions options;
     options.area = CellArea{2, 1, 3, 3};

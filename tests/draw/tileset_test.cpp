@@ -39,7 +39,7 @@ TEST_CASE("vertices are told in px, those of curves by their words alone") {
 TEST_CASE("undecided tiles bear a sign and say so") {
     const Document document(picture(worlds::with(worlds::small_world(), "marsh.toml", "shapes = []\n", "")));
     CHECK(document.count("//g[@data-name='boardwalk']/text[.='?']") == 1);
-    CHECK(document.has_text("nobody has said"));
+    CHECK(document.has_text("undecided"));
     CHECK(Document(picture(worlds::small_world())).count("//text[.='?']") == 0);
 }
 

@@ -306,8 +306,9 @@ await test("a watched page loads itself again in place when a file is saved", as
     check(await page.inputValue("#search") === "threshold", "it does not load again when nothing is saved");
     const good = readFileSync(file, "utf8");
     writeFileSync(file, good.replace("[[layers]]", "[[layers"));   // somebody saves in the middle of a word
-    await page.waitForTimeout(1500);
-    check(await page.inputValue("#search") === "threshold", "what cannot be read leaves the last page");
+    await page.waitForFunction(() => !document.getElementById("trouble").hidden, null, { timeout: 20000 });
+    await drawn(page);
+    equal(await place(page), before, "what cannot be read leaves the last picture");
     await page.evaluate(() => window.old = true);
     writeFileSync(file, good.replaceAll('"threshold"', '"sill"'));
     await page.waitForFunction(() => window.old === undefined, null, { timeout: 20000 });
@@ -447,6 +448,25 @@ await test("findings by severity, search by Enter, keys after any choice, a pane
   await page.locator("#art").fill("20");
   await rest(page);
   check((await picture(page)).hash !== strong.hash, "art is drawn fainter");
+  await page.context().close();
+});
+
+await test("a page that is watched says at its head what cannot be read, and where", async () => {
+  const world = join(folder, "watched");
+  cpSync(join(source, "demo"), world, { recursive: true });
+  const out = join(folder, "watched_trouble.html"), map = join(world, "maps", "slipway.map.toml"), before = readFileSync(map, "utf8");
+  const watch = spawn(tool, ["draw", join(world, "world.toml"), "--out", out, "--watch"], { stdio: "ignore" });
+  for (let i = 0; i < 100 && !existsSync(out); ++i) await new Promise(done => setTimeout(done, 100));
+  const page = await open(out);
+  check(await page.locator("#trouble").isHidden(), "there is no trouble at first");
+  writeFileSync(map, before.replace('name = "slipway"', 'name = "slipway'));
+  await page.waitForFunction(() => !document.getElementById("trouble").hidden, null, { timeout: 20000 });
+  const told = await page.locator("#trouble").innerText();
+  check(/slipway\.map\.toml:2/.test(told) && /syntax/.test(told), `the place is told: ${told}`);
+  check(await page.locator("#map").isVisible(), "the last picture stays");
+  writeFileSync(map, before);
+  await page.waitForFunction(() => document.getElementById("trouble").hidden, null, { timeout: 20000 });
+  watch.kill();
   await page.context().close();
 });
 

@@ -298,9 +298,9 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
     CHECK(seen == 2);
 
     for (const bool up : {false, true}) {
-        PackOutput output;
-        output.unit = Unit::m, output.y = up ? YAxis::up : YAxis::down;
-        const std::string bytes = pack_bytes(world, output);
+        PackOutput packing;
+        packing.unit = Unit::m, packing.y = up ? YAxis::up : YAxis::down;
+        const std::string bytes = pack_bytes(world, packing);
         const auto tree = nlohmann::json::parse(bytes);
         for (const auto& object : tree["maps"][0]["objects"]) {
             if (object["name"] != "raft") continue;
@@ -329,7 +329,7 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
         CHECK(raft.turn == 30);
         CHECK(raft.size == before.size);
         CHECK(raft.middle == before.middle);
-        CHECK(pack_bytes(again.pack().world(), output) == bytes);
+        CHECK(pack_bytes(again.pack().world(), packing) == bytes);
     }
     CHECK(seen == 4);
 }

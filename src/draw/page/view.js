@@ -345,6 +345,8 @@ async function start() {
   } else {
     forgetHere();
   }
+  element("trouble").hidden = page.trouble === null;
+  element("trouble").textContent = page.trouble && `The world cannot be read as it is now; this is how it was before.\n${page.trouble}`;
   if (page.reloads) watchFile();
 }
 start();
