@@ -15,6 +15,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 #include <stdexcept>
 
 #include "boolean_internal.hpp"
@@ -80,6 +81,11 @@ private:
                 continue;
             }
             const Far ab = offset(a, b), bc = offset(b, c);
+            if (corners_ == Corners::mitre) {
+                add_mitred_edge(point(i + n - 1), a, b, c);
+                if (turn(a, b, c) == Turn::left && !mitre(ab, bc)) add_corner(b, ab, bc);
+                continue;
+            }
             add({at(a, {0, 0}), at(a, ab), at(b, ab), at(b, {0, 0})});
             if (turn(a, b, c) == Turn::left) add_corner(b, ab, bc);
         }
@@ -90,6 +96,27 @@ private:
         return {by_ * dy / length, -by_ * dx / length};
     }
     [[nodiscard]] static Far at(Point p, Far by) { return {std::round(p.x + by.x), std::round(p.y + by.y)}; }
+
+    // The tip of a mitre, from its corner, between two offsets; nothing where it would be longer than four times the
+    // distance.
+    [[nodiscard]] static std::optional<Far> mitre(Far from, Far to) {
+        const double half = std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y) / 2;
+        if (1 / std::cos(half) > 4) return std::nullopt;
+        const double reach = 1 / std::pow(std::cos(half), 2) / 2;
+        return Far{(from.x + to.x) * reach, (from.y + to.y) * reach};
+    }
+
+    // An edge swept as far as the tips of the mitres at its ends: so two edges that meet share the tip, and no vertex
+    // is left beside it that rounding would take off the line.
+    void add_mitred_edge(Point before, Point a, Point b, Point after) {
+        const Far ab = offset(a, b);
+        const auto end = [&](Point p, Point q, Point r, Far one, Far other) {
+            const auto tip = turn(p, q, r) == Turn::left ? mitre(one, other) : std::nullopt;
+            return at(q, tip.value_or(ab));
+        };
+        const Far start = end(before, a, b, offset(before, a), ab), stop = end(a, b, after, ab, offset(b, after));
+        add({at(a, {0, 0}), start, stop, at(b, {0, 0})});
+    }
 
     // An edge and all that a square around each of its points covers: a hexagon, or a box. Requires by_ < 2^30.
     void add_box(Point a, Point b) {
@@ -106,10 +133,6 @@ private:
     void add_corner(Point p, Far from, Far to) {
         std::vector<Far> ring{at(p, {0, 0}), at(p, from)};
         const double angle = std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y);
-        if (corners_ == Corners::mitre && 1 / std::cos(angle / 2) <= 4) {
-            const double reach = 1 / std::pow(std::cos(angle / 2), 2) / 2;
-            ring.push_back(at(p, {(from.x + to.x) * reach, (from.y + to.y) * reach}));
-        }
         if (corners_ == Corners::round) {
             const double widest = 2 * std::acos(std::max(0.5, 1 - within_ / by_));
             const int chords = std::max(1, static_cast<int>(std::ceil(angle / widest)));

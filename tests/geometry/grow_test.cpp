@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
+#include <cmath>
 #include <limits>
 
 #include "chance.hpp"
@@ -82,6 +83,34 @@ TEST_CASE("corners are grown as asked") {
     // a mitre longer than four times the distance becomes a bevel
     const Regions needle{{{{0, 0}, {100 * px, 2 * px}, {0, 4 * px}}, {}}};
     CHECK(bounds(grown(needle, px, Corners::mitre))->most.x < 102 * px);
+}
+
+TEST_CASE("mitres leave no vertex too many: a convex shape keeps its corners") {
+    const Regions slanted{{{{0, 0}, {8192, 1024}, {2048, 6144}}, {}}};
+    CHECK(grown(slanted, 512, Corners::mitre)[0].outline.size() == 3);
+    for (int round = 0; round < chance::rounds(300); ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(static_cast<std::uint64_t>(round));
+        std::vector<Point> points;
+        for (int n = dice.in(3, 12); n > 0; --n) points.push_back({dice.in(-9000, 9000), dice.in(-9000, 9000)});
+        const Ring hull = convex_hull(std::move(points));
+        if (hull.size() < 3 || twice_area(hull) == 0) continue;
+        std::size_t most = 0;   // a corner that is too sharp for a mitre has two
+        for (std::size_t i = 0; i < hull.size(); ++i) {
+            const Point a = hull[i], b = hull[(i + 1) % hull.size()], c = hull[(i + 2) % hull.size()];
+            const double turned = std::atan2(c.y - b.y, c.x - b.x) - std::atan2(b.y - a.y, b.x - a.x);
+            const double half = std::abs(std::remainder(turned, 2 * 3.14159265358979)) / 2;
+            most += 1 / std::cos(half) > 3.99 ? 2 : 1;
+        }
+        for (const std::int32_t by : {1, 77, 300, 5000}) {
+            const Regions result = grown(Regions{{hull, {}}}, by, Corners::mitre);
+            REQUIRE(result.size() == 1);
+            INFO(to_text(Regions{{hull, {}}}) << " by " << by);
+            CHECK(result[0].holes.empty());
+            CHECK(result[0].outline.size() <= most);
+            CHECK(oracle::broken_promise(result) == "");
+        }
+    }
 }
 
 TEST_CASE("narrow gaps close and thin walls vanish cleanly") {
