@@ -76,7 +76,7 @@ MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
                   {.key = {"v"}, .tile = {"ledge"}, .orientation = turned(90)},
                   {.key = {"o"}, .tile = {"boulder"}},
                   {.key = {"-"}, .tile = {"plank"}}};
-    LayerDraft layer{.name = "rock", .one_way = Said<std::string>{"up"}};
+    LayerDraft layer{.name = "rock", .one_way = Located<std::string>{"up"}};
     for (int r = 0; r < side; ++r) {
         std::string row;
         for (int c = 0; c < side; ++c) row += tile_for(grid, side, c, r, tiles, chance);
@@ -177,7 +177,7 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
                     {.name = {"crab"}, .body = box(8, 8), .stopped_by = {{"earth"}}}};
     world.facts = {{{"has_key"}}, {{"lamp_lit"}}};
     world.events = {{{"ring"}}};
-    world.kinds = {{.name = {"silt_crab"}, .role = Said<std::string>{"spawn"}, .mover = Name{"crab"}}};
+    world.kinds = {{.name = {"silt_crab"}, .role = Located<std::string>{"spawn"}, .mover = Name{"crab"}}};
     MapDraft map = map_of(grid, side, tiles, chance);
     LayerDraft things{.name = "things", .holds_objects = true};
     for (int i = 0; i < objects;) {
@@ -192,7 +192,7 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
                 break;
             case 2:
                 thing.kind = {"trigger"}, thing.needs = {{"has_key"}}, thing.gives = {{"lamp_lit"}},
-                thing.fires = Said<std::string>{"use"};
+                thing.fires = Located<std::string>{"use"};
                 break;
             case 3:
                 thing.kind = {"entity"}, thing.when = {{"lamp_lit"}};
@@ -230,7 +230,7 @@ World walked_world(int side, Tiles tiles, Moves moves, unsigned seed) {
                      .kerb_px = 2,
                      .slope_degrees = 46}};
     MapDraft map = map_of(grid, side, tiles, chance);
-    map.rim = Said<std::string>{"earth"};
+    map.rim = Located<std::string>{"earth"};
     LayerDraft things{.name = "things", .holds_objects = true};
     int c = side / 2, r = side / 2;   // an open cell with another above it, on a solid one
     while (grid[at(side, c, r)] != 0 || grid[at(side, c, r - 1)] != 0 || grid[at(side, c, r + 1)] != 1)
@@ -254,7 +254,7 @@ World locked_world(int rooms, int keys) {
     std::vector<MapDraft> maps;
     for (int room = 0; room < rooms; ++room) {
         MapDraft map{.name = "room_" + std::to_string(room), .size = {{16, 16}}};
-        map.rim = Said<std::string>{"earth"};
+        map.rim = Located<std::string>{"earth"};
         LayerDraft things{.name = "things", .holds_objects = true};
         const auto thing = [&](const std::string& name, const char* kind, double x, double y) {
             return ObjectDraft{.name = {name}, .kind = {kind}, .form = BoxPx{x, y, 8, 8}};

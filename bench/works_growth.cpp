@@ -52,9 +52,9 @@ Regions heap(int vertices) {   // many boxes near each other, and one far away
     return heap;
 }
 
-std::vector<Coat> coats(int count) {   // each over a few others
+std::vector<PaintLayer> coats(int count) {   // each over a few others
     std::mt19937 dice(1);
-    std::vector<Coat> coats;
+    std::vector<PaintLayer> coats;
     for (int i = 0; i < count; ++i) {
         const Point at{static_cast<int>(dice() % (40u * static_cast<unsigned>(count))),
                        static_cast<int>(dice() % 4000)};
@@ -107,7 +107,8 @@ void measure_growth(const Settings& settings, const Tell& tell) {
     const auto large_pieces = [](const Regions& figure) { return convex_pieces(figure, 1 << 30).size(); };
     one("pieces of any size", "disc", 4'000, disc, large_pieces);
     one("pieces of any size", "bowl", 4'000, bowl, large_pieces);
-    one("stack", "coats", 4'000, coats, [](const std::vector<Coat>& figure) { return stack(figure).regions.size(); });
+    one("stack", "coats", 4'000, coats,
+        [](const std::vector<PaintLayer>& figure) { return stack(figure).regions.size(); });
     one("least boxes", "stairs", 12'500, stairs,
         [](const Regions& figure) { return least_boxes(figure).boxes.size(); });
     one("shrink", "sieve", 12'500, sieve,

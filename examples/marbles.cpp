@@ -112,7 +112,11 @@ void each_earth_cell(const dg::World& world, const dg::Map& map, Action action) 
     for (std::size_t b = 0; b < world.barriers().size(); ++b)
         for (int r = 0; r < ground.rows && world.barriers()[b].name == "earth"; ++r)
             for (int c = 0; c < ground.columns; ++c)
-                if ((ground.cells[static_cast<std::size_t>(r * ground.columns + c)] >> b & 1u) != 0) action(c, r);
+                if ((ground.cells[static_cast<std::size_t>(r) * static_cast<std::size_t>(ground.columns) +
+                                  static_cast<std::size_t>(c)] >>
+                         b &
+                     1u) != 0)
+                    action(c, r);
 }
 
 Result in_chipmunk(const dg::World& world, const dg::Merge& merged, const Track& track, bool on_merged, double speed) {

@@ -33,25 +33,25 @@
 
 namespace dryground {
 
-// Something said, and where. Made from the bare value where there is no file.
+// A value of a file, and where it stands there. Made from the bare value where there is no file.
 template <class T>
-struct Said {
+struct Located {
     T value{};
     Place place{};
 
-    Said() = default;
-    Said(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
-    Said(const char* literal) requires std::is_same_v<T, std::string>       // NOLINT: meant to convert
+    Located() = default;
+    Located(T v, Place p = {}) : value(std::move(v)), place(std::move(p)) {}   // NOLINT: meant to convert
+    Located(const char* literal) requires std::is_same_v<T, std::string>       // NOLINT: meant to convert
         : value(literal) {}
 };
-using Name = Said<std::string>;
+using Name = Located<std::string>;
 using Names = std::vector<Name>;
-using SaidProperties = std::map<std::string, Said<Value>>;
+using SaidProperties = std::map<std::string, Located<Value>>;
 
 struct FieldDraft {
     Name name{};
-    Said<std::string> type{"text"};
-    std::optional<Said<Value>> standard{};   // the default
+    Located<std::string> type{"text"};
+    std::optional<Located<Value>> standard{};   // the default
     std::optional<double> least{}, most{};
     Names of{};              // choices, or the one type a list holds
     bool optional = false;   // it may be left out, and then has no value
@@ -100,7 +100,7 @@ struct ShapeDraft {
     Form form{};
     std::optional<Name> barrier{}, trigger{};
     std::optional<Surface> surface{};
-    std::optional<Said<std::string>> one_way{};   // of a line: up down left right
+    std::optional<Located<std::string>> one_way{};   // of a line: up down left right
     Orientation orientation{};
     Place place{};
 };
@@ -141,7 +141,7 @@ struct MoverDraft {
     Name name{};
     BodyDraft body{};
     Names stopped_by{}, meets{}, needs{}, climbs{};
-    Said<std::string> moves{"free"};
+    Located<std::string> moves{"free"};
     std::optional<double> jump_px{}, leap_px{}, drop_px{}, kerb_px{}, slope_degrees{};
     std::vector<FeelerDraft> feelers{};
     std::optional<Picture> picture{};
@@ -149,7 +149,7 @@ struct MoverDraft {
 struct KindDraft {
     Name name{};
     std::optional<Name> like{};
-    std::optional<Said<std::string>> role{}, motion{}, stands{};
+    std::optional<Located<std::string>> role{}, motion{}, stands{};
     std::optional<Name> mover{};
     std::optional<std::vector<std::string>> tags{};
     std::optional<ShapeDraft> area{};   // from its position
@@ -159,7 +159,7 @@ struct KindDraft {
     // What its objects do, where they say nothing themselves: as in ObjectDraft.
     std::optional<Name> barrier{};
     std::optional<Surface> surface{};
-    std::optional<Said<std::string>> fires{};
+    std::optional<Located<std::string>> fires{};
     std::optional<Names> by{}, gives{}, needs{}, when{}, unless{};
     std::optional<bool> once{};
     std::optional<double> every_s{};
@@ -167,7 +167,7 @@ struct KindDraft {
 };
 struct WorldDraft {
     std::string title{};
-    Said<double> per_metre{16.0};
+    Located<double> per_metre{16.0};
     std::optional<Name> player{}, start{};
     Names goal_objects{}, goal_facts{};
     std::vector<BarrierDraft> barriers{};
@@ -178,8 +178,8 @@ struct WorldDraft {
     std::vector<KindDraft> kinds{};
     std::vector<FieldDraft> map_fields{}, layer_fields{};
     MergeSettings merging{};
-    std::vector<std::pair<Name, Said<std::int64_t>>> limits{};      // of the target game: what, how many at most
-    std::vector<std::pair<Name, Said<std::string>>> severities{};   // rule, severity
+    std::vector<std::pair<Name, Located<std::int64_t>>> limits{};      // of the target game: what, how many at most
+    std::vector<std::pair<Name, Located<std::string>>> severities{};   // rule, severity
     Waivers waive{};
     bool lacks_maps = false;   // some could not be read: names that may be theirs are not reported
     Place place{};
@@ -188,7 +188,7 @@ struct WorldDraft {
 // ---- tile sets ----
 
 struct ReactionDraft {
-    Said<std::string> fires{"bump"};
+    Located<std::string> fires{"bump"};
     std::optional<Names> from{};   // sides, all if left out
     Names by{}, needs{}, gives{};
     bool once = false;
@@ -199,7 +199,7 @@ struct ReactionDraft {
 struct TileDraft {   // what is not said stays open for `like` and TileSetDraft::rules
     Name name{};
     std::optional<Name> like{};
-    std::optional<Said<std::array<int, 2>>> art{};
+    std::optional<Located<std::array<int, 2>>> art{};
     std::optional<Picture> picture{};
     std::optional<bool> unseen{}, overhang{};
     std::optional<std::vector<std::string>> tags{};
@@ -207,7 +207,7 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::optional<std::vector<ShapeDraft>> shapes{};
     std::optional<std::vector<CarveDraft>> carves{};
     std::optional<Names> flags{};
-    std::map<std::string, Said<std::string>> sides{};   // top right bottom left: open shut in out
+    std::map<std::string, Located<std::string>> sides{};   // top right bottom left: open shut in out
     std::optional<Name> stands_for{}, leads{};
     std::optional<std::vector<ReactionDraft>> reacts{};
     std::optional<Names> needs{}, gives{};
@@ -225,28 +225,28 @@ struct MemberDraft {
 };
 struct FamilyDraft {   // tiles that are picked by their neighbours
     Name name{};
-    Said<std::string> joins{"sides"};   // sides, corners, around
+    Located<std::string> joins{"sides"};   // sides, corners, around
     std::vector<MemberDraft> members{};
 };
 struct LegendEntry {
-    Said<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
-    Name tile{};               // empty with nothing else: nothing stands there
+    Located<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
+    Name tile{};                  // empty with nothing else: nothing stands there
     Orientation orientation{};
-    std::optional<Name> kind{};                           // an object of that kind in place of a tile
-    Names kinds{};                                        // or of one of these, as the map's seed and the cell say
-    std::optional<Said<std::vector<double>>> weights{};   // how often each of them; left out: equally often
+    std::optional<Name> kind{};                              // an object of that kind in place of a tile
+    Names kinds{};                                           // or of one of these, as the map's seed and the cell say
+    std::optional<Located<std::vector<double>>> weights{};   // how often each of them; left out: equally often
     std::optional<Name> family{}, block{};
     std::optional<Name> barrier{};   // with a kind, of drawings: what its objects are made of
 };
 struct BlockDraft {   // a pattern of tiles that is placed as one
     Name name{};
-    std::vector<Said<std::string>> rows{};
+    std::vector<Located<std::string>> rows{};
     std::vector<LegendEntry> legend{};
-    Said<std::string> anchor{};   // the character of the cell that lies where the block is painted
+    Located<std::string> anchor{};   // the character of the cell that lies where the block is painted
 };
 struct TileSetDraft {
     Name name{};
-    Said<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
+    Located<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
     std::optional<Sheet> sheet{};
     std::vector<FieldDraft> fields{};
     std::vector<std::pair<Name, ShapeDraft>> shapes{};
@@ -292,7 +292,7 @@ struct ObjectDraft {
     std::optional<Name> storey{}, barrier{};
     std::optional<Surface> surface{};   // of a solid; left out: its kind's, else its layer's
     // Left out: as its kind says.
-    std::optional<Said<std::string>> fires{};
+    std::optional<Located<std::string>> fires{};
     std::optional<Names> by{}, gives{}, needs{}, when{}, unless{};
     std::optional<bool> once{};
     std::optional<double> every_s{};
@@ -314,25 +314,25 @@ struct ExceptDraft {   // what a painted object on a cell is besides
 struct LayerDraft {
     Name name{};
     bool holds_objects = false;
-    bool unread = false;                     // readers set this when they have told why there is nothing
-    std::vector<Said<std::string>> rows{};   // UTF-8, one character a cell
-    std::optional<CellTable> cells{};        // in place of rows
-    std::vector<LegendEntry> legend{};       // looked up before the map's
-    std::vector<ObjectDraft> objects{};      // of a layer of cells: besides those that its cells paint
+    bool unread = false;                        // readers set this when they have told why there is nothing
+    std::vector<Located<std::string>> rows{};   // UTF-8, one character a cell
+    std::optional<CellTable> cells{};           // in place of rows
+    std::vector<LegendEntry> legend{};          // looked up before the map's
+    std::vector<ObjectDraft> objects{};         // of a layer of cells: besides those that its cells paint
     std::vector<ExceptDraft> except{};
     bool decor = false, shown = true;
     std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
     std::optional<Surface> surface{};
-    std::optional<Said<std::string>> one_way{};   // of lines that say none themselves
-    std::array<double, 2> offset{0, 0};           // px: of picture, shapes, carves and objects
-    std::array<double, 2> shape_offset{0, 0};     // px: of shapes, carves and solids, besides
-    std::array<double, 4> sink{0, 0, 0, 0};       // px: left, top, right, bottom
-    std::optional<Said<Value>> snap{};            // of a drawing's vertices: to so many px, or "cell_parts"
+    std::optional<Located<std::string>> one_way{};   // of lines that say none themselves
+    std::array<double, 2> offset{0, 0};              // px: of picture, shapes, carves and objects
+    std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
+    std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
+    std::optional<Located<Value>> snap{};            // of a drawing's vertices: to so many px, or "cell_parts"
     std::optional<Names> flags{};
     std::vector<std::string> tags{};
-    Said<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers
-    Said<double> opacity{1.0};          // 0 to 1
-    Names when{}, unless{};             // facts: there only while all of the first and none of the second hold
+    Located<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers
+    Located<double> opacity{1.0};          // 0 to 1
+    Names when{}, unless{};                // facts: there only while all of the first and none of the second hold
     SaidProperties props{};
     Waivers waive{};
     Place place{};
@@ -340,15 +340,15 @@ struct LayerDraft {
 struct MapDraft {
     Name name{};
     std::string title{};
-    Said<std::string> grid{"square"};                            // or isometric
-    Said<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
-    Said<std::array<int, 2>> size{std::array<int, 2>{0, 0}};     // columns, rows
+    Located<std::string> grid{"square"};                            // or isometric
+    Located<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
+    Located<std::array<int, 2>> size{std::array<int, 2>{0, 0}};     // columns, rows
     std::array<int, 2> first{0, 0};
     std::optional<Name> rim{};   // a barrier, or "open"
     std::optional<Name> player{};
     Names tilesets{};
-    std::uint64_t seed = 0;    // of weighted choice
-    Said<int> cell_parts{1};   // parts of a cell that objects are expected to stand on
+    std::uint64_t seed = 0;       // of weighted choice
+    Located<int> cell_parts{1};   // parts of a cell that objects are expected to stand on
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};

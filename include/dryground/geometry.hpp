@@ -130,15 +130,15 @@ struct RingVerdict {
 [[nodiscard]] Regions subtract(std::span<const Region> a, std::span<const Region> b);
 [[nodiscard]] Regions intersect(std::span<const Region> a, std::span<const Region> b);
 
-// One step of a stack, worked from the first to the last: a coat adds its area or takes it away. The label says
-// what the added area is made of, where later somebody asks which coat shows at an edge.
-struct Coat {
+// One step of a stack, worked from the first to the last: a layer adds its area or takes it away. The label says
+// what the added area is made of, where later somebody asks which layer shows at an edge.
+struct PaintLayer {
     bool adds = true;
     int label = 0;   // 0 or more
     Regions area;
 };
 
-// A ring whose every edge knows the label of the topmost coat on its solid side: labels[i] belongs to the edge from
+// A ring whose every edge knows the label of the topmost layer on its solid side: labels[i] belongs to the edge from
 // points[i] to the next. Vertices in straight runs are kept only where the label changes.
 struct LabelledRing {
     Ring points;
@@ -151,8 +151,8 @@ struct Stacked {
     Regions regions;
     std::vector<LabelledRing> rings;   // all outlines and holes of the regions, sorted by their points
 };
-// All coats in one pass, so that rounding happens once however many coats there are. Cost as above.
-[[nodiscard]] Stacked stack(std::span<const Coat> coats);
+// All layers in one pass, so that rounding happens once however many layers there are. Cost as above.
+[[nodiscard]] Stacked stack(std::span<const PaintLayer> layers);
 
 // Whether a lattice point lies inside, on the edge of, or outside of regions, which may overlap: inside of one is
 // inside; on the edge is what lies on a ring and inside of none. O(n).

@@ -53,7 +53,7 @@ MapDraft new_map(const OpenWorld& world, const AddMap& add) {
     LayerDraft ground, objects;
     ground.name = Name("ground");
     const std::string row(static_cast<std::size_t>(add.columns), '.');
-    ground.rows.assign(static_cast<std::size_t>(add.rows), Said<std::string>(row));
+    ground.rows.assign(static_cast<std::size_t>(add.rows), Located<std::string>(row));
     objects.name = Name("objects");
     objects.holds_objects = true;
     map.layers = {std::move(ground), std::move(objects)};

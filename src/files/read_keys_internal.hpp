@@ -76,7 +76,7 @@ private:
         if (const auto said = table.yes_no(name(key))) into = said->value;
     }
     void read_key(Table& table, const Key& key, double& into) const { set(into, table.number(name(key))); }
-    void read_key(Table& table, const Key& key, Said<double>& into) const {
+    void read_key(Table& table, const Key& key, Located<double>& into) const {
         if (auto said = table.number(name(key))) into = *said;
     }
     void read_key(Table& table, const Key& key, std::optional<double>& into) const {
@@ -85,8 +85,8 @@ private:
     void read_key(Table& table, const Key& key, int& into) const {
         if (const auto said = table.whole(name(key))) into = in_int(said->value);
     }
-    void read_key(Table& table, const Key& key, Said<int>& into) const {
-        if (const auto said = table.whole(name(key))) into = Said<int>(in_int(said->value), said->place);
+    void read_key(Table& table, const Key& key, Located<int>& into) const {
+        if (const auto said = table.whole(name(key))) into = Located<int>(in_int(said->value), said->place);
     }
     void read_key(Table& table, const Key& key, std::uint64_t& into) const {
         if (const auto said = table.whole(name(key))) into = static_cast<std::uint64_t>(said->value);
@@ -105,7 +105,7 @@ private:
         if (const auto said = table.wholes(name(key), n)) std::copy_n(said->value.begin(), n, into.begin());
     }
     template <std::size_t n>
-    void read_key(Table& table, const Key& key, Said<std::array<int, n>>& into) const {
+    void read_key(Table& table, const Key& key, Located<std::array<int, n>>& into) const {
         miss(table, key);
         if (const auto said = table.wholes(name(key), n)) {
             std::copy_n(said->value.begin(), n, into.value.begin());
@@ -114,17 +114,17 @@ private:
     }
     template <std::size_t n>
     void read_key(Table& table, const Key& key, std::optional<std::array<int, n>>& into) const {
-        Said<std::array<int, n>> said;
+        Located<std::array<int, n>> said;
         if (table.has(name(key))) read_key(table, key, said);
         if (said.place.line > 0) into = said.value;
     }
     template <std::size_t n>
-    void read_key(Table& table, const Key& key, std::optional<Said<std::array<int, n>>>& into) const {
-        Said<std::array<int, n>> said;
+    void read_key(Table& table, const Key& key, std::optional<Located<std::array<int, n>>>& into) const {
+        Located<std::array<int, n>> said;
         if (table.has(name(key))) read_key(table, key, said);
         if (said.place.line > 0) into = said;
     }
-    void read_key(Table& table, const Key& key, std::optional<Said<std::vector<double>>>& into) const {
+    void read_key(Table& table, const Key& key, std::optional<Located<std::vector<double>>>& into) const {
         if (const toml::array* list = table.list(name(key), "a list of numbers"))
             into = table.numbers(name(key), list->size());
     }
@@ -145,7 +145,7 @@ private:
     void read_key(Table& table, const Key& key, std::vector<FieldDraft>& into) const {
         into = read_fields(table, name(key));
     }
-    void read_key(Table& table, const Key& key, std::optional<Said<Value>>& into) const;
+    void read_key(Table& table, const Key& key, std::optional<Located<Value>>& into) const;
     void read_key(Table& table, const Key& key, std::vector<LegendEntry>& into) const;
     void read_key(Table& table, const Key& key, std::optional<ShapeDraft>& into) const;
     void read_key(Table& table, const Key& key, std::optional<std::vector<ShapeDraft>>& into) const {
@@ -154,11 +154,11 @@ private:
     void read_key(Table& table, const Key& key, std::vector<std::pair<Name, ShapeDraft>>& into) const;
     void read_key(Table& table, const Key& key, std::vector<ObjectCarve>& into) const;
     void read_key(Table& table, const Key& key, std::optional<std::vector<CarveDraft>>& into) const;
-    void read_key(Table& table, const Key& key, std::map<std::string, Said<std::string>>& into) const;
+    void read_key(Table& table, const Key& key, std::map<std::string, Located<std::string>>& into) const;
     void read_key(Table& table, const Key& key, std::optional<Sheet>& into) const;
     void read_key(Table& table, const Key& key, std::vector<NoteDraft>& into) const;
-    void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Said<std::int64_t>>>& into) const;
-    void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Said<std::string>>>& into) const;
+    void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::int64_t>>>& into) const;
+    void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::string>>>& into) const;
     void read_key(Table& table, const Key& key, BodyDraft& into) const;
     void read_key(Table& table, const Key& key, MergeSettings& into) const;
     void read_key(Table& table, const Key& key, TileDraft& set_of_rule) const;
@@ -213,8 +213,8 @@ private:
     }
     void read_group(Table& table, ObjectDraft& draft, decltype(ObjectDraft::form)& into) const;
     void read_group(Table&, ShapeDraft&, Form&) const {}   // read_shape does
-    void read_group(Table& table, LayerDraft& draft, std::vector<Said<std::string>>& rows) const;
-    void read_group(Table& table, BlockDraft& draft, std::vector<Said<std::string>>& rows) const;
+    void read_group(Table& table, LayerDraft& draft, std::vector<Located<std::string>>& rows) const;
+    void read_group(Table& table, BlockDraft& draft, std::vector<Located<std::string>>& rows) const;
     void read_group(Table& table, KindDraft& draft, std::vector<FieldDraft>& into) const;
     void read_group(Table& table, BodyDraft& draft, decltype(BodyDraft::form)& into) const;
     void read_group(Table& table, FeelerDraft& draft, BodyDraft& into) const;

@@ -12,8 +12,8 @@ namespace dryground::files {
 
 // The rows of a multi-line text, each with the place of its first character. The parser tells where the text opens; its
 // first line stands there, or on the next line when a line break follows the opening quotes.
-std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::string>& text) {
-    std::vector<Said<std::string>> rows;
+std::vector<Located<std::string>> read_rows(const Source& source, const Located<std::string>& text) {
+    std::vector<Located<std::string>> rows;
     Place place = text.place;
     const auto line = static_cast<std::size_t>(place.line);
     const std::string_view opening =
@@ -63,7 +63,7 @@ std::optional<CellTable> read_cells(const Reading& reading, Table& table, const 
 }   // namespace
 
 // What a layer holds: said in exactly one way.
-void KeyReader::read_group(Table& table, LayerDraft& draft, std::vector<Said<std::string>>& rows) const {
+void KeyReader::read_group(Table& table, LayerDraft& draft, std::vector<Located<std::string>>& rows) const {
     const std::vector<std::string> said = said_of(table, keys::content);
     const Source& source = reading_->source;
     if (said.size() > 1)
@@ -92,7 +92,7 @@ void KeyReader::read_group(Table& table, LayerDraft& draft, std::vector<Said<std
 
 void KeyReader::read_key(Table& table, const Key&, std::vector<LegendEntry>& into) const { into = read_legend(table); }
 
-void KeyReader::read_group(Table& table, BlockDraft&, std::vector<Said<std::string>>& rows) const {
+void KeyReader::read_group(Table& table, BlockDraft&, std::vector<Located<std::string>>& rows) const {
     miss(table, keys::block_rows[0].key);
     if (const auto text = table.text("rows")) rows = read_rows(table.source(), *text);
 }

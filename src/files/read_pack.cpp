@@ -65,7 +65,7 @@ KindDraft read_kind(const Node& node) {
 void read_settings(const Node& root, WorldDraft& draft) {
     for (const auto& [name, most] : root.at("limits").entries())
         draft.limits.emplace_back(Name(name, most.where()),
-                                  Said<std::int64_t>(most.whole(INT64_MIN, INT64_MAX), most.where()));
+                                  Located<std::int64_t>(most.whole(INT64_MIN, INT64_MAX), most.where()));
     const Node merging = root.at("merging");
     draft.merging.within_px = merging.at("within_px").number();
     draft.merging.most_vertices = merging.at("most_vertices").integer();

@@ -61,7 +61,8 @@ ReactionDraft read_reaction(const Node& node) {
 TileDraft read_tile(const Node& node) {
     TileDraft tile;
     tile.name = node.at("name").name();
-    if (const Node art = node.at("art"); !art.is_null()) tile.art = Said<std::array<int, 2>>(art.pair(), art.where());
+    if (const Node art = node.at("art"); !art.is_null())
+        tile.art = Located<std::array<int, 2>>(art.pair(), art.where());
     tile.picture = read_packed_picture(node.at("picture"));
     tile.unseen = node.at("unseen").yes_no();
     tile.overhang = node.at("overhang").yes_no();
@@ -235,7 +236,7 @@ TileSetDraft read_packed_tileset(const Node& node) {
     TileSetDraft set;
     set.place = node.where();
     set.name = node.at("name").name();
-    set.cell = Said<std::array<int, 2>>(node.at("cell").pair(), node.at("cell").where());
+    set.cell = Located<std::array<int, 2>>(node.at("cell").pair(), node.at("cell").where());
     if (const Node sheet = node.at("sheet"); !sheet.is_null()) {
         set.sheet.emplace();
         set.sheet->file = sheet.at("file").text();
@@ -256,14 +257,14 @@ MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells) 
     map.name = node.at("name").name();
     map.title = node.at("title").text();
     map.grid = node.at("grid").name();
-    map.cell = Said<std::array<int, 2>>(node.at("cell").pair(), node.at("cell").where());
-    map.size = Said<std::array<int, 2>>(node.at("size").pair(), node.at("size").where());
+    map.cell = Located<std::array<int, 2>>(node.at("cell").pair(), node.at("cell").where());
+    map.size = Located<std::array<int, 2>>(node.at("size").pair(), node.at("size").where());
     map.first = node.at("first").pair();
     map.rim = node.at("rim").name_or_none();
     map.player = node.at("player").name_or_none();
     map.tilesets = node.at("tilesets").names();
     map.seed = static_cast<std::uint64_t>(node.at("seed").whole(INT64_MIN, INT64_MAX));
-    map.cell_parts = Said<int>(node.at("cell_parts").integer(), node.at("cell_parts").where());
+    map.cell_parts = Located<int>(node.at("cell_parts").integer(), node.at("cell_parts").where());
     map.props = node.at("props").properties();
     const std::vector<LegendEntry> palette = read_palette(node.at("palette"));
     for (const Node& layer : node.at("layers").items()) map.layers.push_back(read_layer(layer, palette, cells));

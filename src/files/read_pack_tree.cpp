@@ -296,7 +296,7 @@ std::optional<Value> Node::value() const {
 SaidProperties Node::properties() const {
     SaidProperties result;
     for (const auto& [name, node] : entries())
-        if (auto one = node.value()) result[name] = Said<Value>(std::move(*one), node.where());
+        if (auto one = node.value()) result[name] = Located<Value>(std::move(*one), node.where());
     return result;
 }
 

@@ -238,18 +238,18 @@ void KeyReader::read_group(Table& table, KindDraft& draft, std::vector<FieldDraf
         if (entry.node->is_table())
             into.push_back(read_field(table.source(), entry));
         else if (auto value = value_of(*entry.node))
-            draft.props[entry.key.value] = Said<Value>(std::move(*value), entry.key.place);
+            draft.props[entry.key.value] = Located<Value>(std::move(*value), entry.key.place);
         else
             add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value),
                            "a table { type = \"…\" }, or a value");
     }
 }
 
-void KeyReader::read_key(Table& table, const Key& key, std::optional<Said<Value>>& into) const {
+void KeyReader::read_key(Table& table, const Key& key, std::optional<Located<Value>>& into) const {
     const toml::node* node = table.node(name(key));
     if (node == nullptr) return;
     if (auto value = value_of(*node))
-        into = Said<Value>(std::move(*value), table.source().of(*node));
+        into = Located<Value>(std::move(*value), table.source().of(*node));
     else
         add_wrong_type(table.source(), *node, fmt::format("'{}'", key.name), "a value");
 }
@@ -260,7 +260,7 @@ SaidProperties read_properties(Table& table, const char* key) {
     if (!inner) return result;
     for (const Entry& entry : inner->entries()) {
         if (auto value = value_of(*entry.node))
-            result[entry.key.value] = Said<Value>(std::move(*value), entry.key.place);
+            result[entry.key.value] = Located<Value>(std::move(*value), entry.key.place);
         else
             add_wrong_type(table.source(), *entry.node, fmt::format("property '{}'", entry.key.value),
                            "a yes/no, number, text or list");

@@ -274,7 +274,7 @@ private:
         const bool own_way = key == "name" || key == "kind" || key == "tags";
         const Result result = own_way ? Result::no_such_key : said.set(object);
         if (result == Result::no_such_key)
-            object.props[key] = Said<Value>(typed(object, key, value), object.place);
+            object.props[key] = Located<Value>(typed(object, key, value), object.place);
         else if (result == Result::wrong)
             add(Rule::wrong_type, object.place,
                 {fmt::format("'data-{}' of {}", key,
@@ -338,8 +338,8 @@ Value value_from_text(const FieldDraft& field, const std::string& text) {
     if (type == "place" || type == "list") {
         Value::List list;
         FieldDraft item;
-        item.type = type == "place"    ? Said<std::string>("number")
-                    : field.of.empty() ? Said<std::string>("text")
+        item.type = type == "place"    ? Located<std::string>("number")
+                    : field.of.empty() ? Located<std::string>("text")
                                        : field.of.front();
         for (const std::string& word : words_in(text)) list.push_back(value_from_text(item, word));
         return {std::move(list)};

@@ -25,13 +25,13 @@ void KeyReader::read_key(Table& table, const Key& key, std::optional<std::vector
     if (said) into = std::move(result);
 }
 
-void KeyReader::read_key(Table& table, const Key& key, std::map<std::string, Said<std::string>>& into) const {
+void KeyReader::read_key(Table& table, const Key& key, std::map<std::string, Located<std::string>>& into) const {
     const auto inner = table.table(name(key), fmt::format("'{}'", key.name));
     if (!inner) return;
     const Source& source = table.source();
     for (const Entry& entry : inner->entries()) {
         if (const auto* word = entry.node->as_string())
-            into[entry.key.value] = Said<std::string>(word->get(), source.of(*word));
+            into[entry.key.value] = Located<std::string>(word->get(), source.of(*word));
         else
             add_wrong_type(source, *entry.node, fmt::format("side '{}'", entry.key.value),
                            fmt::format("one of {}", fmt::join(key.words, ", ")));

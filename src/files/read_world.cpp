@@ -31,7 +31,7 @@ void KeyReader::read_key(Table& table, const Key& key, std::vector<NoteDraft>& i
     });
 }
 
-void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Name, Said<std::string>>>& into) const {
+void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::string>>>& into) const {
     read_entries(table, key, "", fmt::format("one of {}", fmt::join(key.words, ", ")), into,
                  [&](const Entry& entry, auto& words) {
                      const auto* word = entry.node->as_string();
@@ -40,10 +40,12 @@ void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Nam
                  });
 }
 
-void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Name, Said<std::int64_t>>>& into) const {
+void KeyReader::read_key(Table& table, const Key& key,
+                         std::vector<std::pair<Name, Located<std::int64_t>>>& into) const {
     read_entries(table, key, "limit ", "a whole number", into, [&](const Entry& entry, auto& numbers) {
         const auto* most = entry.node->as_integer();
-        if (most != nullptr) numbers.emplace_back(entry.key, Said<std::int64_t>(most->get(), table.source().of(*most)));
+        if (most != nullptr)
+            numbers.emplace_back(entry.key, Located<std::int64_t>(most->get(), table.source().of(*most)));
         return most != nullptr;
     });
 }

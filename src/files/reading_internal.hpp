@@ -44,7 +44,7 @@ std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
 std::optional<Surface> read_surface(Table& table, const char* key);
 std::optional<Colour> read_colour(Table& table, const char* key);
 // The rows of a multi-line text, each with the place of its first character (read_map.cpp).
-std::vector<Said<std::string>> read_rows(const Source& source, const Said<std::string>& text);
+std::vector<Located<std::string>> read_rows(const Source& source, const Located<std::string>& text);
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);
 SaidProperties read_properties(Table& table, const char* key = "props");
@@ -54,7 +54,7 @@ void set(std::optional<T>& into, std::optional<U> from) {
     if (from) into = std::move(*from);
 }
 template <class T>
-void set(T& into, std::optional<Said<T>> from) {
+void set(T& into, std::optional<Located<T>> from) {
     if (from) into = std::move(from->value);
 }
 

@@ -86,23 +86,23 @@ void Table::wrong_list(const toml::node& node, const char* key, std::size_t coun
     wrong(node, quoted(key), fmt::format("a list of {} {}s", count, numbers));
 }
 
-std::optional<Said<std::string>> Table::text(const char* key) {
+std::optional<Located<std::string>> Table::text(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
     if (const auto* value = node->as_string()) {
         const toml::source_position at = node->source().begin;
         const auto rows = source_.rows.find({at.line, at.column});
-        return Said<std::string>(rows != source_.rows.end() ? std::string(rows->second) : value->get(),
-                                 source_.of(*node));
+        return Located<std::string>(rows != source_.rows.end() ? std::string(rows->second) : value->get(),
+                                    source_.of(*node));
     }
     wrong(*node, quoted(key), "a text");
     return std::nullopt;
 }
 
-std::optional<Said<bool>> Table::yes_no(const char* key) {
+std::optional<Located<bool>> Table::yes_no(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
-    if (const auto* value = node->as_boolean()) return Said<bool>(value->get(), source_.of(*node));
+    if (const auto* value = node->as_boolean()) return Located<bool>(value->get(), source_.of(*node));
     wrong(*node, quoted(key), "true or false");
     return std::nullopt;
 }
@@ -117,7 +117,7 @@ std::optional<double> as_number(const toml::node& node) {
 
 }   // namespace
 
-std::optional<Said<double>> Table::number(const char* key) {
+std::optional<Located<double>> Table::number(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
     const auto value = as_number(*node);
@@ -126,19 +126,19 @@ std::optional<Said<double>> Table::number(const char* key) {
     else if (!std::isfinite(*value))
         source_.add(Rule::out_of_range, source_.of(*node), {quoted(key), fmt::format("{}", *value), "a finite number"});
     else
-        return Said<double>(*value, source_.of(*node));
+        return Located<double>(*value, source_.of(*node));
     return std::nullopt;
 }
 
-std::optional<Said<std::int64_t>> Table::whole(const char* key) {
+std::optional<Located<std::int64_t>> Table::whole(const char* key) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
-    if (const auto* value = node->as_integer()) return Said<std::int64_t>(value->get(), source_.of(*node));
+    if (const auto* value = node->as_integer()) return Located<std::int64_t>(value->get(), source_.of(*node));
     wrong(*node, quoted(key), "a whole number");
     return std::nullopt;
 }
 
-std::optional<Said<std::vector<double>>> Table::numbers(const char* key, std::size_t count) {
+std::optional<Located<std::vector<double>>> Table::numbers(const char* key, std::size_t count) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
     const auto* array = node->as_array();
@@ -155,10 +155,10 @@ std::optional<Said<std::vector<double>>> Table::numbers(const char* key, std::si
                     {quoted(key), fmt::format("[{}]", fmt::join(result, ", ")), "finite numbers"});
         return std::nullopt;
     }
-    return Said<std::vector<double>>(std::move(result), source_.of(*node));
+    return Located<std::vector<double>>(std::move(result), source_.of(*node));
 }
 
-std::optional<Said<std::vector<int>>> Table::wholes(const char* key, std::size_t count) {
+std::optional<Located<std::vector<int>>> Table::wholes(const char* key, std::size_t count) {
     const toml::node* node = take(key);
     if (node == nullptr) return std::nullopt;
     const auto* array = node->as_array();
@@ -180,7 +180,7 @@ std::optional<Said<std::vector<int>>> Table::wholes(const char* key, std::size_t
                     {quoted(key), "a number of more than nine digits", "smaller"});
         return std::nullopt;
     }
-    return Said<std::vector<int>>(std::move(result), source_.of(*node));
+    return Located<std::vector<int>>(std::move(result), source_.of(*node));
 }
 
 std::optional<Names> Table::names(const char* key) {

@@ -50,12 +50,12 @@ public:
     [[nodiscard]] bool has(const char* key) const { return table_.contains(key); }
 
     // Each gives nothing when the key is not there or has another type; the latter with a finding.
-    std::optional<Said<std::string>> text(const char* key);
-    std::optional<Said<bool>> yes_no(const char* key);
-    std::optional<Said<double>> number(const char* key);
-    std::optional<Said<std::int64_t>> whole(const char* key);
-    std::optional<Said<std::vector<double>>> numbers(const char* key, std::size_t count);
-    std::optional<Said<std::vector<int>>> wholes(const char* key, std::size_t count);
+    std::optional<Located<std::string>> text(const char* key);
+    std::optional<Located<bool>> yes_no(const char* key);
+    std::optional<Located<double>> number(const char* key);
+    std::optional<Located<std::int64_t>> whole(const char* key);
+    std::optional<Located<std::vector<double>>> numbers(const char* key, std::size_t count);
+    std::optional<Located<std::vector<int>>> wholes(const char* key, std::size_t count);
     std::optional<Names> names(const char* key);   // a list of texts
     std::optional<std::vector<std::string>> texts(const char* key);
     std::optional<Table> table(const char* key, std::string what);

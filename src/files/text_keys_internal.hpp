@@ -66,7 +66,7 @@ private:
         done(into = *number);
     }
     template <class T>
-    void take(Said<T>& into) {
+    void take(Located<T>& into) {
         take(into.value);
         if (result_ == Result::done) into.place = place_;
     }

@@ -90,7 +90,7 @@ bool is_full_cell(const Image& sheet, const SheetGrid& grid, const Place2& art) 
 TileDraft new_tile(const std::string& name, const std::optional<Place2>& art, bool full, const TilesOptions& options) {
     TileDraft tile;
     tile.name = Name(name);
-    if (art) tile.art = Said<Place2>(*art);
+    if (art) tile.art = Located<Place2>(*art);
     if (!options.trace) return tile;
     if (!options.barrier.empty()) tile.barrier = Name(options.barrier);
     ShapeDraft shape;
@@ -270,7 +270,7 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
     result.told.push_back(grid->why);
     TileSetDraft set;
     set.name = Name(options.name);
-    set.cell = Said<Place2>(grid->cell);
+    set.cell = Located<Place2>(grid->cell);
     set.sheet.emplace();
     set.sheet->file = options.sheet_file;
     set.sheet->margin = grid->margin, set.sheet->gap = grid->gap;
@@ -323,7 +323,7 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
     Packing packing(before, cell, pictures.size());
     TileSetDraft set;
     set.name = Name(options.name);
-    set.cell = Said<Place2>(cell);
+    set.cell = Located<Place2>(cell);
     std::set<std::string> seen;
     std::vector<std::pair<const NamedPicture*, Place2>> packed;
     for (const NamedPicture& picture : pictures) {

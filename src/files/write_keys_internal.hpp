@@ -15,8 +15,9 @@ template <class Draft>
 inline constexpr bool stands_apart =
     keys::is_named<Draft> || std::is_same_v<Draft, NoteDraft> || std::is_same_v<Draft, LegendEntry> ||
     std::is_same_v<Draft, LayerDraft> || std::is_same_v<Draft, TileRule> ||
-    std::is_same_v<Draft, std::pair<Name, ShapeDraft>> || std::is_same_v<Draft, std::pair<Name, Said<std::int64_t>>> ||
-    std::is_same_v<Draft, std::pair<Name, Said<std::string>>>;
+    std::is_same_v<Draft, std::pair<Name, ShapeDraft>> ||
+    std::is_same_v<Draft, std::pair<Name, Located<std::int64_t>>> ||
+    std::is_same_v<Draft, std::pair<Name, Located<std::string>>>;
 
 class KeyWriter {
 public:
@@ -49,7 +50,7 @@ private:
         if (key.always || key.required || !(said == standard)) pairs.add(key.name, toml(said));
     }
     template <class T>
-    void write_key(Pairs& pairs, const Key& key, const Said<T>& said, const Said<T>& standard) const {
+    void write_key(Pairs& pairs, const Key& key, const Located<T>& said, const Located<T>& standard) const {
         write_key(pairs, key, said.value, standard.value);
     }
     template <class T>
@@ -75,8 +76,8 @@ private:
                    const std::vector<ObjectCarve>&) const {
         if (!said.empty()) pairs.add(key.name, carves_toml(said));
     }
-    void write_key(Pairs& pairs, const Key& key, const std::map<std::string, Said<std::string>>& said,
-                   const std::map<std::string, Said<std::string>>&) const {
+    void write_key(Pairs& pairs, const Key& key, const std::map<std::string, Located<std::string>>& said,
+                   const std::map<std::string, Located<std::string>>&) const {
         Pairs inner;
         for (const auto& [name, word] : said) inner.add(name, toml(word));
         if (!inner.empty()) pairs.add(key.name, inner.table());
@@ -133,7 +134,7 @@ private:
     }
     [[nodiscard]] static std::string toml(const std::string& said) { return toml_text::in_quotes(said); }
     template <class T>
-    [[nodiscard]] std::string toml(const Said<T>& said) const {
+    [[nodiscard]] std::string toml(const Located<T>& said) const {
         return toml(said.value);
     }
     [[nodiscard]] static std::string toml(const Value& said) { return toml_text::value(said); }
@@ -176,8 +177,8 @@ private:
     }
     void write_group(Pairs& pairs, const ShapeDraft&, const Form& form) const { add_form(pairs, form); }
     // Rows and legends stand apart.
-    void write_group(Pairs&, const LayerDraft&, const std::vector<Said<std::string>>&) const {}
-    void write_group(Pairs&, const BlockDraft&, const std::vector<Said<std::string>>&) const {}
+    void write_group(Pairs&, const LayerDraft&, const std::vector<Located<std::string>>&) const {}
+    void write_group(Pairs&, const BlockDraft&, const std::vector<Located<std::string>>&) const {}
 
     std::string folder_;
 };

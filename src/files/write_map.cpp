@@ -88,7 +88,7 @@ std::string rows_toml(const LayerDraft& layer) {
         }
     }
     std::vector<std::string_view> rows(made.begin(), made.end());
-    for (const Said<std::string>& row : layer.rows) rows.push_back(row.value);
+    for (const Located<std::string>& row : layer.rows) rows.push_back(row.value);
     return toml_text::rows(rows);
 }
 

@@ -23,7 +23,7 @@ namespace {
 
 std::string block_text(const BlockDraft& block) {
     std::vector<std::string_view> rows;
-    for (const Said<std::string>& row : block.rows) rows.push_back(row.value);
+    for (const Located<std::string>& row : block.rows) rows.push_back(row.value);
     const std::string table = "blocks." + block.name.value;
     return fmt::format("\n[{}]\nrows = {}\n{}{}", table, toml_text::rows(rows), KeyWriter().pairs(block).lines(),
                        legend_toml(table + ".legend", block.legend));

@@ -121,13 +121,13 @@ Regions intersect(std::span<const Region> a, std::span<const Region> b) {
     return combine(detail::proper(a), detail::proper(b), in_both);
 }
 
-Stacked stack(std::span<const Coat> coats) {
+Stacked stack(std::span<const PaintLayer> layers) {
     std::vector<detail::Edge> edges;
-    for (std::size_t i = 0; i < coats.size(); ++i)
-        detail::add_regions(edges, detail::proper(coats[i].area), static_cast<int>(i));
-    return cover(std::move(edges), [coats](Windings windings) {
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        detail::add_regions(edges, detail::proper(layers[i].area), static_cast<int>(i));
+    return cover(std::move(edges), [layers](Windings windings) {
         if (windings.empty()) return detail::nothing;
-        const Coat& top = coats[static_cast<std::size_t>(windings.back().operand)];
+        const PaintLayer& top = layers[static_cast<std::size_t>(windings.back().operand)];
         return top.adds ? top.label : detail::nothing;
     });
 }

@@ -55,7 +55,7 @@ public:
     }
 
     // Cuts neighbours anew where fewer pieces do.
-    void better() {
+    void reduce_pieces() {
         name_pieces();
         std::vector<int> open;
         for (int piece = static_cast<int>(starts_.size()) - 1; piece >= 0; --piece) open.push_back(piece);
@@ -346,7 +346,7 @@ std::vector<Ring> convex_pieces(std::span<const Region> regions, int most_vertic
         // Region by region: two that touch share no diagonal, and a corner of one is none of the other.
         Fuser fuser(detail::triangulated(region), most_vertices);
         fuser.fuse();
-        fuser.better();
+        fuser.reduce_pieces();
         for (Ring& piece : least_pieces(region, fuser.pieces(), most_vertices)) result.push_back(std::move(piece));
     }
     std::sort(result.begin(), result.end());

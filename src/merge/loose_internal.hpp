@@ -18,7 +18,7 @@ struct OwnCover {
 struct LooseArea {
     std::vector<std::vector<OwnCover>> rows;   // cells with covers of their own, by row and column; may end early
     std::vector<Cover> covers;
-    Whole whole;
+    SpanningArea whole;
 
     struct Run {
         int first, last;   // columns from first until before last

@@ -77,7 +77,7 @@ public:
     [[nodiscard]] const Cover& cover(std::uint32_t id) const override {
         return id >= first_own ? loose_.covers[id - first_own] : stacks_.cover(id);
     }
-    [[nodiscard]] const Whole& whole() const override { return loose_.whole; }
+    [[nodiscard]] const SpanningArea& whole() const override { return loose_.whole; }
 
 private:
     static constexpr std::uint32_t first_own = std::uint32_t{1} << 30;

@@ -8,10 +8,10 @@
 namespace dryground::detail {
 
 Stacked merge_generally(const Map& map, const Plan& plan) {
-    std::vector<Coat> coats;   // in the order of the steps
+    std::vector<PaintLayer> layers;   // in the order of the steps
     for (const Step& step : plan.steps) {
         if (step.layer == nullptr) {
-            coats.push_back({step.loose.adds, step.loose.label, step.loose.whole(map)});
+            layers.push_back({step.loose.adds, step.loose.label, step.loose.whole(map)});
             continue;
         }
         std::map<std::pair<bool, int>, Regions> areas;   // by whether they add, and label
@@ -22,10 +22,10 @@ Stacked merge_generally(const Map& map, const Plan& plan) {
                 for (const Part& part : step.parts[meaning - 1])
                     append(areas[{part.adds, part.label}], moved(part.area, map.corner(c, r)));
             }
-        for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
+        for (auto& [sort, area] : areas) layers.push_back({sort.first, sort.second, std::move(area)});
     }
-    if (plan.rim) coats.push_back({true, 0, ground::rim_area(map)});
-    return stack(coats);
+    if (plan.rim) layers.push_back({true, 0, ground::rim_area(map)});
+    return stack(layers);
 }
 
 }   // namespace dryground::detail

@@ -313,7 +313,7 @@ private:
     // ---- area that does not keep to its cells ----
 
     void add_whole() {
-        const Whole& whole = rows_.whole();
+        const SpanningArea& whole = rows_.whole();
         whole_slots_.assign(whole.edges.size(), -1);
         for (const Spot& spot : whole.spots) {
             const std::int32_t v = add(spot.at, 0, spot.straight, spot.pinched);

@@ -12,7 +12,7 @@ namespace dryground::detail {
 
 // Area that does not keep to its cells, in flat coordinates: its outline's vertices off the grid lines, and the edges
 // that do not run along them. The covers of the cells it touches refer to these edges by their numbers.
-struct Whole {
+struct SpanningArea {
     std::vector<Spot> spots;
     std::vector<InnerEdge> edges;
 };
@@ -33,7 +33,7 @@ public:
     virtual void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) = 0;
     // Stays where it is.
     [[nodiscard]] virtual const Cover& cover(std::uint32_t id) const = 0;
-    [[nodiscard]] virtual const Whole& whole() const = 0;
+    [[nodiscard]] virtual const SpanningArea& whole() const = 0;
 };
 
 // A vertex of the outline. The edge to the next vertex has the solid on its left.

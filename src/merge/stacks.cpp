@@ -17,12 +17,12 @@ std::uint32_t Stacks::make(std::uint32_t below, std::size_t step, std::uint32_t 
 }
 
 Cover Stacks::cover_for(const Stack& stack) const {
-    std::vector<Coat> coats;
+    std::vector<PaintLayer> layers;
     const Regions cell = moved(Regions{{map_.cell_ring(0, 0), {}}}, {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
     for (const auto& [number, meaning] : stack.steps) {
         const Step& step = plan_.steps[number];
         if (step.layer == nullptr) {
-            coats.push_back({step.loose.adds, step.loose.label, cell});
+            layers.push_back({step.loose.adds, step.loose.label, cell});
             continue;
         }
         std::map<std::pair<bool, int>, Regions> areas;
@@ -30,9 +30,9 @@ Cover Stacks::cover_for(const Stack& stack) const {
             Regions& area = areas[{part.adds, part.label}];
             area.insert(area.end(), part.area.begin(), part.area.end());
         }
-        for (auto& [sort, area] : areas) coats.push_back({sort.first, sort.second, std::move(area)});
+        for (auto& [sort, area] : areas) layers.push_back({sort.first, sort.second, std::move(area)});
     }
-    std::vector<LabelledRing> rings = dryground::stack(coats).rings;
+    std::vector<LabelledRing> rings = dryground::stack(layers).rings;
     for (LabelledRing& ring : rings)
         for (Point& p : ring.points) p = grid_.flat(p);
     return make_cover(rings, grid_.width(), grid_.height());

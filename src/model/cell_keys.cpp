@@ -9,7 +9,7 @@
 
 namespace dryground {
 
-CellTable table_of(const std::vector<Said<std::string>>& rows) {
+CellTable table_of(const std::vector<Located<std::string>>& rows) {
     CellTable table;
     std::array<std::uint32_t, 128> plain;   // of ASCII characters
     plain.fill(UINT32_MAX);

@@ -11,7 +11,7 @@
 namespace dryground {
 
 // Rows of characters as cells by number.
-[[nodiscard]] CellTable table_of(const std::vector<Said<std::string>>& rows);
+[[nodiscard]] CellTable table_of(const std::vector<Located<std::string>>& rows);
 
 // Whether it stands for nothing where no legend says otherwise.
 [[nodiscard]] bool is_empty_key(CellTable::Sort sort, const std::string& key);

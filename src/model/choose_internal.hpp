@@ -9,7 +9,7 @@
 namespace dryground {
 
 template <class Choice>
-Choice WorldMaker::choose(const Said<std::string>& said, const std::string& what) {
+Choice WorldMaker::choose(const Located<std::string>& said, const std::string& what) {
     if (const auto choice = choice_of<Choice>(said.value)) return *choice;
     const auto all = words_of<Choice>();
     const std::vector<std::string> words(all.begin(), all.end());

@@ -74,7 +74,7 @@ void WorldMaker::check_turn(const Name& tile, const Orientation& orientation, co
              fmt::format("{}", map.cell_height)});
 }
 
-bool WorldMaker::are_weights(const Said<std::vector<double>>& weights, std::size_t kinds) {
+bool WorldMaker::are_weights(const Located<std::vector<double>>& weights, std::size_t kinds) {
     const auto wrong = [&](const std::string& is, const std::string& should_be) {
         add(Rule::out_of_range, weights.place, {"'weights'", is, should_be});
         return false;

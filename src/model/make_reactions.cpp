@@ -25,7 +25,7 @@ int WorldMaker::side_of(const Name& side, const char* where) {
     return -1;
 }
 
-Fires WorldMaker::make_fires(const Said<std::string>& said) { return choose<Fires>(said, "'fires'"); }
+Fires WorldMaker::make_fires(const Located<std::string>& said) { return choose<Fires>(said, "'fires'"); }
 
 Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& tiles) {
     Reaction reaction;

@@ -160,7 +160,7 @@ WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, st
     return drawn;
 }
 
-OneWay WorldMaker::make_one_way(const std::optional<Said<std::string>>& said) {
+OneWay WorldMaker::make_one_way(const std::optional<Located<std::string>>& said) {
     if (!said) return OneWay::none;
     return choose<OneWay>(*said, "'one_way'");
 }

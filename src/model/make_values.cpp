@@ -78,7 +78,7 @@ std::string WorldMaker::misfit_name(FieldType type, const std::string& name, con
 }
 
 // The value as its field wants it, or why it does not fit ("is a text, but should be a number").
-std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const Said<Value>& said, std::string& why) {
+std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const Located<Value>& said, std::string& why) {
     const Value& value = said.value;
     const auto wants = [&](const char* what) {
         why = fmt::format("is {}, but should be {}", sort_of(value), what);

@@ -52,7 +52,7 @@ private:
     std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
     FlagSet flag_set(const Names& names);
     template <class Choice>
-    Choice choose(const Said<std::string>& said, const std::string& what);
+    Choice choose(const Located<std::string>& said, const std::string& what);
 
     // What the objects of a kind do where they say nothing themselves; by kind.
     struct Behaviour {
@@ -83,7 +83,7 @@ private:
     Fields make_fields(const std::vector<FieldDraft>& drafts);
     Properties make_properties(const Fields& fields, const SaidProperties& said, const std::string& owner,
                                const Place& place);
-    std::optional<Value> fit(const Field& field, FieldType type, const Said<Value>& said, std::string& why);
+    std::optional<Value> fit(const Field& field, FieldType type, const Located<Value>& said, std::string& why);
     std::string misfit_name(FieldType type, const std::string& text, const Place& place);
     void check_references();
 
@@ -101,7 +101,7 @@ private:
     Drawn draw_ellipse(const EllipsePx& round, const Place& place);
     Drawn draw_capsule(const CapsuleBetween& capsule, const Place& place);
     Drawn draw_line(const LinePx& line, const Place& place);
-    OneWay make_one_way(const std::optional<Said<std::string>>& said);
+    OneWay make_one_way(const std::optional<Located<std::string>>& said);
     bool numbers_fit(std::initializer_list<double> numbers, const std::string& what, const Place& place);
 
     // -- tile sets (make_tiles.cpp)
@@ -110,7 +110,7 @@ private:
     Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles, const Fields& fields);
     Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, int tile_barrier);
     Drawn trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced, const Place& place);
-    Fires make_fires(const Said<std::string>& said);
+    Fires make_fires(const Located<std::string>& said);
     Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles);
     int side_of(const Name& side, const char* where);   // -1 and a finding when there is none of that name
     // -- families and blocks (make_patterns.cpp)
@@ -158,7 +158,7 @@ private:
     std::array<int, 2> find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
                                     const Map& map);
     void check_turn(const Name& tile, const Orientation& orientation, const Map& map);
-    bool are_weights(const Said<std::vector<double>>& weights, std::size_t kinds);
+    bool are_weights(const Located<std::vector<double>>& weights, std::size_t kinds);
     void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
     void report_unused(const Legend& legend);
 

@@ -13,7 +13,7 @@ namespace {
 
 struct Shore {
     std::string grid = "square";
-    std::vector<Said<std::string>> ground, loft{};
+    std::vector<Located<std::string>> ground, loft{};
     LinePx rail{{{0, 8}, {16, 8}}};
 };
 
@@ -99,11 +99,11 @@ TEST_CASE("a way out of another storey names it") {
 }
 
 TEST_CASE("stairs lead into an area") {
-    const std::vector<Said<std::string>> ground{"#########", "#@u.....#", "#.......#", "#.......#", "#########"};
+    const std::vector<Located<std::string>> ground{"#########", "#@u.....#", "#.......#", "#.......#", "#########"};
     // On the loft the player arrives by stairs alone; another room there has none.
     CHECK(found({.ground = ground, .loft = {"#########", "#.d.#...#", "#...#...#", "#########", "........."}},
                 Rule::pocket) == "5,1 on storey 'loft'");
-    const std::vector<Said<std::string>> both{"#########", "#@u....u#", "#.......#", "#.......#", "#########"};
+    const std::vector<Located<std::string>> both{"#########", "#@u....u#", "#.......#", "#.......#", "#########"};
     CHECK(
         found({.ground = both, .loft = {"#########", "#.d.#..d#", "#...#...#", "#########", "........."}}, Rule::pocket)
             .empty());

@@ -44,7 +44,7 @@ struct Same {
     }
 
     template <class T>
-    static bool same(const Said<T>& a, const Said<T>& b) {
+    static bool same(const Located<T>& a, const Located<T>& b) {
         return same(a.value, b.value);
     }
     template <class T>
@@ -171,7 +171,7 @@ public:
         static constexpr std::array words{"sedge", "tern", "ooze", "kelp", "weir", "marl"};
         return fmt::format("{}_{}", words[static_cast<std::size_t>(dice_.in(0, 5))], ++count_);
     }
-    void fill(std::vector<Said<std::string>>& into) {   // rows of blocks are Names too: characters as good as words
+    void fill(std::vector<Located<std::string>>& into) {   // rows of blocks are Names too: characters as good as words
         into = {Name(said()), Name(said())};
     }
 
@@ -191,7 +191,7 @@ private:
     void fill(std::uint64_t& into) { into = static_cast<std::uint64_t>(dice_.in(1, 40)); }
     void fill(double& into) { into = number(); }
     template <class T>
-    void fill(Said<T>& into) {
+    void fill(Located<T>& into) {
         fill(into.value);
     }
     template <class T>
@@ -217,15 +217,15 @@ private:
         into = {dice_.once_in(2), dice_.once_in(2), static_cast<std::int16_t>(90 * dice_.in(0, 3))};
     }
     void fill(SaidProperties& into) {
-        into[word()] = Said<Value>(Value{number()}), into[word()] = Said<Value>(Value{word()});
+        into[word()] = Located<Value>(Value{number()}), into[word()] = Located<Value>(Value{word()});
     }
-    void fill(std::map<std::string, Said<std::string>>& sides) {
+    void fill(std::map<std::string, Located<std::string>>& sides) {
         sides["top"] = Name(said()), sides["left"] = Name(said());
     }
     void fill(NoteDraft& into) { into = {Name(word()), word()}; }
     void fill(std::pair<Name, ShapeDraft>& into) { into.first = Name(word()), fill(into.second); }
-    void fill(std::pair<Name, Said<std::int64_t>>& into) { into = {Name(word()), std::int64_t{dice_.in(0, 99)}}; }
-    void fill(std::pair<Name, Said<std::string>>& into) { into = {Name(word()), Name(said())}; }
+    void fill(std::pair<Name, Located<std::int64_t>>& into) { into = {Name(word()), std::int64_t{dice_.in(0, 99)}}; }
+    void fill(std::pair<Name, Located<std::string>>& into) { into = {Name(word()), Name(said())}; }
     void fill(ShapeDraft& into) {
         into = draft<ShapeDraft>();
         if (key_ != nullptr && key_->name == "area") into = ShapeDraft{BoxPx{1, 2, 3, 4}};

@@ -181,9 +181,9 @@ TEST_CASE("crossings on the lattice leave edges that pass near vertices as they 
 }
 
 TEST_CASE("a stack works its coats in order and says what shows at each edge") {
-    const std::vector<Coat> coats{{true, 1, regions("[(0,0 8,0 8,4 0,4)]")},
-                                  {false, 0, regions("[(2,-1 6,-1 6,2 2,2)]")},
-                                  {true, 2, regions("[(8,0 12,0 12,4 8,4)] [(3,0 4,0 4,1 3,1)]")}};
+    const std::vector<PaintLayer> coats{{true, 1, regions("[(0,0 8,0 8,4 0,4)]")},
+                                        {false, 0, regions("[(2,-1 6,-1 6,2 2,2)]")},
+                                        {true, 2, regions("[(8,0 12,0 12,4 8,4)] [(3,0 4,0 4,1 3,1)]")}};
     const Stacked result = stack(coats);
     CHECK(to_text(result.regions) == "[(0,0 2,0 2,2 6,2 6,0 12,0 12,4 0,4)] [(3,0 4,0 4,1 3,1)]");
     REQUIRE(result.rings.size() == 2);

@@ -2,7 +2,6 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
-#include <cmath>
 #include <limits>
 
 #include "chance.hpp"

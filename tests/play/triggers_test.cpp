@@ -297,9 +297,9 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
     (void)spawners.spawn(play);
     CHECK(seen == 2);
 
-    for (const bool up : {false, true}) {
+    for (const bool y_up : {false, true}) {
         PackOutput packing;
-        packing.unit = Unit::m, packing.y = up ? YAxis::up : YAxis::down;
+        packing.unit = Unit::m, packing.y = y_up ? YAxis::up : YAxis::down;
         const std::string bytes = pack_bytes(world, packing);
         const auto tree = nlohmann::json::parse(bytes);
         for (const auto& object : tree["maps"][0]["objects"]) {
@@ -309,7 +309,7 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
             CHECK(object["turn"] == 30.0);
             CHECK(object["size_px"] == nlohmann::json({48.0, 8.0}));
             CHECK(placed["size"][0].get<double>() == Approx(48 / world.per_metre()));
-            CHECK(placed["middle"][1].get<double>() == Approx((up ? -20 : 20) / world.per_metre()));
+            CHECK(placed["middle"][1].get<double>() == Approx((y_up ? -20 : 20) / world.per_metre()));
             double area = 0;   // positive: the solid is on the left, whichever way y points
             const auto& ring = placed["area"][0]["outline"];
             for (std::size_t i = 0; i < ring.size(); ++i) {

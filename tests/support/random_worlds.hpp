@@ -75,17 +75,17 @@ private:
         draft.layer_fields = {field("deep", "yes_no", Value{dice_.once_in(2)})};
         KindDraft crab;
         crab.name = "silt_crab";
-        crab.role = Said<std::string>("entity");
+        crab.role = Located<std::string>("entity");
         crab.mover = maybe(Name("crab"));
         crab.tags = maybe(std::vector<std::string>{"foe"});
-        crab.stands = maybe(Said<std::string>("feet"));
+        crab.stands = maybe(Located<std::string>("feet"));
         if (dice_.once_in(2)) crab.area = shape(true);
         crab.fields = {field("patrol", "number", Value{2.0}), field("mood", "choice", Value{std::string("calm")}),
                        field("spot", "place", Value{Value::List{{1.5}, {std::int64_t{2}}}})};
         KindDraft hermit;
         hermit.name = "hermit";
         hermit.like = Name("silt_crab");
-        hermit.props["patrol"] = Said<Value>(Value{dice_.in(0, 9) / 2.0});
+        hermit.props["patrol"] = Located<Value>(Value{dice_.in(0, 9) / 2.0});
         hermit.runs = maybe(Name("ring"));
         hermit.once = maybe(true);
         hermit.every_s = maybe(1.5);
@@ -94,7 +94,7 @@ private:
             hermit.gives = some({"open", "wet"}), hermit.unless = some({"wet"}), hermit.by = some({"crab"});
         KindDraft groyne;
         groyne.name = "groyne";
-        groyne.role = Said<std::string>("solid");
+        groyne.role = Located<std::string>("solid");
         groyne.barrier = one({"earth", "brine"});
         groyne.surface = surface();
         groyne.when = some({"open"});
@@ -102,14 +102,14 @@ private:
         draft.merging.most_vertices = dice_.in(3, 12);
         draft.merging.chunk_cells = dice_.in(1, 40);
         if (dice_.once_in(2)) draft.limits = {{Name("maps"), std::int64_t{64}}};
-        if (dice_.once_in(2)) draft.severities = {{Name("link-without-return"), Said<std::string>("off")}};
+        if (dice_.once_in(2)) draft.severities = {{Name("link-without-return"), Located<std::string>("off")}};
         return draft;
     }
     FieldDraft field(const char* name, const char* type, Value standard) {
         FieldDraft field;
         field.name = Name(name);
-        field.type = Said<std::string>(type);
-        field.standard = Said<Value>(std::move(standard));
+        field.type = Located<std::string>(type);
+        field.standard = Located<Value>(std::move(standard));
         if (type == std::string("choice")) field.of = {Name("calm"), Name("cross")};
         if (type == std::string("number")) field.least = maybe(-1.5);
         field.note = word();
@@ -177,7 +177,7 @@ private:
                 break;
             case 2:
                 shape.form = LinePx{{{0, px()}, {16, px()}}};
-                shape.one_way = maybe(Said<std::string>("up"));
+                shape.one_way = maybe(Located<std::string>("up"));
                 break;
             case 3: {
                 if (!with_areas_) break;   // in two parts, one with a hole: made in code
@@ -210,11 +210,12 @@ private:
             tile.carves = {carve};
         }
         if (dice_.once_in(2)) tile.flags = some({"walk", "climb"});
-        if (dice_.once_in(3)) tile.sides = {{"top", Said<std::string>("shut")}, {"left", Said<std::string>("in")}};
+        if (dice_.once_in(3))
+            tile.sides = {{"top", Located<std::string>("shut")}, {"left", Located<std::string>("in")}};
         if (dice_.once_in(3)) tile.needs = some({"open"});
         if (dice_.once_in(4)) {
             ReactionDraft reaction;
-            reaction.fires = Said<std::string>("bump");
+            reaction.fires = Located<std::string>("bump");
             if (dice_.once_in(2)) reaction.from = some({"top", "bottom"});
             if (reaction.from && reaction.from->empty()) reaction.from = Names{Name("left")};
             reaction.once = dice_.once_in(2);
@@ -223,7 +224,7 @@ private:
             if (dice_.once_in(2)) reaction.turns_into = one({"peat", ""});
             tile.reacts = {reaction};
         }
-        if (dice_.once_in(2)) tile.props["harm"] = Said<Value>(Value{std::int64_t{dice_.in(0, 9)}});
+        if (dice_.once_in(2)) tile.props["harm"] = Located<Value>(Value{std::int64_t{dice_.in(0, 9)}});
         return tile;
     }
     TileSetDraft tileset(const char* name) {
@@ -245,19 +246,19 @@ private:
             set.rules.push_back(rule);
         }
         set.families = {
-            {Name("dyke"), Said<std::string>("sides"), {{Name("peat"), {}}, {Name("bank"), {Name("left")}}}}};
+            {Name("dyke"), Located<std::string>("sides"), {{Name("peat"), {}}, {Name("bank"), {Name("left")}}}}};
         BlockDraft block;
         block.name = Name("post");
         block.rows = {"B", "A"};
         block.legend = {entry("A", "peat"), entry("B", "bank")};
-        block.anchor = Said<std::string>("A");
+        block.anchor = Located<std::string>("A");
         set.blocks = {block};
         return set;
     }
 
     static LegendEntry entry(const char* key, const char* tile) {
         LegendEntry entry;
-        entry.key = Said<std::string>(key);
+        entry.key = Located<std::string>(key);
         entry.tile = Name(tile);
         return entry;
     }
@@ -269,11 +270,11 @@ private:
         all.push_back(entry(keys[1], "marsh/bank"));
         all.back().orientation = orientation();
         all.push_back({});
-        all.back().key = Said<std::string>(keys[2]);
+        all.back().key = Located<std::string>(keys[2]);
         all.back().kinds = {Name("silt_crab"), Name("hermit")};
-        all.back().weights = maybe(Said<std::vector<double>>({3, 0.5}));
+        all.back().weights = maybe(Located<std::vector<double>>({3, 0.5}));
         all.push_back({});
-        all.back().key = Said<std::string>(keys[3]);
+        all.back().key = Located<std::string>(keys[3]);
         all.back().family = Name("marsh/dyke");
         return all;
     }
@@ -322,7 +323,7 @@ private:
         layer.when = some({"open"});
         layer.unless = some({"wet"});
         if (dice_.once_in(3)) layer.tags = {word()};
-        if (dice_.once_in(3)) layer.props["deep"] = Said<Value>(Value{true});
+        if (dice_.once_in(3)) layer.props["deep"] = Located<Value>(Value{true});
     }
     ObjectDraft object(const std::string& name, const char* other_map) {
         ObjectDraft object;
@@ -371,7 +372,7 @@ private:
         object.gives = maybe(some({"wet", "open"}));
         object.runs = maybe(Name("ring"));
         if (object.kind.value == "silt_crab" && dice_.once_in(2))
-            object.props["patrol"] = Said<Value>(Value{static_cast<double>(dice_.in(0, 5))});
+            object.props["patrol"] = Located<Value>(Value{static_cast<double>(dice_.in(0, 5))});
         if (object.form.index() > 2 && dice_.once_in(4)) {
             ObjectCarve carve{Name("brine"), {}};
             const bool is_line = std::holds_alternative<LinePx>(object.form);   // which has no area of its own
@@ -384,15 +385,15 @@ private:
         MapDraft map;
         map.name = Name(name);
         map.title = word();
-        if (dice_.once_in(3)) map.grid = Said<std::string>("isometric");
-        map.size = Said<std::array<int, 2>>({dice_.in(3, 9), dice_.in(3, 7)});
+        if (dice_.once_in(3)) map.grid = Located<std::string>("isometric");
+        map.size = Located<std::array<int, 2>>({dice_.in(3, 9), dice_.in(3, 7)});
         map.first = {dice_.in(-3, 3), dice_.in(-3, 3)};
         if (dice_.once_in(2)) map.rim = one({"earth", "open"});
         map.player = maybe(Name("warden"));
         for (const char* set : sets) map.tilesets.emplace_back(set);
         map.seed = static_cast<std::uint64_t>(dice_.in(0, 99));
         map.cell_parts = dice_.in(1, 4);
-        if (dice_.once_in(2)) map.props["tune"] = Said<Value>(Value{word()});
+        if (dice_.once_in(2)) map.props["tune"] = Located<Value>(Value{word()});
         map.layers.push_back(cell_layer("ground", map.size.value[0], map.size.value[1]));
         map.layers.push_back(cell_layer("deck", map.size.value[0], map.size.value[1]));
         LayerDraft people;

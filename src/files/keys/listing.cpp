@@ -56,7 +56,7 @@ struct SortOf<std::vector<ShapeDraft>> : Is<Sort::shapes> {};
 template <>
 struct SortOf<std::vector<std::pair<Name, ShapeDraft>>> : Is<Sort::named_shapes> {};
 template <>
-struct SortOf<std::map<std::string, Said<std::string>>> : Is<Sort::sides> {};
+struct SortOf<std::map<std::string, Located<std::string>>> : Is<Sort::sides> {};
 template <>
 struct SortOf<SaidProperties> : Is<Sort::properties> {};
 template <>
@@ -66,9 +66,9 @@ struct SortOf<std::vector<LegendEntry>> : Is<Sort::legend> {};
 template <>
 struct SortOf<std::vector<NoteDraft>> : Is<Sort::notes> {};
 template <>
-struct SortOf<std::vector<std::pair<Name, Said<std::int64_t>>>> : Is<Sort::numbers_by_name> {};
+struct SortOf<std::vector<std::pair<Name, Located<std::int64_t>>>> : Is<Sort::numbers_by_name> {};
 template <>
-struct SortOf<std::vector<std::pair<Name, Said<std::string>>>> : Is<Sort::severities> {};
+struct SortOf<std::vector<std::pair<Name, Located<std::string>>>> : Is<Sort::severities> {};
 template <>
 struct SortOf<BodyDraft> : Is<Sort::table> {};
 template <>
@@ -80,7 +80,7 @@ struct SortOf<TileDraft> : Is<Sort::table> {};
 template <class Draft>
 struct SortOf<std::vector<Draft>> : Is<is_named<Draft> ? Sort::named_tables : Sort::tables> {};
 template <class T>
-struct SortOf<Said<T>> : SortOf<T> {};
+struct SortOf<Located<T>> : SortOf<T> {};
 template <class T>
 struct SortOf<std::optional<T>> : SortOf<T> {};
 
@@ -150,7 +150,7 @@ std::string standard_of(const std::array<T, n>& standard) {
     return fmt::format("[{}]", fmt::join(standard, ", "));
 }
 template <class T>
-std::string standard_of(const Said<T>& standard) {
+std::string standard_of(const Located<T>& standard) {
     return standard_of(standard.value);
 }
 template <class T>
