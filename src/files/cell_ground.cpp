@@ -3,9 +3,39 @@
 #include <algorithm>
 #include <stdexcept>
 
+#include "../ground/ground_internal.hpp"
 #include "merge_formats_internal.hpp"
 
 namespace dryground {
+
+namespace {
+
+// Whether a tile is a door that is closed to a mover: what it needs does not hold, and what it puts there then stops
+// it.
+bool is_closed_door(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts,
+                    const Mover& mover) {
+    if (placed.tile < 0 || world.tile(placed).needs.empty()) return false;
+    const std::vector<ground::Part> parts = ground::parts_of(world, map, layer, placed, facts).parts;
+    return std::any_of(parts.begin(), parts.end(), [&](const ground::Part& part) {
+        return part.adds &&
+               std::find(mover.stopped_by.begin(), mover.stopped_by.end(), part.barrier) != mover.stopped_by.end();
+    });
+}
+
+// Doors are shut however thin they are.
+void add_closed_doors(const World& world, const Map& map, const MergeOptions& wanted, int storey, CellGround& cells) {
+    const Mover& mover = world.movers()[static_cast<std::size_t>(wanted.mover)];
+    for (const Layer& layer : map.layers) {
+        if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, wanted.facts)) continue;
+        std::vector<bool> closed;
+        for (const Placed& placed : map.palette)
+            closed.push_back(is_closed_door(world, map, layer, placed, wanted.facts, mover));
+        for (std::size_t i = 0; i < cells.cells.size(); ++i)
+            if (closed[layer.cells[i]]) cells.cells[i] = 1;
+    }
+}
+
+}   // namespace
 
 CellGround cell_ground(const World& world, const Map& map, const MergeOptions& wanted, int storey) {
     if (wanted.mover < 0 && world.barriers().size() > 31)
@@ -29,6 +59,7 @@ CellGround cell_ground(const World& world, const Map& map, const MergeOptions& w
                          static_cast<std::size_t>(column)] |= wanted.mover < 0 ? 1u << group.barrier_id : 1u;
         }
     }
+    if (wanted.mover >= 0) add_closed_doors(world, map, wanted, storey, ground);
     return ground;
 }
 

@@ -44,5 +44,5 @@ TEST_CASE("a page knows where the mover gets to", "[draw]") {
 TEST_CASE("a picture of walking says where there is no start", "[draw]") {
     worlds::Files files = rambles::one_map({"....", "....", "####"}, "");
     files = worlds::with(files, "world.toml", "start = \"flat/landing\"\n", "");
-    CHECK_THAT(svg_of(worlds::world_of(files), only({Thing::walk})), Catch::Contains("the world says no start"));
+    CHECK_THAT(svg_of(worlds::world_of(files), only({Thing::walk})), Catch::Contains("the world has no start"));
 }

@@ -303,3 +303,25 @@ TEST_CASE("tiles as CSV are read back as a CSV layer, and their numbers are told
     CHECK(table[field] == field + ",marsh/bank,x,90");
     CHECK_THROWS_AS(csv_of_tiles(loaded.world(), map, map.layers.back(), TileCells::names), std::invalid_argument);
 }
+
+TEST_CASE("for a mover a closed door is 1 in the grid, however thin, and an open one 0", "[cells]") {
+    worlds::Files files =
+        worlds::with(merging::without_rim(), "marsh.toml", "[tiles.brine]",
+                     "[tiles.gate]\nunseen = true\nbarrier = \"earth\"\nneeds = [\"has_key\"]\nshapes = [{ "
+                     "box = [7, 0, 2, 16] }]\n[tiles.brine]");
+    files =
+        merging::with_rows(worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"g\" = \"gate\""),
+                           "......\n......\n..g./#\n######\n");
+    const Loaded loaded = worlds::load(files);
+    INFO(text(loaded.report()));
+    REQUIRE(loaded);
+    const World& world = loaded.world();
+    MergeOptions options{.mover = 0};
+    CHECK(csv_of(cell_ground(world, world.map("flat"), options)) ==
+          "0,0,0,0,0,0\n0,0,0,0,0,0\n0,0,1,0,0,1\n1,1,1,1,1,1\n");
+    options.facts = {world.find_fact("has_key")};
+    CHECK(csv_of(cell_ground(world, world.map("flat"), options)) ==
+          "0,0,0,0,0,0\n0,0,0,0,0,0\n0,0,0,0,0,1\n1,1,1,1,1,1\n");
+    // By barrier it is what fills most of a cell.
+    CHECK(csv_of(cell_ground(world, world.map("flat"))).find("0,0,0,0,0,1\n") != std::string::npos);
+}
