@@ -50,7 +50,7 @@ const CLI::App* asked_for_help(const CLI::App& cli, int argc, char** argv) {
     return asked ? command : nullptr;
 }
 
-// A command that is none, told with the nearest that is.
+// An unknown command, reported with the nearest one that is known.
 void check_command(const CLI::App& cli, const char* word) {
     std::vector<std::string> names;
     for (const CLI::App* command : cli.get_subcommands([](const CLI::App*) { return true; })) {

@@ -15,7 +15,7 @@ struct MergeWords {
     double grow_px = 0, within_px = 0;
 
     void add_to(CLI::App& command);
-    // Puts them into options; ends the command where a name is none.
+    // Puts them into options; ends the command when a name is unknown.
     void apply(dryground::MergeOptions& merging, const dryground::World& world) const;
     // Tells on standard error what of it is other than the world's files say.
     void say_what_is_other(const dryground::World& world) const;

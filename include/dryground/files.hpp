@@ -115,7 +115,7 @@ struct MergeOutput {
 
 // Merged geometry as a file holds it: `dryground/merge/1` (schema/merge.schema.json) as JSON or CBOR; GeoJSON, a
 // feature for each form of a group; CSV with a column of WKT, a line for each; or SVG, a group of paths for each. What
-// was merged on the ground plane is told in cells, but for square grids in metres where the unit is that; all of
+// was merged on the ground plane is told in cells, except for square grids in metres where the unit is that; all of
 // `merges` must be of one plane. Throws std::invalid_argument for metres on the ground plane of an isometric map.
 // glTF 2.0: the regions raised to closed meshes (raise.hpp), flat where they were merged on the ground plane, else
 // upright; metres, y up, a scene for each map, a node for each group of area. Chunks cannot be raised:
@@ -195,7 +195,7 @@ private:
 };
 
 // Reads a pack of either format, without any reader of designers' files. The world in it is the one it was made from,
-// but for where things were written; `merge` makes its geometry from it, the same that the pack holds. What is damaged
+// except where things were written; `merge` makes its geometry from it, the same that the pack holds. What is damaged
 // gives findings, which name the way to it in the tree. Cost: in proportion to the bytes. `file` names it in findings.
 [[nodiscard]] LoadedPack read_pack(std::string_view bytes, const std::string& file = {});
 [[nodiscard]] LoadedPack load_pack(const std::string& path, const FileReader& reader = read_file);

@@ -224,7 +224,7 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
 
 }   // namespace
 
-// Behind the movers, among them, in front of them. Objects are among them, but for those of layers in front.
+// Behind the movers, among them, in front of them. Objects are among them, except those of layers in front.
 void draw_art(MapPicture& picture, Art& art) {
     const Map& map = picture.map();
     std::map<std::string, std::string> ids;

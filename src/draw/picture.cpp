@@ -30,7 +30,7 @@ CellArea cells_about(const Map& map, const Bounds& box) {
     return {map.first_column + least_c, map.first_row + least_r, most_c - least_c + 1, most_r - least_r + 1};
 }
 
-// An area, but for what lies farther from the map than anybody wants to see; at least a cell.
+// An area, except what lies farther from the map than anybody wants to see; at least a cell.
 CellArea clipped(const Map& map, const CellArea& area) {
     constexpr std::int64_t beyond = 64;   // cells
     const auto clip = [](std::int64_t from, std::int64_t count, std::int64_t first, std::int64_t all) {

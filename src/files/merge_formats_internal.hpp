@@ -1,5 +1,5 @@
 // Inside the files room: merged geometry in the formats that it can be written in, all made from the tree of
-// dryground/merge/1, so that all say the same numbers; but for meshes, which are made from the geometry itself.
+// dryground/merge/1, so that all say the same numbers; except meshes, which are made from the geometry itself.
 #pragma once
 
 #include "dryground/files.hpp"

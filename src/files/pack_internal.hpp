@@ -48,7 +48,7 @@ void make_holes(Json& map, Holes& holes);
 
 // ---- reading
 
-// The tree of a pack, but for what a world makes anew. Whole numbers in rows are kept aside: `rows` in the tree is then
+// The tree of a pack, except what a world makes anew. Whole numbers in rows are kept aside: `rows` in the tree is then
 // a number into `cells`.
 struct PackTree {
     Json root;

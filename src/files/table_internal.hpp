@@ -60,7 +60,7 @@ public:
     std::optional<std::vector<std::string>> texts(const char* key);
     std::optional<Table> table(const char* key, std::string what);
     const toml::array* list(const char* key, const std::string& should_be);   // any list; null when there is none
-    // Each table of a list; what is none is a finding, with the example in it. False when there is no list.
+    // Each table of a list; other items are findings, with the example in them. False when there is no list.
     template <class Action>   // called with one table after another
     bool each(const char* key, const std::string& what, const char* example, Action action) {
         const toml::array* items = list(key, fmt::format("a list of tables {}", example));
@@ -88,7 +88,7 @@ public:
 private:
     const toml::node* take(const char* key);
     void wrong(const toml::node& node, const std::string& subject, const std::string& should_be) const;
-    // Of a list that should hold so many numbers: the first item that is none, else the list itself.
+    // Of a list that should hold so many numbers: the first item that is not one, else the list itself.
     void wrong_list(const toml::node& node, const char* key, std::size_t count, bool whole) const;
 
     const Source& source_;

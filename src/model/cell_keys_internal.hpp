@@ -20,7 +20,7 @@ namespace dryground {
 // are.
 [[nodiscard]] std::string canonical_key(const std::string& key);
 
-// What comes behind a tile's name, as in bank:x:90. Nothing when it is none of what can.
+// What comes behind a tile's name, as in bank:x:90. Nothing when it is not one of these.
 [[nodiscard]] std::optional<Orientation> orientation_from(std::string_view words);
 
 // The same written: ":x:90"; empty for none.

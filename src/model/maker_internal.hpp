@@ -88,7 +88,7 @@ private:
     void check_references();
 
     // -- shapes (make_shapes.cpp)
-    struct Drawn {   // a form as an area, or why it is none
+    struct Drawn {   // a form as an area, or why there is no area
         Regions area;
         Ring line;   // of an open line, in place of an area
         ShapeFault fault = ShapeFault::none;

@@ -222,7 +222,7 @@ void Prober::Parts::tell_mover(PointPx place, int id, int storey, std::vector<st
         each_solid(moved(feeler.area, p), feeler.senses, [&](const play::StandingPiece& piece) {
             add_once(lines, fmt::format("feeler {} senses {} of {}", feeler.name, barrier(piece.barrier), of(piece)));
         });
-    for (const Object& one : map.objects)   // what would fire, but for facts
+    for (const Object& one : map.objects)   // what would fire, except facts
         if (one.storey == storey && is_there(map, one, facts) && !one.area.empty() && meets(one.area, body) &&
             std::find(one.by.begin(), one.by.end(), id) != one.by.end())
             for (const int fact : one.needs)

@@ -73,7 +73,7 @@ TEST_CASE("colours are escape codes, and only there when asked for") {
     CHECK(draw_characters(world, map, {}, no_art).find('\033') == std::string::npos);
     const std::string painted = draw_characters(world, map, {}, no_art, {}, {.colours = true});
     CHECK(painted.find('\033') != std::string::npos);
-    std::string plain;   // but for the codes it is the same
+    std::string plain;   // the same without the codes
     for (std::size_t i = 0; i < painted.size(); ++i) {
         if (painted[i] == '\033')
             i = painted.find('m', i);

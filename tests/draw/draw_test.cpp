@@ -231,7 +231,7 @@ TEST_CASE("a picture in blocks is the whole picture, px for px") {
 }
 
 // Large maps are cut into blocks that are merged by themselves.
-TEST_CASE("a large map in blocks is the map drawn at once, but for hardly a px") {
+TEST_CASE("a large map in blocks is the map drawn at once, except for a few px") {
     std::mt19937_64 dice(chance::seed());
     const int side = chance::sanitized ? 300 : 1030;   // two blocks at least
     std::string rows;
