@@ -64,7 +64,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     map.palette.resize(4);
     map.layers.resize(static_cast<std::size_t>(1 + flags / 4 % 3));
     Plan plan;
-    plan.rim = flags / 16 % 2 != 0;
+    plan.holds_rim = flags / 16 % 2 != 0;
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         Layer& layer = map.layers[l];
         for (int i = 0; i < map.columns * map.rows; ++i)

@@ -228,8 +228,9 @@ PaintedCell spot_of(const World& world, const Map& map, int column, int row) {
         for (std::size_t l = map.layers.size(); l-- > 0;) {
             const Layer& layer = map.layers[l];
             if (!ground::may_count(layer) || layer.holds_objects || map.placed(layer, c, r).tile < 0) continue;
-            const std::vector<Shape>& shapes = world.tile(map.placed(layer, c, r)).shapes;
-            if (std::any_of(shapes.begin(), shapes.end(), [](const Shape& shape) { return shape.trigger.empty(); }))
+            const ground::Parts own = ground::parts_of(world, map, layer, map.placed(layer, c, r), {});
+            if (std::any_of(own.parts.begin(), own.parts.end(),
+                            [](const ground::Part& part) { return part.adds && part.trigger.empty(); }))
                 return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r),
                         layer.name};
         }

@@ -22,8 +22,10 @@ Finding start_layer(const Findings& findings, Rule rule, const Map& map, const L
 namespace {
 
 bool collides(const Tile& tile) {
-    return !tile.carves.empty() || std::any_of(tile.shapes.begin(), tile.shapes.end(),
-                                               [](const Shape& shape) { return shape.fault == ShapeFault::none; });
+    const std::vector<ground::Meaning> meanings = ground::meanings_of(tile);
+    return std::any_of(meanings.begin(), meanings.end(), [](const ground::Meaning& meaning) {
+        return !meaning.adds || meaning.shape->fault == ShapeFault::none;
+    });
 }
 
 bool does_anything(const Tile& tile) {

@@ -215,11 +215,11 @@ bool has_barrier(const World& world, const Map& map, const Layer& layer, std::ui
 
 struct CarveUse {
     std::size_t cells = 0;
-    bool carves = false;
+    bool removes = false;
 };
 
-// Where a tile's carve is used, and whether anything of its barrier lies below it in any of these cells.
-CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
+// Where a tile that carves a barrier is used, and whether anything of that barrier lies below it in any of these cells.
+CarveUse use_of(const World& world, int set, int tile, int barrier) {
     CarveUse use;
     for (const Map& map : world.maps())
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
@@ -229,17 +229,17 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
             for (std::size_t n = 0; n < is.size(); ++n)
                 is[n] = map.palette[n].tileset == set && map.palette[n].tile == tile;
             if (std::none_of(is.begin(), is.end(), [](bool b) { return b; })) continue;
-            const bool known = keeps_to_cells(world, map, l, carve.barrier);
+            const bool known = keeps_to_cells(world, map, l, barrier);
             for (std::size_t i = 0; i < layer.cells.size(); ++i) {
                 if (!is[layer.cells[i]]) continue;
                 ++use.cells;
-                use.carves = use.carves || !known;
-                for (std::size_t below = 0; below < l && !use.carves; ++below) {
+                use.removes = use.removes || !known;
+                for (std::size_t below = 0; below < l && !use.removes; ++below) {
                     const Layer& lower = map.layers[below];
-                    use.carves = ground::may_count(lower) && !lower.holds_objects && lower.storey == layer.storey &&
-                                 has_barrier(world, map, lower, lower.cells[i], carve.barrier);
+                    use.removes = ground::may_count(lower) && !lower.holds_objects && lower.storey == layer.storey &&
+                                  has_barrier(world, map, lower, lower.cells[i], barrier);
                 }
-                if (use.carves) return use;
+                if (use.removes) return use;
             }
         }
     return use;
@@ -248,12 +248,12 @@ CarveUse use_of(const World& world, int set, int tile, const Carve& carve) {
 void check_carves(const World& world, std::size_t s, std::size_t t, Findings& findings) {
     const TileSet& set = world.tilesets()[s];
     const Tile& tile = set.tiles[t];
-    for (const Carve& carve : tile.carves) {
-        if (carve.barrier < 0) continue;
-        const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve);
-        if (use.cells == 0 || use.carves) continue;
+    for (const ground::Meaning& carve : ground::meanings_of(tile)) {
+        if (carve.adds || carve.barrier < 0) continue;
+        const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve.barrier);
+        if (use.cells == 0 || use.removes) continue;
         Finding finding = findings.start(
-            Rule::carve_nothing, carve.shape.place, thing_of(set, tile),
+            Rule::carve_nothing, carve.shape->place, thing_of(set, tile),
             {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name, counted(use.cells, "cell")});
         finding.hint = Hint{"carve a barrier that lies in a layer below, or take the carve out", ""};
         findings.add(std::move(finding));

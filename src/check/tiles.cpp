@@ -131,13 +131,9 @@ void check_tiles(const World& world, Findings& findings) {
         for (std::size_t t = 0; t < set.tiles.size(); ++t) {
             const Tile& tile = set.tiles[t];
             const std::string owner = fmt::format("tile '{}'", tile.name);
-            for (const Shape& shape : tile.shapes) {
-                check_fault(shape, owner, thing_of(set, tile), findings);
-                check_outside(set, tile, shape, findings);
-            }
-            for (const Carve& carve : tile.carves) {
-                check_fault(carve.shape, owner, thing_of(set, tile), findings);
-                check_outside(set, tile, carve.shape, findings);
+            for (const ground::Meaning& meaning : ground::meanings_of(tile)) {
+                check_fault(*meaning.shape, owner, thing_of(set, tile), findings);
+                check_outside(set, tile, *meaning.shape, findings);
             }
             if (set.sheet && set.sheet->width > 0 && tile.art) {
                 const auto cells = [](int size, int margin, int cell, int gap) {

@@ -29,7 +29,7 @@ std::string subtitle_of(const MapPicture& picture) {
 void draw_ground(MapPicture& picture) {
     const Box& frame = picture.frame;
     picture.put("<rect x=\"{:g}\" y=\"{:g}\" width=\"{:g}\" height=\"{:g}\" fill=\"{}\"/>\n", frame.x, frame.y,
-                frame.width, frame.height, picture.inks.rim);
+                frame.width, frame.height, picture.inks.edge);
     const Map& map = picture.whole();
     const Ring all = map.grid == GridSort::isometric ? map.block_ring(0, 0, map.columns, map.rows)
                                                      : box_ring(map.least(), map.most());

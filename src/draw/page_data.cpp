@@ -46,7 +46,7 @@ public:
         json["pictures"] = std::move(pictures_);
         const Inks inks = inks_of(options_.palette);
         json["inks"] = {{"text", inks.text},          {"soft", inks.soft},       {"paper", inks.paper},
-                        {"ground", inks.ground},      {"rim", inks.rim},         {"side", inks.side},
+                        {"ground", inks.ground},      {"edge", inks.edge},       {"side", inks.side},
                         {"error", inks.error},        {"warning", inks.warning}, {"note", inks.note},
                         {"roles", inks.roles},        {"reach", inks.reach},     {"lines", inks.lines},
                         {"sign_text", inks.sign_text}};

@@ -66,7 +66,7 @@ Inks inks_of(Palette palette) {
         const Colour colour = grey_of(*colour_from(ink));
         ink = fmt::format("#{0:02x}{0:02x}{0:02x}", colour.red);
     };
-    for (std::string* ink : {&inks.text, &inks.soft, &inks.paper, &inks.ground, &inks.rim, &inks.lines, &inks.error,
+    for (std::string* ink : {&inks.text, &inks.soft, &inks.paper, &inks.ground, &inks.edge, &inks.lines, &inks.error,
                              &inks.warning, &inks.note, &inks.sign_text, &inks.side, &inks.helper, &inks.reach})
         grey(*ink);
     for (std::string& ink : inks.roles) grey(ink);

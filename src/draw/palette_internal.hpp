@@ -14,11 +14,11 @@ struct Look {
     char letter = '#';                 // of its ground in a picture of characters
 };
 
-// Every colour that is no barrier's, by what it is for. Texts stand on `paper`, `ground` or `rim` with a contrast of at
-// least 4.5 : 1, signs on `sign_text` likewise. `error` was found by the search that found the palettes: of the reds
+// Every colour that is no barrier's, by what it is for. Texts stand on `paper`, `ground` or `edge` with a contrast of
+// at least 4.5 : 1, signs on `sign_text` likewise. `error` was found by the search that found the palettes: of the reds
 // with that contrast the one that lies furthest from all other inks, as all eyes see them (21 in CIELAB).
 struct Inks {
-    std::string text = "#10243a", soft = "#4a5963", paper = "#fffdf5", ground = "#eef4f5", rim = "#dfe6e8",
+    std::string text = "#10243a", soft = "#4a5963", paper = "#fffdf5", ground = "#eef4f5", edge = "#dfe6e8",
                 lines = "#33414a", error = "#a03838", warning = "#8a5a00", note = "#1f5f8b", sign_text = "#ffffff",
                 side = "#a03838", helper = "#554466", reach = "#5b2a86";
     std::array<std::string, 5> roles{"#1f5f8b", "#8a5a00", "#5b2a86", "#5a3d2b", "#2e6b34"};   // by Role

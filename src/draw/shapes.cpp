@@ -8,7 +8,7 @@ namespace dryground::drawing {
 namespace {
 
 struct Paths {
-    std::string areas, lines, carves;
+    std::string areas, lines, cuts;
 };
 
 // By barrier; the last of them: triggers, and shapes that no barrier is said for.
@@ -25,7 +25,7 @@ void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, i
         if (!part.line.empty())
             path.lines += picture.path(part.line, false);
         else
-            (part.adds ? path.areas : path.carves) += picture.path(moved(std::move(part.area), at));
+            (part.adds ? path.areas : path.cuts) += picture.path(moved(std::move(part.area), at));
     }
 }
 
@@ -47,11 +47,11 @@ void draw_shapes(MapPicture& picture) {
         if (!paths[b].lines.empty())
             picture.put("<path class=\"lines\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"3\"/>\n",
                         paths[b].lines, colour);
-        if (!paths[b].carves.empty())
+        if (!paths[b].cuts.empty())
             picture.put(
                 "<path class=\"carves\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\" "
                 "stroke-dasharray=\"2 4\"/>\n",
-                paths[b].carves, colour);
+                paths[b].cuts, colour);
     }
 }
 

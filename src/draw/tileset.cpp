@@ -91,10 +91,15 @@ private:
         for (int b = -1; b < static_cast<int>(world_.barriers().size()); ++b) hatching(hatch(b), look(b), inks_);
     }
 
-    [[nodiscard]] std::string barrier_of(const Shape& shape) const {
-        if (!shape.trigger.empty()) return "senses " + shape.trigger;
-        return shape.barrier < 0 ? "its layer's barrier"
-                                 : world_.barriers()[static_cast<std::size_t>(shape.barrier)].name;
+    [[nodiscard]] std::string meaning_words(const ground::Meaning& meaning) const {
+        const std::string barrier = meaning.barrier < 0
+                                        ? "its layer's barrier"
+                                        : world_.barriers()[static_cast<std::size_t>(meaning.barrier)].name;
+        if (!meaning.adds) return fmt::format("carves {}: {}", barrier, meaning.shape->words);
+        return fmt::format(
+            "{}: {}{}{}", meaning.trigger.empty() ? barrier : "senses " + meaning.trigger, meaning.shape->words,
+            meaning.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(meaning.one_way)),
+            meaning.shape->fault == ShapeFault::none ? "" : " (an error: ignored)");
     }
 
     // What there is to say of a tile, a line each.
@@ -106,14 +111,7 @@ private:
         };
         if (!tile.decided) add("undecided: it has no 'shapes' key");
         if (tile.decided && tile.shapes.empty()) add("no shapes");
-        for (const Shape& shape : tile.shapes)
-            add(fmt::format(
-                "{}: {}{}{}", barrier_of(shape), shape.words,
-                shape.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(shape.one_way)),
-                shape.fault == ShapeFault::none ? "" : " (an error: it is left out)"));
-        for (const Carve& carve : tile.carves)
-            add(fmt::format("carves {}: {}", world_.barriers()[static_cast<std::size_t>(carve.barrier)].name,
-                            carve.shape.words));
+        for (const ground::Meaning& meaning : ground::meanings_of(tile)) add(meaning_words(meaning));
         if (tile.flags)
             add(fmt::format("grants: {}", *tile.flags == 0
                                               ? "none"
@@ -160,10 +158,11 @@ private:
         left_ = box.x + margin_, top_ = box.y + margin_;
         draw_art(tile, t);
         for (const Shape& shape : tile.shapes) draw_shape(shape);
-        for (const Carve& carve : tile.carves)
-            put("<path class=\"carve\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" "
-                "stroke-dasharray=\"2 4\"/>\n",
-                path(area_of(carve.shape)), look(carve.barrier).colour);
+        for (const ground::Meaning& carve : ground::meanings_of(tile))
+            if (!carve.adds)
+                put("<path class=\"carve\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" "
+                    "stroke-dasharray=\"2 4\"/>\n",
+                    path(area_of(*carve.shape)), look(carve.barrier).colour);
         if (tile.sides) draw_sides(*tile.sides);
         for (const Shape& shape : tile.shapes) draw_vertices(shape);
         const double x = left_ + wide_ + margin_ + 14;

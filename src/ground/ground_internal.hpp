@@ -33,6 +33,20 @@ struct Part {
                            {box.most.x - reach.least.x, box.most.y - reach.least.y}});
 }
 
+// What a shape of a tile does: what the tile itself declares, or, where it stands in a layer, also what that layer
+// declares for shapes that leave it open.
+struct Meaning {
+    const Shape* shape = nullptr;   // of the tile
+    bool adds = true;               // else it carves
+    int barrier = -1;               // -1: none, or it senses
+    std::string trigger;
+    OneWay one_way = OneWay::none;   // of a line; as it lies on the map, with the tile's flips and turns
+    std::optional<Surface> surface;
+};
+// The meanings of all shapes of a tile, carves first, then in the order of its file.
+[[nodiscard]] std::vector<Meaning> meanings_of(const Tile& tile);
+[[nodiscard]] std::vector<Meaning> meanings_of(const Tile& tile, const Layer& layer, const Orientation& orientation);
+
 // Whether all that a tile needs holds, so that it blocks no more.
 [[nodiscard]] bool is_open(const Tile& tile, const Facts& facts);
 
@@ -70,14 +84,15 @@ struct Parts {
 // Whether a barrier stands around the map, on all its storeys, where nothing carves it; and where: one cell thick,
 // corners included.
 [[nodiscard]] bool has_rim(const Map& map);
-// Whether a map says what is around it: that, or nothing on purpose.
+// Whether a map declares what is around it: a barrier, or nothing on purpose.
 [[nodiscard]] bool says_edge(const Map& map);
 [[nodiscard]] Regions rim_area(const Map& map);
 
+// Whether a layer declares in which direction movers pass its lines.
+[[nodiscard]] bool directs_lines(const Layer& layer);
+
 // Whether a layer draws its solids in; how far, at most; and what of their area stays: `all` is what they cover
 // together, or what of that comes nearer than `sink_reach` to where one looks. Lines, triggers and carves stay.
-// Whether it says in which direction movers pass its lines.
-[[nodiscard]] bool directs_lines(const Layer& layer);
 [[nodiscard]] bool sinks(const Layer& layer);
 [[nodiscard]] std::int32_t sink_reach(const Layer& layer);
 [[nodiscard]] Regions drawn_in(const Layer& layer, const Regions& all);

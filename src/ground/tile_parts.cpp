@@ -57,32 +57,54 @@ bool is_open(const Tile& tile, const Facts& facts) {
     });
 }
 
+std::vector<Meaning> meanings_of(const Tile& tile) {
+    std::vector<Meaning> meanings;
+    for (const Carve& carve : tile.carves)
+        meanings.push_back({&carve.shape, false, carve.barrier, {}, OneWay::none, {}});
+    for (const Shape& shape : tile.shapes)
+        meanings.push_back(
+            {&shape, true, shape.trigger.empty() ? shape.barrier : -1, shape.trigger, shape.one_way, shape.surface});
+    return meanings;
+}
+
+std::vector<Meaning> meanings_of(const Tile& tile, const Layer& layer, const Orientation& orientation) {
+    std::vector<Meaning> meanings = meanings_of(tile);
+    for (Meaning& meaning : meanings) {
+        if (!meaning.adds) continue;
+        if (meaning.trigger.empty()) meaning.trigger = layer.trigger;
+        if (!meaning.trigger.empty()) {
+            meaning.barrier = -1;
+            meaning.surface.reset();
+        } else {
+            if (meaning.barrier < 0) meaning.barrier = layer.barrier;
+            if (!meaning.surface) meaning.surface = layer.surface;
+        }
+        // The layer's direction is one of the map, whatever flips and turns its tiles have.
+        if (!meaning.shape->line.empty())
+            meaning.one_way =
+                meaning.one_way == OneWay::none ? layer.one_way : detail::oriented(meaning.one_way, orientation);
+    }
+    return meanings;
+}
+
 Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts) {
     Parts result;
     const Tile& tile = world.tile(placed);
     if (tile.stands_for >= 0) return result;   // an object stands in its place
     const Standing standing(map, layer, placed.orientation);
-    for (const Carve& carve : tile.carves)
-        if (carve.shape.fault == ShapeFault::none)
-            result.parts.push_back({false, carve.barrier, {}, OneWay::none, {}, standing.area(carve.shape), {}});
     const bool open = is_open(tile, facts);
-    for (const Shape& shape : tile.shapes) {
-        Part part;
-        part.trigger = shape.trigger.empty() ? layer.trigger : shape.trigger;
-        if (open && part.trigger.empty()) continue;
-        part.barrier = !part.trigger.empty() ? -1 : shape.barrier >= 0 ? shape.barrier : layer.barrier;
-        if (shape.fault != ShapeFault::none || (part.trigger.empty() && part.barrier < 0)) {
-            ++result.left_out;
+    for (Meaning& meaning : meanings_of(tile, layer, placed.orientation)) {
+        const bool senses = !meaning.trigger.empty();
+        if (meaning.adds && open && !senses) continue;
+        if (meaning.shape->fault != ShapeFault::none || (!senses && meaning.barrier < 0)) {
+            if (meaning.adds) ++result.left_out;
             continue;
         }
-        if (part.trigger.empty()) part.surface = shape.surface ? shape.surface : layer.surface;
-        if (shape.line.empty()) {
-            part.area = standing.area(shape);
-        } else {   // the layer's direction is one of the map, whatever flips and turns its tiles have
-            part.line = standing.line(shape);
-            part.one_way =
-                shape.one_way == OneWay::none ? layer.one_way : detail::oriented(shape.one_way, placed.orientation);
-        }
+        Part part{meaning.adds, meaning.barrier, std::move(meaning.trigger), meaning.one_way, meaning.surface, {}, {}};
+        if (meaning.shape->line.empty())
+            part.area = standing.area(*meaning.shape);
+        else
+            part.line = standing.line(*meaning.shape);
         result.parts.push_back(std::move(part));
     }
     return result;

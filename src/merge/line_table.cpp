@@ -63,7 +63,7 @@ void LineTable::learn(std::size_t l, const Placed& placed, const std::vector<Sur
             number.lines.push_back({key, std::move(part.line), label_of(part.surface, surfaces)});
             of.has_lines = true;
         } else {
-            number.carves.push_back({part.barrier, std::move(part.area)});
+            number.cuts.push_back({part.barrier, std::move(part.area)});
             of.has_carves = true;
         }
     }
@@ -72,7 +72,7 @@ void LineTable::learn(std::size_t l, const Placed& placed, const std::vector<Sur
 bool LineTable::matters(std::size_t layer, std::uint32_t number) const {
     if (!layers_[layer].counts) return false;
     const Number& known = layers_[layer].numbers[number];
-    return !known.lines.empty() || !known.carves.empty();
+    return !known.lines.empty() || !known.cuts.empty();
 }
 
 std::optional<Bounds> LineTable::box() const {
@@ -95,7 +95,7 @@ Regions LineTable::carved(std::size_t l, const GroupKey& key, const Bounds& box)
     Regions all;
     if (const OfLayer& of = layers_[l]; of.counts && of.has_carves && map_.layers[l].storey == key.storey)
         each_near(l, box, [&](const Number& number, Point corner) {
-            for (const Carves& carves : number.carves)
+            for (const Carves& carves : number.cuts)
                 if (carves.barrier == key.barrier) append(all, moved(carves.area, corner));
         });
     for (const OfObject& object : objects_)

@@ -45,7 +45,7 @@ private:
     };
     struct Number {
         std::vector<Lines> lines;
-        std::vector<Carves> carves;
+        std::vector<Carves> cuts;
     };
     struct OfLayer {
         bool counts = false, has_lines = false, has_carves = false;
@@ -69,7 +69,7 @@ private:
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 if (const Number& number = of.numbers[map_.number(map_.layers[layer], c, r)];
-                    !number.lines.empty() || !number.carves.empty())
+                    !number.lines.empty() || !number.cuts.empty())
                     action(number, map_.corner(c, r));
     }
 

@@ -164,7 +164,7 @@ private:
             else
                 add_tiles(edges, step, next);
         }
-        if (plan_.rim) {
+        if (plan_.holds_rim) {
             add_cells(edges, next(true, 0), [&](int c, int r) {
                 return c >= -1 && r >= -1 && c <= map_.columns && r <= map_.rows && !map_.has(c, r);
             });
@@ -343,7 +343,7 @@ private:
 std::optional<Block> block_around(const Map& map, const Grid& grid, const Plan& plan,
                                   const std::vector<Regions>& areas) {
     const Point corner = grid.flat(map.corner(0, 0));
-    int margin = plan.rim ? 1 : 0;
+    int margin = plan.holds_rim ? 1 : 0;
     for (const Regions& area : areas)
         each_edge(area, [&](Point p, Point) {
             const Point f = grid.flat(p);

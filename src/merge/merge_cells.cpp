@@ -64,7 +64,7 @@ public:
             stack_row(row, r);
             tell(row_.data(), {}, columns, 0, full, mixed, ids);
         }
-        if (plan_.rim) add_rim(r, full, mixed);
+        if (plan_.holds_rim) add_rim(r, full, mixed);
         if (static_cast<std::size_t>(row) < loose_.rows.size())
             for (const OwnCover& own : loose_.rows[static_cast<std::size_t>(row)]) {
                 const auto c = static_cast<std::size_t>(own.column);
@@ -84,7 +84,7 @@ private:
 
     // Full cells of the label that the first full stack has are told by a bit alone.
     void choose_base_label() {
-        if (plan_.rim) return;   // its label is 0
+        if (plan_.holds_rim) return;   // its label is 0
         for (const Step& step : plan_.steps) {
             for (const std::vector<Part>& parts : step.parts)
                 for (const Part& part : parts)

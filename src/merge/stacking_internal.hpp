@@ -49,7 +49,7 @@ struct Step {
 
 struct Plan {
     std::vector<Step> steps;   // from the bottom up
-    bool rim = false;          // a ring of cells around the map, above all else
+    bool holds_rim = false;    // a ring of cells around the map, above all else
 };
 
 // The solids of a layer that draws them in, before they are: the same, by barrier, and by barrier and surface.

@@ -91,11 +91,11 @@ Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrie
     for (std::size_t above = static_cast<std::size_t>(below) + 1; above < layers_.size(); ++above) {
         const LayerSolids& layer = layers_[above];
         const Layer& of = map_.layers[above];
-        if (!layer.counts || !layer.carves || of.storey != storey) continue;
+        if (!layer.counts || !layer.has_cuts || of.storey != storey) continue;
         const auto [c0, r0, c1, r1] = cells_reaching(static_cast<int>(above), box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                for (const ground::Part& part : layer.meanings[map_.number(of, c, r)].carves)
+                for (const ground::Part& part : layer.meanings[map_.number(of, c, r)].cuts)
                     if (part.barrier == barrier)
                         for (const Region& region : moved(part.area, map_.corner(c, r))) all.push_back(region);
     }
@@ -166,10 +166,10 @@ void Solids::cut_all() {
         if (layer.sinks)
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) cut_cell(static_cast<int>(l), c, r);
-        if (!layer.carves) continue;
+        if (!layer.has_cuts) continue;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c)
-                if (!layer.meanings[map_.number(map_.layers[l], c, r)].carves.empty())
+                if (!layer.meanings[map_.number(map_.layers[l], c, r)].cuts.empty())
                     cut_around(static_cast<int>(l), reach_of(static_cast<int>(l), c, r));
     }
     for (const Carver& carver : carvers_) cut_around(carver.layer, carver.box);
@@ -204,8 +204,8 @@ void Solids::renew(int l, int column, int row) {
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
     }
-    if (layer.carves) cut_around(l, box);
-    if (!layer.sinks && !layer.carves) return;
+    if (layer.has_cuts) cut_around(l, box);
+    if (!layer.sinks && !layer.has_cuts) return;
     for (ObjectSolids& object : objects_)
         if (object.layer <= l &&
             detail::meet(object.box, detail::grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)]))))

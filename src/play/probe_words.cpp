@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "../model/orientation_internal.hpp"
 #include "probe_internal.hpp"
 
@@ -34,15 +35,14 @@ std::string turned(const Orientation& o) {
     return words;
 }
 
-std::string shape_words(const World& world, const Layer& layer, const Shape& shape) {
-    if (const std::string& trigger = shape.trigger.empty() ? layer.trigger : shape.trigger; !trigger.empty())
-        return fmt::format("{} senses {}", shape.words, trigger);
-    const int barrier = shape.barrier >= 0 ? shape.barrier : layer.barrier;
-    std::string words = fmt::format(
-        "{} of {}", shape.words, barrier < 0 ? "no barrier" : world.barriers()[static_cast<std::size_t>(barrier)].name);
-    const OneWay way = shape.one_way == OneWay::none ? layer.one_way : shape.one_way;
-    if (!shape.line.empty() && way != OneWay::none) words += fmt::format(", passed going {}", name_of(way));
-    return words;
+std::string meaning_words(const World& world, const ground::Meaning& meaning) {
+    const std::string barrier =
+        meaning.barrier < 0 ? "no barrier" : world.barriers()[static_cast<std::size_t>(meaning.barrier)].name;
+    if (!meaning.adds) return fmt::format("carves {}: {}", barrier, meaning.shape->words);
+    if (!meaning.trigger.empty()) return fmt::format("{} senses {}", meaning.shape->words, meaning.trigger);
+    return fmt::format(
+        "{} of {}{}", meaning.shape->words, barrier,
+        meaning.one_way == OneWay::none ? "" : fmt::format(", passed going {}", name_of(meaning.one_way)));
 }
 
 }   // namespace
@@ -61,15 +61,13 @@ std::string tile_line(const World& world, const Layer& layer, const Placed& plac
     const Tile& tile = world.tile(placed);
     std::string line = fmt::format("{}: {}{}", layer.name, tile_name(world, placed), turned(placed.orientation));
     if (!is_there(layer, facts)) return line + "; the layer is not there with these facts";
-    if (layer.decor) return line + "; decor, which neither stops nor grants";
+    if (!ground::may_count(layer)) return line + "; decor, which neither stops nor grants";
     const auto add = [&](const std::string& words) { line += "; " + words; };
     if (!layer.shown) add("hidden from players");
     if (!tile.decided) add("undecided whether it is solid");
-    for (const Shape& shape : tile.shapes) add(shape_words(world, layer, shape));
+    for (const ground::Meaning& meaning : ground::meanings_of(tile, layer, placed.orientation))
+        add(meaning_words(world, meaning));
     if (tile.decided && tile.shapes.empty()) add("no shapes");
-    for (const Carve& carve : tile.carves)
-        add(fmt::format("carves {}: {}", world.barriers()[static_cast<std::size_t>(carve.barrier)].name,
-                        carve.shape.words));
     if (const auto& flags = tile.flags ? tile.flags : layer.flags) add("grants " + granted(world, *flags));
     if (!tile.needs.empty()) add("solid until " + names(tile.needs, world.facts()));
     for (const Reaction& reaction : tile.reacts)
@@ -111,8 +109,8 @@ std::vector<std::string> object_lines(const World& world, const Map& map, const 
     if (!is_there(map, object, facts)) lines.emplace_back("not there with these facts");
     if (object.role == Role::solid && object.barrier >= 0)
         add("solid: ", world.barriers()[static_cast<std::size_t>(object.barrier)].name);
-    for (const auto& [barrier, area] : object.carves)
-        add("carves ", world.barriers()[static_cast<std::size_t>(barrier)].name);
+    for (const ground::Part& part : ground::parts_of(map, object).parts)
+        if (!part.adds) add("carves ", world.barriers()[static_cast<std::size_t>(part.barrier)].name);
     if (object.role == Role::trigger || object.role == Role::link)
         add("fires on ", fmt::format("{}{}{}", name_of(object.fires), object.once ? ", once" : "",
                                      object.by.empty() ? "" : ", by " + names(object.by, world.movers())));

@@ -59,7 +59,7 @@ void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
         } else if (part.adds)
             add_pieces(meaning.pieces, part);
         else
-            meaning.carves.push_back(std::move(part)), layer.carves = true;
+            meaning.cuts.push_back(std::move(part)), layer.has_cuts = true;
     }
 }
 

@@ -80,12 +80,12 @@ private:
     };
     struct Meaning {
         Pieces pieces;
-        std::vector<ground::Part> carves;
+        std::vector<ground::Part> cuts;
         std::vector<Sensing> sensing;
     };
     struct LayerSolids {
         bool counts = false;   // it is there and holds cells that may stop somebody, or carve
-        bool sinks = false, carves = false;
+        bool sinks = false, has_cuts = false;
         Bounds reach{{0, 0}, {0, 0}};   // how far all of it reaches out of its cell's box
         bool senses = false;
         std::vector<Meaning> meanings;

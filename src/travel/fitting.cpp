@@ -73,9 +73,10 @@ std::optional<Point> way_out(const Map& map, const Regions& ground, std::span<co
 std::optional<std::int32_t> falls(const Regions& ground, const std::vector<Ring>& lines, const Mover& mover, Point from,
                                   std::int32_t lowest) {
     if (from.y >= lowest) return std::nullopt;
-    std::array<Group, 2> groups;
-    groups[0].regions = unite(ground);   // told in pieces
-    groups[1].one_way = OneWay::up, groups[1].lines = lines;
+    Group area, from_above;
+    area.regions = unite(ground);   // comes in pieces
+    from_above.lines = lines, from_above.one_way = OneWay::up;
+    const std::array<Group, 2> groups{std::move(area), std::move(from_above)};
     const double free = Obstacles(groups, 0, mover).free_before(from, {from.x, lowest});
     if (free == 1) return std::nullopt;
     return static_cast<std::int32_t>(std::lround(free * (double{0} + lowest - from.y)));

@@ -68,7 +68,7 @@ TEST_CASE("texts can be read on every ground, signs on theirs") {
         const Inks inks = inks_of(palette);
         CAPTURE(palette_names()[static_cast<std::size_t>(palette)]);
         for (const std::string& text : {inks.text, inks.soft, inks.lines})
-            for (const std::string& ground : {inks.paper, inks.ground, inks.rim}) CHECK(contrast(text, ground) >= 4.5);
+            for (const std::string& ground : {inks.paper, inks.ground, inks.edge}) CHECK(contrast(text, ground) >= 4.5);
         for (const std::string& sign : {inks.error, inks.warning, inks.note})
             CHECK(contrast(inks.sign_text, sign) >= 4.5);
         CHECK(contrast(inks.side, inks.paper) >= 4.5);

@@ -115,7 +115,7 @@ void random_case(Case& made, chance::Dice& dice, GridSort grid, int most_side) {
             made.plan.steps.push_back(std::move(step));
         }
     }
-    made.plan.rim = dice.once_in(3);
+    made.plan.holds_rim = dice.once_in(3);
 }
 
 std::string in_words(const std::vector<LabelledRing>& rings) {

@@ -157,6 +157,21 @@ TEST_CASE("probe tells flips and turns, reactions, and what a tile needs and giv
     CHECK(line.find("reacts to bump, runs ring") != std::string::npos);
 }
 
+TEST_CASE("probe tells a line's direction as it lies on the map, turned with its tile") {
+    worlds::Files files = worlds::with(
+        worlds::small_world(), "marsh.toml", "[tiles.bank]",
+        "[tiles.plank]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ line = [[0, 8], [16, 8]], one_way = \"up\" }]\n"
+        "[tiles.bank]");
+    files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = { tile = \"plank\", turn = 90 }");
+    const auto line = [](const worlds::Files& of) {
+        const World world = world_of(of);
+        return Prober(world, world.map("flat")).at({66, 46}).tiles.front();
+    };
+    CHECK_THAT(line(files), Catch::Contains("of earth, passed going right"));
+    files = worlds::with(files, "flat.toml", "turn = 90", "flip = \"y\"");
+    CHECK_THAT(line(files), Catch::Contains("of earth, passed going down"));
+}
+
 TEST_CASE("probe tells sides that are shut, and who shuts them") {
     worlds::Files files = worlds::with(worlds::small_world(), "marsh.toml", "flags = [\"walk\"]",
                                        "flags = [\"walk\"]\nsides = { left = \"in\", top = \"shut\" }");

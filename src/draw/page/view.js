@@ -27,7 +27,7 @@ function draw() {
   const write = writer(context);
   if (moving) {
     context.setTransform(1, 0, 0, 1, 0, 0);
-    context.fillStyle = data.inks.rim, context.fillRect(0, 0, wide, high);
+    context.fillStyle = data.inks.edge, context.fillRect(0, 0, wide, high);
     const scale = view.zoom / picture.zoom, [x, y] = toScreen(picture.x, picture.y);
     context.setTransform(scale, 0, 0, scale, x * ratio - scale * wide / 2, y * ratio - scale * high / 2);
     context.imageSmoothingEnabled = true;
@@ -56,7 +56,7 @@ function keepPicture(wide, high) {
 function drawMap(ratio, wide, high) {
   const map = view.map, scale = view.zoom * ratio;
   context.setTransform(1, 0, 0, 1, 0, 0);
-  context.fillStyle = data.inks.rim, context.fillRect(0, 0, wide, high);
+  context.fillStyle = data.inks.edge, context.fillRect(0, 0, wide, high);
   context.setTransform(scale, 0, 0, scale, wide / 2 - view.x * scale, high / 2 - view.y * scale);
   const box = [...toMap(0, 0), ...toMap(canvas.clientWidth, canvas.clientHeight)];
   const corners = [cellRing(map, 0, 0)[0], cellRing(map, map.size[0] - 1, 0)[1],
