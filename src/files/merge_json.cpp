@@ -44,9 +44,10 @@ public:
         regions_ = vertices_ = pieces_ = 0;
         shortest_ = -1;
     }
-    // A part of a map's ground: a group or a chunk.
-    Json part(const Group& group) { return this->group(group); }
-    Json part(const Chunk& chunk) { return this->chunk(chunk); }
+    // A part of a map's ground: a group, and where in the list of groups is one that holds the same, or -1; or a chunk
+    // with the same for each of its groups.
+    Json part(const Group& group, int same_as) { return this->group(group, same_as); }
+    Json part(const Chunk& chunk, const std::vector<int>& same_as) { return this->chunk(chunk, same_as); }
     // Of all that was written of the map.
     [[nodiscard]] Json stats(const MergeStats& stats) const {
         return {{"shapes_in", stats.shapes_in},
@@ -76,8 +77,8 @@ private:
         tree["stats"] = stats(merge.stats);
         return tree;
     }
-    Json chunk(const Chunk& chunk) {
-        return {{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups)}};
+    Json chunk(const Chunk& chunk, const std::vector<int>& same_as = {}) {
+        return {{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups, same_as)}};
     }
     // From where to where each storey reaches.
     [[nodiscard]] Json storeys() const {
@@ -88,9 +89,9 @@ private:
                               {"height", numbers_->length(storey.height_px)}});
         return result;
     }
-    [[nodiscard]] Json groups(const std::vector<Group>& all) {
+    [[nodiscard]] Json groups(const std::vector<Group>& all, const std::vector<int>& same_as = {}) {
         Json result = Json::array();
-        for (const Group& one : all) result.push_back(group(one));
+        for (std::size_t i = 0; i < all.size(); ++i) result.push_back(group(all[i], same_as.empty() ? -1 : same_as[i]));
         return result;
     }
     [[nodiscard]] Json point(Point p) const { return numbers_->point(p); }
@@ -114,16 +115,22 @@ private:
         }
     }
 
-    Json group(const Group& group) {
-        double area = 0;
+    Json group(const Group& group, int same_as = -1) {
+        Json result{{"storey", group.storey},
+                    {"barrier", group.barrier},
+                    {"trigger", group.trigger},
+                    {"mover", group.mover},
+                    {"one_way", name_of(group.one_way)},
+                    {"area", numbers_->area(static_cast<double>(twice_area(group.regions)) / 2)}};
+        if (same_as >= 0) {
+            result["same_as"] = same_as;
+            return result;
+        }
         for (const Region& region : group.regions) {
             measure(region.outline);
             for (const Ring& hole : region.holes) measure(hole);
         }
-        area = numbers_->area(static_cast<double>(twice_area(group.regions)) / 2);
         regions_ += group.regions.size();
-        Json result{{"storey", group.storey}, {"barrier", group.barrier},          {"trigger", group.trigger},
-                    {"mover", group.mover},   {"one_way", name_of(group.one_way)}, {"area", area}};
         add_edges(group, result);
         if (output_.pieces) {
             result["pieces"] = rings(group.pieces);
@@ -245,25 +252,57 @@ namespace {
 
 Plane plane_of(const Merge& merge) { return merge.plane; }
 Plane plane_of(const ChunkedMerge& merge) { return merge.plane; }
-std::vector<Group>& parts_of(Merge& merge) { return merge.groups; }
-std::vector<Chunk>& parts_of(ChunkedMerge& merge) { return merge.chunks; }
+
+// Lets go of what a mover's group holds where a barrier's group holds the same, as where one barrier alone stops the
+// mover, and returns the places of those groups.
+std::vector<int> shared(std::vector<Group>& groups) {
+    std::vector<int> same_as(groups.size(), -1);
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        Group& group = groups[i];
+        for (std::size_t j = 0; j < groups.size() && !group.mover.empty() && same_as[i] < 0; ++j) {
+            const Group& other = groups[j];
+            if (other.mover.empty() && other.storey == group.storey && other.one_way == group.one_way &&
+                std::tie(other.regions, other.lines, other.chains, other.pieces, other.boxes, other.triangles) ==
+                    std::tie(group.regions, group.lines, group.chains, group.pieces, group.boxes, group.triangles))
+                same_as[i] = static_cast<int>(j);
+        }
+        if (same_as[i] >= 0) group.lines = {}, group.chains = {}, group.pieces = {}, group.boxes = {}, group.triangles = {};
+    }
+    return same_as;
+}
+
+// The groups of a map, or the chunks of one, and what `shared` says of them.
+struct GroupParts {
+    explicit GroupParts(Merge& merge) : parts(merge.groups), same_as(shared(merge.groups)) {}
+    std::vector<Group>& parts;
+    std::vector<int> same_as;
+};
+struct ChunkParts {
+    explicit ChunkParts(ChunkedMerge& merge) : parts(merge.chunks) {
+        for (Chunk& chunk : merge.chunks) same_as.push_back(shared(chunk.groups));
+    }
+    std::vector<Chunk>& parts;
+    std::vector<std::vector<int>> same_as;
+};
 
 // A tree whose groups or chunks are holes: each is written and let go of, and what was counted comes last.
-template <class Merged>
+template <class Merged, class Parts>
 Json tree_with_holes(const World& world, Merged merged, const MergeOutput& output, Holes& holes) {
     struct State {
         Merged merged;
         MergeOutput output;   // which the writer refers to
+        Parts parts;
         std::optional<Writer> writer{};
+        State(Merged&& all, const MergeOutput& how) : merged(std::move(all)), output(how), parts(merged) {}
     };
-    auto state = std::make_shared<State>(State{std::move(merged), output});
+    auto state = std::make_shared<State>(std::move(merged), output);
     state->writer.emplace(world, state->output);
     state->writer->start(state->merged.map, plane_of(state->merged));
     Json parts = Json::array();
-    for (std::size_t i = 0; i < parts_of(state->merged).size(); ++i)
+    for (std::size_t i = 0; i < state->parts.parts.size(); ++i)
         parts.push_back(holes.add([state, i] {
-            auto& part = parts_of(state->merged)[i];
-            Json tree = state->writer->part(part);
+            auto& part = state->parts.parts[i];
+            Json tree = state->writer->part(part, state->parts.same_as[i]);
             part = {};
             return tree;
         }));
@@ -283,7 +322,7 @@ Json merged_json(const World& world, const std::vector<Merge>& merges, const Mer
     Merge all = merges.front();
     for (std::size_t i = 1; i < merges.size(); ++i)
         add_groups(all.groups, renumbered(merges[i].groups, merges[i].surfaces, all.surfaces));
-    return tree_with_holes(world, std::move(all), output, holes);
+    return tree_with_holes<Merge, GroupParts>(world, std::move(all), output, holes);
 }
 
 Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output, Holes& holes) {
@@ -291,7 +330,7 @@ Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, co
     for (std::size_t i = 1; i < merges.size(); ++i)
         for (std::size_t c = 0; c < all.chunks.size(); ++c)
             add_groups(all.chunks[c].groups, renumbered(merges[i].chunks[c].groups, merges[i].surfaces, all.surfaces));
-    return tree_with_holes(world, std::move(all), output, holes);
+    return tree_with_holes<ChunkedMerge, ChunkParts>(world, std::move(all), output, holes);
 }
 
 }   // namespace files

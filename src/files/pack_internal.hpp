@@ -26,12 +26,14 @@ template <class Things>
 [[nodiscard]] Json area_json(const Regions& area);
 [[nodiscard]] Json properties_json(const Properties& properties);
 [[nodiscard]] Json fields_json(const Fields& fields);
-// As a number where every reader of JSON keeps it whole, in worlds of up to 53 flags; else as hexadecimal text.
+// Whether sets of flags are written as numbers, which every reader of JSON keeps whole up to 53 flags; else they are
+// hexadecimal text.
+[[nodiscard]] bool flags_are_numbers(const World& world);
 [[nodiscard]] Json flags_number(const World& world, FlagSet flags);
 [[nodiscard]] Json surface_json(const std::optional<Surface>& surface);
 [[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
 [[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
-// A map's tree. What is long in it are holes: rows of cells, groups or chunks of merged ground, variants. World, map
+// A map's tree. What is long in it are holes: groups or chunks of merged ground, variants. World, map
 // and output must outlive them.
 [[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes);
 // Makes holes of the same values of a tree that has none.
@@ -48,15 +50,9 @@ void make_holes(Json& map, Holes& holes);
 
 // ---- reading
 
-// The tree of a pack, except what a world makes anew. Whole numbers in rows are kept aside: `rows` in the tree is then
-// a number into `cells`.
+// The tree of a pack, except what a world makes anew.
 struct PackTree {
     Json root;
-    struct Cells {
-        std::vector<std::uint32_t> numbers;
-        std::vector<std::size_t> row_ends;
-    };
-    std::vector<Cells> cells;
     std::string fault;   // why there is no tree
 };
 [[nodiscard]] PackTree parse_pack(std::string_view bytes);
@@ -106,6 +102,6 @@ private:
 [[nodiscard]] std::optional<Picture> read_packed_picture(const Node& node);
 [[nodiscard]] WorldDraft read_packed_world(const Node& root);
 [[nodiscard]] TileSetDraft read_packed_tileset(const Node& node);
-[[nodiscard]] MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells);
+[[nodiscard]] MapDraft read_packed_map(const Node& node);
 
 }   // namespace dryground::files

@@ -189,7 +189,7 @@ LoadedPack read_pack(std::string_view bytes, const std::string& file) {
     WorldBuilder builder;
     builder.world(read_packed_world(root));
     for (const Node& set : root.at("tilesets").items()) builder.tileset(read_packed_tileset(set));
-    for (const Node& map : root.at("maps").items()) builder.map(read_packed_map(map, tree.cells));
+    for (const Node& map : root.at("maps").items()) builder.map(read_packed_map(map));
     std::string hash = root.at("hash").text();
     for (Finding finding : report.findings()) builder.note(std::move(finding));
     Loaded built = builder.build();

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "../model/grid_internal.hpp"
+#include "number_rows_internal.hpp"
 #include "pack_internal.hpp"
 
 namespace dryground::files {
@@ -98,11 +100,17 @@ TileDraft read_tile(const Node& node) {
 
 // What a layer's cells can hold: the numbers of the palette, each a name of the layer's legend. A number without a
 // place in the palette is a name that no legend has.
-CellTable cells_of(PackTree::Cells& cells, std::size_t palette) {
+CellTable cells_of(const Node& rows, std::array<int, 2> size, std::size_t palette) {
     CellTable table;
     table.sort = CellTable::Sort::csv;
-    table.numbers = std::move(cells.numbers);
-    table.row_ends = std::move(cells.row_ends);
+    const auto columns = static_cast<std::size_t>(size[0]);
+    for (const Node& row : rows.items()) {
+        std::uint64_t more = 0;
+        if (!read_row(row.text(), columns, table.numbers, more)) row.wrong("numbers, as in \"0*12 3 7*2\"");
+        if (more > 0) table.numbers.push_back(0);   // so that it is seen to be too long
+        table.row_ends.push_back(table.numbers.size());
+        if (table.row_ends.size() > static_cast<std::size_t>(size[1])) break;
+    }
     table.rows.resize(table.row_ends.size());
     for (std::size_t i = 0; i < palette; ++i) table.keys.push_back(i == 0 ? "" : fmt::format("#{}", i));
     bool beyond = false;
@@ -112,8 +120,7 @@ CellTable cells_of(PackTree::Cells& cells, std::size_t palette) {
     return table;
 }
 
-LayerDraft read_layer(const Node& node, const std::vector<LegendEntry>& palette,
-                      std::vector<PackTree::Cells>& all_cells) {
+LayerDraft read_layer(const Node& node, std::array<int, 2> size, const std::vector<LegendEntry>& palette) {
     LayerDraft layer;
     layer.place = node.where();
     layer.name = node.at("name").name();
@@ -137,9 +144,8 @@ LayerDraft read_layer(const Node& node, const std::vector<LegendEntry>& palette,
     layer.tags = node.at("tags").texts();
     layer.props = node.at("props").properties();
     if (const Node rows = node.at("rows"); !layer.holds_objects) {
-        const auto table = static_cast<std::size_t>(rows.whole(0));
-        layer.unread = rows.is_null() || table >= all_cells.size();
-        if (!layer.unread) layer.cells = cells_of(all_cells[table], palette.size());
+        layer.unread = !detail::can_hold_cells(size[0], size[1]);   // the size is what is wrong
+        if (!layer.unread) layer.cells = cells_of(rows, size, palette.size());
         layer.legend = palette;
     }
     return layer;
@@ -251,7 +257,7 @@ TileSetDraft read_packed_tileset(const Node& node) {
     return set;
 }
 
-MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells) {
+MapDraft read_packed_map(const Node& node) {
     MapDraft map;
     map.place = node.where();
     map.name = node.at("name").name();
@@ -267,7 +273,7 @@ MapDraft read_packed_map(const Node& node, std::vector<PackTree::Cells>& cells) 
     map.cell_parts = Located<int>(node.at("cell_parts").integer(), node.at("cell_parts").where());
     map.props = node.at("props").properties();
     const std::vector<LegendEntry> palette = read_palette(node.at("palette"));
-    for (const Node& layer : node.at("layers").items()) map.layers.push_back(read_layer(layer, palette, cells));
+    for (const Node& layer : node.at("layers").items()) map.layers.push_back(read_layer(layer, map.size.value, palette));
     for (const Node& object : node.at("objects").items()) {
         const std::string name = object.at("layer").text();
         const auto layer = std::find_if(map.layers.begin(), map.layers.end(),

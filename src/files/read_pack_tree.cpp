@@ -12,8 +12,8 @@ namespace {
 
 constexpr int deepest = 32;   // levels; a pack has fewer
 
-// Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is passed over,
-// and rows of cells are kept as plain numbers: that is most of a pack.
+// Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is passed over:
+// that is most of a pack.
 class TreeMaker : public nlohmann::json_sax<Json> {
 public:
     explicit TreeMaker(PackTree& tree) : tree_(tree) {}
@@ -21,13 +21,7 @@ public:
     bool null() override { return value(nullptr); }
     bool boolean(bool b) override { return value(b); }
     bool number_integer(number_integer_t n) override { return value(n); }
-    bool number_unsigned(number_unsigned_t n) override {
-        if (passed_over_ > 0) return true;
-        if (rows_depth_ == 0) return value(n);
-        if (rows_depth_ != 2 || n > UINT32_MAX) return fail("a row holds something else than tile numbers");
-        tree_.cells.back().numbers.push_back(static_cast<std::uint32_t>(n));
-        return true;
-    }
+    bool number_unsigned(number_unsigned_t n) override { return value(n); }
     bool number_float(number_float_t n, const string_t&) override { return value(n); }
     bool string(string_t& text) override { return value(std::move(text)); }
     bool binary(binary_t&) override { return fail("it holds binary data"); }
@@ -55,19 +49,10 @@ private:
             ++passed_over_;
             return passed_over_ <= 2 * deepest || fail("it is nested too deep");
         }
-        if (rows_depth_ > 0) {
-            ++rows_depth_;
-            return (rows_depth_ == 2 && structure.is_array()) || fail("a row holds something else than tile numbers");
-        }
         const bool in_table = !open_.empty() && open_.back()->is_object();
         if (in_table && (key_ == "merge" || key_ == "passability" || key_ == "variants")) {
             passed_over_ = 1;
             return true;
-        }
-        if (in_table && key_ == "rows" && structure.is_array()) {
-            rows_depth_ = 1;
-            tree_.cells.emplace_back();
-            return value(tree_.cells.size() - 1);
         }
         if (open_.size() >= deepest) return fail("it is nested too deep");
         Json* place = put(std::move(structure));
@@ -76,19 +61,15 @@ private:
     }
 
     bool end() {
-        if (passed_over_ > 0) {
+        if (passed_over_ > 0)
             --passed_over_;
-        } else if (rows_depth_ > 0) {
-            if (--rows_depth_ == 1) tree_.cells.back().row_ends.push_back(tree_.cells.back().numbers.size());
-        } else {
+        else
             open_.pop_back();
-        }
         return true;
     }
 
     bool value(Json one) {
         if (passed_over_ > 0) return true;
-        if (rows_depth_ > 1) return fail("a row holds something else than tile numbers");
         put(std::move(one));
         return true;
     }
@@ -110,7 +91,7 @@ private:
     PackTree& tree_;
     std::vector<Json*> open_;   // each stays where it is while what is in it grows: nothing beside it does
     std::string key_;
-    int passed_over_ = 0, rows_depth_ = 0;
+    int passed_over_ = 0;
 };
 
 }   // namespace

@@ -4,6 +4,7 @@
 
 #include "../ground/ground_internal.hpp"
 #include "../model/words_internal.hpp"
+#include "number_rows_internal.hpp"
 #include "pack_internal.hpp"
 #include "place_numbers_internal.hpp"
 
@@ -117,13 +118,12 @@ Json palette_json(const World& world, const Map& map) {
     return palette;
 }
 
-template <class Cell>
-Json rows_json(const Map& map, Cell cell) {
+Json rows_json(const Map& map, const Layer& layer) {
     Json rows = Json::array();
+    std::vector<std::uint64_t> row(static_cast<std::size_t>(map.columns));
     for (int r = 0; r < map.rows; ++r) {
-        Json row = Json::array();
-        for (int c = 0; c < map.columns; ++c) row.push_back(cell(c, r));
-        rows.push_back(std::move(row));
+        for (int c = 0; c < map.columns; ++c) row[static_cast<std::size_t>(c)] = map.number(layer, c, r);
+        rows.push_back(row_text(row));
     }
     return rows;
 }
@@ -150,8 +150,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"unless", names_of(world.facts(), layer.unless)},
             {"tags", layer.tags},
             {"props", properties_json(layer.props)},
-            {"rows", layer.holds_objects ? Json(nullptr)
-                                         : rows_json(map, [&](int c, int r) { return map.number(layer, c, r); })}};
+            {"rows", layer.holds_objects ? Json(nullptr) : rows_json(map, layer)}};
 }
 
 Json link_json(const World& world, const Object& object) {
@@ -231,9 +230,9 @@ Json object_json(const World& world, const Map& map, const Object& object, const
     return json;
 }
 
-int sides_number(const Sides& sides) {
-    int number = 0;
-    for (std::size_t side = 4; side-- > 0;) number = 4 * number + static_cast<int>(sides.of[side]);
+std::uint64_t sides_number(const Sides& sides) {
+    std::uint64_t number = 0;
+    for (std::size_t side = 4; side-- > 0;) number = 4 * number + static_cast<std::uint64_t>(sides.of[side]);
     return number;
 }
 
@@ -241,15 +240,15 @@ Json passability_json(const World& world, const Map& map, const Facts& facts) {
     Json list = Json::array();
     for (const int storey : ground::storeys_of(map)) {
         Json flags = Json::array(), sides = Json::array();
+        std::vector<std::uint64_t> flag_row(static_cast<std::size_t>(map.columns)), side_row(flag_row.size());
         for (int r = 0; r < map.rows; ++r) {
-            Json flag_row = Json::array(), side_row = Json::array();
             for (int c = 0; c < map.columns; ++c) {
                 const Passability say = passability(world, map, c, r, storey, facts);
-                flag_row.push_back(flags_number(world, say.flags));
-                side_row.push_back(sides_number(say.sides));
+                flag_row[static_cast<std::size_t>(c)] = say.flags;
+                side_row[static_cast<std::size_t>(c)] = sides_number(say.sides);
             }
-            flags.push_back(std::move(flag_row));
-            sides.push_back(std::move(side_row));
+            flags.push_back(row_text(flag_row, !flags_are_numbers(world)));
+            sides.push_back(row_text(side_row));
         }
         list.push_back({{"storey", name_or_null(world.storeys(), storey)},
                         {"flags", std::move(flags)},
@@ -321,8 +320,10 @@ Json variants_json(const World& world, const Map& map, const PackOutput& output,
 
 }   // namespace
 
+bool flags_are_numbers(const World& world) { return world.flags().size() <= 53; }
+
 Json flags_number(const World& world, FlagSet flags) {
-    return world.flags().size() <= 53 ? Json(flags) : Json(fmt::format("0x{:x}", flags));
+    return flags_are_numbers(world) ? Json(flags) : Json(fmt::format("0x{:x}", flags));
 }
 
 Json tileset_json(const World& world, const TileSet& set) {
@@ -348,9 +349,6 @@ void make_holes(Json& map, Holes& holes) {
     const auto hole = [&](Json& value) {
         if (!Holes::is_hole(value)) value = holes.add([made = std::move(value)] { return made; });
     };
-    for (Json& layer : map["layers"])
-        if (layer["rows"].is_array()) hole(layer["rows"]);
-    for (Json& storey : map["passability"]) hole(storey["flags"]), hole(storey["sides"]);
     Json& merged = map["merge"];
     for (Json& part : merged[merged.contains("chunks") ? "chunks" : "groups"]) hole(part);
     hole(merged["stats"]);

@@ -13,6 +13,12 @@
 
 namespace dryground::detail {
 
+// How many cells a map can hold, and whether one of so many columns and rows can be.
+inline constexpr std::int64_t most_cells = std::int64_t{1} << 26;
+[[nodiscard]] constexpr bool can_hold_cells(int columns, int rows) {
+    return columns >= 1 && rows >= 1 && std::int64_t{columns} * rows <= most_cells;
+}
+
 class Grid {
 public:
     explicit Grid(const Map& map)

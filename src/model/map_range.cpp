@@ -16,8 +16,6 @@ namespace dryground {
 
 namespace {
 
-constexpr std::int64_t most_cells = std::int64_t{1} << 26;
-
 std::int64_t farthest(Point p) { return std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})); }
 
 // How far a tile reaches from its cell's corner, however it is flipped and turned.
@@ -49,9 +47,9 @@ bool WorldMaker::fits(const MapDraft& draft) {
             Hint{"say columns and rows of the map", "size = [40, 20]"});
         return false;
     }
-    if (std::int64_t{columns} * rows > most_cells) {
+    if (!detail::can_hold_cells(columns, rows)) {
         add(Rule::too_large, draft.size.place,
-            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", most_cells)});
+            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", detail::most_cells)});
         return false;
     }
     const bool isometric = draft.grid.value == "isometric";

@@ -16,6 +16,9 @@ export function readPack(file, schemas) {
   return pack;
 }
 
+// The numbers of a row of cells: "0*3 7" is 0 0 0 7.
+export const rowOf = text => text.split(" ").flatMap(run => { const [n, count = 1] = run.split("*"); return Array(+count).fill(+n); });
+
 export class Game {
   constructor(pack, mapName = pack.start.split("/")[0], facts = []) {
     this.pack = pack;

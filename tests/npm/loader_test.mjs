@@ -7,7 +7,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Ajv from "ajv";
 import { readFileSync } from "node:fs";
-import { Game, readPack } from "./loader.mjs";
+import { Game, readPack, rowOf } from "./loader.mjs";
 
 const [tool, source] = process.argv.slice(2);
 let failures = 0;
@@ -95,6 +95,9 @@ const walk = seconds => {
 walk(4);
 near(warden.getPosition().x, 6 - 5 / 16, "it stops at the gate");
 check(game.ground.length === 1, "the ground is one body");
+const cells = game.map.layers[0].rows.map(rowOf);
+check(cells.length === 5 && cells.every(row => row.length === 12), "rows have a number for each cell");
+check(cells[3].every((number, c) => (number === 0) === (c !== 6)) && cells[4].every(number => number > 0), "the gate is in column 6");
 game.plate = true;                                 // from now on the game asks its triggers
 warden.setPosition({ x: 4.5, y: -4 });
 check(walk(4).has("plate"), "the plate is told");
