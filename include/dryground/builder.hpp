@@ -101,6 +101,7 @@ struct ShapeDraft {
     std::optional<Name> barrier{}, trigger{};
     std::optional<Surface> surface{};
     std::optional<Located<std::string>> one_way{};   // of a line: up down left right
+    std::optional<Located<double>> within_px{};      // of curves and traces: how far corners may lie beside them
     Orientation orientation{};
     Place place{};
 };
@@ -194,12 +195,14 @@ struct ReactionDraft {
     bool once = false;
     double every_s = 0;
     std::optional<Name> runs{}, turns_into{};   // turns into "": goes
+    std::optional<Names> turns_into_next{};     // in place of it: a row of tiles, of which the next one takes its place
     Place place{};
 };
 struct TileDraft {   // what is not said stays open for `like` and TileSetDraft::rules
     Name name{};
     std::optional<Name> like{};
     std::optional<Located<std::array<int, 2>>> art{};
+    std::optional<std::array<double, 2>> at{};   // px by which its art is moved from where it stands; else its sheet's
     std::optional<Picture> picture{};
     std::optional<bool> unseen{}, overhang{};
     std::optional<std::vector<std::string>> tags{};
@@ -209,6 +212,7 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::optional<Names> flags{};
     std::map<std::string, Located<std::string>> sides{};   // top right bottom left: open shut in out
     std::optional<Name> stands_for{}, leads{};
+    std::optional<Located<std::string>> band{};   // else its layer's
     std::optional<std::vector<ReactionDraft>> reacts{};
     std::optional<Names> needs{}, gives{};
     SaidProperties props{};
@@ -222,6 +226,7 @@ struct TileRule {                        // many tiles at once: what a [[for]] s
 struct MemberDraft {
     Name tile{};
     Names joined{};   // where neighbours of the family are
+    Names any{};      // where they may be or not
 };
 struct FamilyDraft {   // tiles that are picked by their neighbours
     Name name{};
@@ -327,6 +332,8 @@ struct LayerDraft {
     std::array<double, 2> offset{0, 0};              // px: of picture, shapes, carves and objects
     std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
     std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
+    std::optional<Located<double>> within_px{};      // of its objects' curves
+    int order = 0;                                   // added to where it comes when it is drawn
     std::optional<Located<Value>> snap{};            // of a drawing's vertices: to so many px, or "cell_parts"
     std::optional<Names> flags{};
     std::vector<std::string> tags{};

@@ -68,9 +68,6 @@ struct Object {
     Place place, place_of_position;
 };
 
-// When a layer is drawn: before the movers, sorted among them, or after them.
-enum class Band { behind, with, front };
-
 struct Layer {
     std::string name;
     bool holds_objects = false;
@@ -88,6 +85,7 @@ struct Layer {
     std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
     std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early
     Band band = Band::behind;
+    int order = 0;   // added to where its art and objects come when they are drawn
     double opacity = 1;
     std::vector<int> when, unless;   // fact ids: it is there only while all of the first and none of the second hold
     Properties props;                // every field of [layer_fields], defaults filled in

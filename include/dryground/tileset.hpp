@@ -59,10 +59,15 @@ struct Reaction {
     Place place;
 };
 
+// When art is drawn: before the movers, sorted among them, or after them.
+enum class Band { behind, with, front };
+
 struct Tile {
     std::string name;
-    std::optional<std::array<int, 2>> art;   // column and row in the sheet
+    std::optional<std::array<int, 2>> art;     // column and row in the sheet
+    std::optional<std::array<double, 2>> at;   // px by which its art is moved from where it stands; else its sheet's
     std::optional<Picture> picture;
+    std::optional<Band> band;   // when it is drawn; else its layer's
     bool unseen = false;
     bool overhang = false;   // shapes may reach outside the cell
     std::vector<std::string> tags;
@@ -83,8 +88,10 @@ struct Tile {
 struct Sheet {
     std::string file;   // relative to the world's folder
     std::array<int, 2> margin{}, gap{};
-    std::optional<Colour> clear;   // the colour that means empty
-    int width = 0, height = 0;     // px; 0 when a world was built in code
+    std::optional<std::array<int, 2>> cut;   // width and height of a tile's art, px; else the cell's
+    std::array<double, 2> at{};              // px by which all art is moved from where it stands
+    std::optional<Colour> clear;             // the colour that means empty
+    int width = 0, height = 0;               // px; 0 when a world was built in code
     Place place;
 };
 
@@ -98,5 +105,17 @@ struct TileSet {
 
     [[nodiscard]] int find(std::string_view tile) const;   // -1 when there is none; O(tiles)
 };
+
+// What is drawn for a tile: a box of px of a file, and where the box's corner is drawn, in px from the top-left corner
+// of (the box around) the tile's cell. Art that is larger than a cell stands with the middle of its lower edge on the
+// middle of the cell's. The box has no size where a picture's is not known, as in worlds built in code.
+struct TileImage {
+    std::string file;   // relative to the world's folder
+    int left = 0, top = 0, width = 0, height = 0;
+    double x = 0, y = 0;
+    std::optional<Colour> clear;   // the colour that means empty
+};
+// Returns nothing for a tile without art.
+[[nodiscard]] std::optional<TileImage> image_of(const TileSet& set, const Tile& tile);
 
 }   // namespace dryground

@@ -85,6 +85,7 @@ struct Picture {
     std::string file;   // relative to the world's folder
     double x = 0, y = 0;
     int width = 0, height = 0;   // px; 0 when a world was built in code
+    bool stands = false;         // of a tile: it has no place of its own, but stands as the art of sheets does
 };
 
 enum class Moves { steps, free, side };

@@ -20,20 +20,26 @@ int left_over(int length, int cell, int margin, int gap) {
     return length < margin + cell ? length : std::min(rest, behind);
 }
 
+// Width and height of what is cut out of its sheet, px.
+std::array<int, 2> art_size(const TileSet& set) {
+    return set.sheet->cut.value_or(std::array<int, 2>{set.cell_width, set.cell_height});
+}
+
 // What would divide it: cell sizes near the one said, then margins and gaps.
 std::string fitting(const TileSet& set) {
     const Sheet& sheet = *set.sheet;
+    const auto [width, height] = art_size(set);
     const auto fits = [&](int cell_x, int cell_y, int margin, int gap) {
         return left_over(sheet.width, cell_x, margin, gap) == 0 && left_over(sheet.height, cell_y, margin, gap) == 0;
     };
     std::vector<std::string> ways;
     for (int margin = 0; margin <= 4 && ways.size() < 3; ++margin)
         for (int gap = 0; gap <= 4 && ways.size() < 3; ++gap)
-            if (fits(set.cell_width, set.cell_height, margin, gap))
+            if (fits(width, height, margin, gap))
                 ways.push_back(fmt::format("margin = [{0}, {0}], gap = [{1}, {1}]", margin, gap));
-    for (int by = 1; by <= set.cell_width / 2 && ways.size() < 3; ++by)
-        for (const int cell : {set.cell_width - by, set.cell_width + by})
-            if (set.cell_width == set.cell_height && ways.size() < 3 && fits(cell, cell, sheet.margin[0], sheet.gap[0]))
+    for (int by = 1; by <= width / 2 && ways.size() < 3; ++by)
+        for (const int cell : {width - by, width + by})
+            if (width == height && !sheet.cut && ways.size() < 3 && fits(cell, cell, sheet.margin[0], sheet.gap[0]))
                 ways.push_back(fmt::format("cell = [{0}, {0}]", cell));
     return fmt::format("{}", fmt::join(ways, ", or "));
 }
@@ -41,8 +47,9 @@ std::string fitting(const TileSet& set) {
 void check_cut(const TileSet& set, Findings& findings) {
     if (!set.sheet || set.sheet->width == 0) return;
     const Sheet& sheet = *set.sheet;
-    const int x = left_over(sheet.width, set.cell_width, sheet.margin[0], sheet.gap[0]),
-              y = left_over(sheet.height, set.cell_height, sheet.margin[1], sheet.gap[1]);
+    const auto [width, height] = art_size(set);
+    const int x = left_over(sheet.width, width, sheet.margin[0], sheet.gap[0]),
+              y = left_over(sheet.height, height, sheet.margin[1], sheet.gap[1]);
     if (x == 0 && y == 0) return;
     std::vector<std::string> over;
     if (x != 0) over.push_back(fmt::format("{} px are left over across", x));
@@ -50,9 +57,9 @@ void check_cut(const TileSet& set, Findings& findings) {
     Finding finding = findings.start(
         Rule::sheet_cut, sheet.place.line > 0 ? sheet.place : set.place, fmt::format("tile set '{}'", set.name),
         {sheet.file, fmt::format("{} x {}", sheet.width, sheet.height), fmt::format("{}", fmt::join(over, ", "))});
-    finding.details.push_back(fmt::format("cells of {} x {} px, margin [{}, {}], gap [{}, {}]", set.cell_width,
-                                          set.cell_height, sheet.margin[0], sheet.margin[1], sheet.gap[0],
-                                          sheet.gap[1]));
+    finding.details.push_back(fmt::format("{} of {} x {} px, margin [{}, {}], gap [{}, {}]",
+                                          sheet.cut ? "art" : "cells", width, height, sheet.margin[0], sheet.margin[1],
+                                          sheet.gap[0], sheet.gap[1]));
     if (const std::string ways = fitting(set); !ways.empty()) finding.hint = Hint{"this would fit", ways};
     findings.add(std::move(finding));
 }

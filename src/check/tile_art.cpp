@@ -14,21 +14,17 @@ bool TileArt::shows(int column, int row) const {
 }
 
 std::optional<TileArt> art_of(const TileSet& set, const Tile& tile, const LookAt& look) {
-    const std::string& file = tile.picture            ? tile.picture->file
-                              : tile.art && set.sheet ? set.sheet->file
-                                                      : std::string();
-    const Image* image = file.empty() ? nullptr : look(file);
+    const std::optional<TileImage> drawn = image_of(set, tile);
+    const Image* image = drawn ? look(drawn->file) : nullptr;
     if (image == nullptr) return std::nullopt;
-    TileArt art{image, 0, 0, image->width, image->height, 0, 0, std::nullopt};
-    if (tile.picture) {
-        art.x = static_cast<int>(tile.picture->x), art.y = static_cast<int>(tile.picture->y);
-        return art;
-    }
-    const Sheet& sheet = *set.sheet;
-    art.left = sheet.margin[0] + (*tile.art)[0] * (set.cell_width + sheet.gap[0]);
-    art.top = sheet.margin[1] + (*tile.art)[1] * (set.cell_height + sheet.gap[1]);
-    art.width = set.cell_width, art.height = set.cell_height;
-    art.clear = sheet.clear;
+    const TileArt art{image,
+                      drawn->left,
+                      drawn->top,
+                      tile.picture ? image->width : drawn->width,
+                      tile.picture ? image->height : drawn->height,
+                      static_cast<int>(drawn->x),
+                      static_cast<int>(drawn->y),
+                      drawn->clear};
     if (art.left < 0 || art.top < 0 || art.left + art.width > image->width || art.top + art.height > image->height)
         return std::nullopt;
     return art;

@@ -29,7 +29,7 @@ void check_fault(const Shape& shape, const std::string& owner, const std::string
 
 void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Findings& findings) {
     const auto box = bounds(shape.area);
-    if (!box || tile.overhang || tile.picture) return;
+    if (!box || tile.overhang || tile.picture || (tile.art && set.sheet && set.sheet->cut)) return;
     const std::int32_t width = set.cell_width * steps_per_px, height = set.cell_height * steps_per_px;
     const std::int32_t out = std::max({-box->least.x, -box->least.y, box->most.x - width, box->most.y - height});
     if (out <= 0) return;
@@ -139,8 +139,9 @@ void check_tiles(const World& world, Findings& findings) {
                 const auto cells = [](int size, int margin, int cell, int gap) {
                     return (size - margin + gap) / (cell + gap);
                 };
-                const int columns = cells(set.sheet->width, set.sheet->margin[0], set.cell_width, set.sheet->gap[0]);
-                const int rows = cells(set.sheet->height, set.sheet->margin[1], set.cell_height, set.sheet->gap[1]);
+                const TileImage art = *image_of(set, tile);
+                const int columns = cells(set.sheet->width, set.sheet->margin[0], art.width, set.sheet->gap[0]);
+                const int rows = cells(set.sheet->height, set.sheet->margin[1], art.height, set.sheet->gap[1]);
                 const auto [column, row] = *tile.art;
                 if (column < 0 || row < 0 || column >= columns || row >= rows)
                     findings.add(findings.start(Rule::art_outside,

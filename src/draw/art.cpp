@@ -110,18 +110,13 @@ cairo_surface_t* Art::tile(int tileset, int tile) {
     auto [known, is_new] = tiles_.try_emplace({tileset, tile});
     if (!is_new) return known->second.get();
     const TileSet& set = world_.tilesets()[static_cast<std::size_t>(tileset)];
-    const Tile& said = set.tiles[static_cast<std::size_t>(tile)];
-    if (said.picture) {
-        if (const Image* whole = image(said.picture->file))
-            known->second = cut(*whole, 0, 0, whole->width, whole->height, {});
-    } else if (said.art && set.sheet) {
-        const Image* sheet = image(set.sheet->file);
-        const int x = set.sheet->margin[0] + (*said.art)[0] * (set.cell_width + set.sheet->gap[0]),
-                  y = set.sheet->margin[1] + (*said.art)[1] * (set.cell_height + set.sheet->gap[1]);
-        if (sheet != nullptr && x >= 0 && y >= 0 && x + set.cell_width <= sheet->width &&
-            y + set.cell_height <= sheet->height)
-            known->second = cut(*sheet, x, y, set.cell_width, set.cell_height, set.sheet->clear);
-    }
+    const Tile& of = set.tiles[static_cast<std::size_t>(tile)];
+    const std::optional<TileImage> art = image_of(set, of);
+    const Image* const file = art ? image(art->file) : nullptr;
+    if (file == nullptr) return nullptr;
+    const int width = of.picture ? file->width : art->width, height = of.picture ? file->height : art->height;
+    if (art->left >= 0 && art->top >= 0 && art->left + width <= file->width && art->top + height <= file->height)
+        known->second = cut(*file, art->left, art->top, width, height, art->clear);
     return known->second.get();
 }
 
@@ -130,10 +125,9 @@ double Art::reach(const Map& map) const {
     for (const int id : map.tilesets) {
         const TileSet& set = world_.tilesets()[static_cast<std::size_t>(id)];
         for (const Tile& tile : set.tiles)
-            if (tile.picture)
-                most = std::max({most, std::abs(tile.picture->x), std::abs(tile.picture->y),
-                                 tile.picture->x + tile.picture->width - set.cell_width,
-                                 tile.picture->y + tile.picture->height - set.cell_height});
+            if (const std::optional<TileImage> art = image_of(set, tile))
+                most = std::max({most, std::abs(art->x), std::abs(art->y), art->x + art->width - set.cell_width,
+                                 art->y + art->height - set.cell_height});
     }
     return most * scale_;
 }

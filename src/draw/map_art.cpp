@@ -67,8 +67,8 @@ public:
         const Point corner = moved(map.box_corner(column, row), ground::shift_of(layer));
         const double x = std::round(picture_.x(corner.x) - box_.x),
                      y = std::round(picture_.y(corner.y) - picture_.raise(layer.storey) - box_.y);
-        const double dx = tile.picture ? tile.picture->x * picture_.scale : 0,
-                     dy = tile.picture ? tile.picture->y * picture_.scale : 0;
+        const TileImage image = *image_of(picture_.world.tilesets()[static_cast<std::size_t>(placed.tileset)], tile);
+        const double dx = image.x * picture_.scale, dy = image.y * picture_.scale;
         cairo_t* const context = context_.get();
         const Orientation& o = placed.orientation;
         if (o == Orientation{}) {
@@ -153,14 +153,32 @@ void draw_unseen(MapPicture& picture, const Layer& layer) {
                     picture.inks.helper);
 }
 
-void draw_layer(MapPicture& picture, Art& art, const Layer& layer) {
+// When a tile is drawn.
+Band band_of(const MapPicture& picture, const Layer& layer, int column, int row) {
+    const Placed& placed = picture.map().placed(layer, column, row);
+    return placed.tile < 0 ? layer.band : picture.world.tile(placed).band.value_or(layer.band);
+}
+
+// Whether anything of a layer of cells is drawn in a band.
+bool has_band(const MapPicture& picture, const Layer& layer, Band band) {
+    for (std::size_t n = 0; n < layer.counts.size(); ++n) {
+        const Placed& placed = picture.map().palette[n];
+        if (layer.counts[n] > 0 && placed.tile >= 0 && picture.world.tile(placed).band.value_or(layer.band) == band)
+            return true;
+    }
+    return layer.band == band;
+}
+
+void draw_layer(MapPicture& picture, Art& art, const Layer& layer, Band band) {
     const double opacity = strength(picture, layer);
     picture.put("<g data-layer=\"{}\"{}>\n", escaped(layer.name),
                 opacity < 1 ? fmt::format(" opacity=\"{:g}\"", opacity) : "");
     each_block(picture, art, [&](Block& block) {
-        block.each_cell(layer, [&](int column, int row) { block.tile(layer, column, row, 1); });
+        block.each_cell(layer, [&](int column, int row) {
+            if (band_of(picture, layer, column, row) == band) block.tile(layer, column, row, 1);
+        });
     });
-    picture.on_storey(layer.storey, [&] { draw_unseen(picture, layer); });
+    if (band == layer.band) picture.on_storey(layer.storey, [&] { draw_unseen(picture, layer); });
     picture.close();
 }
 
@@ -177,13 +195,17 @@ void draw_object(MapPicture& picture, Art& art, const Object& object, std::map<s
     picture.put("<use xlink:href=\"#{}\" x=\"{:.1f}\" y=\"{:.1f}\"/>\n", id->second, x, y);
 }
 
+// Where an object comes among what is drawn by depth, px down the map.
+double depth_of(const Map& map, const Object& object) {
+    return to_px(object.position.y) + map.layers[static_cast<std::size_t>(object.layer)].order;
+}
+
 // The tiles of layers that are drawn among the movers, and objects, those further away first: by where they stand, as
 // Play::depth says, then by storey, then by layer.
 void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*>& layers,
                    const std::vector<const Object*>& objects) {
     struct Item {
-        std::int32_t depth;
-        double base_px;
+        double depth, base_px;
         int layer;
         const Object* object;
         int column, row;
@@ -199,13 +221,15 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
     each_block(picture, art, [&](Block& block) {
         std::vector<Item> items;
         for (const Object* object : objects)
-            items.push_back({object->position.y, base(object->storey), object->layer, object, 0, 0});
+            items.push_back({depth_of(map, *object), base(object->storey), object->layer, object, 0, 0});
         for (const Layer* layer : layers)
             block.each_cell(*layer, [&](int column, int row) {
-                if (map.placed(*layer, column, row).tile < 0) return;
+                if (map.placed(*layer, column, row).tile < 0 || band_of(picture, *layer, column, row) != Band::with)
+                    return;
                 const Bounds box = map.cell_box(column, row);
-                items.push_back({box.least.y + (box.most.y - box.least.y) / 2, base(layer->storey),
-                                 static_cast<int>(layer - map.layers.data()), nullptr, column, row});
+                items.push_back({double{0.5} * (double{0} + box.least.y + box.most.y) / steps_per_px + layer->order,
+                                 base(layer->storey), static_cast<int>(layer - map.layers.data()), nullptr, column,
+                                 row});
             });
         std::stable_sort(items.begin(), items.end(), [](const Item& a, const Item& b) {
             return std::tie(a.depth, a.base_px, a.layer) < std::tie(b.depth, b.base_px, b.layer);
@@ -218,7 +242,8 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
                 block.tile(layer, item.column, item.row, as_one ? 1 : strength(picture, layer));
         }
     });
-    for (const Layer* layer : layers) picture.on_storey(layer->storey, [&] { draw_unseen(picture, *layer); });
+    for (const Layer* layer : layers)
+        if (layer->band == Band::with) picture.on_storey(layer->storey, [&] { draw_unseen(picture, *layer); });
     picture.close();
 }
 
@@ -228,10 +253,14 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
 void draw_art(MapPicture& picture, Art& art) {
     const Map& map = picture.map();
     std::map<std::string, std::string> ids;
+    const auto number = [&](const Layer& layer) { return (&layer - map.layers.data()) + layer.order; };
     for (const Band band : {Band::behind, Band::with, Band::front}) {
         std::vector<const Layer*> layers;
         for (const Layer& layer : map.layers)
-            if (!layer.holds_objects && layer.band == band && strength(picture, layer) > 0) layers.push_back(&layer);
+            if (!layer.holds_objects && strength(picture, layer) > 0 && has_band(picture, layer, band))
+                layers.push_back(&layer);
+        std::stable_sort(layers.begin(), layers.end(),
+                         [&](const Layer* a, const Layer* b) { return number(*a) < number(*b); });
         std::vector<const Object*> objects;
         for (const Object& object : map.objects) {
             const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
@@ -244,9 +273,9 @@ void draw_art(MapPicture& picture, Art& art) {
             draw_by_depth(picture, art, layers, objects);
             continue;
         }
-        for (const Layer* layer : layers) draw_layer(picture, art, *layer);
+        for (const Layer* layer : layers) draw_layer(picture, art, *layer, band);
         std::stable_sort(objects.begin(), objects.end(),
-                         [](const Object* a, const Object* b) { return a->position.y < b->position.y; });
+                         [&](const Object* a, const Object* b) { return depth_of(map, *a) < depth_of(map, *b); });
         for (const Object* object : objects) draw_object(picture, art, *object, ids);
     }
 }

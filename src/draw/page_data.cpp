@@ -112,7 +112,9 @@ private:
         const Tile& said = set.tiles[static_cast<std::size_t>(number)];
         const int art = picture(fmt::format("{}:{}", tileset, number), art_.tile(tileset, number));
         Json json{{"name", set.name + "/" + said.name}, {"picture", art}};
-        if (said.picture) json["at"] = {said.picture->x, said.picture->y};
+        if (const auto image = image_of(set, said); image && (image->x != 0 || image->y != 0))
+            json["at"] = {image->x, image->y};
+        if (said.band) json["band"] = static_cast<int>(*said.band);
         if (said.unseen) json["unseen"] = true;
         tiles_.push_back(std::move(json));
         return known->second;
@@ -135,13 +137,10 @@ private:
         Json layers = Json::array();
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
             const Layer& layer = map.layers[l];
-            Json json{{"name", layer.name},
-                      {"opacity", layer.opacity * (layer.shown ? 1 : 0.6)},
-                      {"storey", layer.storey},
-                      {"band", static_cast<int>(layer.band)},
-                      {"there", is_there(layer, options_.merging.facts)},
-                      {"shown", layer.shown},
-                      {"decor", !ground::may_count(layer)}};
+            Json json{{"name", layer.name},     {"opacity", layer.opacity * (layer.shown ? 1 : 0.6)},
+                      {"storey", layer.storey}, {"band", static_cast<int>(layer.band)},
+                      {"order", layer.order},   {"there", is_there(layer, options_.merging.facts)},
+                      {"shown", layer.shown},   {"decor", !ground::may_count(layer)}};
             if (const Point shift = ground::shift_of(layer); shift != Point{}) json["offset"] = px(shift);
             if (!layer.holds_objects)
                 json["cells"] = small_numbers(layer.cells), json["parts"] = all_parts_of(map, layer);

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "../model/set_cell_internal.hpp"
+#include "../model/words_internal.hpp"
 #include "art_internal.hpp"
 #include "picture_internal.hpp"
 
@@ -46,7 +47,7 @@ public:
             out = std::max({out, -left, -top, right - set.cell_width, bottom - set.cell_height});
         };
         for (const Tile& tile : set.tiles) {
-            if (const auto& own = tile.picture) reach(own->x, own->y, own->x + own->width, own->y + own->height);
+            if (const auto own = image_of(set, tile)) reach(own->x, own->y, own->x + own->width, own->y + own->height);
             for (const Shape& shape : tile.shapes)
                 if (const auto box = bounds(shape.area))
                     reach(to_px(box->least.x), to_px(box->least.y), to_px(box->most.x), to_px(box->most.y));
@@ -141,6 +142,7 @@ private:
         if (tile.stands_for >= 0) add("stands for a " + world_.kinds()[static_cast<std::size_t>(tile.stands_for)].name);
         if (tile.art) add(fmt::format("art: column {}, row {} of the sheet", (*tile.art)[0], (*tile.art)[1]));
         if (tile.picture) add("picture: " + tile.picture->file);
+        if (tile.band) add(fmt::format("drawn {}", word_of(*tile.band)));
         if (tile.unseen) add("unseen: it has no art");
         if (!tile.tags.empty()) add(fmt::format("tags: {}", fmt::join(tile.tags, ", ")));
         for (const auto& [name, value] : tile.props)
@@ -179,8 +181,8 @@ private:
 
     void draw_art(const Tile& tile, std::size_t t) {
         if (cairo_surface_t* const art = art_.tile(id(), static_cast<int>(t)); art != nullptr) {
-            const double dx = tile.picture ? tile.picture->x * scale_ : 0,
-                         dy = tile.picture ? tile.picture->y * scale_ : 0;
+            const TileImage image = *image_of(set_, tile);
+            const double dx = image.x * scale_, dy = image.y * scale_;
             put("<image x=\"{:.1f}\" y=\"{:.1f}\" width=\"{}\" height=\"{}\" opacity=\"0.5\" xlink:href=\"{}\"/>\n",
                 left_ + dx, top_ + dy, cairo_image_surface_get_width(art), cairo_image_surface_get_height(art),
                 data_address(png_of(art)));

@@ -266,7 +266,8 @@ std::vector<int> shared(std::vector<Group>& groups) {
                     std::tie(group.regions, group.lines, group.chains, group.pieces, group.boxes, group.triangles))
                 same_as[i] = static_cast<int>(j);
         }
-        if (same_as[i] >= 0) group.lines = {}, group.chains = {}, group.pieces = {}, group.boxes = {}, group.triangles = {};
+        if (same_as[i] >= 0)
+            group.lines = {}, group.chains = {}, group.pieces = {}, group.boxes = {}, group.triangles = {};
     }
     return same_as;
 }

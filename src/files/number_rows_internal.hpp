@@ -1,5 +1,5 @@
-// Inside the files room: rows of whole numbers as text, as packs hold them. Numbers stand one space apart; a number that
-// is repeated is followed by `*` and how often it stands there: "0*3 7 2*2" is 0 0 0 7 2 2.
+// Inside the files room: rows of whole numbers as text, as packs hold them. Numbers stand one space apart; a number
+// that is repeated is followed by `*` and how often it stands there: "0*3 7 2*2" is 0 0 0 7 2 2.
 #pragma once
 
 #include <cstddef>

@@ -82,6 +82,9 @@ private:
     void read_key(Table& table, const Key& key, std::optional<double>& into) const {
         if (const auto said = table.number(name(key))) into = said->value;
     }
+    void read_key(Table& table, const Key& key, std::optional<Located<double>>& into) const {
+        into = table.number(name(key));
+    }
     void read_key(Table& table, const Key& key, int& into) const {
         if (const auto said = table.whole(name(key))) into = in_int(said->value);
     }
@@ -98,6 +101,10 @@ private:
     template <std::size_t n>
     void read_key(Table& table, const Key& key, std::array<double, n>& into) const {
         if (const auto said = table.numbers(name(key), n)) std::copy_n(said->value.begin(), n, into.begin());
+    }
+    template <std::size_t n>
+    void read_key(Table& table, const Key& key, std::optional<std::array<double, n>>& into) const {
+        if (table.has(name(key))) read_key(table, key, into.emplace());
     }
     template <std::size_t n>
     void read_key(Table& table, const Key& key, std::array<int, n>& into) const {

@@ -65,7 +65,9 @@ TileDraft read_tile(const Node& node) {
     tile.name = node.at("name").name();
     if (const Node art = node.at("art"); !art.is_null())
         tile.art = Located<std::array<int, 2>>(art.pair(), art.where());
+    if (const Node at = node.at("art_at"); !at.is_null()) tile.at = at.place();
     tile.picture = read_packed_picture(node.at("picture"));
+    if (auto band = node.at("band").name_or_none()) tile.band = std::move(*band);
     tile.unseen = node.at("unseen").yes_no();
     tile.overhang = node.at("overhang").yes_no();
     tile.tags = node.at("tags").texts();
@@ -129,6 +131,7 @@ LayerDraft read_layer(const Node& node, std::array<int, 2> size, const std::vect
     layer.shown = node.at("shown").yes_no();
     layer.storey = node.at("storey").name_or_none();
     layer.band = node.at("band").name();
+    layer.order = node.at("order").integer();
     layer.opacity = node.at("opacity").number();
     layer.barrier = node.at("barrier").name_or_none();
     if (Name trigger = node.at("trigger").name(); !trigger.value.empty()) layer.trigger = std::move(trigger);
@@ -249,6 +252,8 @@ TileSetDraft read_packed_tileset(const Node& node) {
         set.sheet->width = sheet.at("size").pair()[0], set.sheet->height = sheet.at("size").pair()[1];
         set.sheet->margin = sheet.at("margin").pair();
         set.sheet->gap = sheet.at("gap").pair();
+        if (const Node cut = sheet.at("cut"); !cut.is_null()) set.sheet->cut = cut.pair();
+        set.sheet->at = sheet.at("at").place();
         set.sheet->clear = read_packed_colour(sheet.at("clear"));
         set.sheet->place = sheet.where();
     }
@@ -273,7 +278,8 @@ MapDraft read_packed_map(const Node& node) {
     map.cell_parts = Located<int>(node.at("cell_parts").integer(), node.at("cell_parts").where());
     map.props = node.at("props").properties();
     const std::vector<LegendEntry> palette = read_palette(node.at("palette"));
-    for (const Node& layer : node.at("layers").items()) map.layers.push_back(read_layer(layer, map.size.value, palette));
+    for (const Node& layer : node.at("layers").items())
+        map.layers.push_back(read_layer(layer, map.size.value, palette));
     for (const Node& object : node.at("objects").items()) {
         const std::string name = object.at("layer").text();
         const auto layer = std::find_if(map.layers.begin(), map.layers.end(),

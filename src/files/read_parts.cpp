@@ -273,7 +273,9 @@ std::optional<Picture> read_picture(const Reading& reading, Table& table, const 
     if (!inner) return std::nullopt;
     Picture picture;
     const Name file = inner->required_text("file", "file = \"….png\"");
-    if (const auto at = inner->numbers("at", 2)) picture.x = at->value[0], picture.y = at->value[1];
+    const auto at = inner->numbers("at", 2);
+    picture.stands = !at;
+    if (at) picture.x = at->value[0], picture.y = at->value[1];
     inner->finish();
     if (file.value.empty()) return std::nullopt;
     const PictureSize found = reading.picture(file);

@@ -34,7 +34,7 @@ public:
           map_(drawing.map),
           layer_(drawing.layer),
           report_(report),
-          shapes_(world_.merging.within_px,
+          shapes_(drawing.layer.within_px ? drawing.layer.within_px->value : world_.merging.within_px,
                   [this](const pugi::xml_node& node, std::string what, std::string is, std::string should_be) {
                       add(Rule::out_of_range, place(node), {std::move(what), std::move(is), std::move(should_be)});
                   }) {

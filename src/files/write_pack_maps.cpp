@@ -49,21 +49,13 @@ Json reaction_json(const World& world, const TileSet& set, const Reaction& react
             {"turns_into", turns}};
 }
 
-// The box of a tile's art in its sheet, px.
-Json sheet_box(const TileSet& set, const std::array<int, 2>& art) {
-    const Sheet& sheet = *set.sheet;
-    return Json::array({sheet.margin[0] + art[0] * (set.cell_width + sheet.gap[0]),
-                        sheet.margin[1] + art[1] * (set.cell_height + sheet.gap[1]), set.cell_width, set.cell_height});
-}
-
 // What is drawn for a tile: a file, a box of it, and the place of its corner from the cell's.
 Json image_json(const TileSet& set, const Tile& tile) {
-    if (tile.picture)
-        return {{"file", tile.picture->file},
-                {"box", Json::array({0, 0, tile.picture->width, tile.picture->height})},
-                {"at", Json::array({tile.picture->x, tile.picture->y})}};
-    if (!tile.art || !set.sheet) return nullptr;
-    return {{"file", set.sheet->file}, {"box", sheet_box(set, *tile.art)}, {"at", Json::array({0, 0})}};
+    const std::optional<TileImage> art = image_of(set, tile);
+    if (!art) return nullptr;
+    return {{"file", art->file},
+            {"box", Json::array({art->left, art->top, art->width, art->height})},
+            {"at", Json::array({art->x, art->y})}};
 }
 
 Json tile_json(const World& world, const TileSet& set, const Tile& tile) {
@@ -83,6 +75,8 @@ Json tile_json(const World& world, const TileSet& set, const Tile& tile) {
     }
     return {{"name", tile.name},
             {"art", tile.art ? Json(*tile.art) : Json(nullptr)},
+            {"art_at", tile.at ? Json(*tile.at) : Json(nullptr)},
+            {"band", tile.band ? Json(word_of(*tile.band)) : Json(nullptr)},
             {"picture", picture_json(tile.picture)},
             {"image", image_json(set, tile)},
             {"unseen", tile.unseen},
@@ -137,6 +131,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"shown", layer.shown},
             {"storey", name_or_null(world.storeys(), layer.storey)},
             {"band", word_of(layer.band)},
+            {"order", layer.order},
             {"opacity", layer.opacity},
             {"barrier", name_or_null(world.barriers(), layer.barrier)},
             {"trigger", layer.trigger},
@@ -335,6 +330,8 @@ Json tileset_json(const World& world, const TileSet& set) {
                  {"size", Json::array({set.sheet->width, set.sheet->height})},
                  {"margin", set.sheet->margin},
                  {"gap", set.sheet->gap},
+                 {"cut", set.sheet->cut ? Json(*set.sheet->cut) : Json(nullptr)},
+                 {"at", set.sheet->at},
                  {"clear", clear ? Json(fmt::format("#{:02x}{:02x}{:02x}", clear->red, clear->green, clear->blue))
                                  : Json(nullptr)}};
     }

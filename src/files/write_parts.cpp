@@ -52,7 +52,7 @@ void add_form(Pairs& pairs, const Form& form) {
     } else if (const auto* traced = std::get_if<Traced>(&form)) {
         Pairs how;
         how.add_number("alpha", traced->alpha, 128);
-        how.add_number("within_px", traced->within_px, 0.5);
+        how.add_number("within_px", traced->within_px, Traced{}.within_px);
         pairs.add("trace", how.table());
     }
 }

@@ -31,6 +31,7 @@ private:
         int column, row;
     };
     void place_families();
+    [[nodiscard]] static std::array<int, 2> misfit(const Family::Member& member, unsigned joined);
     [[nodiscard]] static unsigned joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
                                            const std::array<int, 2>& cell, const std::array<int, 2>& family,
                                            Joins joins);

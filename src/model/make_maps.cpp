@@ -104,6 +104,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     layer.tags = draft.tags;
     layer.one_way = make_one_way(draft.one_way);
     layer.band = choose<Band>(draft.band, "'band'");
+    layer.order = draft.order;
     layer.opacity = draft.opacity.value;
     if (!(layer.opacity >= 0 && layer.opacity <= 1)) {
         add(Rule::out_of_range, draft.opacity.place, {"'opacity'", fmt::format("{}", layer.opacity), "from 0 to 1"});
@@ -120,6 +121,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
         fill_cells(draft, layer, map, layer_index, own, map_legend);
         report_unused(own);
     }
+    const Curves curves(*this, draft.within_px);
     map.objects.reserve(map.objects.size() + draft.objects.size());
     for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
     return layer;

@@ -49,8 +49,14 @@ WorldMaker::Family WorldMaker::make_family(const FamilyDraft& draft, const NameI
         Family::Member one;
         one.tile = look_up(tiles, member.tile);
         for (const int place : look_up(places, member.joined)) one.joined |= 1u << place;
-        const auto twin = std::find_if(family.members.begin(), family.members.end(),
-                                       [&](const Family::Member& other) { return other.joined == one.joined; });
+        for (const int place : look_up(places, member.any)) one.any |= 1u << place;
+        if ((one.joined & one.any) != 0)
+            add(Rule::out_of_range, member.any.front().place,
+                {"a member", "with a neighbour in both 'joined' and 'any'", "with each neighbour in one of them"});
+        one.joined &= ~one.any;
+        const auto twin = std::find_if(family.members.begin(), family.members.end(), [&](const Family::Member& other) {
+            return other.joined == one.joined && other.any == one.any;
+        });
         if (twin != family.members.end())
             add(Rule::duplicate_name, member.tile.place, {"a member for the same neighbours,", member.tile.value});
         else if (one.tile >= 0)

@@ -27,7 +27,7 @@ int WorldMaker::side_of(const Name& side, const char* where) {
 
 Fires WorldMaker::make_fires(const Located<std::string>& said) { return choose<Fires>(said, "'fires'"); }
 
-Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& tiles) {
+Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& tiles, const std::string& tile) {
     Reaction reaction;
     reaction.place = draft.place;
     reaction.fires = make_fires(draft.fires);
@@ -49,7 +49,29 @@ Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& 
         reaction.then = draft.turns_into->value.empty() ? Reaction::Then::goes : Reaction::Then::turns;
         if (!draft.turns_into->value.empty()) reaction.turns_into = look_up(tiles, *draft.turns_into);
     }
+    if (draft.turns_into_next && draft.turns_into)
+        add(Rule::out_of_range, draft.place,
+            {"a reaction", "with 'turns_into' and 'turns_into_next'", "with one of them"});
+    else if (draft.turns_into_next)
+        make_next(*draft.turns_into_next, draft.place, tiles, tile, reaction);
     return reaction;
+}
+
+// What comes after the tile itself in a row of tiles. The last one stays.
+void WorldMaker::make_next(const Names& row, const Place& place, const NameIndex& tiles, const std::string& tile,
+                           Reaction& reaction) {
+    const auto own = std::find_if(row.begin(), row.end(), [&](const Name& one) { return one.value == tile; });
+    for (const Name& one : row)
+        if (!one.value.empty()) look_up(tiles, one);
+    if (own == row.end()) {
+        add(Rule::out_of_range, row.empty() ? place : row.front().place,
+            {"'turns_into_next'", fmt::format("without '{}'", tile), "a row of tiles that this tile is one of"});
+        return;
+    }
+    if (own + 1 == row.end()) return;
+    const std::string& next = (own + 1)->value;
+    reaction.then = next.empty() ? Reaction::Then::goes : Reaction::Then::turns;
+    reaction.turns_into = tiles.find(next);
 }
 
 // The outline of a tile's opaque pixels, from the corner of its cell.
@@ -64,16 +86,20 @@ WorldMaker::Drawn WorldMaker::trace(const TileSetDraft& set, const TileDraft& ti
         return drawn;
     }
     const auto [width, height] = set.cell.value;
-    const std::string file = tile.picture ? tile.picture->file : set.sheet && tile.art ? set.sheet->file : "";
-    const std::optional<Image> image = look_ && !file.empty() ? look_(file) : std::nullopt;
-    int x = 0, y = 0, across = width, down = height;
-    if (image && tile.picture) {
-        across = image->width, down = image->height;
-    } else if (image) {
-        const auto& [column, row] = tile.art->value;
-        x = set.sheet->margin[0] + column * (width + set.sheet->gap[0]);
-        y = set.sheet->margin[1] + row * (height + set.sheet->gap[1]);
-    }
+    TileSet like_set;   // as far as art is concerned
+    like_set.cell_width = width, like_set.cell_height = height, like_set.sheet = set.sheet;
+    Tile like_tile;
+    like_tile.at = tile.at, like_tile.picture = tile.picture;
+    if (tile.art) like_tile.art = tile.art->value;
+    const std::optional<TileImage> art = image_of(like_set, like_tile);
+    const std::optional<Image> image = look_ && art ? look_(art->file) : std::nullopt;
+    const int x = art ? art->left : 0, y = art ? art->top : 0,
+              across = tile.picture && image ? image->width
+                       : art                 ? art->width
+                                             : 0,
+              down = tile.picture && image ? image->height
+                     : art                 ? art->height
+                                           : 0;
     if (!image || x < 0 || y < 0 || x + across > image->width || y + down > image->height) {
         drawn.fault = ShapeFault::empty;
         drawn.fault_words = "the tile has no art to trace";
@@ -85,12 +111,11 @@ WorldMaker::Drawn WorldMaker::trace(const TileSetDraft& set, const TileDraft& ti
             const unsigned char* px =
                 image->rgba.data() + 4 * (static_cast<std::size_t>(r) * static_cast<std::size_t>(image->width) +
                                           static_cast<std::size_t>(c));
-            const bool clear =
-                set.sheet && set.sheet->clear && !tile.picture && *set.sheet->clear == Colour{px[0], px[1], px[2]};
+            const bool clear = art->clear && *art->clear == Colour{px[0], px[1], px[2]};
             opaque.push_back(!clear && px[3] >= traced.alpha);
         }
-    drawn.area = trace_pixels(across, down, opaque, traced.within_px);
-    if (tile.picture) drawn.area = moved(std::move(drawn.area), {to_steps(tile.picture->x), to_steps(tile.picture->y)});
+    drawn.area = moved(trace_pixels(across, down, opaque, within_px_.value_or(traced.within_px)),
+                       {to_steps(art->x), to_steps(art->y)});
     if (drawn.area.empty()) {
         drawn.fault = ShapeFault::empty;
         drawn.fault_words = fmt::format("its art has no pixel of alpha {} or more", traced.alpha);

@@ -99,7 +99,7 @@ WorldMaker::Drawn WorldMaker::draw_ellipse(const EllipsePx& round, const Place& 
         return drawn;
     const std::int32_t rx = to_steps(round.radius_x), ry = to_steps(round.radius_y);
     if (rx > 0 && ry > 0)
-        drawn.area = {{ellipse_ring({to_steps(round.x), to_steps(round.y)}, rx, ry, parts_.merging.within_px), {}}};
+        drawn.area = {{ellipse_ring({to_steps(round.x), to_steps(round.y)}, rx, ry, within_px()), {}}};
     else
         drawn.fault_words = "its radius is not above 0";
     return drawn;
@@ -115,8 +115,7 @@ WorldMaker::Drawn WorldMaker::draw_capsule(const CapsuleBetween& capsule, const 
         return drawn;
     if (const std::int32_t steps = to_steps(radius); steps > 0)
         drawn.area = {
-            {capsule_ring({to_steps(x1), to_steps(y1)}, {to_steps(x2), to_steps(y2)}, steps, parts_.merging.within_px),
-             {}}};
+            {capsule_ring({to_steps(x1), to_steps(y1)}, {to_steps(x2), to_steps(y2)}, steps, within_px()), {}}};
     else
         drawn.fault_words = "its radius is not above 0";
     return drawn;
@@ -158,6 +157,15 @@ WorldMaker::Drawn WorldMaker::draw(const Form& form, std::int32_t cell_width, st
     }
     if (!drawn.fault_words.empty()) drawn.fault = ShapeFault::empty;
     return drawn;
+}
+
+WorldMaker::Curves::Curves(WorldMaker& maker, const std::optional<Located<double>>& set)
+    : maker_(maker), before_(maker.within_px_) {
+    if (!set) return;
+    if (set->value >= 1.0 / 64 && set->value <= 64)
+        maker.within_px_ = set->value;
+    else
+        maker.add(Rule::out_of_range, set->place, {"'within_px'", fmt::format("{}", set->value), "from 1/64 to 64"});
 }
 
 OneWay WorldMaker::make_one_way(const std::optional<Located<std::string>>& said) {

@@ -3,11 +3,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <tuple>
 
 #include "choose_internal.hpp"
 #include "dryground/text.hpp"
 #include "maker_internal.hpp"
 #include "orientation_internal.hpp"
+#include "set_cell_internal.hpp"
 
 namespace dryground {
 
@@ -21,7 +23,9 @@ void take(std::optional<T>& into, const std::optional<T>& from) {
 // What `over` says takes the place of what `base` says; sides and props are joined key by key.
 void put_over(TileDraft& base, const TileDraft& over) {
     take(base.art, over.art);
+    take(base.at, over.at);
     take(base.picture, over.picture);
+    take(base.band, over.band);
     take(base.unseen, over.unseen);
     take(base.overhang, over.overhang);
     take(base.tags, over.tags);
@@ -75,13 +79,28 @@ TileDraft WorldMaker::settled(const TileSetDraft& set, const TileDraft& own, con
         } else if (base >= 0) {
             TileDraft copied = *found;
             copied.art.reset();
+            copied.at.reset();
             copied.picture.reset();
             put_over(result, copied);
         }
     }
     put_over(result, own);
+    if (result.picture && result.picture->stands && result.picture->width > 0)
+        std::tie(result.picture->x, result.picture->y) =
+            detail::standing_corner(set.cell.value, {result.picture->width, result.picture->height});
     result.name = own.name;
     return result;
+}
+
+void WorldMaker::check_sheet(const Sheet& sheet) {
+    for (const int number : {sheet.margin[0], sheet.margin[1], sheet.gap[0], sheet.gap[1]})
+        if (number < 0 || number > 4096)
+            add(Rule::out_of_range, sheet.place, {"a margin or gap", fmt::format("{}", number), "from 0 to 4096 px"});
+    if (!sheet.cut) return;
+    const auto [width, height] = *sheet.cut;
+    if (width < 1 || height < 1 || width > 4096 || height > 4096)
+        add(Rule::out_of_range, sheet.place,
+            {"'cut'", fmt::format("[{}, {}]", width, height), "from 1 to 4096 px wide and high"});
 }
 
 void WorldMaker::make_tileset(const TileSetDraft& draft) {
@@ -97,11 +116,7 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
     set.cell_width = std::clamp(width, 1, 4096);
     set.cell_height = std::clamp(height, 1, 4096);
     set.sheet = draft.sheet;
-    if (set.sheet)
-        for (const int number : {set.sheet->margin[0], set.sheet->margin[1], set.sheet->gap[0], set.sheet->gap[1]})
-            if (number < 0 || number > 4096)
-                add(Rule::out_of_range, set.sheet->place,
-                    {"a margin or gap", fmt::format("{}", number), "from 0 to 4096 px"});
+    if (set.sheet) check_sheet(*set.sheet);
     set.fields = make_fields(draft.fields);
     NameIndex shapes{"shared shape", {}, {}, {}};
     for (const auto& [name, shape] : draft.shapes) declare(shapes, name);
@@ -131,7 +146,9 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     tile.name = draft.name.value;
     tile.place = draft.name.place;
     if (draft.art) tile.art = draft.art->value, tile.place_of_art = draft.art->place;
+    tile.at = draft.at;
     tile.picture = draft.picture;
+    if (draft.band) tile.band = choose<Band>(*draft.band, "'band'");
     tile.unseen = draft.unseen.value_or(false);
     tile.overhang = draft.overhang.value_or(false);
     tile.tags = draft.tags.value_or(std::vector<std::string>{});
@@ -159,7 +176,8 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     if (draft.stands_for) tile.stands_for = look_up(kinds_, *draft.stands_for);
     if (draft.leads) tile.leads = look_up(storeys_, *draft.leads);
     if (draft.reacts)
-        for (const ReactionDraft& reaction : *draft.reacts) tile.reacts.push_back(make_reaction(reaction, tiles));
+        for (const ReactionDraft& reaction : *draft.reacts)
+            tile.reacts.push_back(make_reaction(reaction, tiles, tile.name));
     if (draft.needs) tile.needs = look_up(facts_, *draft.needs);
     if (draft.gives) tile.gives = look_up(facts_, *draft.gives);
     tile.props = make_properties(fields, draft.props, words, tile.place);
@@ -186,6 +204,7 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, con
                              int tile_barrier) {
     const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px,
                        height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
+    const Curves curves(*this, draft.within_px);
     Shape shape;
     shape.place = draft.place;
     if (const auto* shared = std::get_if<SharedShape>(&draft.form)) {
@@ -203,6 +222,7 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, con
         take(copy.trigger, draft.trigger);
         take(copy.surface, draft.surface);
         take(copy.one_way, draft.one_way);
+        take(copy.within_px, draft.within_px);
         copy.place = draft.place;
         shape = make_shape(set, tile, copy, tile_barrier);
         if (numbers_fit({shared->dx, shared->dy}, "'at'", draft.place))

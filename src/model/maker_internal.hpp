@@ -101,17 +101,33 @@ private:
     Drawn draw_ellipse(const EllipsePx& round, const Place& place);
     Drawn draw_capsule(const CapsuleBetween& capsule, const Place& place);
     Drawn draw_line(const LinePx& line, const Place& place);
+    // While it lives curves keep to what is set here, else to what held before: the layer's or the world's setting.
+    class Curves {
+    public:
+        Curves(WorldMaker& maker, const std::optional<Located<double>>& set);
+        ~Curves() { maker_.within_px_ = before_; }
+        Curves(const Curves&) = delete;
+        Curves& operator=(const Curves&) = delete;
+
+    private:
+        WorldMaker& maker_;
+        std::optional<double> before_;
+    };
+    [[nodiscard]] double within_px() const { return within_px_.value_or(parts_.merging.within_px); }
     OneWay make_one_way(const std::optional<Located<std::string>>& said);
     bool numbers_fit(std::initializer_list<double> numbers, const std::string& what, const Place& place);
 
     // -- tile sets (make_tiles.cpp)
     void make_tileset(const TileSetDraft& draft);
+    void check_sheet(const Sheet& sheet);
     TileDraft settled(const TileSetDraft& set, const TileDraft& own, const NameIndex& index);
     Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles, const Fields& fields);
     Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, int tile_barrier);
     Drawn trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced, const Place& place);
     Fires make_fires(const Located<std::string>& said);
-    Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles);
+    Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles, const std::string& tile);
+    void make_next(const Names& row, const Place& place, const NameIndex& tiles, const std::string& tile,
+                   Reaction& reaction);
     int side_of(const Name& side, const char* where);   // -1 and a finding when there is none of that name
     // -- families and blocks (make_patterns.cpp)
     // Bits of where neighbours are of the family too: top, right, bottom, left, top_left, top_right, bottom_right,
@@ -121,7 +137,7 @@ private:
         Joins joins = Joins::sides;
         struct Member {
             int tile = -1;
-            unsigned joined = 0;
+            unsigned joined = 0, any = 0;   // where neighbours must be, and where they may be
         };
         std::vector<Member> members;
     };
@@ -183,6 +199,7 @@ private:
     const WorldBuilder::Look& look_;
     Report report_;
     std::vector<std::string> things_;
+    std::optional<double> within_px_;                   // for curves, where a shape or layer has one of its own
     std::string map_name_, layer_name_, object_name_;   // of what is being made
 
     NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},

@@ -49,7 +49,8 @@ bool WorldMaker::fits(const MapDraft& draft) {
     }
     if (!detail::can_hold_cells(columns, rows)) {
         add(Rule::too_large, draft.size.place,
-            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows), fmt::format("{} cells", detail::most_cells)});
+            {"'size'", fmt::format("{} cells", std::int64_t{columns} * rows),
+             fmt::format("{} cells", detail::most_cells)});
         return false;
     }
     const bool isometric = draft.grid.value == "isometric";

@@ -12,6 +12,11 @@
 
 namespace dryground {
 
+// At how many neighbours a member does not fit; then how many of them may be either, so that the most exact one wins.
+std::array<int, 2> WorldMaker::CellFiller::misfit(const Family::Member& member, unsigned joined) {
+    return {std::popcount((member.joined ^ joined) & ~member.any), std::popcount(member.any)};
+}
+
 void WorldMaker::CellFiller::place_families() {
     std::map<std::array<int, 2>, std::array<int, 2>> members;   // family by cell: row, column
     for (const Pattern& p : patterns_)
@@ -23,12 +28,11 @@ void WorldMaker::CellFiller::place_families() {
         const unsigned joined = joins_at(members, cell, family, of.joins);
         const Family::Member* best = nullptr;
         for (const Family::Member& member : of.members)
-            if (best == nullptr || std::popcount(member.joined ^ joined) < std::popcount(best->joined ^ joined))
-                best = &member;
+            if (best == nullptr || misfit(member, joined) < misfit(*best, joined)) best = &member;
         if (best == nullptr) continue;   // it has none, as was said
         set_cell(static_cast<std::size_t>(cell[1]), static_cast<std::size_t>(cell[0]),
                  number_of({static_cast<std::int16_t>(family[0]), best->tile, {}}));
-        if (best->joined != joined)
+        if (misfit(*best, joined)[0] > 0)
             gaps[{family, joined}].push_back({map_.first_column + cell[1], map_.first_row + cell[0]});
     }
     for (const auto& [gap, cells] : gaps) report_gap(gap.first, gap.second, cells);

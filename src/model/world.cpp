@@ -1,5 +1,7 @@
 #include "dryground/world.hpp"
 
+#include "set_cell_internal.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -8,6 +10,26 @@
 #include "words_internal.hpp"
 
 namespace dryground {
+
+std::optional<TileImage> image_of(const TileSet& set, const Tile& tile) {
+    if (tile.picture) {
+        const Picture& own = *tile.picture;
+        return TileImage{own.file, 0, 0, own.width, own.height, own.x, own.y, std::nullopt};
+    }
+    if (!tile.art || !set.sheet) return std::nullopt;
+    const Sheet& sheet = *set.sheet;
+    const std::array<int, 2> cell{set.cell_width, set.cell_height}, size = sheet.cut.value_or(cell);
+    const auto [x, y] = detail::standing_corner(cell, size);
+    const std::array<double, 2> by = tile.at.value_or(sheet.at);
+    return TileImage{sheet.file,
+                     sheet.margin[0] + (*tile.art)[0] * (size[0] + sheet.gap[0]),
+                     sheet.margin[1] + (*tile.art)[1] * (size[1] + sheet.gap[1]),
+                     size[0],
+                     size[1],
+                     x + by[0],
+                     y + by[1],
+                     sheet.clear};
+}
 
 int TileSet::find(std::string_view tile) const {
     const auto found = std::find_if(tiles.begin(), tiles.end(), [tile](const Tile& t) { return t.name == tile; });

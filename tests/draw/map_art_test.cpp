@@ -107,6 +107,39 @@ TEST_CASE("a layer's opacity lets what is below shine through; a layer that is n
     CHECK(quarters(gone, 4, options) == "rgbw");
 }
 
+// The first cell has a tile of four quarters in a layer below, and one that is all black above it.
+worlds::Files two_layers(const std::string& below, const std::string& above, const std::string& black = "") {
+    worlds::Files files = with_art("\"#\" = \"peat\", \"b\" = \"black\"");
+    files = worlds::with(files, "marsh.toml", "[tiles.bank]",
+                         "[tiles.black]\nart = [1, 0]\nshapes = []\n" + black + "[tiles.bank]");
+    files = worlds::with(files, "flat.toml", "name = \"ground\"", "name = \"ground\"\n" + below);
+    return worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"",
+                        "[[layers]]\nname = \"cover\"\n" + above +
+                            "rows = '''\nb.....\n......\n......\n......\n'''\n[[layers]]\nname = \"people\"");
+}
+
+TEST_CASE("order and bands decide what is drawn over what; a tile's own band wins") {
+    CHECK(quarters(two_layers("", ""), 4) == "....");
+    CHECK(quarters(two_layers("order = 2\n", ""), 4) == "rgbw");
+    CHECK(quarters(two_layers("order = 2\n", "order = 3\n"), 4) == "....");
+    CHECK(quarters(two_layers("band = \"front\"\n", ""), 4) == "rgbw");
+    CHECK(quarters(two_layers("band = \"front\"\n", "", "band = \"front\"\n"), 4) == "....");
+    CHECK(quarters(two_layers("band = \"with\"\n", "band = \"with\"\n"), 4) == "....");   // as deep: layer by layer
+    CHECK(quarters(two_layers("band = \"with\"\norder = 1\n", "band = \"with\"\n"), 4) == "rgbw");
+}
+
+TEST_CASE("art that is cut larger than a cell stands on its cell, moved as its sheet or the tile says") {
+    worlds::Files files = with_art("\"#\" = \"peat\"");
+    // The whole sheet is one tile's art: 32 px wide it reaches 8 px out to the left, so that the cell shows its middle.
+    files = worlds::with(files, "marsh.toml", "{ file = \"a.png\" }", "{ file = \"a.png\", cut = [32, 16] }");
+    CHECK(quarters(files, 4) == "g.w.");
+    CHECK(quarters(worlds::with(files, "marsh.toml", "cut = [32, 16]", "cut = [32, 16], at = [8, 0]"), 4) == "rgbw");
+    CHECK(quarters(worlds::with(files, "marsh.toml", "art = [0, 0]", "art = [0, 0]\nat = [8, 8]"), 4) == "wwrg");
+    // A picture of its own without a place stands likewise.
+    const worlds::Files own = worlds::with(files, "marsh.toml", "art = [0, 0]", "picture = { file = \"a.png\" }");
+    CHECK(quarters(own, 4) == "g.w.");
+}
+
 TEST_CASE("a grey palette takes the colour out of art, and leaves it as light as it is seen") {
     DrawOptions options = only({Thing::art});
     options.palette = Palette::grey;

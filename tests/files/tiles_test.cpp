@@ -103,6 +103,83 @@ TEST_CASE("corners of a family join only where both their sides do") {
     CHECK(letters(with_joins("around", "D.....\n.D....\n......\n######\n")) == "a..... .a.... ...... pppppp ");
 }
 
+TEST_CASE("members of a family leave open what may be either, and the most exact one wins") {
+    const auto with_any = [](const std::string& members, const std::string& rows) {
+        Files files = with_dykes(rows);
+        std::string& text = files["marsh.toml"];
+        text.erase(text.find("members = [\n"));
+        text += "members = [\n" + members + "]\n";
+        return files;
+    };
+    const std::string members =
+        "  { tile = \"alone\", any = [\"top\", \"right\", \"bottom\", \"left\"] },\n"
+        "  { tile = \"left_end\", joined = [\"right\"], any = [\"bottom\"] },\n"
+        "  { tile = \"middle\", joined = [\"right\"] },\n";
+    CHECK(letters(with_any(members, "DDD..D\nD....#\n......\n######\n")) == "laa..a a....p ...... pppppp ");
+    CHECK(letters(with_any(members, "DD...D\n.....#\n......\n######\n")) == "ma...a .....p ...... pppppp ");
+    const Loaded both = worlds::load(
+        with_any("  { tile = \"alone\", joined = [\"top\"], any = [\"top\"] },\n", "D.....\n.....#\n......\n######\n"));
+    CHECK(worlds::of_rule(both.report(), Rule::out_of_range).size() == 1);
+}
+
+TEST_CASE("a row of states is said once for all its tiles") {
+    const std::string row =
+        "[[for]]\ntiles = [\"crate*\"]\nset = { unseen = true, barrier = \"earth\", shapes = "
+        "[\"cell\"], reacts = [{ fires = \"bump\", turns_into_next = [\"crate\", \"crate_split\", "
+        "\"\"] }] }\n[tiles.crate]\n[tiles.crate_split]\n";
+    const World world = worlds::world_of(with_tiles(row));
+    const TileSet& set = world.tilesets()[0];
+    const auto reaction = [&](const char* tile) {
+        return set.tiles[static_cast<std::size_t>(set.find(tile))].reacts.at(0);
+    };
+    CHECK(reaction("crate").then == Reaction::Then::turns);
+    CHECK(reaction("crate").turns_into == set.find("crate_split"));
+    CHECK(reaction("crate_split").then == Reaction::Then::goes);
+    const auto without_end =
+        worlds::world_of(worlds::with(with_tiles(row), "marsh.toml", "\"crate_split\", \"\"]", "\"crate_split\"]"));
+    CHECK(without_end.tilesets()[0].tiles.back().reacts.at(0).then == Reaction::Then::stays);
+
+    const auto misused = [&](const std::string& from, const std::string& to) {
+        const Loaded loaded = worlds::load(worlds::with(with_tiles(row), "marsh.toml", from, to));
+        std::string all;
+        for (const Finding& finding : loaded.report().findings()) all += message(finding) + "; ";
+        return all;
+    };
+    CHECK_THAT(misused("\"crate\", \"crate_split\", \"\"", "\"crate\", \"crate_splits\""),
+               Catch::Contains("crate_splits"));
+    CHECK_THAT(misused("\"crate\", \"crate_split\"", "\"crate_split\""),
+               Catch::Contains("'turns_into_next' is without 'crate'"));
+    CHECK_THAT(misused("turns_into_next", "turns_into = \"\", turns_into_next"), Catch::Contains("one of them"));
+}
+
+TEST_CASE("curves keep to the tolerance of their shape, their layer, or the world") {
+    const auto vertices = [](const Files& files) {
+        const World world = worlds::world_of(files);
+        const TileSet& set = world.tilesets()[0];
+        const Regions& tile = set.tiles[static_cast<std::size_t>(set.find("drum"))].shapes[0].area;
+        return std::pair(tile[0].outline.size(), world.map("flat").objects.back().area[0].outline.size());
+    };
+    const std::string drum = "[tiles.drum]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ circle = [8, 8, 7] }]\n";
+    const Files plain =
+        worlds::with(with_tiles(drum), "flat.toml", "kind = \"crab\", at = [40, 48] },",
+                     "kind = \"crab\", at = [40, 48] },\n  { kind = \"trigger\", circle = [40, 40, 7] },");
+    const auto [tile, object] = vertices(plain);
+    CHECK(tile == object);
+    const auto [fine, same] =
+        vertices(worlds::with(plain, "marsh.toml", "circle = [8, 8, 7]", "circle = [8, 8, 7], within_px = 0.02"));
+    CHECK(fine > tile);
+    CHECK(same == object);
+    const auto [same_tile, rough] =
+        vertices(worlds::with(plain, "flat.toml", "name = \"people\"", "name = \"people\"\nwithin_px = 3"));
+    CHECK(same_tile == tile);
+    CHECK(rough < object);
+    for (const char* wrong : {"0", "65", "-1"}) {
+        const Files bad = worlds::with(plain, "flat.toml", "name = \"people\"",
+                                       fmt::format("name = \"people\"\nwithin_px = {}", wrong));
+        CHECK(found_in(bad) == Found{"out-of-range at flat.toml:20:13"});
+    }
+}
+
 TEST_CASE("a block is placed as one, its anchor where it is painted") {
     const std::string lamp =
         "[blocks.lamp]\nrows = '''\nB\nA\n'''\nlegend = { \"A\" = \"peat\", \"B\" = { tile = \"bank\", flip = \"x\" } "

@@ -117,22 +117,27 @@ function objectPicture(object, level) {
 
 const behind = 0, among = 1, infront = 2;   // bands
 
+// When a tile of the palette is drawn in a layer; and all bands that a layer's tiles are drawn in.
+const bandOf = (layer, palette) => data.tiles[palette[0]].band ?? layer.band;
+const bandsOf = (map, layer) => layer.bands ??= new Set([...new Set(layer.numbers)].map(n => map.palette[n]).filter(p => p.length > 0).map(p => bandOf(layer, p)));
+
 // Calls with all art that may reach into a box, in the order in which it is painted: layers behind the movers; what is
 // drawn among them, and objects, those further away first; what is in front. Art says where its cell or position is.
 function eachArt(map, box, call) {
   for (const band of [behind, among, infront]) {
     const items = [];
-    map.layers.forEach((layer, number) => {
-      const strength = layer.numbers && layer.band === band ? strengthOf(layer) : 0;
+    const order = map.layers.map((layer, number) => [number + layer.order, number]).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+    order.forEach(([, number]) => {
+      const layer = map.layers[number], strength = layer.numbers && bandsOf(map, layer).has(band) ? strengthOf(layer) : 0;
       if (strength === 0) return;
       const [dx, dy] = layer.offset ?? [0, 0], up = raise(map, layer.storey);
       for (let r = 0; r < map.size[1]; ++r) {
         const [first, last] = columnsIn(map, r, box);
         for (let c = first; c <= last; ++c) {
           const palette = map.palette[layer.numbers[r * map.size[0] + c]];
-          if (palette.length === 0) continue;
+          if (palette.length === 0 || bandOf(layer, palette) !== band) continue;
           const [x, y] = cellCorner(map, c, r);
-          const item = { depth: y + map.cell[1] / 2, base: data.storeys[layer.storey][1], number, palette, strength, cell: [c, r], x: x + dx, y: y + dy - up };
+          const item = { depth: y + map.cell[1] / 2 + layer.order, base: data.storeys[layer.storey][1], number, palette, strength, cell: [c, r], x: x + dx, y: y + dy - up };
           band === among ? items.push(item) : call(item);
         }
       }
@@ -140,7 +145,7 @@ function eachArt(map, box, call) {
     for (const object of map.objects) {
       const of = map.layers[object.layer].band === infront ? infront : among;
       if (of !== band || !drawn(map, object) || !pictures[object.picture]) continue;
-      const [x, y] = object.at, item = { depth: y, base: data.storeys[object.storey][1], number: object.layer, object, strength: 1, x, y: y - raise(map, object.storey) };
+      const [x, y] = object.at, item = { depth: y + map.layers[object.layer].order, base: data.storeys[object.storey][1], number: object.layer, object, strength: 1, x, y: y - raise(map, object.storey) };
       items.push(item);
     }
     items.sort((a, b) => a.depth - b.depth || a.base - b.base || a.number - b.number);

@@ -94,6 +94,13 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
             .says =
                 "of a drawing: its vertices move to the nearest so many px, or with \"cell_parts\" to parts of cells"},
         &Draft::snap);
+    visit(Key{.name = "within_px",
+              .says = "how far the corners of its objects' curves may lie beside them; left out: the world's",
+              .unit = "px",
+              .least = 1.0 / 64,
+              .most = 64},
+          &Draft::within_px);
+    visit(Key{.name = "order", .says = "added to where its art and objects come when they are drawn"}, &Draft::order);
     each_presence_key<Draft>(visit);
     visit(Key{.name = "tags", .says = "words for the game"}, &Draft::tags);
     visit(props_key, &Draft::props);

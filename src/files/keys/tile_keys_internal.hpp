@@ -33,6 +33,12 @@ void each_key(Of<ShapeDraft>, Visit&& visit) {
     visit(Key{.name = "trigger", .says = "it senses, under this name, and blocks nothing"}, &Draft::trigger);
     visit(surface_key, &Draft::surface);
     visit(one_way_key, &Draft::one_way);
+    visit(Key{.name = "within_px",
+              .says = "of curves and traces: how far corners may lie beside them; left out: the world's",
+              .unit = "px",
+              .least = 1.0 / 64,
+              .most = 64},
+          &Draft::within_px);
     visit(orientation, &Draft::orientation);
 }
 
@@ -50,6 +56,11 @@ void each_key(Of<ReactionDraft>, Visit&& visit) {
     each_firing_key<Draft>(visit);
     visit(Key{.name = "turns_into", .says = "the tile that it becomes; \"\": it goes", .refers = "tile"},
           &Draft::turns_into);
+    visit(Key{.name = "turns_into_next",
+              .says = "or: a row of tiles, itself among them; it becomes the next one, and the last one stays",
+              .example = "[\"crate\", \"crate_cracked\", \"\"]",
+              .refers = "tile"},
+          &Draft::turns_into_next);
     visit(Key{.name = "runs", .says = "the event that it runs", .refers = "event"}, &Draft::runs);
 }
 
@@ -60,8 +71,11 @@ void each_key(Of<TileDraft>, Visit&& visit) {
     visit(Key{.name = "like", .says = "the tile whose own keys it starts from, its art apart", .refers = "tile"},
           &Draft::like);
     visit(Key{.name = "art", .says = "where in the sheet, [column, row]", .least = 0}, &Draft::art);
+    visit(
+        Key{.name = "at", .says = "[x, y] by which its art in the sheet is moved; left out: the sheet's", .unit = "px"},
+        &Draft::at);
     visit(Key{.name = "picture",
-              .says = "a picture of its own; at: its corner from the cell's",
+              .says = "a picture of its own; at: its corner from the cell's, left out: it stands on the cell",
               .example = "{ file = \"….png\", at = [x, y] }"},
           &Draft::picture);
     visit(Key{.name = "unseen", .says = "a marker without art, never drawn in the game"}, &Draft::unseen);
@@ -82,6 +96,10 @@ void each_key(Of<TileDraft>, Visit&& visit) {
               .example = "{ top = \"shut\" }",
               .words = words_of<Passage>()},
           &Draft::sides);
+    visit(Key{.name = "band",
+              .says = "drawn before, sorted among, or after the movers; left out: its layer's",
+              .words = words_of<Band>()},
+          &Draft::band);
     visit(Key{.name = "stands_for", .says = "an object of this kind stands in its place", .refers = "kind"},
           &Draft::stands_for);
     visit(Key{.name = "leads", .says = "stairs to this storey", .refers = "storey"}, &Draft::leads);
@@ -110,6 +128,10 @@ void each_key(Of<MemberDraft>, Visit&& visit) {
               .refers = "neighbour",
               .always = true},
           &MemberDraft::joined);
+    visit(Key{.name = "any",
+              .says = "where they may be or not; the member with the fewest of these wins",
+              .refers = "neighbour"},
+          &MemberDraft::any);
 }
 template <class Visit>
 void each_key(Of<FamilyDraft>, Visit&& visit) {
@@ -161,6 +183,12 @@ void each_key(Of<Sheet>, Visit&& visit) {
           &Sheet::file);
     visit(Key{.name = "margin", .says = "around all tiles", .unit = "px", .least = 0}, &Sheet::margin);
     visit(Key{.name = "gap", .says = "between tiles", .unit = "px", .least = 0}, &Sheet::gap);
+    visit(Key{.name = "cut",
+              .says = "width and height of each tile's art, where it is larger than a cell: it stands on the cell",
+              .unit = "px",
+              .least = 1},
+          &Sheet::cut);
+    visit(Key{.name = "at", .says = "[x, y] by which all art is moved", .unit = "px"}, &Sheet::at);
     visit(Key{.name = "clear", .says = "a colour that means empty", .example = "\"#ff00ff\""}, &Sheet::clear);
 }
 template <class Visit>
