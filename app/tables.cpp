@@ -223,8 +223,12 @@ void facts(Context& c) {
         const auto needs = [f](const auto& thing) { return holds(thing.needs, f); };
         const auto shows = [f](const auto& thing) { return holds(thing.when, f); };
         const auto hides = [f](const auto& thing) { return holds(thing.unless, f); };
-        c.row({fact.name, fact.note, joined(objects_where(c, gives), tiles_where(c, gives, gives)),
-               joined(objects_where(c, needs), tiles_where(c, needs, needs)),
+        const auto layers = [&](const auto& test) {
+            return layers_where(c, [&](const dg::Layer& layer) { return layer.reaction && test(*layer.reaction); });
+        };
+        c.row({fact.name, fact.note,
+               joined(joined(objects_where(c, gives), tiles_where(c, gives, gives)), layers(gives)),
+               joined(joined(objects_where(c, needs), tiles_where(c, needs, needs)), layers(needs)),
                joined(objects_where(c, shows), layers_where(c, shows)),
                joined(objects_where(c, hides), layers_where(c, hides))});
     }
@@ -236,11 +240,13 @@ void events(Context& c) {
         const dg::NamedThing& event = c.world.events()[e];
         if (!passes(c.filter, event.name, {})) continue;
         const auto id = static_cast<int>(e);
-        c.row({event.name, event.note,
-               joined(objects_where(c, [id](const dg::Object& o) { return o.runs == id || o.link.arrival_runs == id; }),
-                      tiles_where(
-                          c, [](const dg::Tile&) { return false; },
-                          [id](const dg::Reaction& r) { return r.runs == id; }))});
+        const std::string objects =
+            objects_where(c, [id](const dg::Object& o) { return o.runs == id || o.link.arrival_runs == id; });
+        const std::string tiles = tiles_where(
+            c, [](const dg::Tile&) { return false; }, [id](const dg::Reaction& r) { return r.runs == id; });
+        const std::string layers =
+            layers_where(c, [id](const dg::Layer& l) { return l.reaction && l.reaction->runs == id; });
+        c.row({event.name, event.note, joined(joined(objects, tiles), layers)});
     }
 }
 

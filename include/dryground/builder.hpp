@@ -333,8 +333,14 @@ struct LayerDraft {
     std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
     std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
     std::optional<Located<double>> within_px{};      // of its objects' curves
-    int order = 0;                                   // added to where it comes when it is drawn
-    std::optional<Located<Value>> snap{};            // of a drawing's vertices: to so many px, or "cell_parts"
+    // What its `trigger` does, all of it as one.
+    std::optional<Located<std::string>> fires{};
+    Names by{}, gives{}, needs{};
+    bool once = false;
+    double every_s = 0;
+    std::optional<Name> runs{};
+    int order = 0;                          // added to where it comes when it is drawn
+    std::optional<Located<Value>> snap{};   // of a drawing's vertices: to so many px, or "cell_parts"
     std::optional<Names> flags{};
     std::vector<std::string> tags{};
     Located<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers

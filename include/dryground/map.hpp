@@ -77,6 +77,7 @@ struct Layer {
     std::optional<Surface> surface;
     std::optional<FlagSet> flags;
     std::string trigger;
+    std::optional<Reaction> reaction;     // what its trigger does: all that senses in it is one area
     OneWay one_way = OneWay::none;        // of lines that say none themselves
     Point offset;                         // of its picture, shapes, carves and objects
     Point shape_offset;                   // of its shapes, carves and solids, besides

@@ -43,6 +43,7 @@ struct Edit {
     Placed before{}, after{};           // of a tile
     int fact = -1;                      // of a fact
     int object = -1;                    // that fired or is gone; of a tile that fired -1, and layer and cell say which
+    bool whole_layer = false;           // what fired is the trigger of the layer
     bool holds = false, held = false;   // after it, and before
 
     friend bool operator==(const Edit&, const Edit&) = default;
@@ -224,8 +225,10 @@ public:
     // Whether something that fires once has fired: an object of the present map, or a tile.
     [[nodiscard]] bool has_fired(int object) const;
     [[nodiscard]] bool has_fired(int layer, const Cell& cell) const;
+    [[nodiscard]] bool has_layer_fired(int layer) const;   // its own trigger
     EditResult set_fired(int object);
     EditResult set_fired(int layer, const Cell& cell);
+    EditResult set_layer_fired(int layer);
 
     // Takes a newer world while running: the same map (or its first, when that is gone), facts and changed cells as far
     // as they are there. Tells in words what is other: maps, tiles, facts that came and went, changes that were lost.

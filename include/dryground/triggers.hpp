@@ -20,10 +20,10 @@ struct Firing {
     Fires fires = Fires::enter;
     std::uint64_t body = 0;   // 0 with no body: what fires at the start
     int object = -1;          // of the present map; -1: a tile
-    int layer = -1;           // of the tile, and its cell
+    int layer = -1;           // of the tile, and its cell; or whose own trigger it is
     Cell cell{};
-    Placed tile{}, became{};   // what stood there, and what stands there now
-    // Of the object, or of the tile that stood there. They live as long as the Play's world.
+    Placed tile{}, became{};   // what stood there, and what stands there now; no tile where it is a layer's own trigger
+    // Of the object, of the tile that stood there, or of the layer. They live as long as the Play's world.
     const Properties* properties = nullptr;
     int event = -1;   // to run; -1: none
     // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.

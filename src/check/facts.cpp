@@ -56,6 +56,10 @@ public:
                                 ""};
                 add(uses_.needs, layer.when, user);
                 add(uses_.needs, layer.unless, user);
+                if (!layer.reaction) continue;
+                add(uses_.needs, layer.reaction->needs, user);
+                add(uses_.gives, layer.reaction->gives, user);
+                add(uses_.runs, {layer.reaction->runs}, user);
             }
             for (const Object& object : map.objects) {
                 const User user{words_of(world_, object),

@@ -62,7 +62,7 @@ std::string changes_bytes(const World& world, const SavedChanges& changes, PackF
             add_object(json, keys.of(edit.map).key(edit.object));
         } else {
             json["layer"] = map.layers[static_cast<std::size_t>(edit.layer)].name;
-            json["cell"] = edit.cell;
+            if (!edit.whole_layer) json["cell"] = edit.cell;
         }
         if (edit.sort == Edit::Sort::tile) json["is"] = tile_json(world, edit.after);
         (edit.sort == Edit::Sort::tile    ? tiles
@@ -122,7 +122,7 @@ public:
             return edit;
         });
         each("fired", [&](const Json& json, const std::string& way) {
-            Edit edit = place(json, way);
+            Edit edit = place(json, way, true);
             edit.sort = Edit::Sort::fired, edit.holds = true;
             return edit;
         });
@@ -162,7 +162,8 @@ private:
         return json.get<int>();
     }
 
-    Edit place(const Json& json, const std::string& way) {
+    // `or_layer`: a layer may stand there as a whole, without a cell.
+    Edit place(const Json& json, const std::string& way, bool or_layer = false) {
         Edit edit;
         const std::string map_name = text(json, way, "map");
         std::optional<play::ObjectKey> key;
@@ -173,9 +174,11 @@ private:
         std::string layer;
         if (!key) {
             layer = text(json, way, "layer");
-            if (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2)
+            edit.whole_layer = or_layer && !json.contains("cell");
+            if (!edit.whole_layer && (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2))
                 throw Fault{way + ".cell: should be a column and a row"};
-            for (std::size_t i = 0; i < 2; ++i) edit.cell[i] = whole(json["cell"][i], way + ".cell");
+            for (std::size_t i = 0; i < 2 && !edit.whole_layer; ++i)
+                edit.cell[i] = whole(json["cell"][i], way + ".cell");
         }
         edit.map = position(world_.maps(), map_name, "map");
         const Map& map = world_.maps()[static_cast<std::size_t>(edit.map)];
@@ -190,7 +193,7 @@ private:
         edit.layer = position(map.layers, layer, "layer");
         if (map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
             throw Lost{fmt::format("layer '{}' of map '{}' holds no cells", layer, map_name)};
-        if (!map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
+        if (!edit.whole_layer && !map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
             throw Lost{fmt::format("map '{}' has no cell ({}, {})", map_name, edit.cell[0], edit.cell[1])};
         return edit;
     }

@@ -135,6 +135,12 @@ LayerDraft read_layer(const Node& node, std::array<int, 2> size, const std::vect
     layer.opacity = node.at("opacity").number();
     layer.barrier = node.at("barrier").name_or_none();
     if (Name trigger = node.at("trigger").name(); !trigger.value.empty()) layer.trigger = std::move(trigger);
+    if (const Node node_of = node.at("reaction"); !node_of.is_null()) {
+        const ReactionDraft reaction = read_reaction(node_of);
+        layer.fires = reaction.fires, layer.by = reaction.by, layer.needs = reaction.needs;
+        layer.gives = reaction.gives, layer.once = reaction.once, layer.every_s = reaction.every_s;
+        layer.runs = reaction.runs;
+    }
     layer.surface = read_packed_surface(node.at("surface"));
     if (Name one_way = node.at("one_way").name(); !one_way.value.empty()) layer.one_way = std::move(one_way);
     if (const Node flags = node.at("flags"); !flags.is_null()) layer.flags = flags.names();

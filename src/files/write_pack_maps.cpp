@@ -135,6 +135,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"opacity", layer.opacity},
             {"barrier", name_or_null(world.barriers(), layer.barrier)},
             {"trigger", layer.trigger},
+            {"reaction", layer.reaction ? reaction_json(world, {}, *layer.reaction) : Json(nullptr)},
             {"surface", surface_json(layer.surface)},
             {"one_way", name_of(layer.one_way)},
             {"flags", layer.flags ? flags_json(world, *layer.flags) : Json(nullptr)},

@@ -175,7 +175,9 @@ private:
                 const Operand& top = operands[static_cast<std::size_t>(windings.back().operand)];
                 return top.adds ? top.label : nothing;
             });
-        for (const BoundaryEdge& edge : boundary) take(grid_.flat(edge.from), grid_.flat(edge.to), edge.label);
+        for (const BoundaryEdge& edge : boundary)
+            if (const Point from = inside_block(edge.from), to = inside_block(edge.to); from != to)
+                take(from, to, edge.label);
         turn_spots(result_.whole.spots, result_.whole.edges);
         for (Cover& cover : result_.covers) {
             for (std::vector<Stretch>& side : cover.sides) std::sort(side.begin(), side.end());
@@ -268,6 +270,14 @@ private:
     }
 
     // ---- back to cells ----
+
+    // A vertex in flat coordinates. Where diamonds' sides are crossed off the lattice the rounded crossing may lie a
+    // step beside the block: no cell there would link its edges, so it goes back onto the block's side.
+    [[nodiscard]] Point inside_block(Point vertex) const {
+        const Point p = grid_.flat(vertex);
+        return {std::clamp(p.x, corner_.x, corner_.x + block_.columns * grid_.width()),
+                std::clamp(p.y, corner_.y, corner_.y + block_.rows * grid_.height())};
+    }
 
     [[nodiscard]] bool on_upright_line(Point p) const { return (p.x - corner_.x) % grid_.width() == 0; }
     [[nodiscard]] bool on_level_line(Point p) const { return (p.y - corner_.y) % grid_.height() == 0; }

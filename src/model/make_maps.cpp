@@ -89,6 +89,27 @@ void WorldMaker::set_offsets(const LayerDraft& draft, Layer& layer) {
     }
 }
 
+void WorldMaker::make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer) {
+    if (!draft.fires && draft.by.empty() && draft.gives.empty() && draft.needs.empty() && !draft.once &&
+        draft.every_s == 0 && !draft.runs)
+        return;
+    ReactionDraft reaction;
+    reaction.fires = draft.fires.value_or(Located<std::string>("enter"));
+    reaction.by = draft.by, reaction.gives = draft.gives, reaction.needs = draft.needs;
+    reaction.once = draft.once, reaction.every_s = draft.every_s, reaction.runs = draft.runs;
+    reaction.place = draft.name.place;
+    layer.reaction = make_reaction(reaction, {}, {});
+    if (layer.reaction->by.empty() && map.player >= 0) layer.reaction->by = {map.player};
+    const Fires fires = layer.reaction->fires;
+    if (fires != Fires::enter && fires != Fires::inside && fires != Fires::leave && fires != Fires::use)
+        add(Rule::out_of_range, reaction.fires.place,
+            {"'fires' of a layer", fmt::format("'{}'", reaction.fires.value), "one of enter, inside, leave, use"});
+    if (layer.trigger.empty() || layer.holds_objects)
+        add(Rule::out_of_range, draft.name.place,
+            {fmt::format("what layer '{}' fires", layer.name), "set without a trigger",
+             "set on a layer of cells with 'trigger'"});
+}
+
 Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend) {
     Layer layer;
     layer.name = draft.name.value;
@@ -101,6 +122,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     layer.surface = draft.surface;
     if (draft.flags) layer.flags = flag_set(*draft.flags);
     if (draft.trigger) layer.trigger = draft.trigger->value;
+    make_layer_reaction(draft, map, layer);
     layer.tags = draft.tags;
     layer.one_way = make_one_way(draft.one_way);
     layer.band = choose<Band>(draft.band, "'band'");

@@ -159,6 +159,7 @@ private:
     struct Legend;
     void make_map(const MapDraft& draft);
     Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
+    void make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer);
     void set_offsets(const LayerDraft& draft, Layer& layer);
 
     // -- whether a map keeps to the range of coordinates (map_range.cpp)

@@ -30,8 +30,9 @@ SavedChanges Play::changes() const {
         all.edits.push_back(edit);
     }
     for (const auto& [map, object, layer, row, column] : done.fired) {
-        Edit edit = edit_of(Edit::Sort::fired, map, object);
+        Edit edit = edit_of(Edit::Sort::fired, map, std::max(object, -1));
         if (object < 0) edit.layer = layer, edit.cell = {column, row};
+        edit.whole_layer = object < -1;
         all.edits.push_back(edit);
     }
     for (const auto& [map, object] : done.removed) all.edits.push_back(edit_of(Edit::Sort::removed, map, object));
@@ -62,6 +63,7 @@ std::string fault_of(const World& world, const Edit& edit) {
         return has(map.objects, edit.object) ? "" : fmt::format("map '{}' has no object {}", map.name, edit.object);
     if (!has(map.layers, edit.layer) || map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
         return fmt::format("map '{}' has no layer of cells {}", map.name, edit.layer);
+    if (edit.whole_layer) return "";
     if (!map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
         return fmt::format("map '{}' has no cell ({}, {})", map.name, edit.cell[0], edit.cell[1]);
     if (edit.sort == Edit::Sort::tile && !is_tile(world, edit.after))
@@ -92,8 +94,7 @@ void Play::Parts::Done::add(const World& of, const Edit& edit) {
                 facts.insert(at, edit.fact);
             break;
         case Edit::Sort::fired:
-            fired.insert(edit.object < 0 ? FiredKey{edit.map, -1, edit.layer, edit.cell[1], edit.cell[0]}
-                                         : FiredKey{edit.map, edit.object, 0, 0, 0});
+            fired.insert(key_of(edit));
             break;
         case Edit::Sort::removed:
             removed.insert({edit.map, edit.object});

@@ -30,6 +30,13 @@ struct Play::Parts {
         Facts facts;
         std::map<TileKey, Edit> tiles;
         std::set<FiredKey> fired;
+        // Map, object, layer, row, column; -1 for the object of a tile, -2 for a layer's own trigger.
+        [[nodiscard]] static FiredKey of_layer(int map, int layer) { return {map, -2, layer, 0, 0}; }
+        [[nodiscard]] static FiredKey key_of(const Edit& fired) {
+            if (fired.whole_layer) return of_layer(fired.map, fired.layer);
+            return fired.object < 0 ? FiredKey{fired.map, -1, fired.layer, fired.cell[1], fired.cell[0]}
+                                    : FiredKey{fired.map, fired.object, 0, 0, 0};
+        }
         std::set<std::pair<int, int>> removed;   // map, object
 
         // Requires an edit that fits the world.

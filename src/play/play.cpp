@@ -263,6 +263,10 @@ bool Play::has_fired(int layer, const Cell& cell) const {
     return parts_->done.fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0;
 }
 
+bool Play::has_layer_fired(int layer) const {
+    return parts_->done.fired.count(Parts::Done::of_layer(parts_->map_id, layer)) > 0;
+}
+
 namespace {
 
 Edit fired_change(int map, int object, int layer, const Cell& cell) {
@@ -283,15 +287,20 @@ EditResult Play::set_fired(int layer, const Cell& cell) {
     return {{fired_change(parts_->map_id, -1, layer, cell)}, {}};
 }
 
+EditResult Play::set_layer_fired(int layer) {
+    if (!parts_->done.fired.insert(Parts::Done::of_layer(parts_->map_id, layer)).second) return {};
+    Edit change = fired_change(parts_->map_id, -1, layer, {});
+    change.whole_layer = true;
+    return {{change}, {}};
+}
+
 EditResult Play::undo(const EditResult& changed) {
     EditResult all;
     for (auto change = changed.edits.rbegin(); change != changed.edits.rend(); ++change) {
         if (change->sort == Edit::Sort::fact) {
             append(all, set_fact(change->fact, change->held));
         } else if (change->sort == Edit::Sort::fired) {
-            const bool of_tile = change->object < 0;
-            parts_->done.fired.erase({change->map, change->object, of_tile ? change->layer : 0,
-                                      of_tile ? change->cell[1] : 0, of_tile ? change->cell[0] : 0});
+            parts_->done.fired.erase(Parts::Done::key_of(*change));
         } else if (change->sort == Edit::Sort::removed) {
             if (change->map == parts_->map_id)
                 append(all, parts_->set_removed(change->object, change->held));

@@ -22,6 +22,12 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
         who = fmt::format("{} {}", name_of(object.role), object_name(world, object));
         if (object.every_s > 0 && firing.fires == Fires::inside) who += fmt::format(", every {:g} s,", object.every_s);
         if (object.once) who += ", once,";
+    } else if (firing.tile.tile < 0) {
+        const Layer& layer = map.layers[static_cast<std::size_t>(firing.layer)];
+        who = fmt::format("trigger {} of layer {}", layer.trigger, layer.name);
+        if (layer.reaction->every_s > 0 && firing.fires == Fires::inside)
+            who += fmt::format(", every {:g} s,", layer.reaction->every_s);
+        if (layer.reaction->once) who += ", once,";
     } else {
         who = fmt::format("{} in layer {} at cell ({}, {})", tile_name(world, firing.tile),
                           map.layers[static_cast<std::size_t>(firing.layer)].name, firing.cell[0], firing.cell[1]);
@@ -36,7 +42,7 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
     if (firing.link != nullptr) does.push_back("leads to " + firing.link->to);
     if (firing.to_storey >= 0)
         does.push_back("leads to " + world.storeys()[static_cast<std::size_t>(firing.to_storey)].name);
-    if (firing.object < 0 && firing.became != firing.tile)
+    if (firing.tile.tile >= 0 && firing.became != firing.tile)
         does.push_back(firing.became.tile < 0 ? "is gone then" : "becomes " + tile_name(world, firing.became));
     if (does.empty()) does.emplace_back("fires");
     return fmt::format("{}: {} {}", name_of(firing.fires), who, fmt::join(does, ", "));

@@ -47,14 +47,17 @@ void Sensors::learn_tiles() {
 
 void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const Layer& of) {
     TileSensor& sensor = layer.tiles.emplace_back();
-    if (placed.tile < 0 || !senses(play_.world().tile(placed))) return;
-    sensor.senses = any_tile_ = true;
+    if (placed.tile < 0) return;
+    sensor.senses = senses(play_.world().tile(placed));
+    if (!sensor.senses && !of.reaction) return;
     const Map& map = play_.map();
     for (const ground::Part& part : ground::parts_of(play_.world(), map, of, placed, {}).parts) {
         if (part.trigger.empty() || part.area.empty()) continue;
         for (Ring& ring : convex_pieces(part.area, 64)) sensor.pieces.push_back(std::move(ring));
         layer.reach = detail::both(layer.reach, ground::reach_of(map, ground::box_of(part)));
     }
+    sensor.of_layer = of.reaction && !sensor.pieces.empty();
+    any_tile_ = any_tile_ || sensor.senses || sensor.of_layer;
 }
 
 Sensors::Placed Sensors::place(const BodyNow& body, bool with_cell) const {
@@ -105,17 +108,29 @@ void Sensors::find_tiles(const BodyNow& body, const Placed& placed, std::vector<
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& layer = map.layers[l];
         if (layer.holds_objects || layer.storey != body.storey || !ground::counts(layer, play_.facts())) continue;
+        bool in_layer = false;
         const auto [c0, r0, c1, r1] = ground::cells_reaching(map, layers_[l].reach, placed.box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
                 const TileSensor& sensor = layers_[l].tiles[map.number(layer, c, r)];
-                if (!sensor.senses) continue;
+                if (!sensor.senses && (!sensor.of_layer || in_layer)) continue;
                 const Cell cell{map.first_column + c, map.first_row + r};
                 const bool in = sensor.pieces.empty() ? cell == placed.cell
                                                       : overlaps(placed, sensor.pieces, vec(map.corner(c, r)));
-                if (in) into.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
+                if (in && sensor.senses) into.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
+                in_layer = in_layer || (in && sensor.of_layer);
             }
+        if (in_layer) into.push_back({body.id, -1, static_cast<int>(l), {}, body.mover, 0, true});
     }
+}
+
+bool Sensors::is_of_layer(int layer, const Cell& cell) const {
+    const Map& map = play_.map();
+    const Layer& of = map.layers[static_cast<std::size_t>(layer)];
+    return of.reaction && !of.holds_objects &&
+           layers_[static_cast<std::size_t>(layer)]
+               .tiles[map.number(of, cell[0] - map.first_column, cell[1] - map.first_row)]
+               .of_layer;
 }
 
 }   // namespace dryground::play

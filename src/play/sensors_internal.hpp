@@ -10,14 +10,15 @@
 
 namespace dryground::play {
 
-// What a body is inside of: an object, or a tile of a layer.
+// What a body is inside of: an object, a tile of a layer, or all that senses in a layer.
 struct Inside {
     std::uint64_t body = 0;
     int object = -1, layer = -1;
     Cell cell{};
     int mover = -1;
-    double waits_s = 0;   // until what fires every so often fires again
-    [[nodiscard]] auto key() const { return std::tuple(body, object, layer, cell[1], cell[0]); }
+    double waits_s = 0;      // until what fires every so often fires again
+    bool of_layer = false;   // it is the layer's own trigger, and no tile of it
+    [[nodiscard]] auto key() const { return std::tuple(body, object, layer, of_layer, cell[1], cell[0]); }
 };
 
 // Objects that something can set off by blocks of the map, tiles that react by their numbers.
@@ -33,6 +34,8 @@ public:
     void find(const BodyNow& body, std::vector<Inside>& into) const;
     // The cell that holds a body's middle; of those that step their position.
     [[nodiscard]] Cell cell_of(const BodyNow& body) const { return place(body, true).cell; }
+    // Whether a cell of a layer has a part of the layer's own trigger.
+    [[nodiscard]] bool is_of_layer(int layer, const Cell& cell) const;
     // Calls action(object's number) for each whose box overlaps one.
     template <class Action>
     void each_in(const Bounds& box, Action action) const {
@@ -50,6 +53,7 @@ private:
     };
     struct TileSensor {             // of a number of the palette, in a layer
         bool senses = false;        // the tile reacts, gives something or leads somewhere
+        bool of_layer = false;      // its pieces are part of the layer's own trigger
         std::vector<Ring> pieces;   // convex, from the cell's corner; none: it is the cell that is entered
     };
     struct LayerSensors {

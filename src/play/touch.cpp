@@ -104,10 +104,10 @@ private:
     }
 
     void look_behind(Touches& into) const {
-        for (const bool strict : {true, false}) {
-            behind(into, point_, strict, Covered::no);
-            if (!into.empty()) return;
-        }
+        behind(into, point_, true, Covered::no);
+        add_joints(into);
+        if (into.empty()) behind(into, point_, false, Covered::no);
+        if (!into.empty()) return;
         // Sunk in beside what it is with, or everywhere.
         const Vec along{-normal_.y, normal_.x};
         for (const double part : {0.25, -0.25, 0.5, -0.5, 0.75, -0.75, 1.0, -1.0}) {
@@ -118,6 +118,19 @@ private:
             behind(into, point_, strict, Covered::yes);
             if (!into.empty()) return;
         }
+    }
+
+    // Where two pieces join, the way into the ground runs between them, inside of neither: they are touched no less
+    // where something of another barrier lies over both.
+    void add_joints(Touches& into) const {
+        if (into.empty()) return;
+        const Touches found = into;
+        Touches beside;
+        behind(beside, point_, false, Covered::no, false);
+        for (const Touch& touch : beside)
+            if (std::none_of(found.begin(), found.end(),
+                             [&](const Touch& one) { return one.barrier == touch.barrier; }))
+                into.add(touch);
     }
 
     static bool are_same(const StandingPiece& a, const StandingPiece& b) {
@@ -271,10 +284,11 @@ private:
 
     // Whose shape the way into the ground enters at a point; of several only those that it enters first, and what lies
     // over them. Those whose side is covered only where that is asked for.
-    void behind(Touches& into, Vec at, bool strict, Covered covered) const {
+    void behind(Touches& into, Vec at, bool strict, Covered covered, bool with_lines = true) const {
         const Vec way = normal_ * -within_;
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
             if (piece.piece->is_line()) {
+                if (!with_lines) return;
                 const Vec near = nearest(ring, by, at), off = near - at;
                 const double deep = -dot(off, normal_), beside = std::abs(off.x * normal_.y - off.y * normal_.x);
                 if (beside <= (strict ? 0.5 : within_) && std::abs(deep) <= within_)

@@ -76,6 +76,26 @@ struct TriggerTracker::Parts {
         return true;
     }
 
+    [[nodiscard]] bool heeds(const Reaction& reaction, Fires fires, int mover) const {
+        return reaction.fires == fires && (reaction.by.empty() || contains(reaction.by, mover)) &&
+               all_hold(reaction.needs);
+    }
+
+    // What a layer's own trigger does.
+    void fire_layer(int number, Fires fires, const BodyNow& body) {
+        // What is given points into the world, which outlasts the present map.
+        const Layer& layer =
+            play.world().maps()[static_cast<std::size_t>(map_id)].layers[static_cast<std::size_t>(number)];
+        const Reaction& reaction = *layer.reaction;
+        if (!heeds(reaction, fires, body.mover) || (reaction.once && play.has_layer_fired(number))) return;
+        Firing firing;
+        firing.fires = fires, firing.body = body.id, firing.layer = number;
+        firing.properties = &layer.props, firing.event = reaction.runs;
+        if (reaction.once) add(firing.changed, play.set_layer_fired(number));
+        for (const int fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
+        firings.push_back(std::move(firing));
+    }
+
     // All reactions of a tile to an act; `side` of bumps.
     void fire_tile(int layer, const Cell& cell, Fires fires, const BodyNow& body, int side = -1) {
         const Placed placed = play.tile_at(layer, cell);
@@ -95,9 +115,7 @@ struct TriggerTracker::Parts {
             if (!gives.changed.edits.empty()) firings.push_back(std::move(gives));
         }
         for (const Reaction& reaction : tile.reacts) {
-            if (reaction.fires != fires || (!reaction.by.empty() && !contains(reaction.by, body.mover)) ||
-                !all_hold(reaction.needs) || (reaction.once && play.has_fired(layer, cell)))
-                continue;
+            if (!heeds(reaction, fires, body.mover) || (reaction.once && play.has_fired(layer, cell))) continue;
             if (side >= 0 && !from(reaction, placed.orientation, side)) continue;
             Firing reacts = firing;
             reacts.event = reaction.runs;
@@ -134,6 +152,7 @@ struct TriggerTracker::Parts {
     }
     [[nodiscard]] double every_s(const Inside& inside) const {
         if (inside.object >= 0) return play.map().objects[static_cast<std::size_t>(inside.object)].every_s;
+        if (inside.of_layer) return play.map().layers[static_cast<std::size_t>(inside.layer)].reaction->every_s;
         const Tile* tile = play.find_tile(inside.layer, inside.cell);
         double every = 0;
         if (tile != nullptr)
@@ -143,7 +162,9 @@ struct TriggerTracker::Parts {
     }
 
     void tell(const Inside& inside, Fires fires) {
-        if (inside.object < 0)
+        if (inside.of_layer)
+            fire_layer(inside.layer, fires, {.id = inside.body, .mover = inside.mover});
+        else if (inside.object < 0)
             fire_tile(inside.layer, inside.cell, fires, {.id = inside.body, .mover = inside.mover});
         else if (play.map().objects[static_cast<std::size_t>(inside.object)].fires == fires)
             fire_object(inside.object, fires, inside.body);
@@ -177,6 +198,7 @@ struct TriggerTracker::Parts {
         const Cell own = sensors.cell_of(body);
         std::array<int, 64> used{};
         std::size_t count = 0;
+        std::vector<bool> layers_used;   // their own triggers
         for (const auto& [dc, dr] :
              {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}}) {
             const Cell cell{own[0] + dc, own[1] + dr};
@@ -192,9 +214,15 @@ struct TriggerTracker::Parts {
             });
             for (std::size_t l = 0; sensors.any_tile() && play.has(cell) && l < play.map().layers.size(); ++l)
                 if (const Layer& layer = play.map().layers[l];
-                    !layer.holds_objects && layer.storey == body.storey && ground::counts(layer, facts_before))
+                    !layer.holds_objects && layer.storey == body.storey && ground::counts(layer, facts_before)) {
                     fire_tile(static_cast<int>(l), cell, Fires::use, body);
+                    if (!sensors.is_of_layer(static_cast<int>(l), cell)) continue;
+                    layers_used.resize(play.map().layers.size());
+                    layers_used[l] = true;
+                }
         }
+        for (std::size_t l = 0; l < layers_used.size(); ++l)
+            if (layers_used[l]) fire_layer(static_cast<int>(l), Fires::use, body);
         for (std::size_t i = 0; i < count; ++i) fire_object(used[i], Fires::use, body.id);
     }
 };

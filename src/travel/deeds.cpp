@@ -26,7 +26,10 @@ public:
     Deeds find() {
         for (std::size_t o = 0; o < map_.objects.size(); ++o) add_object(static_cast<int>(o));
         for (std::size_t l = 0; l < map_.layers.size(); ++l)
-            if (ground::may_count(map_.layers[l]) && !map_.layers[l].holds_objects) add_tiles(static_cast<int>(l));
+            if (ground::may_count(map_.layers[l]) && !map_.layers[l].holds_objects) {
+                add_tiles(static_cast<int>(l));
+                add_layer(static_cast<int>(l));
+            }
         return std::move(found_);
     }
 
@@ -99,6 +102,32 @@ private:
             add_overlap(target, object.area);
         }
         add(std::move(deed), std::move(target));
+    }
+
+    // What a layer's own trigger gives, in all its cells as one.
+    void add_layer(int number) {
+        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+        if (!layer.reaction || layer.reaction->gives.empty()) return;
+        const Reaction& reaction = *layer.reaction;
+        std::vector<std::vector<ground::Part>> parts;   // by number of the palette
+        for (const Placed& placed : map_.palette)
+            parts.push_back(placed.tile < 0 ? std::vector<ground::Part>{}
+                                            : ground::parts_of(world_, map_, layer, placed, {}).parts);
+        Deed deed;
+        deed.layer = number, deed.fires = reaction.fires, deed.needs = reaction.needs, deed.gives = reaction.gives;
+        deed.does = std::find(reaction.by.begin(), reaction.by.end(), mover_id_) != reaction.by.end();
+        Target target{layer.storey, {}};
+        for (int r = 0; r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c)
+                for (const ground::Part& part : parts[map_.number(layer, c, r)]) {
+                    if (part.trigger.empty() || part.area.empty()) continue;
+                    if (target.rings.empty()) deed.cell = {c, r};
+                    if (reaction.fires == Fires::use)
+                        add_cells_to_use(target, c, r);
+                    else
+                        add_overlap(target, moved(part.area, map_.corner(c, r)));
+                }
+        if (!target.rings.empty()) add(std::move(deed), std::move(target));
     }
 
     void add_tiles(int number) {

@@ -18,8 +18,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct World {
-    World() { fs::copy(fs::path(DRYGROUND_SOURCE) / "demo", folder.path / "demo", fs::copy_options::recursive); }
+struct WorldOnDisk {
+    WorldOnDisk() { fs::copy(fs::path(DRYGROUND_SOURCE) / "demo", folder.path / "demo", fs::copy_options::recursive); }
     [[nodiscard]] std::string operator/(const std::string& file) const {
         return (folder.path / "demo" / file).string();
     }
@@ -86,7 +86,7 @@ TEST_CASE("a disk that is full leaves every old file as it was, and nothing besi
 }
 
 TEST_CASE("an edit that is killed leaves old or new files, the next command finishes it, and nothing stays beside") {
-    const World world;
+    const WorldOnDisk world;
     const std::string demo = world / "world.toml";
     const std::string before = all_files(world.folder.path / "demo");
     REQUIRE(tool(fmt::format("edit {} map add cellar 40,30", demo)).code == 0);
@@ -115,7 +115,7 @@ TEST_CASE("an edit that is killed leaves old or new files, the next command fini
 }
 
 TEST_CASE("files that are no files are told, and nobody waits for them") {
-    const World world;
+    const WorldOnDisk world;
     const std::string odd = world / "odd.toml";
     const std::pair<const char*, const char*> makings[] = {{"a FIFO", "mkfifo '{}'"},
                                                            {"a directory", "mkdir '{}'"},
@@ -147,7 +147,7 @@ TEST_CASE("files that are no files are told, and nobody waits for them") {
 
 TEST_CASE("the same bytes come out in any locale, time zone and folder, from any path") {
     if (chance::sanitized) return;   // the same program, many times as slow
-    const World world;
+    const WorldOnDisk world;
     const char* commands[] = {"merge {} --as regions lines chains pieces boxes triangles", "pack {} --chunk-cells 8",
                               "check {} --format json", "walk {} --format json", "list {} objects --format json"};
     for (const char* words : commands) {
@@ -270,7 +270,7 @@ TEST_CASE(
 }
 
 TEST_CASE("files that change while they are read give old or new content, or an error with their name; never a crash") {
-    const World world;
+    const WorldOnDisk world;
     const std::string map = world / "maps/slipway.map.toml", text = slurp(map);
     process::spill(world / "longer", text + "\n# a comment that makes it longer\n");
     process::spill(world / "cut", text.substr(0, text.size() / 2));

@@ -2,6 +2,8 @@
 // Also tests src/play: touch_tracker
 #include <catch2/catch.hpp>
 
+#include <set>
+
 #include <cmath>
 
 #include "chance.hpp"
@@ -286,6 +288,18 @@ TEST_CASE("whatever edge of the ground is touched, what is told lies there", "[t
     CHECK(asked > 12 * static_cast<std::size_t>(chance::rounds(40)));
     INFO(told_of << " of " << asked);
     CHECK(told_of * 100 >= asked * 99);
+}
+
+TEST_CASE("where two tiles join both are touched, also where something of another barrier lies over them") {
+    const worlds::Files files =
+        worlds::with(worlds::small_world(), "flat.toml", "at = [40, 48] },",
+                     "at = [40, 48] },\n  { kind = \"solid\", barrier = \"brine\", box = [8, 40, 20, 20] },");
+    const Play play(worlds::world_of(files), "flat");   // the floor's tiles are 16 px wide from y = 48 on
+    std::set<std::pair<int, int>> told;
+    for (const Touch& touch : play.touched({.point = {16, 48}, .normal = up}))
+        told.insert({touch.barrier, touch.cell[0]});
+    const int earth = play.world().find_barrier("earth"), brine = play.world().find_barrier("brine");
+    CHECK(told == std::set<std::pair<int, int>>{{earth, 0}, {earth, 1}, {brine, 1}});
 }
 
 TEST_CASE("touches begin, last and end, once for each cell", "[touch]") {

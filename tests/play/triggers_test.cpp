@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 #include "dryground/spawners.hpp"
 
+#include "dryground/changes.hpp"
 #include "dryground/files.hpp"
 #include "shore.hpp"
 
@@ -45,8 +46,9 @@ struct Game {
         for (const Firing& firing : firings) {
             if (!all.empty()) all += "; ";
             all += std::string(name_of(firing.fires)) + " ";
-            all += firing.object >= 0 ? play.map().objects[static_cast<std::size_t>(firing.object)].name
-                                      : fmt::format("tile {},{}", firing.cell[0], firing.cell[1]);
+            all += firing.object >= 0     ? play.map().objects[static_cast<std::size_t>(firing.object)].name
+                   : firing.tile.tile < 0 ? "layer " + play.map().layers[static_cast<std::size_t>(firing.layer)].name
+                                          : fmt::format("tile {},{}", firing.cell[0], firing.cell[1]);
             if (firing.link != nullptr) all += " -> " + firing.link->to;
             if (firing.event >= 0) all += " runs " + play.world().events()[static_cast<std::size_t>(firing.event)].name;
             if (firing.to_storey >= 0)
@@ -82,6 +84,84 @@ TEST_CASE("a trigger fires when it is entered, not while one stays or only touch
     Game others(worlds::with(worlds::shore(), "flat.toml", "runs = \"ring_bell\" }",
                              "runs = \"ring_bell\", by = [\"keeper\"] }"));
     CHECK(others.at(100, 48) == "");
+}
+
+namespace {
+
+// The shore with fog over two cells of its lower row, and what the fog's layer says of its trigger.
+worlds::Files with_fog(const std::string& keys) {
+    return worlds::with(
+        worlds::shore(), "flat.toml", "[[layers]]\nname = \"people\"",
+        "[[layers]]\nname = \"fog\"\ntrigger = \"fog\"\n" + keys +
+            "\nlegend = { \"f\" = \"peat\" }\nrows = "
+            "'''\n............\n............\n........ff..\n............\n............\n............\n'''"
+            "\n[[layers]]\nname = \"people\"");
+}
+
+}   // namespace
+
+TEST_CASE("a layer's trigger is one area that does what the layer says", "[triggers]") {
+    // Cells 8 and 9 of row 2: x from 128 to 160, y from 32 to 48.
+    Game game(with_fog("runs = \"ring_bell\""));
+    CHECK(game.at(172, 46) == "");
+    CHECK(game.at(156, 46) == "enter layer fog runs ring_bell");
+    CHECK(game.at(148, 46) == "");   // from one of its cells to the next
+    CHECK(game.at(172, 46) == "");
+    CHECK(game.at(156, 46) == "enter layer fog runs ring_bell");
+    Game leaving(with_fog("fires = \"leave\"\nruns = \"ring_bell\""));
+    CHECK(leaving.at(156, 46) == "");
+    CHECK(leaving.at(172, 46) == "leave layer fog runs ring_bell");
+    Game others(with_fog("by = [\"keeper\"]\nruns = \"ring_bell\""));
+    CHECK(others.at(156, 46) == "");
+    Game inside(with_fog("fires = \"inside\"\nevery_s = 0.5\nruns = \"ring_bell\""));
+    std::string all;
+    for (int frame = 0; frame < 13; ++frame) all += inside.at(156, 46);   // 1.3 s
+    CHECK(all == "inside layer fog runs ring_bellinside layer fog runs ring_bellinside layer fog runs ring_bell");
+    Game used(with_fog("fires = \"use\"\nruns = \"ring_bell\""));
+    CHECK(used.at(156, 46) == "");
+    CHECK(used.at(156, 46, true) == "use layer fog runs ring_bell");
+    CHECK(used.at(168, 46, true) == "use layer fog runs ring_bell");   // from the next cell
+    CHECK(used.at(188, 46, true) == "");
+}
+
+TEST_CASE("a layer's trigger gives facts, fires once, and both are saved", "[triggers]") {
+    const worlds::Files files = with_fog("gives = [\"lamp_lit\"]\nonce = true");
+    Game game(files);
+    CHECK(game.at(156, 46) == "enter layer fog");
+    const World& world = game.play.world();
+    CHECK(game.play.holds(world.find_fact("lamp_lit")));
+    game.at(172, 46);
+    CHECK(game.at(156, 46) == "");
+    for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
+        const LoadedChanges saved = read_changes(world, changes_bytes(world, game.play.changes(), format));
+        CHECK(saved.fault.empty());
+        CHECK(saved.lost.empty());
+        Game again(files);
+        CHECK(again.play.apply(*saved.changes).empty());
+        CHECK(again.play.changes().edits == game.play.changes().edits);
+        CHECK(again.at(156, 46) == "");
+    }
+    // Taken back it may fire again.
+    Game undone(files);
+    const BodyNow body{1, 0, {156, 46}, 0, false};
+    const std::vector<Firing> fired = undone.tracker.update(0.1, std::span(&body, 1));
+    REQUIRE(fired.size() == 1);
+    CHECK(fired[0].tile.tile == -1);
+    undone.play.undo(fired[0].changed);
+    undone.at(172, 46);
+    CHECK(undone.at(156, 46) == "enter layer fog");
+}
+
+TEST_CASE("what a layer fires needs a trigger, and something that a trigger can fire on", "[triggers]") {
+    const auto wrong = [](const std::string& from, const std::string& to) {
+        return worlds::rules_and_places(
+            worlds::load(worlds::with(with_fog("fires = \"enter\"\nruns = \"ring_bell\""), "flat.toml", from, to))
+                .report());
+    };
+    CHECK(wrong("trigger = \"fog\"\n", "").size() == 1);
+    CHECK(wrong("fires = \"enter\"", "fires = \"bump\"").size() == 1);
+    CHECK(wrong("fires = \"enter\"", "fires = \"enters\"").size() == 1);
+    CHECK(wrong("ring_bell\"\nlegend", "ring_bells\"\nlegend").size() == 1);
 }
 
 TEST_CASE("what lasts fires every so often", "[triggers]") {

@@ -65,6 +65,15 @@ protected:
         if (dice_.once_in(4)) layer.sink = {1, 2.5, 0, 0.25};
         if (dice_.once_in(4)) layer.flags = some({"walk"});
         if (dice_.once_in(4)) layer.trigger = Name("fog");
+        if (layer.trigger && !layer.holds_objects && dice_.once_in(2)) {
+            layer.fires = one({"enter", "inside", "leave", "use"});
+            layer.once = dice_.once_in(2);
+            layer.every_s = dice_.in(0, 3) / 2.0;
+            layer.gives = some({"wet", "open"}), layer.needs = some({"open"}), layer.by = some({"crab", "warden"});
+            layer.runs = maybe(Name("ring"));
+        }
+        if (dice_.once_in(4)) layer.within_px = Located<double>(dice_.in(1, 80) / 16.0);
+        if (dice_.once_in(4)) layer.order = dice_.in(-2, 2);
         if (dice_.once_in(3)) layer.one_way = one({"up", "down", "left", "right"});
         if (has_loft_ && dice_.once_in(2)) layer.storey = Name("loft");
         layer.surface = surface();

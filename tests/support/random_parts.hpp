@@ -114,6 +114,7 @@ protected:
         if (dice_.once_in(3)) shape.barrier = one({"earth", "brine"});
         if (!shape.barrier && dice_.once_in(4)) shape.trigger = Name("steam");
         shape.surface = surface();
+        if (dice_.once_in(4)) shape.within_px = Located<double>(dice_.in(1, 80) / 16.0);
         if (dice_.once_in(3)) shape.orientation = orientation();
         return shape;
     }

@@ -37,6 +37,7 @@ protected:
             if (dice_.once_in(2)) reaction.turns_into = one({"peat", ""});
             tile.reacts = {reaction};
         }
+        if (dice_.once_in(4)) tile.band = one({"behind", "with", "front"});
         if (dice_.once_in(2)) tile.props["harm"] = Located<Value>(Value{std::int64_t{dice_.in(0, 9)}});
         return tile;
     }
@@ -58,8 +59,9 @@ protected:
             rule.set.flags = some({"walk"});
             set.rules.push_back(rule);
         }
-        set.families = {
-            {Name("dyke"), Located<std::string>("sides"), {{Name("peat"), {}}, {Name("bank"), {Name("left")}}}}};
+        set.families = {{Name("dyke"),
+                         Located<std::string>("sides"),
+                         {{Name("peat"), {}}, {Name("bank"), {Name("left")}, some({"top", "right"})}}}};
         BlockDraft block;
         block.name = Name("post");
         block.rows = {"B", "A"};

@@ -71,6 +71,12 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
     visit(Key{.name = "barrier", .says = "for shapes that say none themselves", .refers = "barrier"}, &Draft::barrier);
     visit(Key{.name = "trigger", .says = "all its solid shapes sense, under this name, and block nothing"},
           &Draft::trigger);
+    visit(Key{.name = "fires",
+              .says = "of its `trigger`, all of it as one: what sets it off; left out: `enter`",
+              .words = words_of<Fires>()},
+          &Draft::fires);
+    each_firing_key<Draft>(visit);
+    visit(Key{.name = "runs", .says = "of its `trigger`: the event that it runs", .refers = "event"}, &Draft::runs);
     visit(surface_key, &Draft::surface);
     visit(Key{.name = "one_way",
               .says = "for lines that say none: a direction of the map, whichever way a tile is turned",
