@@ -12,6 +12,14 @@ namespace dryground::play {
 
 namespace {
 
+// ", every 2 s, once," or nothing.
+std::string how_often(Fires fires, double every_s, bool once) {
+    std::string words;
+    if (every_s > 0 && fires == Fires::inside) words += fmt::format(", every {:g} s", every_s);
+    if (once) words += ", once";
+    return words.empty() ? words : words + ",";
+}
+
 // "enter: trigger 'spill' gives pump_running, runs flood_the_lock"
 std::string line_of(const Play& play, const Map& map, const Firing& firing) {
     const World& world = play.world();
@@ -20,20 +28,16 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
     if (firing.object >= 0) {
         const Object& object = map.objects[static_cast<std::size_t>(firing.object)];
         who = fmt::format("{} {}", name_of(object.role), object_name(world, object));
-        if (object.every_s > 0 && firing.fires == Fires::inside) who += fmt::format(", every {:g} s,", object.every_s);
-        if (object.once) who += ", once,";
+        who += how_often(firing.fires, object.every_s, object.once);
     } else if (firing.tile.tile < 0) {
         const Layer& layer = map.layers[static_cast<std::size_t>(firing.layer)];
         who = fmt::format("trigger {} of layer {}", layer.trigger, layer.name);
-        if (layer.reaction->every_s > 0 && firing.fires == Fires::inside)
-            who += fmt::format(", every {:g} s,", layer.reaction->every_s);
-        if (layer.reaction->once) who += ", once,";
+        who += how_often(firing.fires, layer.reaction->every_s, layer.reaction->once);
     } else {
         who = fmt::format("{} in layer {} at cell ({}, {})", tile_name(world, firing.tile),
                           map.layers[static_cast<std::size_t>(firing.layer)].name, firing.cell[0], firing.cell[1]);
         for (const Reaction& reaction : world.tile(firing.tile).reacts)
-            if (reaction.fires == firing.fires && reaction.every_s > 0)
-                who += fmt::format(", every {:g} s,", reaction.every_s);
+            if (reaction.fires == firing.fires) who += how_often(firing.fires, reaction.every_s, reaction.once);
     }
     for (const Edit& edit : firing.changed.edits)
         if (edit.sort == Edit::Sort::fact)
