@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../geometry/bounds_internal.hpp"
+#include "../ground/ground_internal.hpp"
 #include "../model/set_cell_internal.hpp"
 #include "../model/words_internal.hpp"
 #include "art_internal.hpp"
@@ -16,6 +18,7 @@ namespace drawing {
 namespace {
 
 constexpr double page_width = 1280, card_width = 408, gap = 12, line = 14, text_size = 11.5;
+constexpr double label_room = 24;        // around what is drawn, for the numbers of vertices
 constexpr std::size_t most_labels = 8;   // of more vertices (curves) the words tell
 
 // Text broken into lines that fit a width.
@@ -38,21 +41,10 @@ public:
           set_(set),
           options_(options),
           inks_(inks_of(options.palette)),
-          scale_(scale_for(set, options)),
+          reach_(reach_of(set)),
+          scale_(scale_for(set, reach_, options)),
           art_(world, source, scale_, options.palette == Palette::grey) {
         wide_ = set.cell_width * scale_, high_ = set.cell_height * scale_;
-        // as many px around as the farthest shape reaches out of its cell, and room for the numbers of vertices
-        double out = 0;
-        const auto reach = [&](double left, double top, double right, double bottom) {
-            out = std::max({out, -left, -top, right - set.cell_width, bottom - set.cell_height});
-        };
-        for (const Tile& tile : set.tiles) {
-            if (const auto own = image_of(set, tile)) reach(own->x, own->y, own->x + own->width, own->y + own->height);
-            for (const Shape& shape : tile.shapes)
-                if (const auto box = bounds(shape.area))
-                    reach(to_px(box->least.x), to_px(box->least.y), to_px(box->most.x), to_px(box->most.y));
-        }
-        margin_ = 24 + std::min(out * scale_, 128.0);
     }
 
     std::string draw() {
@@ -66,7 +58,7 @@ public:
         double y = 48;
         for (std::size_t first = 0; first < set_.tiles.size(); first += columns) {
             const std::size_t last = std::min(first + columns, set_.tiles.size());
-            double high = high_ + 2 * margin_;
+            double high = reach_.height * scale_ + 2 * label_room;
             for (std::size_t t = first; t < last; ++t)
                 high = std::max(high, 34 + line * static_cast<double>(words(set_.tiles[t]).size()));
             for (std::size_t t = first; t < last; ++t)
@@ -78,9 +70,28 @@ public:
     }
 
 private:
-    static double scale_for(const TileSet& set, const DrawOptions& options) {
+    // The box in px, from the cell's corner, that the cell and all that reaches out of it take; as far as three cells.
+    static Box reach_of(const TileSet& set) {
+        double left = 0, top = 0, right = set.cell_width, bottom = set.cell_height;
+        const auto reach = [&](double least_x, double least_y, double most_x, double most_y) {
+            left = std::min(left, least_x), top = std::min(top, least_y);
+            right = std::max(right, most_x), bottom = std::max(bottom, most_y);
+        };
+        for (const Tile& tile : set.tiles) {
+            if (const auto own = image_of(set, tile)) reach(own->x, own->y, own->x + own->width, own->y + own->height);
+            for (const Shape& shape : tile.shapes)
+                if (const auto box = bounds(shape.area))
+                    reach(to_px(box->least.x), to_px(box->least.y), to_px(box->most.x), to_px(box->most.y));
+        }
+        const double most = 3.0 * std::max(set.cell_width, set.cell_height);
+        left = std::max(left, -most), top = std::max(top, -most);
+        return {left, top, std::min(right, set.cell_width + most) - left,
+                std::min(bottom, set.cell_height + most) - top};
+    }
+    static double scale_for(const TileSet& set, const Box& reach, const DrawOptions& options) {
         if (options.scale > 0) return options.scale;
-        const double fit = 128.0 / std::max(set.cell_width, set.cell_height);
+        const double fit =
+            std::min(128.0 / std::max(set.cell_width, set.cell_height), 168.0 / std::max(reach.width, reach.height));
         return fit >= 1 ? std::clamp(std::round(fit), 1.0, 16.0) : fit;
     }
     [[nodiscard]] int id() const { return static_cast<int>(&set_ - world_.tilesets().data()); }
@@ -107,7 +118,7 @@ private:
     [[nodiscard]] std::vector<std::string> words(const Tile& tile) const {
         std::vector<std::string> all;
         const auto add = [&](const std::string& words) {
-            for (std::string& one : wrapped(words, card_width - wide_ - 2 * margin_ - 22, text_size))
+            for (std::string& one : wrapped(words, card_width - reach_.width * scale_ - 2 * label_room - 22, text_size))
                 all.push_back(std::move(one));
         };
         if (!tile.decided) add("undecided: it has no 'shapes' key");
@@ -142,7 +153,7 @@ private:
         if (tile.stands_for >= 0) add("stands for a " + world_.kinds()[static_cast<std::size_t>(tile.stands_for)].name);
         if (tile.art) add(fmt::format("art: column {}, row {} of the sheet", (*tile.art)[0], (*tile.art)[1]));
         if (tile.picture) add("picture: " + tile.picture->file);
-        if (tile.band) add(fmt::format("drawn {}", word_of(*tile.band)));
+        if (tile.band) add(fmt::format("band: {}", word_of(*tile.band)));
         if (tile.unseen) add("unseen: it has no art");
         if (!tile.tags.empty()) add(fmt::format("tags: {}", fmt::join(tile.tags, ", ")));
         for (const auto& [name, value] : tile.props)
@@ -157,7 +168,7 @@ private:
         put("<g class=\"tile\" data-name=\"{}\">\n", escaped(tile.name));
         put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" rx=\"4\" fill=\"{}\"/>\n", box.x, box.y,
             box.width, box.height, inks_.ground);
-        left_ = box.x + margin_, top_ = box.y + margin_;
+        left_ = box.x + label_room - reach_.x * scale_, top_ = box.y + label_room - reach_.y * scale_;
         draw_art(tile, t);
         for (const Shape& shape : tile.shapes) draw_shape(shape);
         for (const ground::Meaning& carve : ground::meanings_of(tile))
@@ -167,7 +178,7 @@ private:
                     path(area_of(*carve.shape)), look(carve.barrier).colour);
         if (tile.sides) draw_sides(*tile.sides);
         for (const Shape& shape : tile.shapes) draw_vertices(shape);
-        const double x = left_ + wide_ + margin_ + 14;
+        const double x = box.x + reach_.width * scale_ + 2 * label_room + 14;
         text(x, box.y + 20, tile.name, 13.5, inks_.text, "start", "font-weight=\"bold\"");
         if (!tile.decided) {
             put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"24\" height=\"24\" rx=\"3\" fill=\"{}\"/>\n", box.x + 4,
@@ -221,10 +232,15 @@ private:
         double middle_x = 0, middle_y = 0;
         for (const Point p : all) middle_x += x(p), middle_y += y(p);
         middle_x /= static_cast<double>(all.size()), middle_y /= static_cast<double>(all.size());
+        // Not where numbers would hide each other and the shape.
+        const Bounds box = detail::box_around(all);
+        const bool has_room =
+            all.size() <= most_labels &&
+            (all.size() <= 4 || std::max(x(box.most) - x(box.least), y(box.most) - y(box.least)) >= 48);
         for (const Point p : all) {
             put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"5\" height=\"5\" fill=\"{}\" stroke=\"{}\"/>\n", x(p) - 2.5,
                 y(p) - 2.5, inks_.paper, look(shape.trigger.empty() ? shape.barrier : -1).colour);
-            if (all.size() <= most_labels)
+            if (has_room)
                 text(x(p) + (x(p) < middle_x ? -4 : 4), y(p) + (y(p) < middle_y ? -5 : 12),
                      fmt::format("{:.4g},{:.4g}", to_px(p.x), to_px(p.y)), 9, inks_.text,
                      x(p) < middle_x ? "end" : "start",
@@ -280,9 +296,10 @@ private:
     const TileSet& set_;
     const DrawOptions& options_;
     const Inks inks_;
+    Box reach_;   // in px, from a cell's corner
     double scale_;
     Art art_;
-    double wide_ = 0, high_ = 0, margin_ = 0, left_ = 0, top_ = 0;
+    double wide_ = 0, high_ = 0, left_ = 0, top_ = 0;
 };
 
 }   // namespace
