@@ -151,6 +151,7 @@ struct KindDraft {
     Name name{};
     std::optional<Name> like{};
     std::optional<Located<std::string>> role{}, motion{}, stands{};
+    std::optional<Name> path{};   // its property that holds the places along which it moves
     std::optional<Name> mover{};
     std::optional<std::vector<std::string>> tags{};
     std::optional<ShapeDraft> area{};   // from its position

@@ -120,6 +120,7 @@ struct Kind {
     Role role = Role::entity;
     int mover = -1;
     Motion motion = Motion::fixed;
+    std::string path;   // its field that holds the places along which its objects move; empty: none
     std::vector<std::string> tags;
     Stands stands = Stands::middle;
     Regions area;   // from its position

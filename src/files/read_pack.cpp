@@ -51,6 +51,7 @@ KindDraft read_kind(const Node& node) {
     kind.role = node.at("role").name();
     kind.mover = node.at("mover").name_or_none();
     kind.motion = node.at("motion").name();
+    kind.path = node.at("path").name_or_none();
     kind.tags = node.at("tags").texts();
     kind.stands = node.at("stands").name();
     if (Regions area = node.at("area").area(); !area.empty()) {

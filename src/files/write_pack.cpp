@@ -85,6 +85,7 @@ Json kind_json(const World& world, const Kind& kind) {
             {"role", name_of(kind.role)},
             {"mover", name_or_null(world.movers(), kind.mover)},
             {"motion", word_of(kind.motion)},
+            {"path", kind.path.empty() ? Json(nullptr) : Json(kind.path)},
             {"tags", kind.tags},
             {"stands", word_of(kind.stands)},
             {"area", area_json(kind.area)},

@@ -232,6 +232,7 @@ void WorldMaker::make_carves(const ObjectDraft& draft, Object& object) {
             const bool drawable = !std::holds_alternative<WholeCell>(carve.shape->form) &&
                                   !std::holds_alternative<SharedShape>(carve.shape->form) &&
                                   !std::holds_alternative<Traced>(carve.shape->form);
+            const Curves curves(*this, carve.shape->within_px);
             Drawn drawn = drawable ? draw(carve.shape->form, 0, 0, carve.shape->place) : Drawn{};
             area = drawn.fault == ShapeFault::none ? std::move(drawn.area) : Regions{};
         }

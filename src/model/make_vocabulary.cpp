@@ -170,6 +170,7 @@ void WorldMaker::resolve_kind(std::size_t index) {
     if (draft.tags) kind.tags = *draft.tags;
     if (draft.picture) kind.picture = draft.picture;
     if (draft.area) {
+        const Curves curves(*this, draft.area->within_px);
         Drawn drawn = draw(draft.area->form, 0, 0, draft.area->place);
         if (drawn.fault == ShapeFault::empty)
             add(Rule::shape_empty, draft.area->place, {"the area", drawn.fault_words});
@@ -182,9 +183,26 @@ void WorldMaker::resolve_kind(std::size_t index) {
     }
     for (auto& [name, field] : make_fields(draft.fields)) kind.fields[name] = field;
     give_defaults(draft, kind.fields);
+    if (draft.path) kind.path = draft.path->value;
+    if (draft.path) check_path(*draft.path, kind);
     make_behaviour(draft, behaviours_[static_cast<std::size_t>(id)]);
     parts_.kinds[static_cast<std::size_t>(id)] = std::move(kind);
     kind_states_[index] = 2;
+}
+
+// The property along which a kind's objects move holds places.
+void WorldMaker::check_path(const Name& path, const Kind& kind) {
+    NameIndex index{"property", {}, {}, {}};
+    for (const auto& [name, field] : kind.fields) {
+        index.ids.emplace(name, static_cast<int>(index.names.size()));
+        index.names.push_back(name);
+    }
+    if (look_up(index, path) < 0) return;
+    const Field& field = kind.fields.at(path.value);
+    if (field.type == FieldType::list && field.holds == FieldType::place) return;
+    add(Rule::out_of_range, path.place,
+        {"'path'", fmt::format("'{}', a {}", path.value, name_of(field.type)), "a property that is a list of places"},
+        Hint{"declare it", fmt::format("props.{} = {{ type = \"list\", of = \"place\", default = [] }}", path.value)});
 }
 
 // A kind gives what it takes from another new defaults.

@@ -72,6 +72,7 @@ private:
     void make_kinds();
     void resolve_kind(std::size_t draft);
     void make_behaviour(const KindDraft& draft, Behaviour& into);
+    void check_path(const Name& path, const Kind& kind);
     void give_defaults(const KindDraft& draft, Fields& fields);
     void add_standard_kinds();
     void make_severities();

@@ -85,6 +85,28 @@ TEST_CASE("a field's own default must fit it") {
     CHECK(text(default_fault("type = \"choice\", default = \"a\"")).find("has no 'of'") != std::string::npos);
 }
 
+TEST_CASE("a kind's path names a property that is a list of places; kinds that are like it move along it too") {
+    const auto with_path = [](const std::string& declaration, const std::string& path) {
+        return worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]\n",
+                            "[kinds.raft]\nrole = \"solid\"\nbarrier = \"earth\"\nmotion = \"driven\"\npath = \"" +
+                                path + "\"\nprops.stops = { " + declaration +
+                                " }\n[kinds.ferry]\nlike = \"raft\"\n[kinds.crab]\n");
+    };
+    const World world = worlds::world_of(with_path("type = \"list\", of = \"place\", default = []", "stops"));
+    for (const char* kind : {"raft", "ferry"})
+        CHECK(world.kinds()[static_cast<std::size_t>(world.find_kind(kind))].path == "stops");
+    CHECK(world.kinds()[static_cast<std::size_t>(world.find_kind("crab"))].path.empty());
+    const auto told = [&](const std::string& declaration, const std::string& path) {
+        std::string all;
+        const Loaded loaded = worlds::load(with_path(declaration, path));
+        for (const Finding& finding : loaded.report().findings()) all += message(finding) + "; ";
+        return all;
+    };
+    CHECK_THAT(told("type = \"list\", of = \"place\", default = []", "stop"), Catch::Contains("no property 'stop'"));
+    CHECK_THAT(told("type = \"list\", of = \"text\", default = []", "stops"), Catch::Contains("a list of places"));
+    CHECK_THAT(told("type = \"number\", default = 1", "stops"), Catch::Contains("a list of places"));
+}
+
 TEST_CASE("a kind that is like another takes its properties and may change them") {
     const worlds::Files files =
         worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",

@@ -62,6 +62,12 @@ private:
         groyne.barrier = one({"earth", "brine"});
         groyne.surface = surface();
         groyne.when = some({"open"});
+        groyne.motion = maybe(one({"fixed", "driven", "moving"}));
+        if (dice_.once_in(2)) {
+            groyne.fields = {field("stops", "list", Value{Value::List{}})};
+            groyne.fields.back().of = {Name("place")};
+            groyne.path = Name("stops");
+        }
         draft.kinds = {crab, hermit, groyne};
         draft.merging.most_vertices = dice_.in(3, 12);
         draft.merging.chunk_cells = dice_.in(1, 40);

@@ -93,6 +93,10 @@ void each_key(Of<KindDraft>, Visit&& visit) {
               .says = "how physics treats it; left out: moving with a mover, fixed without",
               .words = words_of<Motion>()},
           &Draft::motion);
+    visit(Key{.name = "path",
+              .says = "its property, a list of places, along which its objects move",
+              .example = "\"stops\""},
+          &Draft::path);
     visit(Key{.name = "tags", .says = "words for the game"}, &Draft::tags);
     visit(Key{.name = "stands",
               .says = "where in a cell its position is; left out: in the middle",
