@@ -114,6 +114,18 @@ Grid grow_cave(int side, std::mt19937& chance) {
     return grid;
 }
 
+World reshaped_world(int side, Tiles tiles, unsigned seed, void (*reshape)(LayerDraft&)) {
+    std::mt19937 chance(seed);
+    const Grid grid = grow_cave(side, chance);
+    MapDraft map = map_of(grid, side, tiles, chance);
+    reshape(map.layers.front());
+    WorldBuilder builder;
+    builder.world({.title = "Reshaped", .barriers = {{"earth"}}});
+    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
+    if (!built) throw std::runtime_error(text(built.report()));
+    return built.world();
+}
+
 }   // namespace
 
 std::vector<char> cave_grid(int side, unsigned seed) {
@@ -156,15 +168,10 @@ World door_world(int side, Tiles tiles, int doors, unsigned seed) {
 }
 
 World sunk_world(int side, Tiles tiles, unsigned seed) {
-    std::mt19937 chance(seed);
-    const Grid grid = grow_cave(side, chance);
-    MapDraft map = map_of(grid, side, tiles, chance);
-    map.layers.front().sink = {0, 4, 0, 0};
-    WorldBuilder builder;
-    builder.world({.title = "Sunk", .barriers = {{"earth"}}});
-    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
-    if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return reshaped_world(side, tiles, seed, [](LayerDraft& layer) { layer.sink = {0, 4, 0, 0}; });
+}
+World grown_world(int side, Tiles tiles, unsigned seed) {
+    return reshaped_world(side, tiles, seed, [](LayerDraft& layer) { layer.grow.emplace().px = 2.0; });
 }
 
 World busy_world(int side, Tiles tiles, int objects, unsigned seed) {

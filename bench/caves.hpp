@@ -21,6 +21,8 @@ enum class Tiles { full, mixed };
 
 // The same caves, feet sinking 4 px into their floors.
 [[nodiscard]] dryground::World sunk_world(int side, Tiles tiles, unsigned seed);
+// The same caves, grown by 2 px with round corners.
+[[nodiscard]] dryground::World grown_world(int side, Tiles tiles, unsigned seed);
 
 // The same caves with two movers, and objects in open cells: spawns, triggers, links, entities, with keys and locks.
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);

@@ -214,12 +214,129 @@ def turnstile(chance):
     return image
 
 
-def sheet(tiles, columns, margin, gap):
+def stairs(down):
+    image, draw = tile()
+    draw.rectangle([0, 0, 15, 15], fill=WOOD_DARK)
+    for i in range(5):
+        colour = tuple(round(a + (b - a) * (4 - i if down else i) / 4) for a, b in zip(WOOD_LIGHT, WOOD_DARK))
+        draw.rectangle([2, 3 * i, 13, 3 * i + 1], fill=colour)
+    draw.line([0, 0, 0, 15], fill=ROPE)
+    draw.line([15, 0, 15, 15], fill=ROPE)
+    return image
+
+
+# ---- the jetty: pictures that stand on diamonds of 32 x 16 px, the diamond in their lowest 16 rows
+
+CUT = (32, 48)
+TOP = CUT[1] - 16   # the row of the diamond's top corner
+
+
+def standing():
+    image = Image.new("RGBA", CUT, (0, 0, 0, 0))
+    return image, ImageDraw.Draw(image)
+
+
+def in_diamond(x, y):
+    """Of a px, from the corner of the diamond's box: diamonds beside each other leave no px out and share none."""
+    row = y if y < 8 else 15 - y
+    return 15 - 2 * row <= x <= 16 + 2 * row
+
+
+def diamond(image, colour_at, raised=0):
+    """Calls colour_at with how far along the diamond's columns and rows each of its px lies, 0 to 16."""
+    for y in range(16):
+        for x in range(32):
+            if in_diamond(x, y):
+                along_columns, along_rows = (x - 16) / 2 + y, y - (x - 16) / 2
+                image.putpixel((x, y + TOP - raised), colour_at(along_columns, along_rows) + (255,))
+
+
+def block(image, half, height, top, left, right):
+    """A box on the middle of the diamond: `half` as wide as its diamond, so high; colours of its three faces."""
+    draw = ImageDraw.Draw(image)
+    x, y = 16, TOP + 8
+    w, h = half, half // 2
+    draw.polygon([(x - w, y - height), (x, y + h - height), (x, y + h), (x - w, y)], fill=left)
+    draw.polygon([(x, y + h - height), (x + w - 1, y - height), (x + w - 1, y), (x, y + h)], fill=right)
+    draw.polygon([(x - w, y - height), (x, y - h - height), (x + w - 1, y - height), (x, y + h - height)], fill=top)
+
+
+def sea(chance):
+    image, _ = standing()
+    diamond(image, lambda c, r: BRINE)
+    for _ in range(22):
+        x, y = chance.randrange(32), chance.randrange(16)
+        if in_diamond(x, y):
+            image.putpixel((x, y + TOP), BRINE_DARK + (255,))
+    for x, y in ((9, 6), (18, 11)):
+        for i in range(5):
+            image.putpixel((x + i, y + TOP), BRINE_LIGHT + (255,))
+    return image
+
+
+def deck():
+    image, _ = standing()
+    diamond(image, lambda c, r: WOOD_DARK if int(c) % 4 == 3 else WOOD_LIGHT if int(c) % 4 == 0 else WOOD)
+    return image
+
+
+def quay(chance, with_mat=False):
+    image, _ = standing()
+    diamond(image, lambda c, r: STONE_DARK if int(c) == 15 or int(r) == 15 else STONE)
+    for _ in range(16):
+        x, y = chance.randrange(32), chance.randrange(16)
+        if in_diamond(x, y):
+            image.putpixel((x, y + TOP), STONE_LIGHT + (255,))
+    if with_mat:
+        ImageDraw.Draw(image).polygon([(16, TOP + 3), (26, TOP + 8), (16, TOP + 13), (6, TOP + 8)], fill=RUST, outline=ROPE)
+    return image
+
+
+def bollard():
+    image, draw = standing()
+    draw.rectangle([12, TOP - 6, 19, TOP + 8], fill=RUST)
+    draw.ellipse([12, TOP + 6, 19, TOP + 10], fill=RUST)
+    draw.line([18, TOP - 5, 18, TOP + 8], fill=(110, 54, 36))
+    draw.ellipse([10, TOP - 10, 21, TOP - 4], fill=(196, 110, 74), outline=(110, 54, 36))
+    draw.rectangle([12, TOP + 1, 19, TOP + 3], fill=ROPE)
+    return image
+
+
+def cargo(boxes):
+    image, draw = standing()
+    for i in range(boxes):
+        one, _ = standing()
+        block(one, 12, 13, WOOD_LIGHT, WOOD, WOOD_DARK)
+        pen = ImageDraw.Draw(one)
+        pen.line([4, TOP - 4, 16, TOP + 2, 27, TOP - 4], fill=WOOD_DARK)
+        pen.line([5, TOP + 1, 15, TOP + 12], fill=WOOD_DARK)
+        image.alpha_composite(one.crop((0, i * 13, 32, CUT[1])), (0, 0))
+    return image
+
+
+def hut():
+    image, draw = standing()
+    block(image, 16, 30, WALL_TOP, WALL, (78, 82, 100))
+    for x, y in ((4, -13), (9, -10)):
+        draw.line([x, TOP + y, x, TOP + y + 5], fill=LAMP)
+    return image
+
+
+def mast():
+    image, draw = standing()
+    draw.rectangle([15, 6, 16, TOP + 8], fill=WOOD_DARK)
+    draw.ellipse([12, TOP + 6, 19, TOP + 10], fill=WOOD_DARK)
+    draw.line([9, 9, 22, 9], fill=WOOD_DARK)
+    draw.ellipse([11, 1, 20, 10], fill=LAMP, outline=RUST)
+    return image
+
+
+def sheet(tiles, columns, margin, gap, cell=(CELL, CELL)):
     rows = (len(tiles) + columns - 1) // columns
-    size = [2 * m + n * CELL + (n - 1) * g for m, n, g in zip(margin, (columns, rows), gap)]
+    size = [2 * m + n * c + (n - 1) * g for m, n, g, c in zip(margin, (columns, rows), gap, cell)]
     image = Image.new("RGBA", size, (0, 0, 0, 0))
     for i, one in enumerate(tiles):
-        image.paste(one, (margin[0] + i % columns * (CELL + gap[0]), margin[1] + i // columns * (CELL + gap[1])))
+        image.paste(one, (margin[0] + i % columns * (cell[0] + gap[0]), margin[1] + i // columns * (cell[1] + gap[1])))
     return image
 
 
@@ -271,8 +388,10 @@ def main():
     marsh = [soil(chance, True), soil(chance, False), bank(chance), kerb(chance), brine(chance, True), brine(chance, False),
              reeds(chance), net(), steam(chance), crate(), post(), masonry(chance, True), masonry(chance, False)]
     station = [floor(chance), wall(), brine(chance, False), boardwalk(chance), mat(chance), pump(chance), shelf(chance),
-               pipe(chance, False), pipe(chance, True), turnstile(chance)]
+               pipe(chance, False), pipe(chance, True), turnstile(chance), stairs(False), stairs(True)]
+    jetty = [sea(chance), deck(), quay(chance), quay(chance, True), bollard(), cargo(1), cargo(2), hut(), mast()]
     pictures = {"marsh": sheet(marsh, 8, (1, 1), (1, 1)), "station": sheet(station, 5, (0, 0), (2, 2)),
+                "jetty": sheet(jetty, 5, (0, 0), (0, 0), CUT),
                 "warden": warden(False), "warden_side": warden(True), "crab": crab(), "lamp": lamp()}
     for name, image in pictures.items():
         image.save(art / f"{name}.png", optimize=True)

@@ -317,6 +317,12 @@ struct ExceptDraft {   // what a painted object on a cell is besides
     SaidProperties props{};
     Place place{};
 };
+struct GrowthDraft {
+    Located<double> px{0.0};
+    Located<std::string> corners{"round"};        // or box
+    std::optional<Located<double>> within_px{};   // of round corners; left out: as curves of the layer
+    Place place{};
+};
 struct LayerDraft {
     Name name{};
     bool holds_objects = false;
@@ -333,6 +339,7 @@ struct LayerDraft {
     std::array<double, 2> offset{0, 0};              // px: of picture, shapes, carves and objects
     std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
     std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
+    std::optional<GrowthDraft> grow{};               // of its solids, all together
     std::optional<Located<double>> within_px{};      // of its objects' curves
     // What its `trigger` does, all of it as one.
     std::optional<Located<std::string>> fires{};

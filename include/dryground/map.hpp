@@ -68,6 +68,15 @@ struct Object {
     Place place, place_of_position;
 };
 
+// How a layer's solids, all together, are grown: each of their points becomes a circle of radius `by`, or a square of
+// twice that width.
+struct Growth {
+    enum class Corner { round, box };
+    std::int32_t by = 0;   // steps; 0: not at all
+    Corner corners = Corner::round;
+    double within_px = 0.25;   // how near round corners stay to the circle
+};
+
 struct Layer {
     std::string name;
     bool holds_objects = false;
@@ -82,6 +91,7 @@ struct Layer {
     Point offset;                         // of its picture, shapes, carves and objects
     Point shape_offset;                   // of its shapes, carves and solids, besides
     std::array<std::int32_t, 4> sink{};   // steps by which its solids are drawn in: left, top, right, bottom
+    Growth grow;                          // of what is left of them then
     std::vector<std::string> tags;
     std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
     std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early

@@ -43,17 +43,25 @@ CellArea clipped(const Map& map, const CellArea& area) {
     return {column, row, columns, rows};
 }
 
+// With room for the ground of storeys that are drawn above the ground.
+Bounds with_storeys(const World& world, const Map& map, Bounds box) {
+    if (map.grid != GridSort::isometric) return box;
+    double up = 0;
+    for (const Layer& layer : map.layers)
+        up = std::max(up, world.storeys()[static_cast<std::size_t>(layer.storey)].base_px);
+    box.least.y -= to_steps(up);
+    return box;
+}
+
 // What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
 Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
     if (!options.area && options.plain) return {map.least(), map.most()};
     if (!options.area) {
         const Point ring{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
-        double up = 0;   // of storeys that are drawn above the ground
-        for (const Layer& layer : map.layers)
-            if (map.grid == GridSort::isometric)
-                up = std::max(up, world.storeys()[static_cast<std::size_t>(layer.storey)].base_px);
-        return {{map.least().x - ring.x, map.least().y - ring.y - to_steps(up)},
-                {map.most().x + ring.x, map.most().y + ring.y}};
+        const Bounds around{{map.least().x - ring.x, map.least().y - ring.y},
+                            {map.most().x + ring.x, map.most().y + ring.y}};
+        return options.show.count(Thing::art) == 0 ? with_storeys(world, map, around)
+                                                   : with_art(world, map, options, with_storeys(world, map, around));
     }
     const CellArea area = clipped(map, *options.area);
     return *bounds(

@@ -64,6 +64,9 @@ struct Label {
 // The storeys whose flags, sides and reach are told, from the lowest.
 [[nodiscard]] std::vector<int> storeys_told(const World& world, const DrawOptions& options);
 
+// A box of map steps, made as large as the art on the map needs. O(cells of layers whose art leaves its cells).
+[[nodiscard]] Bounds with_art(const World& world, const Map& map, const DrawOptions& options, const Bounds& box);
+
 // SVG in the making.
 struct Sheet {
     std::string defs, body;

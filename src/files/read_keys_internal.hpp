@@ -77,6 +77,7 @@ private:
     }
     void read_key(Table& table, const Key& key, double& into) const { set(into, table.number(name(key))); }
     void read_key(Table& table, const Key& key, Located<double>& into) const {
+        miss(table, key);
         if (auto said = table.number(name(key))) into = *said;
     }
     void read_key(Table& table, const Key& key, std::optional<double>& into) const {
@@ -163,6 +164,7 @@ private:
     void read_key(Table& table, const Key& key, std::optional<std::vector<CarveDraft>>& into) const;
     void read_key(Table& table, const Key& key, std::map<std::string, Located<std::string>>& into) const;
     void read_key(Table& table, const Key& key, std::optional<Sheet>& into) const;
+    void read_key(Table& table, const Key& key, std::optional<GrowthDraft>& into) const;
     void read_key(Table& table, const Key& key, std::vector<NoteDraft>& into) const;
     void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::int64_t>>>& into) const;
     void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::string>>>& into) const;

@@ -63,6 +63,14 @@ std::optional<CellTable> read_cells(const Reading& reading, Table& table, const 
 }   // namespace
 
 // What a layer holds: said in exactly one way.
+void KeyReader::read_key(Table& table, const Key& key, std::optional<GrowthDraft>& into) const {
+    auto inner = table.table(name(key), fmt::format("'{}'", key.name));
+    if (!inner) return;
+    read(*inner, into.emplace());
+    into->place = inner->place();
+    inner->finish();
+}
+
 void KeyReader::read_group(Table& table, LayerDraft& draft, std::vector<Located<std::string>>& rows) const {
     const std::vector<std::string> said = said_of(table, keys::content);
     const Source& source = reading_->source;

@@ -148,6 +148,13 @@ LayerDraft read_layer(const Node& node, std::array<int, 2> size, const std::vect
     layer.shape_offset = node.at("shape_offset").place();
     const std::vector<Node> sink = node.at("sink").items();
     for (std::size_t i = 0; i < 4 && i < sink.size(); ++i) layer.sink[i] = sink[i].number();
+    if (const Node grow = node.at("grow"); !grow.is_null()) {
+        GrowthDraft& draft = layer.grow.emplace();
+        draft.place = node.where();
+        draft.px = grow.at("px").number();
+        draft.corners = grow.at("corners").name();
+        draft.within_px = grow.at("within_px").number();
+    }
     layer.when = node.at("when").names();
     layer.unless = node.at("unless").names();
     layer.tags = node.at("tags").texts();

@@ -122,6 +122,11 @@ Json rows_json(const Map& map, const Layer& layer) {
     return rows;
 }
 
+Json growth_json(const Growth& grow) {
+    if (grow.by == 0) return nullptr;
+    return {{"px", to_px(grow.by)}, {"corners", word_of(grow.corners)}, {"within_px", grow.within_px}};
+}
+
 Json layer_json(const World& world, const Map& map, const Layer& layer) {
     Json sink = Json::array();
     for (const std::int32_t steps : layer.sink) sink.push_back(to_px(steps));
@@ -142,6 +147,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"offset", point_json(layer.offset)},
             {"shape_offset", point_json(layer.shape_offset)},
             {"sink", std::move(sink)},
+            {"grow", growth_json(layer.grow)},
             {"when", names_of(world.facts(), layer.when)},
             {"unless", names_of(world.facts(), layer.unless)},
             {"tags", layer.tags},

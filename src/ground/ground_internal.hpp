@@ -91,10 +91,14 @@ struct Parts {
 // Whether a layer declares in which direction movers pass its lines.
 [[nodiscard]] bool directs_lines(const Layer& layer);
 
-// Whether a layer draws its solids in; how far, at most; and what of their area stays: `all` is what they cover
-// together, or what of that comes nearer than `sink_reach` to where one looks. Lines, triggers and carves stay.
-[[nodiscard]] bool sinks(const Layer& layer);
-[[nodiscard]] std::int32_t sink_reach(const Layer& layer);
-[[nodiscard]] Regions drawn_in(const Layer& layer, const Regions& all);
+// What a layer makes of its solids, all together: `sink` draws them in, then `grow` grows what is left, never between
+// neighbours. Lines, triggers and carves stay.
+[[nodiscard]] bool reshapes(const Layer& layer);
+// How far from a place its solids have a say in what becomes of it, and how far they come out of where they stood.
+[[nodiscard]] std::int32_t reshaping_reach(const Layer& layer);
+[[nodiscard]] std::int32_t growth_reach(const Layer& layer);
+// What becomes of some of a layer's solids: `all` is what they cover together, or what of that comes nearer than
+// `reshaping_reach` to where one looks; `alone`: there are no others. Ground that grows leaves alone what others cover.
+[[nodiscard]] Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, bool alone = false);
 
 }   // namespace dryground::ground

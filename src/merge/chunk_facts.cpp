@@ -66,13 +66,13 @@ private:
         Bounds box = own_box_;
         for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)
             box = both(box, ground::box_of(part));
-        return grown(box, ground::sink_reach(layer));
+        return grown(box, ground::reshaping_reach(layer));
     }
 
     void add_object(const Object& object) {
         const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
         for (const ground::Part& part : ground::parts_of(map_, object).parts)
-            add(grown(ground::box_of(part), ground::sink_reach(layer)));
+            add(grown(ground::box_of(part), ground::reshaping_reach(layer)));
     }
 
     const World& world_;

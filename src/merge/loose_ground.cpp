@@ -18,28 +18,22 @@ struct Solids {
     int sorts = 0;
 };
 
-Solids solids_of(const SunkLayer& sunk, const Map& map) {
+Solids solids_of(const ReshapedLayer& of, const Map& map) {
     Regions all;
-    for (const Plan& plan : sunk.plans) append(all, merge_cells(map, plan, false).regions);
-    return {unite_proper(all), static_cast<int>(sunk.sorts.size())};
+    for (const Plan& plan : of.plans) append(all, merge_cells(map, plan, false).regions);
+    return {unite_proper(all), static_cast<int>(of.sorts.size())};
 }
 
 // Near a box. Just what comes near has a say, so that an edit anywhere else changes not even how this is rounded.
-Solids solids_of(const SunkLayer& sunk, const Map& map, const Bounds& box) {
+Solids solids_of(const ReshapedLayer& of, const Map& map, const Bounds& box) {
     Solids solids;
-    for (const LooseGround& sort : sunk.sorts) {
-        Regions own = sort.near(map, grown(box, ground::sink_reach(sunk.layer)));
+    for (const LooseGround& sort : of.sorts) {
+        Regions own = sort.near(map, grown(box, ground::reshaping_reach(of.layer)));
         solids.sorts += own.empty() ? 0 : 1;
         append(solids.area, std::move(own));
     }
     solids.area = unite_proper(solids.area);
     return solids;
-}
-
-// What stays of one sort of them when all are drawn in.
-Regions drawn_in(const SunkLayer& sunk, const Regions& sort, const Solids& solids) {
-    Regions rest = ground::drawn_in(sunk.layer, solids.area);
-    return solids.sorts == 1 ? rest : intersect_proper(sort, rest);
 }
 
 }   // namespace
@@ -77,20 +71,30 @@ Regions LooseGround::tiles_in(const Map& map, const std::array<int, 4>& cells) c
 Regions LooseGround::whole(const Map& map) const {
     Regions all = tiles_in(map, {0, 0, map.columns - 1, map.rows - 1});
     append(all, objects_);
-    return sunk_ == nullptr ? all : drawn_in(*sunk_, all, solids_of(*sunk_, map));
+    if (reshaped_ == nullptr) return all;
+    const Solids solids = solids_of(*reshaped_, map);
+    return ground::reshaped(reshaped_->layer, all, solids.area, solids.sorts == 1);
 }
 
 Regions LooseGround::near(const Map& map, const Bounds& box) const {
+    if (reshaped_ == nullptr) return standing_near(map, box);
+    const Regions own = standing_near(map, grown(box, ground::growth_reach(reshaped_->layer)));
+    if (own.empty()) return own;
+    const Solids solids = solids_of(*reshaped_, map, box);
+    return ground::reshaped(reshaped_->layer, own, solids.area, solids.sorts == 1);
+}
+
+Regions LooseGround::standing_near(const Map& map, const Bounds& box) const {
     Regions all = tiles_in(map, ground::cells_reaching(map, reach_, box));
     std::erase_if(all, [&](const Region& region) { return !meet(box_of(region), box); });
     index_.each_near(box, [&](std::size_t i) { all.push_back(objects_[i]); });
-    if (sunk_ == nullptr || all.empty()) return all;
-    return drawn_in(*sunk_, all, solids_of(*sunk_, map, box));
+    return all;
 }
 
 void LooseGround::each_box(const Map& map, const std::function<void(const Bounds&)>& action) const {
-    for (const Region& region : objects_) action(box_of(region));
-    if (layer_ != nullptr) action({moved(map.least(), reach_.least), moved(map.most(), reach_.most)});
+    const std::int32_t more = reshaped_ == nullptr ? 0 : ground::growth_reach(reshaped_->layer);
+    for (const Region& region : objects_) action(grown(box_of(region), more));
+    if (layer_ != nullptr) action(grown({moved(map.least(), reach_.least), moved(map.most(), reach_.most)}, more));
 }
 
 }   // namespace dryground::detail

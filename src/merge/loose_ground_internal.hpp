@@ -11,7 +11,7 @@
 
 namespace dryground::detail {
 
-struct SunkLayer;
+struct ReshapedLayer;
 
 // One sort of such ground in one layer: what its tiles add that reach out of their cells, say. Refers to the map's
 // layer, whose cells may change.
@@ -24,8 +24,8 @@ public:
     // What one number of the palette brings in a layer, from its cell's corner. The same layer every time.
     void add_tile(const Map& map, const Layer& layer, std::size_t number, const Regions& area);
     void add_all_of(const Map& map, const LooseGround& other);
-    // Only what stays of it when its layer is drawn in.
-    void draw_in(std::shared_ptr<const SunkLayer> with) { sunk_ = std::move(with); }
+    // Becomes what its layer makes of it: drawn in, and grown.
+    void reshape(std::shared_ptr<const ReshapedLayer> with) { reshaped_ = std::move(with); }
 
     [[nodiscard]] Regions whole(const Map& map) const;
     // Right inside the box; what it says of places outside means nothing. Empty where nothing comes near the box.
@@ -36,6 +36,8 @@ public:
     [[nodiscard]] bool has_tile(std::size_t number) const { return number < tiles_.size() && !tiles_[number].empty(); }
 
 private:
+    // What comes near a box, as it stands before anything becomes of it.
+    [[nodiscard]] Regions standing_near(const Map& map, const Bounds& box) const;
     [[nodiscard]] Regions tiles_in(const Map& map, const std::array<int, 4>& cells) const;
 
     Regions objects_;
@@ -43,7 +45,7 @@ private:
     const Layer* layer_ = nullptr;
     std::vector<Regions> tiles_;     // by number
     Bounds reach_{{0, 0}, {0, 0}};   // of tiles out of their cells' boxes
-    std::shared_ptr<const SunkLayer> sunk_;
+    std::shared_ptr<const ReshapedLayer> reshaped_;
 };
 
 }   // namespace dryground::detail

@@ -28,12 +28,12 @@ public:
                 result_.stats.tiles += layer.counts[number];
             if (!ground::counts(layer, facts_)) continue;
             order_ = static_cast<int>(l);
-            sinks_ = ground::sinks(layer);
+            reshapes_ = ground::reshapes(layer);
             const auto of_objects = object_parts();
             carve_by_objects(of_objects);
             if (!layer.holds_objects) add_cells(layer);
             add_solids(of_objects);
-            if (sinks_) add_sunk(layer);
+            if (reshapes_) add_reshaped(layer);
         }
         add_rim();
         sort_surfaces();
@@ -41,8 +41,8 @@ public:
     }
 
 private:
-    // What is drawn in waits in plans of its own until all of its layer is there.
-    Plan& plan_of(const GroupKey& key) { return sinks_ && adding_ ? sunk_[key] : result_.plans[key]; }
+    // What is reshaped waits in plans of its own until all of its layer is there.
+    Plan& plan_of(const GroupKey& key) { return reshapes_ && adding_ ? waiting_[key] : result_.plans[key]; }
 
     // The step of a group that holds this layer's cells.
     Step& cells_of(const Layer& layer, const GroupKey& key) {
@@ -134,7 +134,7 @@ private:
     }
 
     void add(const Layer& layer, std::size_t number, const ground::Parts& tile) {
-        if (sinks_) result_.spread.emplace(order_, number);
+        if (reshapes_) result_.spread.emplace(order_, number);
         result_.stats.shapes_left_out += tile.left_out * count(layer, number);
         for (const ground::Part& part : tile.parts) {
             if (!part.adds) continue;
@@ -201,10 +201,10 @@ private:
         adding_ = false;
     }
 
-    // Draws a layer's solids in: each barrier is cut to where the area of them all stays when it is moved.
-    void add_sunk(const Layer& layer) {
-        const auto solids = std::make_shared<SunkLayer>(SunkLayer{layer});
-        for (auto& [key, plan] : sunk_) {
+    // Draws a layer's solids in, and grows them: each barrier to what becomes of it among them all.
+    void add_reshaped(const Layer& layer) {
+        const auto solids = std::make_shared<ReshapedLayer>(ReshapedLayer{layer});
+        for (auto& [key, plan] : waiting_) {
             std::vector<Step>& into = result_.plans[key].steps;
             if (!key.trigger.empty()) {
                 into.insert(into.end(), std::make_move_iterator(plan.steps.begin()),
@@ -216,12 +216,12 @@ private:
                 Step& step = into.emplace_back();
                 step.loose = std::move(ground);
                 step.loose.label = label;
-                step.loose.draw_in(solids);
+                step.loose.reshape(solids);
                 step.order = order_;
             }
             solids->plans.push_back(std::move(plan));
         }
-        sunk_.clear();
+        waiting_.clear();
     }
     // All that a plan adds, as ground that no longer keeps to cells.
     [[nodiscard]] std::map<int, LooseGround> by_label(const Layer& layer, const Plan& plan) const {
@@ -286,10 +286,10 @@ private:
     Stacking result_;
     std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
     std::vector<Loose> loose_;
-    int order_ = 0;         // of the layer at hand
-    bool sinks_ = false;    // it draws its solids in
-    bool adding_ = false;   // rather than carving
-    std::map<GroupKey, Plan> sunk_;
+    int order_ = 0;           // of the layer at hand
+    bool reshapes_ = false;   // it draws its solids in, or grows them
+    bool adding_ = false;     // rather than carving
+    std::map<GroupKey, Plan> waiting_;
 };
 
 }   // namespace

@@ -52,8 +52,9 @@ struct Plan {
     bool holds_rim = false;    // a ring of cells around the map, above all else
 };
 
-// The solids of a layer that draws them in, before they are: the same, by barrier, and by barrier and surface.
-struct SunkLayer {
+// The solids of a layer that draws them in or grows them, before it does: the same, by barrier, and by barrier and
+// surface.
+struct ReshapedLayer {
     const Layer& layer;
     std::vector<Plan> plans{};
     std::vector<LooseGround> sorts{};

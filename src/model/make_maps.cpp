@@ -11,7 +11,7 @@ namespace dryground {
 
 namespace {
 
-constexpr double most_offset_px = 65'536;
+constexpr double most_offset_px = 65'536, most_growth_px = 1'024;
 
 }   // namespace
 
@@ -89,6 +89,20 @@ void WorldMaker::set_offsets(const LayerDraft& draft, Layer& layer) {
     }
 }
 
+Growth WorldMaker::make_growth(const GrowthDraft& draft) {
+    Growth grow;
+    grow.corners = choose<Growth::Corner>(draft.corners, "'corners' of 'grow'");
+    const Curves curves(*this, draft.within_px);
+    grow.within_px = within_px();
+    if (draft.px.value > 0 && draft.px.value <= most_growth_px)
+        grow.by = std::max(1, to_steps(draft.px.value));
+    else
+        add(Rule::out_of_range, draft.px.place.line > 0 ? draft.px.place : draft.place,
+            {"'px' of 'grow'", fmt::format("{} px", draft.px.value),
+             fmt::format("above 0, at most {} px", most_growth_px)});
+    return grow;
+}
+
 void WorldMaker::make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer) {
     if (!draft.fires && draft.by.empty() && draft.gives.empty() && draft.needs.empty() && !draft.once &&
         draft.every_s == 0 && !draft.runs)
@@ -144,6 +158,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
         report_unused(own);
     }
     const Curves curves(*this, draft.within_px);
+    if (draft.grow) layer.grow = make_growth(*draft.grow);
     map.objects.reserve(map.objects.size() + draft.objects.size());
     for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
     return layer;

@@ -162,6 +162,7 @@ private:
     Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
     void make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer);
     void set_offsets(const LayerDraft& draft, Layer& layer);
+    [[nodiscard]] Growth make_growth(const GrowthDraft& draft);
 
     // -- whether a map keeps to the range of coordinates (map_range.cpp)
     bool fits(const MapDraft& draft);                                 // its cells; before it is made

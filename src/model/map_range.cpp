@@ -99,7 +99,7 @@ void WorldMaker::keep_in_range(const Map& map, const Place& place_of_size) {
     };
     std::int64_t shift = 0;
     for (const Layer& layer : map.layers) {
-        const std::int64_t off = farthest(layer.offset) + farthest(layer.shape_offset);
+        const std::int64_t off = farthest(layer.offset) + farthest(layer.shape_offset) + layer.grow.by;
         if (off > std::max<std::int64_t>(0, room))
             leaves(fmt::format("layer '{}'", layer.name), off, layer.place);
         else

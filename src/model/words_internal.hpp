@@ -60,6 +60,10 @@ template <>
 struct WordsOf<GridSort> {
     static constexpr std::array<std::string_view, 2> words{"square", "isometric"};
 };
+template <>
+struct WordsOf<Growth::Corner> {
+    static constexpr std::array<std::string_view, 2> words{"round", "box"};
+};
 enum class Joins { sides, corners, around };   // how the tiles of a family meet
 template <>
 struct WordsOf<Joins> {

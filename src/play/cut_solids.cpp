@@ -1,5 +1,5 @@
-// What is cut away from the shapes that stand on a map: by the sink of their own layer, then by carves of the layers
-// above. As the merge does it for all of a map, for one cell or object at a time.
+// What becomes of the shapes that stand on a map: their own layer draws them in and grows them, then carves of the
+// layers above cut them. As the merge does it for all of a map, for one cell or object at a time.
 
 #include <algorithm>
 
@@ -54,25 +54,26 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
     return all;
 }
 
-Pieces Solids::drawn_in(int l, const Pieces& pieces, const Regions& near, Point at) const {
-    const Regions rest = ground::drawn_in(map_.layers[static_cast<std::size_t>(l)], detail::unite_proper(near));
+Pieces Solids::reshaped(int l, const Pieces& pieces, const Regions& near, Point at) const {
+    const Regions all = detail::unite_proper(near);
     Pieces left;
     for (const Piece& piece : pieces) {
         if (piece.is_line())
             left.push_back(piece);
         else
-            add_rest(left, piece, at, detail::intersect_proper(standing(piece, at), rest));
+            add_rest(left, piece, at,
+                     ground::reshaped(map_.layers[static_cast<std::size_t>(l)], standing(piece, at), all));
     }
     return left;
 }
 
 // Remembered by what stands around: maps hold the same few surroundings over and over. Not where an object of the layer
 // is near, as it may lie anywhere.
-const Pieces& Solids::sunk_pieces(int l, int column, int row, const Pieces& own) {
+const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& own) {
     LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
     const Layer& of = map_.layers[static_cast<std::size_t>(l)];
     const Point at = map_.corner(column, row);
-    const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::sink_reach(of));
+    const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::reshaping_reach(of));
     const auto [c0, r0, c1, r1] = cells_reaching(l, box);
     std::vector<std::int32_t> around{c0 - column, r0 - row, c1 - column, r1 - row};
     for (int r = r0; r <= r1; ++r)
@@ -80,8 +81,8 @@ const Pieces& Solids::sunk_pieces(int l, int column, int row, const Pieces& own)
     const bool by_object = std::any_of(layer.objects.begin(), layer.objects.end(),
                                        [&](std::size_t i) { return detail::meet(objects_[i].box, box); });
     if (by_object) around.assign({-1});
-    const auto [known, is_new] = layer.sunk.try_emplace(std::move(around));
-    if (is_new || by_object) known->second = drawn_in(l, own, solids_near(l, box), at);
+    const auto [known, is_new] = layer.reshaped.try_emplace(std::move(around));
+    if (is_new || by_object) known->second = reshaped(l, own, solids_near(l, box), at);
     return known->second;
 }
 
@@ -141,7 +142,7 @@ void Solids::cut_cell(int l, int column, int row) {
     cut_.erase(key(l, column, row));
     if (own.empty()) return;
     const Point at = map_.corner(column, row);
-    Pieces pieces = layer.sinks ? sunk_pieces(l, column, row, own) : own;
+    Pieces pieces = layer.reshapes ? reshaped_pieces(l, column, row, own) : own;
     const bool is_cut = cut_by_carves(pieces, at, l, map_.layers[static_cast<std::size_t>(l)].storey);
     const auto same = [](const Piece& a, const Piece& b) { return a.points == b.points; };
     if (is_cut || !std::equal(pieces.begin(), pieces.end(), own.begin(), own.end(), same))
@@ -151,10 +152,10 @@ void Solids::cut_cell(int l, int column, int row) {
 void Solids::cut_object(ObjectSolids& object) {
     object.pieces.clear();
     for (const ground::Part& part : object.parts) add_pieces(object.pieces, part);
-    if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.sinks) {
+    if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.reshapes) {
         const Bounds box =
-            detail::grown(object.box, ground::sink_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
-        object.pieces = drawn_in(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
+            detail::grown(object.box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
+        object.pieces = reshaped(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
     }
     static_cast<void>(cut_by_carves(object.pieces, {0, 0}, object.layer, object.storey));
 }
@@ -163,7 +164,7 @@ void Solids::cut_all() {
     for (std::size_t l = 0; l < layers_.size(); ++l) {
         const LayerSolids& layer = layers_[l];
         if (!layer.counts) continue;
-        if (layer.sinks)
+        if (layer.reshapes)
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) cut_cell(static_cast<int>(l), c, r);
         if (!layer.has_cuts) continue;
@@ -198,17 +199,18 @@ void Solids::renew(int l, int column, int row) {
     if (!layer.counts) return;
     const Bounds box = reach_of(l, column, row);
     cut_cell(l, column, row);
-    if (layer.sinks) {   // its neighbours are drawn in otherwise
+    if (layer.reshapes) {   // its neighbours become something else
         const auto [c0, r0, c1, r1] =
-            cells_reaching(l, detail::grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)])));
+            cells_reaching(l, detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)])));
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
     }
     if (layer.has_cuts) cut_around(l, box);
-    if (!layer.sinks && !layer.has_cuts) return;
+    if (!layer.reshapes && !layer.has_cuts) return;
     for (ObjectSolids& object : objects_)
         if (object.layer <= l &&
-            detail::meet(object.box, detail::grown(box, ground::sink_reach(map_.layers[static_cast<std::size_t>(l)]))))
+            detail::meet(object.box,
+                         detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)]))))
             cut_object(object);
 }
 

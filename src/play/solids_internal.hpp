@@ -85,17 +85,17 @@ private:
     };
     struct LayerSolids {
         bool counts = false;   // it is there and holds cells that may stop somebody, or carve
-        bool sinks = false, has_cuts = false;
+        bool reshapes = false, has_cuts = false;
         Bounds reach{{0, 0}, {0, 0}};   // how far all of it reaches out of its cell's box
         bool senses = false;
         std::vector<Meaning> meanings;
         std::vector<std::size_t> objects;   // numbers of its solids
-        // What is left of a sunk tile, by the numbers around it.
-        std::map<std::vector<std::int32_t>, Pieces> sunk;
+        // What becomes of a tile that is drawn in or grown, by the numbers around it.
+        std::map<std::vector<std::int32_t>, Pieces> reshaped;
     };
     struct ObjectSolids {
         int object, layer, storey;
-        Bounds box;   // of all parts, before anything is cut away
+        Bounds box;   // of all parts, as far as they may grow, before anything is cut away
         std::vector<ground::Part> parts;
         Pieces pieces;
     };
@@ -152,16 +152,16 @@ private:
     void cut_all();
     [[nodiscard]] Bounds reach_of(int layer, int column, int row) const;
 
-    // What is cut away: by its own layer's sink, and by carves above.
+    // What becomes of them: drawn in or grown by their own layer, cut by carves above.
     void cut_cell(int layer, int column, int row);
     void cut_object(ObjectSolids& object);
     void cut_around(int layer, const Bounds& box);
-    [[nodiscard]] const Pieces& sunk_pieces(int layer, int column, int row, const Pieces& own);
+    [[nodiscard]] const Pieces& reshaped_pieces(int layer, int column, int row, const Pieces& own);
     [[nodiscard]] Regions solids_near(int layer, const Bounds& box) const;
     [[nodiscard]] Regions carves_near(const Bounds& box, int layer, int storey, int barrier) const;
     [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const;
-    // The same as pieces drawn in by a layer's sink; they and what is near in map steps less `at`.
-    [[nodiscard]] Pieces drawn_in(int layer, const Pieces& pieces, const Regions& near, Point at) const;
+    // What a layer makes of some of its pieces, given all its solids near; those less `at`.
+    [[nodiscard]] Pieces reshaped(int layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
     const Map& map_;

@@ -45,7 +45,7 @@ TEST_CASE("the demo's art is what its script draws, px for px") {
         CHECK(committed->rgba == drawn->rgba);
         ++count;
     }
-    CHECK(count == 6);
+    CHECK(count == 7);
 }
 
 TEST_CASE("the demo shows each thing that this version reads") {
@@ -99,19 +99,33 @@ TEST_CASE("the demo shows each thing that this version reads") {
     CHECK(roles.size() == 5);
 }
 
-TEST_CASE("the demo's maps are linked both ways, one from the side and one from above") {
+TEST_CASE("the demo's maps are linked both ways: from the side, from above, and on diamonds") {
     const dg::World world = demo();
-    REQUIRE(world.maps().size() == 2);
+    REQUIRE(world.maps().size() == 3);
     std::set<std::pair<int, int>> ways;
-    for (std::size_t m = 0; m < 2; ++m)
+    for (std::size_t m = 0; m < 3; ++m)
         for (const dg::Object& object : world.maps()[m].objects)
             if (object.role == dg::Role::link) ways.emplace(static_cast<int>(m), object.link.map);
-    CHECK(ways == std::set<std::pair<int, int>>{{0, 1}, {1, 0}});
+    CHECK(ways == std::set<std::pair<int, int>>{{0, 1}, {1, 0}, {1, 2}, {2, 1}});
     const auto moves = [&](const char* map) {
         return world.movers()[static_cast<std::size_t>(world.map(map).player)].moves;
     };
     CHECK(moves("slipway") == dg::Moves::side);
     CHECK(moves("pump_house") == dg::Moves::free);
+    CHECK(moves("jetty") == dg::Moves::free);
+    CHECK(world.map("jetty").grid == dg::GridSort::isometric);
+}
+
+TEST_CASE("the warden climbs to the pump house's loft, walks along it, and comes down at its other end") {
+    const dg::World world = demo();
+    const dg::Reach reach = dg::reach(world);
+    const auto reached = [&](int map, dg::PointPx at, int storey) {
+        return reach.reached(dg::Spot{.map = map, .storey = storey, .at = at});
+    };
+    CHECK(reached(1, {248, 25}, 1) == dg::Reached::yes);
+    CHECK(reached(1, {248, 60}, 1) == dg::Reached::no);    // beside the gallery
+    CHECK(reached(2, {16, 147}, 0) == dg::Reached::yes);   // at the bell on the pier's head
+    CHECK(reached(2, {-64, 96}, 0) == dg::Reached::no);    // in the brine
 }
 
 TEST_CASE("the warden can cross the pool on the boardwalk, and not beside it") {

@@ -134,9 +134,9 @@ TEST_CASE("what goes over the edge is told first, and undone with the rest") {
 TEST_CASE("a pack is made map by map, and joined to the bytes of the whole") {
     const Copy folder;
     const std::string world = folder / "demo/world.toml";
-    CHECK(tool(fmt::format("pack {} --list-maps", world)).out == "slipway\npump_house\n");
+    CHECK(tool(fmt::format("pack {} --list-maps", world)).out == "slipway\npump_house\njetty\n");
     std::string parts;
-    for (const std::string map : {"slipway", "pump_house"}) {
+    for (const std::string map : {"slipway", "pump_house", "jetty"}) {
         const std::string part = folder / (map + ".part").c_str();
         const auto made =
             tool(fmt::format("pack {} --map {} --unit m --out {} --depfile {}.d", world, map, part, part));
@@ -313,7 +313,7 @@ TEST_CASE("a tile set from a sheet is made, and made again") {
     CHECK(packed.code == 0);
     CHECK(fs::exists(folder / "demo/tiles/all.png"));
     CHECK_THAT(packed.err, Catch::Contains("'../art/marsh.png' is itself a sheet, of 8 x 2 cells") &&
-                               Catch::Contains("'../art/station.png' is itself a sheet, of 5 x 2 cells"));
+                               Catch::Contains("'../art/station.png' is itself a sheet, of 5 x 3 cells"));
     CHECK(tool(fmt::format("tiles {} --out {}", folder / "nothing.png", folder / "x.toml")).code == 2);
 }
 
@@ -323,7 +323,7 @@ TEST_CASE("a pack is the same twice, names its inputs, and takes its pictures al
     const auto packed =
         tool(fmt::format("pack {} --out '{}' --depfile {} --art {}", world, out, folder / "a.d", folder / "art"));
     CHECK(packed.code == 0);
-    CHECK_THAT(packed.err, Catch::Contains("packed 2 maps, 2 tile sets, 3 movers"));
+    CHECK_THAT(packed.err, Catch::Contains("packed 3 maps, 3 tile sets, 3 movers"));
     CHECK(process::slurp(out) == tool(fmt::format("pack {}", world)).out);
     const std::string rule = process::slurp(folder / "a.d");
     CHECK_THAT(rule, Catch::Contains("a\\ pack.json:") && Catch::Contains("maps/slipway_fence.csv") &&

@@ -1,5 +1,5 @@
 // Art px by px: cut from its sheet, enlarged and made smaller, flipped and turned, layer over layer.
-// Also tests src/draw: art png
+// Also tests src/draw: art png standing_art
 #include <catch2/catch.hpp>
 
 #include "draw/art_internal.hpp"
@@ -138,6 +138,34 @@ TEST_CASE("art that is cut larger than a cell stands on its cell, moved as its s
     // A picture of its own without a place stands likewise.
     const worlds::Files own = worlds::with(files, "marsh.toml", "art = [0, 0]", "picture = { file = \"a.png\" }");
     CHECK(quarters(own, 4) == "g.w.");
+}
+
+TEST_CASE("a picture has room for art that stands over its map's edges") {
+    const worlds::Files files = with_art("\"#\" = \"peat\"");
+    const auto size = [](const worlds::Files& of, DrawOptions options = only({Thing::art})) {
+        options.scale = 2;
+        const World world = world_of(of);
+        std::string fault;
+        const Image image =
+            image_of(png_from_svg(draw_svg(world, world.map("flat"), {}, source_of(of), options), fault));
+        return std::pair(image.width, image.height);
+    };
+    const auto tall = [&](const char* at) {
+        return worlds::with(files, "marsh.toml", "{ file = \"a.png\" }",
+                            std::string("{ file = \"a.png\", cut = [32, 16], at = [") + at + "] }");
+    };
+    const auto [wide, high] = size(files);
+    CHECK(size(tall("0, 0")) == std::pair(wide, high));             // within the ring of cells around
+    CHECK(size(tall("0, -20")) == std::pair(wide, high + 2 * 4));   // 20 px up, of which the ring holds 16
+    CHECK(size(tall("-30, 0")).first >= wide);
+    // turned round it reaches down, over cells of the map
+    CHECK(size(worlds::with(tall("0, -20"), "flat.toml", "\"#\" = \"peat\"",
+                            "\"#\" = { tile = \"peat\", turn = 180 }")) == std::pair(wide, high));
+    CHECK(size(tall("0, -20"), only({Thing::merged})) ==
+          size(files, only({Thing::merged})));   // no art, no room for it
+    DrawOptions plain = only({Thing::art});
+    plain.plain = true;
+    CHECK(size(tall("0, -20"), plain) == size(files, plain));   // just the map, to trace over
 }
 
 TEST_CASE("a grey palette takes the colour out of art, and leaves it as light as it is seen") {

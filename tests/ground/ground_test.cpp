@@ -1,5 +1,5 @@
 // Keys that shape the ground, each seen by the merge, by contacts, by steps and by triggers alike.
-// Also tests src/ground: drawn_in object_parts passability presence tile_parts
+// Also tests src/ground: object_parts passability presence reshaped tile_parts
 #include <catch2/catch.hpp>
 
 #include "dryground/merge.hpp"
@@ -90,6 +90,22 @@ TEST_CASE("what sinks is sunk for bodies, contacts and probes too, also after a 
     play.clear(0, {2, 2});
     CHECK(play.blocked(0, {45, 20}, {45, 60}).place.y == Approx(38));   // 10 px wide, beside the other one
     CHECK(play.blocked(0, {37, 20}, {37, 60}).place.y == Approx(54));   // what lay below is on top now
+}
+
+TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a change beside it", "[ground]") {
+    const World world = world_of(ground("......\n......\n..##..\n..##..\n", "grow = { px = 3, corners = \"box\" }\n"));
+    CHECK(area(world) == 38 * 38);
+    CHECK(is_solid(world, {40, 30}));
+    CHECK(is_solid(world, {30, 30}));
+    CHECK_FALSE(is_solid(world, {28, 30}));
+    Play play(world, "flat");
+    CHECK(play.blocked(0, {40, 15}, {40, 60}).place.y == Approx(29));
+    const Touches touched = play.touched({.point = {40, 29}, .normal = {0, -1}});
+    REQUIRE(touched.size() == 1);
+    CHECK(touched[0].cell == std::array{2, 2});
+    play.clear(0, {2, 2});
+    CHECK(play.blocked(0, {37, 15}, {37, 60}).place.y == Approx(45));   // 3 px above what lay below
+    CHECK(play.blocked(0, {30, 40}, {60, 40}).place.x == Approx(40));   // its neighbour grows to there now
 }
 
 TEST_CASE("a carve in a trigger layer counts like any other", "[ground]") {

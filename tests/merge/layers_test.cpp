@@ -78,6 +78,51 @@ TEST_CASE("solids sink from the sides that are said, never between neighbours") 
     }
 }
 
+TEST_CASE("solids grow where there is room, never between neighbours") {
+    const Files plain = with_rows(without_rim(), "......\n......\n.##...\n.###..\n");
+    const auto earth = [&](const char* keys) { return in_px(merged(with_ground(plain, keys)).group("earth").regions); };
+    CHECK(earth("grow = { px = 2, corners = \"box\" }") == "[(14,30 50,30 50,46 66,46 66,66 14,66)]");
+    // an octagon is near enough to the circle, and vertices stay on straight edges' ends
+    CHECK(earth("grow = { px = 4, within_px = 1.5 }") ==   // a diamond is near enough to the circle
+          "[(16,28 48,28 52,32 52,44 64,44 68,48 68,64 64,68 16,68 12,64 12,32)]");
+    CHECK(earth("sink = [0, 4, 0, 0]\ngrow = { px = 4, corners = \"box\" }") ==
+          "[(12,32 52,32 52,48 68,48 68,68 12,68)]");
+    // by the definition, on random ground of two barriers
+    const Files sea = worlds::with(plain, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"~\" = \"brine\"");
+    for (int round = 0; round < 30; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(410'000 + static_cast<std::uint64_t>(round));
+        std::string rows;
+        for (int r = 0; r < 4; ++r, rows += "\n")
+            for (int c = 0; c < 6; ++c)
+                rows += dice.once_in(3) ? '#' : dice.once_in(3) ? '/' : dice.once_in(3) ? '~' : '.';
+        const Files files = worlds::with(sea, "flat.toml", "......\n......\n.##...\n.###..\n", rows);
+        const int px = dice.in(1, 12);
+        const bool round_corners = dice.once_in(2);
+        const Files grown = with_ground(
+            files, fmt::format("grow = {{ px = {}, corners = \"{}\" }}", px, round_corners ? "round" : "box").c_str());
+        const Ring point =
+            round_corners
+                ? ellipse_ring({0, 0}, px * 256, px * 256, 0.25)
+                : Ring{{-px * 256, -px * 256}, {px * 256, -px * 256}, {px * 256, px * 256}, {-px * 256, px * 256}};
+        const Regions soil = merged(files).group("earth").regions, water = merged(files).group("brine").regions;
+        for (const auto& [name, own, other] : {std::tuple("earth", soil, water), std::tuple("brine", water, soil)})
+            REQUIRE(oracle::geos_difference(merged(grown).group(name).regions,
+                                            unite(own, subtract(reach(own, point), other))) < 1e4);
+    }
+}
+
+TEST_CASE("how solids grow is checked when it is read") {
+    const auto problems = [&](const char* keys) {
+        return text(worlds::all_findings(with_ground(without_rim(), keys)));
+    };
+    CHECK(problems("grow = { px = 0 }").find("'px' of 'grow'") != std::string::npos);
+    CHECK(problems("grow = { px = 2000 }").find("at most 1024 px") != std::string::npos);
+    CHECK(problems("grow = { corners = \"box\" }").find("px = 2") != std::string::npos);
+    CHECK(problems("grow = { px = 1, corners = \"mitre\" }").find("one of round, box") != std::string::npos);
+    CHECK(problems("grow = 2").find("a table") != std::string::npos);
+}
+
 TEST_CASE("a hollow solid is everything outside of it, out to the rim's outer edge") {
     const Files files = worlds::with(
         with_rows(without_rim(), "......\n......\n......\n......\n"), "flat.toml", crab,

@@ -230,6 +230,14 @@ std::vector<Edge> edges_of(const World& world, const Map& map) {
     return edges;
 }
 
+// As far as a layer lets its solids grow.
+Regions grown_in(const Layer& layer, const Regions& area) {
+    const std::int32_t by = layer.grow.by;
+    if (by == 0) return area;
+    return reach(area, layer.grow.corners == Growth::Corner::box ? Ring{{-by, -by}, {by, -by}, {by, by}, {-by, by}}
+                                                                 : ellipse_ring({0, 0}, by, by, layer.grow.within_px));
+}
+
 // What a touch names, as a plain search over all cells finds it.
 Regions area_of(const World& world, const Map& map, const Touch& touch) {
     if (touch.sort == Touched::rim)
@@ -238,19 +246,25 @@ Regions area_of(const World& world, const Map& map, const Touch& touch) {
     if (touch.sort == Touched::object) {
         const Object& object = map.objects[static_cast<std::size_t>(touch.object)];
         Regions area = moved(object.area, map.layers[static_cast<std::size_t>(object.layer)].shape_offset);
-        return object.hollow ? subtract(Regions{box_region({map.least().x - 99999, map.least().y - 99999},
-                                                           {map.most().x + 99999, map.most().y + 99999})},
-                                        area)
-                             : area;
+        const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+        return grown_in(layer, object.hollow
+                                   ? subtract(Regions{box_region({map.least().x - 99999, map.least().y - 99999},
+                                                                 {map.most().x + 99999, map.most().y + 99999})},
+                                              area)
+                                   : area);
     }
-    Regions area;
+    Regions area, lines;
     const Layer& layer = map.layers[static_cast<std::size_t>(touch.layer)];
     const int c = touch.cell[0] - map.first_column, r = touch.cell[1] - map.first_row;
     for (const Shape& shape : world.tile(map.placed(layer, c, r)).shapes) {
         if (!shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
         for (Region& region : placed_area(map, layer, shape, c, r)) area.push_back(std::move(region));
+        const Ring line = shape.area.empty() ? placed_line(map, layer, shape, c, r) : Ring{};
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) lines.push_back({{line[i], line[i + 1]}, {}});
     }
-    return unite(area);
+    area = grown_in(layer, unite(area));
+    area.insert(area.end(), lines.begin(), lines.end());
+    return area;
 }
 
 }   // namespace

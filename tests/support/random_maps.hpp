@@ -63,6 +63,12 @@ protected:
         if (dice_.once_in(4)) layer.offset = {px(), px()};
         if (dice_.once_in(4)) layer.shape_offset = {0, px()};
         if (dice_.once_in(4)) layer.sink = {1, 2.5, 0, 0.25};
+        if (dice_.once_in(4)) {
+            GrowthDraft& grow = layer.grow.emplace();
+            grow.px = dice_.in(1, 20) / 8.0;
+            grow.corners = one({"round", "box"});
+            if (dice_.once_in(2)) grow.within_px = Located<double>(dice_.in(1, 20) / 16.0);
+        }
         if (dice_.once_in(4)) layer.flags = some({"walk"});
         if (dice_.once_in(4)) layer.trigger = Name("fog");
         if (layer.trigger && !layer.holds_objects && dice_.once_in(2)) {

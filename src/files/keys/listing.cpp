@@ -76,6 +76,8 @@ struct SortOf<Sheet> : Is<Sort::table> {};
 template <>
 struct SortOf<MergeSettings> : Is<Sort::table> {};
 template <>
+struct SortOf<GrowthDraft> : Is<Sort::table> {};
+template <>
 struct SortOf<TileDraft> : Is<Sort::table> {};
 template <class Draft>
 struct SortOf<std::vector<Draft>> : Is<is_named<Draft> ? Sort::named_tables : Sort::tables> {};
@@ -100,6 +102,8 @@ template <>
 constexpr std::string_view thing_of<ExceptDraft> = "except";
 template <>
 constexpr std::string_view thing_of<LayerDraft> = "layer";
+template <>
+constexpr std::string_view thing_of<GrowthDraft> = "grow";
 template <>
 constexpr std::string_view thing_of<ReactionDraft> = "reaction";
 template <>
@@ -202,6 +206,7 @@ std::vector<Thing> make_things() {
         {"member", "members of a family", "tiles", entries<MemberDraft>()},
         {"block", "[blocks.NAME] of a tile set", "tiles", entries<BlockDraft>()},
         {"layer", "[[layers]] of a map", "map", entries<LayerDraft>()},
+        {"grow", "grow of a layer", "map", entries<GrowthDraft>()},
         {"object", "objects of a layer", "map", entries<ObjectDraft>()},
         {"except", "except of a layer", "map", entries<ExceptDraft>()},
         {"shape", "a shape of a tile, a kind, or [shapes]", "", entries<ShapeDraft>()},

@@ -57,6 +57,29 @@ inline constexpr OneOf contents[] = {
 inline constexpr Group content{contents, true};
 
 template <class Visit>
+void each_key(Of<GrowthDraft>, Visit&& visit) {
+    using Draft = GrowthDraft;
+    visit(Key{.name = "px",
+              .says = "by how much",
+              .example = "2",
+              .unit = "px",
+              .least = 1.0 / 256,
+              .most = 1024,
+              .required = true},
+          &Draft::px);
+    visit(Key{.name = "corners",
+              .says = "how corners that stick out are grown; box: as by a square",
+              .words = words_of<Growth::Corner>()},
+          &Draft::corners);
+    visit(Key{.name = "within_px",
+              .says = "how near round corners stay to the circle; default: the layer's, else the world's",
+              .unit = "px",
+              .least = 1.0 / 64,
+              .most = 64},
+          &Draft::within_px);
+}
+
+template <class Visit>
 void each_key(Of<LayerDraft>, Visit&& visit) {
     using Draft = LayerDraft;
     visit(Key{.name = "name", .says = "its name", .example = "\"ground\"", .required = true, .names_it = true},
@@ -95,6 +118,10 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
               .unit = "px",
               .least = 0},
           &Draft::sink);
+    visit(Key{.name = "grow",
+              .says = "by how much its solids, all together, are grown after that, never between neighbours",
+              .example = "{ px = 2, corners = \"round\" }"},
+          &Draft::grow);
     visit(
         Key{.name = "snap",
             .says =
