@@ -78,6 +78,7 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
     const dg::FoundWorld found = find_world(options);
     const Wanted wanted = maker(options, found);
     dg::WorkOptions how{dg::history_folder(), found.reader};
+    how.checking = checking_of(options, found);
     how.accept = [&](const dg::Edited& planned) {
         std::error_code error;
         for (const dg::NamedBytes& file : planned.files)
@@ -97,9 +98,8 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
         stop_at_fault(planned.fault, planned.report);
         return show_plan(fs::path(found.world).parent_path(), planned, did(planned.changed, " would be"));
     }
-    const dg::Report before = findings_in(found);
     const dg::Made made = session.make(wanted.edit, words_of(verb));
-    say_made(found, made, did(made.changed, ""), before);
+    say_made(options, found, made, did(made.changed, ""));
 }
 
 }   // namespace
@@ -135,11 +135,11 @@ dg::GivenKeys keys(const std::vector<std::string>& values) {
     return given;
 }
 
-dg::Report findings_in(const dg::FoundWorld& found) {
-    const dg::Loaded loaded = dg::load_world(found.world, found.reader);
-    dg::Report report = loaded.report();
-    if (loaded) report.add(dg::check(loaded.world(), {dg::pictures_of(found.world)}));
-    return report;
+dg::Checking checking_of(const EditOptions& options, const dg::FoundWorld& found) {
+    constexpr std::size_t many = 20;   // maps: beyond them checking all takes longer than anybody wants to wait
+    if (options.check == "none") return dg::Checking::none;
+    if (options.check == "map" || (options.check.empty() && dg::count_maps(found) > many)) return dg::Checking::map;
+    return dg::Checking::world;
 }
 
 std::string counted(std::size_t count, const std::string& things) {
@@ -168,16 +168,18 @@ std::string tileset_meant(const EditOptions& options, const dg::FoundWorld& foun
     return found.tileset.empty() ? only_one(drafts_of(found).tileset_drafts(), "tile set", "--set") : found.tileset;
 }
 
-void say_made(const dg::FoundWorld& found, const dg::Made& made, const std::string& counted, const dg::Report& before) {
+void say_made(const EditOptions& options, const dg::FoundWorld& found, const dg::Made& made,
+              const std::string& counted) {
     stop_at_fault(made.fault, made.report);
     for (const std::string& file : made.files) print(fmt::format("{}\n", file));
     say(counted + "\n");
     for (const std::string& line : made.told) say(line + "\n");
-    const dg::Report after = findings_in(found);
-    if (const dg::Report came = dg::findings_only_in(after, before); !came.empty())
-        say("new findings:\n" + dg::text(came));
-    if (const std::size_t went = dg::findings_only_in(before, after).findings().size(); went > 0)
+    if (!made.came.empty()) say("new findings:\n" + dg::text(made.came));
+    if (const std::size_t went = made.went.findings().size(); went > 0)
         say(fmt::format("{} of before {} gone\n", app::counted(went, "findings"), went == 1 ? "is" : "are"));
+    if (options.check.empty() && checking_of(options, found) == dg::Checking::map)
+        say(made.checked ? "checked this map by itself; --check all checks the whole world\n"
+                         : "not checked; --check all checks the whole world\n");
 }
 
 CLI::App* add_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help, EditMaker edit) {
@@ -218,6 +220,12 @@ void add_edit(CLI::App& app) {
     options->world.add_to(*command);
     command->add_option("--layer", options->layer, "The layer, where the map has several")->type_name("NAME");
     command->add_flag("--dry-run", options->dry_run, "Show what would change, and write nothing");
+    command
+        ->add_option("--check", options->check,
+                     "What is checked before and after: all of the world (default, up to 20 maps), the map that "
+                     "changes by itself (default, of larger worlds), or none")
+        ->check(CLI::IsMember({"all", "map", "none"}))
+        ->type_name("WHAT");
     command->require_subcommand(1);
     command->fallthrough();
     add_cell_verbs(*command, options);

@@ -13,14 +13,17 @@ namespace dg = dryground;
 
 namespace {
 
-dg::EditSession session_of(const dg::FoundWorld& found) { return dg::EditSession(found.world, {dg::history_folder()}); }
+dg::EditSession session_of(const EditOptions& options, const dg::FoundWorld& found) {
+    dg::WorkOptions how{dg::history_folder(), found.reader};
+    how.checking = checking_of(options, found);
+    return dg::EditSession(found.world, std::move(how));
+}
 
 void go(const EditOptions& options, bool back) {
     const dg::FoundWorld found = find_world(options);
-    dg::EditSession session = session_of(found);
-    const dg::Report before = findings_in(found);
+    dg::EditSession session = session_of(options, found);
     const dg::Made made = back ? session.undo() : session.redo();
-    say_made(found, made, fmt::format("{}: {}", back ? "undone" : "made again", made.name), before);
+    say_made(options, found, made, fmt::format("{}: {}", back ? "undone" : "made again", made.name));
 }
 
 // What fits on a line.
@@ -31,7 +34,7 @@ std::string short_name(const dg::PastEdit& edit) {
 
 void show_history(const EditOptions& options) {
     const dg::FoundWorld found = find_world(options);
-    const std::vector<dg::PastEdit> edits = session_of(found).history();
+    const std::vector<dg::PastEdit> edits = session_of(options, found).history();
     if (edits.empty()) {
         say("no edit of this world was made here yet\n");
         return;

@@ -13,6 +13,7 @@ struct EditOptions {
     std::string layer, to_layer, size, tile, from, to, name, kind, set, above, below, keep = "top_left";
     std::vector<std::string> places, values;
     std::string at, cell, cells, by, by_cells, area, barrier, trigger, one_way;
+    std::string check;   // all, map, none; empty: by the size of the world
     bool dry_run = false, cut = false, objects = false;
 };
 using SharedOptions = std::shared_ptr<EditOptions>;
@@ -53,10 +54,11 @@ void add_map_verbs(CLI::App& app, const SharedOptions& options);       // edit_m
 void add_thing_verbs(CLI::App& app, const SharedOptions& options);     // edit_things.cpp
 void add_history_verbs(CLI::App& app, const SharedOptions& options);   // edit_history.cpp
 
+// What is checked before and after an edit: as asked for, else all of the world unless it has very many maps.
+[[nodiscard]] dryground::Checking checking_of(const EditOptions& options, const dryground::FoundWorld& found);
 // Says what was done, and what `check` says now that it did not say before.
-void say_made(const dryground::FoundWorld& found, const dryground::Made& made, const std::string& counted,
-              const dryground::Report& before);
-[[nodiscard]] dryground::Report findings_in(const dryground::FoundWorld& found);
+void say_made(const EditOptions& options, const dryground::FoundWorld& found, const dryground::Made& made,
+              const std::string& counted);
 [[nodiscard]] std::string counted(std::size_t count, const std::string& things);
 
 }   // namespace app

@@ -16,6 +16,10 @@ namespace dryground {
 struct CheckOptions {
     // Where to look at pictures by their files, for what compares shapes with art; without it that is passed over.
     std::function<std::optional<Image>(const std::string& file)> pictures{};
+    // The one map that is looked at, by the rules that look at maps one by one: where a world of many maps was changed
+    // in one of them, say, and the others were not even read; what movers from other maps do there is then unknown.
+    // Empty: all of the world, by all rules.
+    std::string map{};
 };
 
 [[nodiscard]] Report check(const World& world, const CheckOptions& options = {});

@@ -56,9 +56,6 @@ struct Comparison {
 // Requires two versions that could be read. Cost: that of merging each map of both, and of comparing all cells.
 [[nodiscard]] Comparison compare(const Version& before, const Version& after);
 
-// The findings of one report that the other has not, wherever they stand: lines may have moved.
-[[nodiscard]] Report findings_only_in(const Report& one, const Report& other);
-
 [[nodiscard]] std::string text(const Comparison& comparison);
 // `dryground/compare/1` (schema/compare.schema.json).
 [[nodiscard]] std::string compare_json(const Comparison& comparison);

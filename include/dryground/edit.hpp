@@ -190,11 +190,20 @@ struct Edited {
     std::string fault{};               // why there is no result; empty when there is one
     Report report{};                   // findings that stood in the way
     std::vector<std::string> lost{};   // what goes over the map's edge: "3 cells of layer 'ground': 3 marsh/peat"
+    // The world as it was read for the edit, and as it will be; of an edit of one map perhaps with that map alone, and
+    // those that it names. Nothing where it was not read so far.
+    std::optional<Loaded> before{}, after{};
 };
 
-// Cost: about that of reading the world twice.
+// Which of a world's maps are read for an edit.
+enum class EditReads {
+    needed,   // of an edit of one map: that map, and those that the edit names, unless other maps may refer to it
+    all,
+};
+
+// Cost: that of reading what is needed twice.
 [[nodiscard]] Edited make_edit(const std::string& world_file, const WorldEdit& edit,
-                               const FileReader& reader = read_file);
+                               const FileReader& reader = read_file, EditReads reads = EditReads::needed);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
 [[nodiscard]] std::vector<CellAt> cells_of_line(CellAt from, CellAt to);

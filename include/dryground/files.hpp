@@ -96,6 +96,8 @@ struct FoundWorld {
 // A folder with one world in it is that world. A map or tile set finds its world by walking up to the nearest folder
 // with a world file. Two there: a fault that says so.
 [[nodiscard]] FoundWorld find_world(const std::string& path);
+// How many maps a world's file lists; 0 where it cannot be read. Cost: that of parsing that file alone.
+[[nodiscard]] std::size_t count_maps(const FoundWorld& found);
 
 // ---- output -----------------------------------------------------------------------------------------------------
 

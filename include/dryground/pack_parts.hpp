@@ -20,12 +20,16 @@ struct InputFile {
 };
 [[nodiscard]] std::string content_hash(std::string_view bytes);
 
-// The drafts of a world with one of its maps alone: of the others nothing is read, and names that may be theirs are not
-// looked up. `files` lists all that was read. Where the world has no map of that name, a finding names the nearest.
-// Cost: that of reading the world's file, its tile sets and the map; the files of other maps are only looked into when
-// the map's file is not named after it.
-[[nodiscard]] LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map,
+// The drafts of a world with one of its maps, or some, alone: of the others nothing is read, and names that may be
+// theirs are not looked up. `files` lists all that was read. Where the world has no map of a name, a finding names the
+// nearest. Cost: that of reading the world's file, its tile sets and those maps; the files of other maps are only
+// looked into when a map's file is not named after it.
+[[nodiscard]] LoadedDrafts load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
                                            const FileReader& reader = read_file);
+[[nodiscard]] inline LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map,
+                                                  const FileReader& reader = read_file) {
+    return load_map_drafts(world_file, std::vector<std::string>{map}, reader);
+}
 
 // The names of a world's maps, in its order, whatever else is wrong with the world: a map's file that cannot be read
 // counts by its own name up to the first point. Cost: that of parsing every map's file.

@@ -207,6 +207,9 @@ private:
 };
 
 // For people: each finding as place, message, details and hint, and a closing line with the counts.
+// The findings of one report that the other does not have, wherever they stand: lines may have moved.
+[[nodiscard]] Report findings_only_in(const Report& one, const Report& other);
+
 [[nodiscard]] std::string text(const Finding& finding);
 [[nodiscard]] std::string text(const Report& report);
 [[nodiscard]] std::string text(const Counts& counts);   // the closing line: "1 error, 0 warnings, 2 notes, 1 waived"

@@ -16,12 +16,20 @@
 
 #include <cstdint>
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "dryground/edit.hpp"
 
 namespace dryground {
+
+// Which findings an edit is told to have brought, or mended.
+enum class Checking {
+    none,
+    map,     // of an edit of one map, what is found in that map by itself; of other edits nothing
+    world,   // all that `check` finds: the whole world is read and checked before and after
+};
 
 struct WorkOptions {
     std::string history{};                // a folder that is made where it is not there; empty: no history is kept
@@ -30,6 +38,7 @@ struct WorkOptions {
     std::size_t most_bytes = 64u << 20;   // and so are the oldest where all of it takes more
     // Asked before an edit is written; where it is false nothing is, and nothing is said of it. None: all are written.
     std::function<bool(const Edited&)> accept{};
+    Checking checking = Checking::none;
 };
 
 // What an edit, or taking one back, has done.
@@ -40,6 +49,8 @@ struct Made {
     std::vector<std::string> told{};    // what could not be taken back, file by file; why there is no history
     std::string fault{};                // why nothing was done; empty where something was
     Report report{};                    // findings that stood in the way
+    bool checked = false;               // as WorkOptions::checking says; then
+    Report came{}, went{};              // the findings that are new, and those that are gone
 };
 
 struct PastEdit {
@@ -69,6 +80,11 @@ public:
     [[nodiscard]] const std::string& world_file() const { return world_file_; }
 
 private:
+    // Makes an edit without checking; gives the world before and after, as far as it was read.
+    Made write(const WorldEdit& edit, const std::string& name, EditReads reads, std::optional<Loaded>& before,
+               std::optional<Loaded>& after);
+    [[nodiscard]] Made go(const std::function<Made()>& carried) const;
+
     std::string world_file_;
     WorkOptions options_;
 };

@@ -136,11 +136,14 @@ Report check(const World& world, const CheckOptions& options) {
         if (is_new) known->second = options.pictures(file);
         return known->second ? &*known->second : nullptr;
     };
-    check_rules::check_tiles(world, findings);
-    check_rules::check_tile_shapes(world, findings);
-    check_rules::check_drawn(world, findings);
-    check_rules::check_firing(world, findings);
-    check_rules::check_art(world, look, findings);
+    const bool whole = options.map.empty();
+    if (whole) {
+        check_rules::check_tiles(world, findings);
+        check_rules::check_tile_shapes(world, findings);
+        check_rules::check_drawn(world, findings);
+        check_rules::check_firing(world, findings);
+        check_rules::check_art(world, look, findings);
+    }
     check_rules::check_maps(world, findings);
     check_rules::check_layers(world, findings);
     check_rules::check_solid_art(world, look, findings);
@@ -148,10 +151,17 @@ Report check(const World& world, const CheckOptions& options) {
     check_rules::check_space(world, grounds, findings);
     check_rules::check_objects(world, grounds, findings);
     check_rules::check_object_places(world, grounds, findings);
-    check_rules::check_links(world, grounds, findings);
-    check_rules::check_facts(world, findings);
-    check_rules::check_walking(world, grounds, findings);
-    return check_rules::waived(world, findings, findings.take());
+    if (whole) {
+        check_rules::check_links(world, grounds, findings);
+        check_rules::check_facts(world, findings);
+        check_rules::check_walking(world, grounds, findings);
+    }
+    const Report all = check_rules::waived(world, findings, findings.take());
+    if (whole) return all;
+    Report of_map;
+    for (const Finding& finding : all.findings())
+        if (finding.map == options.map) of_map.add(finding);
+    return of_map;
 }
 
 }   // namespace dryground

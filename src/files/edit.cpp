@@ -31,11 +31,6 @@ FileReader overlaid(const FileReader& reader, const fs::path& folder, const std:
 
 std::size_t errors_of(const Report& report) { return report.counts().error; }
 
-Report read_again(const std::string& world_file, const FileReader& reader) {
-    const LoadedDrafts drafts = load_drafts(world_file, reader);
-    return drafts.builder ? drafts.builder->build().report() : drafts.report;
-}
-
 }   // namespace
 
 std::string OpenWorld::read(const std::string& name) const {
@@ -81,9 +76,15 @@ void edit(OpenWorld& world, const EditMap& change) {
 
 }   // namespace files
 
-Edited make_edit(const std::string& world_file, const WorldEdit& edit, const FileReader& reader) {
+Edited make_edit(const std::string& world_file, const WorldEdit& edit, const FileReader& reader, EditReads reads) {
+    const auto load = [&](const FileReader& from) {
+        return reads == EditReads::all ? load_drafts(world_file, from) : files::drafts_for(edit, world_file, from);
+    };
+    const auto built = [](LoadedDrafts drafts) {
+        return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
+    };
     Edited result;
-    const LoadedDrafts drafts = load_drafts(world_file, reader);
+    LoadedDrafts drafts = load(reader);
     if (!drafts.builder) {
         result.fault = "the world cannot be read";
         result.report = drafts.report;
@@ -98,11 +99,12 @@ Edited make_edit(const std::string& world_file, const WorldEdit& edit, const Fil
         result.files.clear();
         return result;
     }
-    const Report before = drafts.builder->build().report(),
-                 after = files::read_again(world_file, files::overlaid(reader, path.parent_path(), result.files));
+    result.before = built(std::move(drafts));
+    result.after = built(load(files::overlaid(reader, path.parent_path(), result.files)));
+    const Report &before = result.before->report(), &after = result.after->report();
     if (files::errors_of(after) > files::errors_of(before)) {
-        result.fault = "the world could not be read any more";
-        result.report = after;
+        result.fault = "after this edit the world could not be read";
+        result.report = findings_only_in(after, before);   // what was wrong before stands in nobody's way
         result.files.clear();
     }
     return result;

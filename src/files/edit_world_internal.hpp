@@ -18,6 +18,9 @@ struct OpenWorld {
     [[nodiscard]] std::string read(const std::string& file) const;   // throws EditFault
 };
 
+// The world with the maps that an edit needs (edit_reads.cpp).
+[[nodiscard]] LoadedDrafts drafts_for(const WorldEdit& edit, const std::string& world_file, const FileReader& reader);
+
 [[nodiscard]] toml::table parsed(const std::string& text, const std::string& file);   // throws EditFault
 
 [[noreturn]] void unknown_name(const std::string& where, std::string_view sort, const std::string& name,

@@ -61,11 +61,18 @@ Glance glance(const fs::path& path) {
     return result;
 }
 
+// Without parsing it: folders of maps hold thousands of files.
+bool may_be_world(const fs::path& path) {
+    const FileBytes file = read_file(path);
+    return file.bytes && file.bytes->find("dryground/world/") != std::string::npos;
+}
+
 std::vector<fs::path> worlds_in(const fs::path& folder) {
     std::vector<fs::path> found;
     std::error_code error;
     for (fs::directory_iterator i(folder, error), end; !error && i != end; i.increment(error))
-        if (i->path().extension() == ".toml" && glance(i->path()).sort == "world") found.push_back(i->path());
+        if (i->path().extension() == ".toml" && may_be_world(i->path()) && glance(i->path()).sort == "world")
+            found.push_back(i->path());
     std::sort(found.begin(), found.end());
     return found;
 }
@@ -160,6 +167,14 @@ FoundWorld find_world(const std::string& path) {
     }
     result.fault = "no world is in its folder or above: name the world instead";
     return result;
+}
+
+std::size_t count_maps(const FoundWorld& found) {
+    const FileBytes file = found.reader(found.world);
+    if (!file.bytes) return 0;
+    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
+    const toml::array* maps = parsed ? parsed.table()["maps"].as_array() : nullptr;
+    return maps == nullptr ? 0 : maps->size();
 }
 
 }   // namespace dryground

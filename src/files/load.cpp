@@ -114,8 +114,8 @@ public:
     Loader(const fs::path& world_file, const FileReader& reader)
         : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
 
-    // `only`: a map's name, to read none of the others; empty: all maps.
-    LoadedDrafts load(const std::string& only = {}) {
+    // `only`: the names of maps, to read none of the others; empty: all maps.
+    LoadedDrafts load(const std::vector<std::string>& only = {}) {
         WorldBuilder builder;
         bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) {
             file_ = read_world(reading, root);
@@ -127,10 +127,14 @@ public:
                 builder.tileset(read_tileset(reading, root));
             });
         if (!only.empty()) {
-            maps_complete = false;
-            const auto path = complete ? file_of_map(only) : std::nullopt;
-            if (!path) return {std::nullopt, std::move(report_), std::move(files_)};
-            file_.maps = {*path};
+            std::vector<Name> paths;
+            for (const std::string& map : only) {
+                const auto path = complete ? file_of_map(map) : std::nullopt;
+                if (!path) return {std::nullopt, std::move(report_), std::move(files_)};
+                paths.push_back(*path);
+            }
+            maps_complete = paths.size() == file_.maps.size();
+            file_.maps = std::move(paths);
         }
         for (const Name& path : file_.maps)
             maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) {
@@ -282,8 +286,9 @@ LoadedDrafts load_drafts(const std::string& world_file, const FileReader& reader
     return files::Loader(world_file, reader).load();
 }
 
-LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map, const FileReader& reader) {
-    return files::Loader(world_file, reader).load(map);
+LoadedDrafts load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
+                             const FileReader& reader) {
+    return files::Loader(world_file, reader).load(maps);
 }
 
 std::vector<std::string> map_names(const std::string& world_file, const FileReader& reader) {

@@ -185,9 +185,10 @@ void WorldMaker::check_references() {
         const NameIndex* index = &maps_;
         std::string sort = "map";
         if (reference.type == FieldType::map) {
-            known = maps_.find(reference.name) >= 0;
+            known = world_.lacks_maps || maps_.find(reference.name) >= 0;
         } else if (reference.type == FieldType::ref) {
             const int map = maps_.find(slash == std::string::npos ? reference.map : head);
+            if (map < 0 && world_.lacks_maps) continue;   // it may be one of those
             known = map >= 0 && parts_.maps[static_cast<std::size_t>(map)].find_object(
                                     slash == std::string::npos ? head : tail) >= 0;
             sort = "object";

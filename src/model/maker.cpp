@@ -80,7 +80,7 @@ Loaded WorldMaker::make() {
     resolve_links();
     resolve_start();
     resolve_goals();
-    if (!world_.lacks_maps) check_references();
+    check_references();
     report_ = with_severities(report_, parts_.severities);
     if (report_.has(Severity::error)) return Loaded(std::move(report_));
     World world;

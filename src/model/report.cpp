@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <numeric>
+#include <set>
 #include <tuple>
 
 #include "dryground/text.hpp"
@@ -108,6 +109,18 @@ std::size_t distance(std::string_view a, std::string_view b) {
 }
 
 }   // namespace
+
+Report findings_only_in(const Report& one, const Report& other) {
+    std::multiset<std::string> known;
+    for (const Finding& finding : other.findings()) known.insert(message(finding));
+    Report rest;
+    for (const Finding& finding : one.findings())
+        if (const auto at = known.find(message(finding)); at != known.end())
+            known.erase(at);
+        else
+            rest.add(finding);
+    return rest;
+}
 
 std::optional<std::string> nearest_name(std::string_view written, std::span<const std::string> names) {
     if (written.empty() || written.size() > 200) return std::nullopt;

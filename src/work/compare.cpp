@@ -330,18 +330,6 @@ Version load_version(const std::string& world_file, const FileReader& reader) {
     return version;
 }
 
-Report findings_only_in(const Report& one, const Report& other) {
-    std::multiset<std::string> known;
-    for (const Finding& finding : other.findings()) known.insert(message(finding));
-    Report rest;
-    for (const Finding& finding : one.findings())
-        if (const auto at = known.find(message(finding)); at != known.end())
-            known.erase(at);
-        else
-            rest.add(finding);
-    return rest;
-}
-
 bool Comparison::empty() const {
     return things.empty() && cells.empty() && ground.empty() && came.empty() && went.empty();
 }

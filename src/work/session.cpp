@@ -7,6 +7,7 @@
 #include <filesystem>
 #include <map>
 
+#include "dryground/check.hpp"
 #include "dryground/work.hpp"
 #include "journal_internal.hpp"
 
@@ -126,19 +127,51 @@ EditSession::EditSession(std::string world_file, WorkOptions options)
         (void)journal.set_state({state.done, 0, false});
 }
 
+namespace {
+
+Report findings_of(const Loaded& loaded, const CheckOptions& options) {
+    Report report = loaded.report();
+    if (loaded) report.add(check(loaded.world(), options));
+    return report;
+}
+
+void compare_findings(const Report& before, const Report& after, Made& made) {
+    made.checked = true;
+    made.came = findings_only_in(after, before);
+    made.went = findings_only_in(before, after);
+}
+
+}   // namespace
+
 Edited EditSession::plan(const WorldEdit& edit) const { return make_edit(world_file_, edit, options_.reader); }
 
 Made EditSession::make(const WorldEdit& edit, const std::string& name) {
+    const auto* of_map = std::get_if<EditMap>(&edit);
+    const bool whole = options_.checking == Checking::world;
+    std::optional<Loaded> before, after;
+    Made made = write(edit, name, whole ? EditReads::all : EditReads::needed, before, after);
+    const bool wanted = whole || (options_.checking == Checking::map && of_map != nullptr);
+    if (!wanted || !made.fault.empty() || !before || !after) return made;
+    const CheckOptions options{pictures_of(world_file_, options_.reader), whole ? "" : of_map->map};
+    compare_findings(findings_of(*before, options), findings_of(*after, options), made);
+    return made;
+}
+
+Made EditSession::write(const WorldEdit& edit, const std::string& name, EditReads reads, std::optional<Loaded>& before,
+                        std::optional<Loaded>& after) {
     const fs::path folder = folder_of(world_file_);
     Edited planned;
     Entry entry;
     for (int times = 0; times < 3; ++times) {
         std::map<std::string, std::optional<std::string>> seen;   // what the edit was worked out from
-        planned = make_edit(world_file_, edit, [&](const std::string& path) {
-            FileBytes bytes = options_.reader(path);
-            seen[fs::path(path).lexically_normal().generic_string()] = bytes.bytes;
-            return bytes;
-        });
+        planned = make_edit(
+            world_file_, edit,
+            [&](const std::string& path) {
+                FileBytes bytes = options_.reader(path);
+                seen[fs::path(path).lexically_normal().generic_string()] = bytes.bytes;
+                return bytes;
+            },
+            reads);
         entry.files.clear();
         bool as_seen = true;
         for (const NamedBytes& file : planned.files) {
@@ -150,7 +183,9 @@ Made EditSession::make(const WorldEdit& edit, const std::string& name) {
         }
         if (as_seen) break;
     }
-    Made made{name, {}, planned.changed, {}, planned.fault, planned.report};
+    Made made;
+    made.name = name, made.changed = planned.changed, made.fault = planned.fault, made.report = planned.report;
+    before = std::move(planned.before), after = std::move(planned.after);
     if (!planned.fault.empty() || planned.files.empty()) return made;
     if (options_.accept && !options_.accept(planned)) return made;
     const Journal journal(options_.history, world_file_);
@@ -179,20 +214,35 @@ Made EditSession::make(const WorldEdit& edit, const std::string& name) {
 }
 
 Made EditSession::undo() {
-    const Journal journal(options_.history, world_file_);
-    if (const int done = journal.state().done; done > 0)
-        if (const auto entry = journal.entry(done)) return carry_out(journal, folder_of(world_file_), *entry, true);
-    Made made;
-    made.fault = "the history has no edit of this world that could be undone";
-    return made;
+    return go([this] {
+        const Journal journal(options_.history, world_file_);
+        if (const int done = journal.state().done; done > 0)
+            if (const auto entry = journal.entry(done)) return carry_out(journal, folder_of(world_file_), *entry, true);
+        Made made;
+        made.fault = "the history has no edit of this world that could be undone";
+        return made;
+    });
 }
 
 Made EditSession::redo() {
-    const Journal journal(options_.history, world_file_);
-    if (const auto entry = journal.entry(journal.state().done + 1))
-        return carry_out(journal, folder_of(world_file_), *entry, false);
-    Made made;
-    made.fault = "no edit of this world was undone since the last one";
+    return go([this] {
+        const Journal journal(options_.history, world_file_);
+        if (const auto entry = journal.entry(journal.state().done + 1))
+            return carry_out(journal, folder_of(world_file_), *entry, false);
+        Made made;
+        made.fault = "no edit of this world was undone since the last one";
+        return made;
+    });
+}
+
+Made EditSession::go(const std::function<Made()>& carried) const {
+    if (options_.checking != Checking::world) return carried();
+    const auto findings = [&] {
+        return findings_of(load_world(world_file_, options_.reader), {pictures_of(world_file_, options_.reader), {}});
+    };
+    const Report before = findings();
+    Made made = carried();
+    if (made.fault.empty()) compare_findings(before, findings(), made);
     return made;
 }
 

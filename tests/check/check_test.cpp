@@ -5,6 +5,8 @@
 
 #include <set>
 
+#include "dryground/pack_parts.hpp"
+#include "random_worlds.hpp"
 #include "tripped.hpp"
 #include "worlds.hpp"
 
@@ -204,4 +206,33 @@ TEST_CASE("findings name map, layer, object and cells, and the things in the way
     CHECK(finding.object == "landing");
     CHECK(finding.cells == std::vector<std::array<int, 2>>{{1, 3}});
     CHECK(finding.details.back() == "in the way: peat at (1, 3)");
+}
+
+TEST_CASE("a map that is read and checked by itself has the findings that it has among all maps, visitors apart") {
+    int compared = 0, found = 0;
+    for (int round = 0; round < chance::rounds(20); ++round) {
+        DRYGROUND_ROUND(round);
+        worlds::Files files;
+        for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)
+            files[file.file] = file.bytes;
+        const Loaded whole = load_world("world.toml", worlds::reader_of(files));
+        if (!whole || whole.world().maps().size() < 2) continue;
+        for (const Map& map : whole.world().maps()) {
+            const Loaded part = load_map_drafts("world.toml", map.name, worlds::reader_of(files)).builder->build();
+            REQUIRE(part);
+            REQUIRE(part.world().maps().size() == 1);
+            const Report by_itself = check(part.world(), {{}, map.name});
+            const Report among_all = check(whole.world(), {{}, map.name});
+            const std::string more = text(findings_only_in(by_itself, among_all));
+            REQUIRE(more == text(Report{}));   // no false alarm
+            const Report visitors = findings_only_in(among_all, by_itself);
+            for (const Finding& finding : visitors.findings())
+                CHECK((finding.rule == Rule::leak || finding.rule == Rule::pocket));   // of movers from other maps
+            for (const Finding& finding : by_itself.findings()) CHECK(finding.map == map.name);
+            found += static_cast<int>(by_itself.findings().size());
+            ++compared;
+        }
+    }
+    CHECK(compared > chance::rounds(20) / 2);
+    CHECK(found > compared);
 }

@@ -99,7 +99,7 @@ TEST_CASE("what cannot be set is told with what could be, and nothing changes") 
              Row{"surface", "rough", "a TOML value"},
              Row{"name", "crab_c", "rename it in all files"},
              Row{"patrol_px", "far", "whose type is number"},
-             Row{"gives", "no_such_fact", "could not be read any more"},
+             Row{"gives", "no_such_fact", "the world could not be read"},
          }) {
         INFO(row.key << "=" << row.value);
         const After result = crab(files, {{row.key, row.value}});

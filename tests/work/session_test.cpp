@@ -1,5 +1,6 @@
 // Edits are made in files and taken back, byte for byte; and what somebody else wrote meanwhile is never lost.
 // Also tests src/work: journal merge_changes
+// Also tests src/files: edit_reads
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -99,6 +100,12 @@ TEST_CASE("all random edits of random worlds are taken back to the first byte, a
         std::vector<Files> states{disk.files()};
         for (int i = 0; i < 6; ++i) {
             const WorldEdit edit = random_edit(dice, i);
+            // Reading just the maps that it needs comes to the same as reading all.
+            const Edited few = make_edit(disk.world(), edit),
+                         all = make_edit(disk.world(), edit, read_file, EditReads::all);
+            REQUIRE(few.fault == all.fault);
+            REQUIRE(few.files.size() == all.files.size());
+            for (std::size_t f = 0; f < few.files.size(); ++f) REQUIRE(few.files[f].bytes == all.files[f].bytes);
             const Made done = disk.session().make(edit, "edit " + std::to_string(i));
             INFO(edit.index() << " " << done.fault << text(done.report));
             const bool could_be_read = bool(load_world(disk.world()));
@@ -149,6 +156,69 @@ TEST_CASE("what somebody else wrote in the same row is kept, and what is taken b
     REQUIRE(half.told.size() == 1);
     CHECK_THAT(half.told.front(), Catch::Contains("flat.toml: what stood in line") && Catch::Contains("left as it is"));
     CHECK_THAT(process::slurp(map), Catch::Contains("#../.."));
+}
+
+namespace {
+
+// The small world, and a cellar that a door leads to.
+Files with_cellar() {
+    Files files = worlds::small_world();
+    files = worlds::with(files, "world.toml", "\"flat.toml\"", "\"flat.toml\", \"cellar.toml\"");
+    files = worlds::with(files, "world.toml", "fact-unread = \"off\"\n", "");
+    files["cellar.toml"] =
+        worlds::with(Files{{"f", files["flat.toml"]}}, "f", "name = \"flat\"", "name = \"cellar\"")["f"];
+    return files;
+}
+
+}   // namespace
+
+TEST_CASE("an edit of one map reads no other, unless it names one, and tells what is found in it by itself") {
+    const OnDisk disk(with_cellar());
+    std::set<std::string> read;
+    WorkOptions how{disk.history(), [&](const std::string& path) {
+                        read.insert(fs::path(path).filename().string());
+                        return read_file(path);
+                    }};
+    how.checking = Checking::map;
+    EditSession session(disk.world(), how);
+    const Made blocked = session.make(EditMap{"flat", PaintCells{"", "peat", {{1, 2}, {2, 2}}}}, "set peat");
+    INFO(blocked.fault << text(blocked.report));
+    REQUIRE(blocked.files == std::vector<std::string>{"flat.toml"});
+    CHECK(read.count("flat.toml") == 1);
+    CHECK(read.count("cellar.toml") == 0);
+    REQUIRE(blocked.checked);
+    CHECK(worlds::of_rule(blocked.came, Rule::spawn_blocked).size() >= 1);
+    const Made mended = session.make(EditMap{"flat", PaintCells{"", "", {{1, 2}, {2, 2}}}}, "set nothing");
+    CHECK(mended.came.empty());
+    CHECK(mended.went.findings().size() == blocked.came.findings().size());
+    // a door to the cellar: now that is read, and a door to a place that it does not have is found by no rule of one
+    // map
+    read.clear();
+    const Made door = session.make(
+        EditMap{"flat", AddObject{"", "hatch", "link", ObjectAt(CellAt{4, 1}), "cellar/landing", {}}}, "object add");
+    INFO(door.fault);
+    CHECK(door.fault.empty());
+    CHECK(read.count("cellar.toml") == 1);
+    // of what others may refer to all is read
+    read.clear();
+    CHECK(session.make(EditMap{"flat", DropObject{"hatch"}}, "object drop").fault.empty());
+    CHECK(read.count("cellar.toml") == 1);
+    const Made fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
+    CHECK_FALSE(fact.checked);
+}
+
+TEST_CASE("a session that checks the world tells what came and went, when edits are taken back too") {
+    const OnDisk disk(with_cellar());
+    WorkOptions how{disk.history()};
+    how.checking = Checking::world;
+    EditSession session(disk.world(), how);
+    const Made fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
+    REQUIRE(fact.checked);
+    REQUIRE(worlds::of_rule(fact.came, Rule::fact_unread).size() == 1);
+    const Made undone = session.undo();
+    CHECK(undone.came.empty());
+    CHECK(worlds::of_rule(undone.went, Rule::fact_unread).size() == 1);
+    CHECK(worlds::of_rule(session.redo().came, Rule::fact_unread).size() == 1);
 }
 
 TEST_CASE("an edit that is not accepted is not made") {
