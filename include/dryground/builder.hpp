@@ -340,6 +340,7 @@ struct LayerDraft {
     std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
     std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
     std::optional<GrowthDraft> grow{};               // of its solids, all together
+    std::optional<Located<Value>> fill_holes{};      // no larger than so many px^2; true: than a cell
     std::optional<Located<double>> within_px{};      // of its objects' curves
     // What its `trigger` does, all of it as one.
     std::optional<Located<std::string>> fires{};

@@ -92,6 +92,7 @@ struct Layer {
     Point shape_offset;                   // of its shapes, carves and solids, besides
     std::array<std::int32_t, 4> sink{};   // steps by which its solids are drawn in: left, top, right, bottom
     Growth grow;                          // of what is left of them then
+    double fill_px2 = 0;                  // holes of them that are no larger are filled; 0: none
     std::vector<std::string> tags;
     std::vector<std::uint32_t> cells;    // row by row, numbers into Map::palette; empty when the layer holds objects
     std::vector<std::uint32_t> counts;   // how often each number of the palette stands in cells; may end early

@@ -148,6 +148,7 @@ LayerDraft read_layer(const Node& node, std::array<int, 2> size, const std::vect
     layer.shape_offset = node.at("shape_offset").place();
     const std::vector<Node> sink = node.at("sink").items();
     for (std::size_t i = 0; i < 4 && i < sink.size(); ++i) layer.sink[i] = sink[i].number();
+    if (const double fill = node.at("fill_holes").number(); fill > 0) layer.fill_holes = Located<Value>(Value{fill});
     if (const Node grow = node.at("grow"); !grow.is_null()) {
         GrowthDraft& draft = layer.grow.emplace();
         draft.place = node.where();

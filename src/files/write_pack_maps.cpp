@@ -148,6 +148,7 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"shape_offset", point_json(layer.shape_offset)},
             {"sink", std::move(sink)},
             {"grow", growth_json(layer.grow)},
+            {"fill_holes", layer.fill_px2},
             {"when", names_of(world.facts(), layer.when)},
             {"unless", names_of(world.facts(), layer.unless)},
             {"tags", layer.tags},

@@ -91,14 +91,21 @@ struct Parts {
 // Whether a layer declares in which direction movers pass its lines.
 [[nodiscard]] bool directs_lines(const Layer& layer);
 
-// What a layer makes of its solids, all together: `sink` draws them in, then `grow` grows what is left, never between
-// neighbours. Lines, triggers and carves stay.
+// What a layer makes of its solids, all together: `sink` draws them in, `grow` grows what is left, never between
+// neighbours, `fill_holes` fills what small holes they have then. Lines, triggers and carves stay.
 [[nodiscard]] bool reshapes(const Layer& layer);
-// How far from a place its solids have a say in what becomes of it, and how far they come out of where they stood.
-[[nodiscard]] std::int32_t reshaping_reach(const Layer& layer);
-[[nodiscard]] std::int32_t growth_reach(const Layer& layer);
+[[nodiscard]] bool fills_holes(const Layer& layer);
+// How far from a place its solids have a say in what becomes of it, and how far they come out of where they stood; with
+// the holes that are filled, or without.
+[[nodiscard]] std::int32_t reshaping_reach(const Layer& layer, bool with_holes = true);
+[[nodiscard]] std::int32_t growth_reach(const Layer& layer, bool with_holes = true);
 // What becomes of some of a layer's solids: `all` is what they cover together, or what of that comes nearer than
 // `reshaping_reach` to where one looks; `alone`: there are no others. Ground that grows leaves alone what others cover.
+// A hole becomes ground of those that stand at its first point (the least by y, then x).
 [[nodiscard]] Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, bool alone = false);
+// The same in two steps, without holes and the holes alone, given what all solids come to.
+[[nodiscard]] Regions drawn_and_grown(const Layer& layer, const Regions& own, const Regions& all, bool alone = false);
+[[nodiscard]] Regions small_holes(const Layer& layer, const Regions& shaped);
+[[nodiscard]] Point first_point(const Region& hole);
 
 }   // namespace dryground::ground

@@ -6,8 +6,10 @@
 // stands elsewhere. So only what lies nearer than the greatest sink and the growth together has a say.
 
 #include <algorithm>
+#include <cmath>
 
 #include "../geometry/boolean_internal.hpp"
+#include "../geometry/box_index_internal.hpp"
 #include "ground_internal.hpp"
 
 namespace dryground::ground {
@@ -31,19 +33,55 @@ Ring grown_point(const Growth& grow) {
     return ellipse_ring({0, 0}, grow.by, grow.by, grow.within_px);
 }
 
+// In steps: longer holes are left, so that nothing farther away has a say.
+std::int32_t longest_hole(const Layer& layer) {
+    return static_cast<std::int32_t>(std::ceil(4 * std::sqrt(layer.fill_px2) * steps_per_px));
+}
+
+// The edges of regions, to ask which points lie on them.
+class Outlines {
+public:
+    explicit Outlines(const Regions& regions) {
+        const auto add = [&](const Ring& ring) {
+            for (std::size_t i = 0; i < ring.size(); ++i) edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
+        };
+        for (const Region& region : regions) {
+            add(region.outline);
+            for (const Ring& hole : region.holes) add(hole);
+        }
+        std::vector<Bounds> boxes;
+        for (const auto& edge : edges_) boxes.push_back(detail::box_around(edge));
+        near_ = detail::BoxIndex(std::move(boxes));
+    }
+    [[nodiscard]] bool hold(Point p) const {
+        bool held = false;
+        near_.each_near({p, p},
+                        [&](std::size_t i) { held = held || turn(edges_[i][0], edges_[i][1], p) == Turn::straight; });
+        return held;
+    }
+
+private:
+    std::vector<std::array<Point, 2>> edges_;
+    detail::BoxIndex near_;
+};
+
 }   // namespace
 
 bool directs_lines(const Layer& layer) { return layer.one_way != OneWay::none; }
 
-bool reshapes(const Layer& layer) { return sinks(layer) || layer.grow.by > 0; }
+bool fills_holes(const Layer& layer) { return layer.fill_px2 > 0; }
 
-std::int32_t growth_reach(const Layer& layer) { return layer.grow.by; }
+bool reshapes(const Layer& layer) { return sinks(layer) || layer.grow.by > 0 || fills_holes(layer); }
 
-std::int32_t reshaping_reach(const Layer& layer) {
-    return *std::max_element(layer.sink.begin(), layer.sink.end()) + growth_reach(layer);
+std::int32_t growth_reach(const Layer& layer, bool with_holes) {
+    return layer.grow.by + (with_holes ? longest_hole(layer) : 0);
 }
 
-Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, bool alone) {
+std::int32_t reshaping_reach(const Layer& layer, bool with_holes) {
+    return *std::max_element(layer.sink.begin(), layer.sink.end()) + growth_reach(layer, with_holes);
+}
+
+Regions drawn_and_grown(const Layer& layer, const Regions& own, const Regions& all, bool alone) {
     const Regions left_of_all = drawn_in(layer, all);
     Regions left = alone ? left_of_all : detail::intersect_proper(own, left_of_all);
     if (layer.grow.by == 0 || left.empty()) return left;
@@ -52,6 +90,46 @@ Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, boo
     const Regions more = detail::subtract_proper(sum, left_of_all);
     left.insert(left.end(), more.begin(), more.end());
     return detail::unite_proper(left);
+}
+
+Point first_point(const Region& hole) {
+    return *std::min_element(hole.outline.begin(), hole.outline.end(),
+                             [](Point a, Point b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+}
+
+Regions small_holes(const Layer& layer, const Regions& shaped) {
+    const std::int64_t most = std::llround(2 * layer.fill_px2 * steps_per_px * steps_per_px);
+    const std::int32_t longest = longest_hole(layer);
+    std::vector<Bounds> boxes;
+    for (const Region& region : shaped) boxes.push_back(detail::box_around(region.outline));
+    const detail::BoxIndex islands(boxes);
+    Regions small;
+    for (const Region& region : shaped)
+        for (const Ring& ring : region.holes) {
+            const Bounds box = detail::box_around(ring);
+            if (box.most.x - box.least.x > longest || box.most.y - box.least.y > longest) continue;
+            const Regions hole{{Ring(ring.rbegin(), ring.rend()), {}}};
+            Regions inside;   // what stands in it
+            islands.each_near(box, [&](std::size_t i) {
+                if (&shaped[i] != &region) inside.push_back(shaped[i]);
+            });
+            for (const Region& open : inside.empty() ? hole : detail::subtract_proper(hole, inside))
+                if (twice_area(Regions{open}) <= most) small.push_back(open);
+        }
+    return small;
+}
+
+Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, bool alone) {
+    Regions shaped = drawn_and_grown(layer, own, all, alone);
+    if (!fills_holes(layer) || shaped.empty()) return shaped;
+    Regions holes = small_holes(layer, alone ? shaped : drawn_and_grown(layer, all, all, true));
+    if (!alone) {
+        const Outlines outlines(shaped);
+        std::erase_if(holes, [&](const Region& hole) { return !outlines.hold(first_point(hole)); });
+    }
+    if (holes.empty()) return shaped;
+    shaped.insert(shaped.end(), holes.begin(), holes.end());
+    return detail::unite_proper(shaped);
 }
 
 }   // namespace dryground::ground

@@ -92,7 +92,7 @@ Regions LooseGround::standing_near(const Map& map, const Bounds& box) const {
 }
 
 void LooseGround::each_box(const Map& map, const std::function<void(const Bounds&)>& action) const {
-    const std::int32_t more = reshaped_ == nullptr ? 0 : ground::growth_reach(reshaped_->layer);
+    const std::int32_t more = reshaped_ == nullptr ? 0 : ground::growth_reach(reshaped_->layer, false);
     for (const Region& region : objects_) action(grown(box_of(region), more));
     if (layer_ != nullptr) action(grown({moved(map.least(), reach_.least), moved(map.most(), reach_.most)}, more));
 }

@@ -30,7 +30,7 @@ public:
     [[nodiscard]] Regions whole(const Map& map) const;
     // Right inside the box; what it says of places outside means nothing. Empty where nothing comes near the box.
     [[nodiscard]] Regions near(const Map& map, const Bounds& box) const;
-    // Calls action with boxes that hold all of it, wherever the layer's tiles stand.
+    // Calls action with boxes that hold all of it together, wherever the layer's tiles stand: holes lie between them.
     void each_box(const Map& map, const std::function<void(const Bounds&)>& action) const;
     // Whether a number of the palette brings some.
     [[nodiscard]] bool has_tile(std::size_t number) const { return number < tiles_.size() && !tiles_[number].empty(); }

@@ -11,7 +11,7 @@ namespace dryground {
 
 namespace {
 
-constexpr double most_offset_px = 65'536, most_growth_px = 1'024;
+constexpr double most_offset_px = 65'536, most_growth_px = 1'024, most_filled_px2 = 65'536;
 
 }   // namespace
 
@@ -103,6 +103,20 @@ Growth WorldMaker::make_growth(const GrowthDraft& draft) {
     return grow;
 }
 
+double WorldMaker::make_fill(const Located<Value>& said, const Map& map) {
+    double px2 = -1;
+    if (const auto* yes = std::get_if<bool>(&said.value.is))
+        px2 = *yes ? double{1} * map.cell_width * map.cell_height : 0;
+    else if (const auto* whole = std::get_if<std::int64_t>(&said.value.is))
+        px2 = static_cast<double>(*whole);
+    else if (const auto* number = std::get_if<double>(&said.value.is))
+        px2 = *number;
+    if (px2 >= 0 && px2 <= most_filled_px2) return px2;
+    add(Rule::out_of_range, said.place,
+        {"'fill_holes'", text(said.value), fmt::format("true, false, or from 0 to {} px²", most_filled_px2)});
+    return 0;
+}
+
 void WorldMaker::make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer) {
     if (!draft.fires && draft.by.empty() && draft.gives.empty() && draft.needs.empty() && !draft.once &&
         draft.every_s == 0 && !draft.runs)
@@ -159,6 +173,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     }
     const Curves curves(*this, draft.within_px);
     if (draft.grow) layer.grow = make_growth(*draft.grow);
+    if (draft.fill_holes) layer.fill_px2 = make_fill(*draft.fill_holes, map);
     map.objects.reserve(map.objects.size() + draft.objects.size());
     for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
     return layer;

@@ -163,6 +163,7 @@ private:
     void make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer);
     void set_offsets(const LayerDraft& draft, Layer& layer);
     [[nodiscard]] Growth make_growth(const GrowthDraft& draft);
+    [[nodiscard]] double make_fill(const Located<Value>& said, const Map& map);
 
     // -- whether a map keeps to the range of coordinates (map_range.cpp)
     bool fits(const MapDraft& draft);                                 // its cells; before it is made

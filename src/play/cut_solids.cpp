@@ -54,7 +54,7 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
     return all;
 }
 
-Pieces Solids::reshaped(int l, const Pieces& pieces, const Regions& near, Point at) const {
+Pieces Solids::drawn_and_grown(int l, const Pieces& pieces, const Regions& near, Point at) const {
     const Regions all = detail::unite_proper(near);
     Pieces left;
     for (const Piece& piece : pieces) {
@@ -62,7 +62,7 @@ Pieces Solids::reshaped(int l, const Pieces& pieces, const Regions& near, Point 
             left.push_back(piece);
         else
             add_rest(left, piece, at,
-                     ground::reshaped(map_.layers[static_cast<std::size_t>(l)], standing(piece, at), all));
+                     ground::drawn_and_grown(map_.layers[static_cast<std::size_t>(l)], standing(piece, at), all));
     }
     return left;
 }
@@ -73,7 +73,7 @@ const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& 
     LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
     const Layer& of = map_.layers[static_cast<std::size_t>(l)];
     const Point at = map_.corner(column, row);
-    const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::reshaping_reach(of));
+    const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::reshaping_reach(of, false));
     const auto [c0, r0, c1, r1] = cells_reaching(l, box);
     std::vector<std::int32_t> around{c0 - column, r0 - row, c1 - column, r1 - row};
     for (int r = r0; r <= r1; ++r)
@@ -82,7 +82,7 @@ const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& 
                                        [&](std::size_t i) { return detail::meet(objects_[i].box, box); });
     if (by_object) around.assign({-1});
     const auto [known, is_new] = layer.reshaped.try_emplace(std::move(around));
-    if (is_new || by_object) known->second = reshaped(l, own, solids_near(l, box), at);
+    if (is_new || by_object) known->second = drawn_and_grown(l, own, solids_near(l, box), at);
     return known->second;
 }
 
@@ -153,9 +153,9 @@ void Solids::cut_object(ObjectSolids& object) {
     object.pieces.clear();
     for (const ground::Part& part : object.parts) add_pieces(object.pieces, part);
     if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.reshapes) {
-        const Bounds box =
-            detail::grown(object.box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
-        object.pieces = reshaped(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
+        const Bounds box = detail::grown(
+            object.box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(object.layer)], false));
+        object.pieces = drawn_and_grown(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
     }
     static_cast<void>(cut_by_carves(object.pieces, {0, 0}, object.layer, object.storey));
 }
@@ -175,6 +175,7 @@ void Solids::cut_all() {
     }
     for (const Carver& carver : carvers_) cut_around(carver.layer, carver.box);
     for (ObjectSolids& object : objects_) cut_object(object);
+    for (std::size_t l = 0; l < layers_.size(); ++l) fill_holes(static_cast<int>(l), std::nullopt);
 }
 
 // What the pieces and carves of a layer's cell lie in.
@@ -190,6 +191,8 @@ void Solids::cut_around(int above, const Bounds& box) {
         const auto [c0, r0, c1, r1] = cells_reaching(below, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(below, c, r);
+        for (Filled& hole : layers_[static_cast<std::size_t>(below)].filled)
+            if (detail::meet(hole.box, box)) cut_filled(below, hole);
     }
 }
 
@@ -200,17 +203,18 @@ void Solids::renew(int l, int column, int row) {
     const Bounds box = reach_of(l, column, row);
     cut_cell(l, column, row);
     if (layer.reshapes) {   // its neighbours become something else
-        const auto [c0, r0, c1, r1] =
-            cells_reaching(l, detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)])));
+        const auto [c0, r0, c1, r1] = cells_reaching(
+            l, detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)], false)));
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
     }
+    fill_holes(l, box);
     if (layer.has_cuts) cut_around(l, box);
     if (!layer.reshapes && !layer.has_cuts) return;
     for (ObjectSolids& object : objects_)
         if (object.layer <= l &&
             detail::meet(object.box,
-                         detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)]))))
+                         detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)], false))))
             cut_object(object);
 }
 

@@ -30,7 +30,7 @@ Solids::Solids(const World& world, const Map& map, const Facts& facts)
     : world_(world), map_(map), facts_(facts), storeys_(ground::storeys_of(map)), layers_(map.layers.size()) {
     for (std::size_t l = 0; l < layers_.size(); ++l) {
         layers_[l].counts = !map.layers[l].holds_objects && ground::counts(map.layers[l], facts);
-        layers_[l].reshapes = ground::reshapes(map.layers[l]);
+        layers_[l].reshapes = ground::reshaping_reach(map.layers[l], false) > 0;
     }
     learn_numbers();
     make_objects();
@@ -52,7 +52,7 @@ void Solids::learn(LayerSolids& layer, const Placed& placed, const Layer& of) {
     for (ground::Part& part : ground::parts_of(world_, map_, of, placed, facts_).parts) {
         if (is_empty(part)) continue;
         layer.reach = detail::both(
-            layer.reach, ground::reach_of(map_, detail::grown(ground::box_of(part), ground::growth_reach(of))));
+            layer.reach, ground::reach_of(map_, detail::grown(ground::box_of(part), ground::growth_reach(of, false))));
         if (!part.trigger.empty()) {
             meaning.sensing.push_back({part.trigger, {}});
             add_pieces(meaning.sensing.back().pieces, part);
@@ -76,7 +76,7 @@ void Solids::make_objects() {
                 carvers_.push_back({object.layer, object.storey, std::move(part), box});
                 continue;
             }
-            box = detail::grown(box, ground::growth_reach(map_.layers[static_cast<std::size_t>(object.layer)]));
+            box = detail::grown(box, ground::growth_reach(map_.layers[static_cast<std::size_t>(object.layer)], false));
             made.box = made.parts.empty() ? box : detail::both(made.box, box);
             made.parts.push_back(std::move(part));
         }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 #include <map>
+#include <optional>
 #include <unordered_map>
 #include <vector>
 
@@ -48,7 +49,10 @@ public:
     template <class Action>
     void each_near(const Bounds& box, int storey, Action action) const {
         for (std::size_t l = 0; l < map_.layers.size(); ++l)
-            if (layers_[l].counts && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
+            if (map_.layers[l].storey == storey) {
+                if (layers_[l].counts) each_of_layer(static_cast<int>(l), box, action);
+                each_filled(static_cast<int>(l), box, action);
+            }
         if (!objects_.empty()) each_object(box, storey, action);
         if (rim_.empty() || !std::binary_search(storeys_.begin(), storeys_.end(), storey)) return;
         for (const Piece& piece : rim_)
@@ -83,15 +87,26 @@ private:
         std::vector<ground::Part> cuts;
         std::vector<Sensing> sensing;
     };
+    // A small hole of a layer's solids that is ground: part of the tile or object at its first point.
+    struct Filled {
+        Region hole;
+        Bounds box;
+        int barrier, object;   // object: -1 for a tile
+        int column, row;       // of that tile
+        Pieces pieces;         // what carves leave of it, in map steps
+    };
     struct LayerSolids {
-        bool counts = false;   // it is there and holds cells that may stop somebody, or carve
-        bool reshapes = false, has_cuts = false;
+        bool counts = false;     // it is there and holds cells that may stop somebody, or carve
+        bool reshapes = false;   // it draws its solids in, or grows them
+        bool has_cuts = false;
         Bounds reach{{0, 0}, {0, 0}};   // how far all of it reaches out of its cell's box
         bool senses = false;
         std::vector<Meaning> meanings;
         std::vector<std::size_t> objects;   // numbers of its solids
         // What becomes of a tile that is drawn in or grown, by the numbers around it.
         std::map<std::vector<std::int32_t>, Pieces> reshaped;
+        std::vector<Filled> filled;
+        detail::BoxIndex filled_near;
     };
     struct ObjectSolids {
         int object, layer, storey;
@@ -130,6 +145,23 @@ private:
                     action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
         });
     }
+    template <class Action>
+    void each_filled(int l, const Bounds& box, Action& action) const {
+        const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+        layer.filled_near.each_near(box, [&](std::size_t i) {
+            const Filled& hole = layer.filled[i];
+            for (const Piece& piece : hole.pieces)
+                if (detail::meet(piece.box, box))
+                    action(StandingPiece{&piece,
+                                         {0, 0},
+                                         hole.object < 0 ? Touched::tile : Touched::object,
+                                         l,
+                                         hole.object,
+                                         hole.column,
+                                         hole.row,
+                                         piece.barrier});
+        });
+    }
     // The cells of a layer whose pieces or carves may come near a box.
     [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
         return ground::cells_reaching(map_, layers_[static_cast<std::size_t>(layer)].reach, box);
@@ -156,12 +188,17 @@ private:
     void cut_cell(int layer, int column, int row);
     void cut_object(ObjectSolids& object);
     void cut_around(int layer, const Bounds& box);
+    // The small holes of a layer, or those near a box that has changed (filled_holes.cpp).
+    void fill_holes(int layer, const std::optional<Bounds>& changed);
+    void add_filled(int layer, const Region& hole);
+    void cut_filled(int layer, Filled& hole) const;
+    [[nodiscard]] Regions shaped_near(int layer, const std::optional<Bounds>& box);
     [[nodiscard]] const Pieces& reshaped_pieces(int layer, int column, int row, const Pieces& own);
     [[nodiscard]] Regions solids_near(int layer, const Bounds& box) const;
     [[nodiscard]] Regions carves_near(const Bounds& box, int layer, int storey, int barrier) const;
     [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const;
     // What a layer makes of some of its pieces, given all its solids near; those less `at`.
-    [[nodiscard]] Pieces reshaped(int layer, const Pieces& pieces, const Regions& near, Point at) const;
+    [[nodiscard]] Pieces drawn_and_grown(int layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
     const Map& map_;

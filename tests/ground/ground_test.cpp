@@ -1,5 +1,6 @@
 // Keys that shape the ground, each seen by the merge, by contacts, by steps and by triggers alike.
 // Also tests src/ground: object_parts passability presence reshaped tile_parts
+// Also tests src/play: filled_holes
 #include <catch2/catch.hpp>
 
 #include "dryground/merge.hpp"
@@ -106,6 +107,20 @@ TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a
     play.clear(0, {2, 2});
     CHECK(play.blocked(0, {37, 15}, {37, 60}).place.y == Approx(45));   // 3 px above what lay below
     CHECK(play.blocked(0, {30, 40}, {60, 40}).place.x == Approx(40));   // its neighbour grows to there now
+}
+
+TEST_CASE("what is filled is ground for bodies and probes too, and opens when its wall goes", "[ground]") {
+    const World world = world_of(ground(".###..\n.#.#..\n.###..\n......\n", "fill_holes = true\n"));
+    CHECK(area(world) == 48 * 48);
+    CHECK(is_solid(world, {40, 24}));
+    Play play(world, "flat");
+    const auto is_open = [&](PointPx from, PointPx to) { return !play.blocked(0, from, to); };
+    CHECK_FALSE(is_open({40, 31}, {40, 30.5}));   // its body is in what is filled
+    play.clear(0, {2, 2});
+    CHECK(is_open({40, 62}, {40, 31}));   // from below into what was a hole
+    CHECK_FALSE(is_open({40, 31}, {60, 31}));
+    play.set_tile(0, {2, 2}, world.map("flat").placed(world.map("flat").layers[0], 1, 0));
+    CHECK_FALSE(is_open({40, 31}, {40, 30.5}));
 }
 
 TEST_CASE("a carve in a trigger layer counts like any other", "[ground]") {

@@ -2,6 +2,7 @@
 // Also tests src/merge: loose mover_ground ground_plane
 #include <catch2/catch.hpp>
 
+#include <cmath>
 #include <thread>
 
 #include "chance.hpp"
@@ -112,6 +113,47 @@ TEST_CASE("solids grow where there is room, never between neighbours") {
     }
 }
 
+TEST_CASE("small holes of a layer's solids are filled, larger or longer ones stay") {
+    const Files plain = with_rows(without_rim(), "####..\n#.##..\n####..\n......\n");
+    const auto earth = [&](const char* keys) { return in_px(merged(with_ground(plain, keys)).group("earth").regions); };
+    CHECK(earth("") == "[(0,0 64,0 64,48 0,48) (16,16 16,32 32,32 32,16)]");
+    CHECK(earth("fill_holes = true") == "[(0,0 64,0 64,48 0,48)]");
+    CHECK(earth("fill_holes = 256") == "[(0,0 64,0 64,48 0,48)]");
+    CHECK(earth("fill_holes = 255.9") == earth(""));
+    CHECK(earth("fill_holes = false") == earth(""));
+    CHECK(earth("fill_holes = 200\ngrow = { px = 1, corners = \"box\" }") ==
+          "[(-1,-1 65,-1 65,49 -1,49)]");   // 14 x 14
+    // by the definition, on random ground
+    int filled = 0;
+    for (int round = 0; round < 40; ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(420'000 + static_cast<std::uint64_t>(round));
+        std::string rows;
+        for (int r = 0; r < 4; ++r, rows += "\n")
+            for (int c = 0; c < 6; ++c) rows += dice.once_in(4) ? '.' : dice.once_in(3) ? '/' : '#';
+        const Files files = with_rows(without_rim(), rows);
+        const int most = dice.in(20, 700);
+        Regions wanted = merged(files).group("earth").regions;
+        const Regions before = wanted;
+        for (const Region& region : before)
+            for (const Ring& ring : region.holes) {
+                const Regions open = subtract(Regions{{Ring(ring.rbegin(), ring.rend()), {}}}, before);
+                for (const Region& hole : open) {
+                    const Bounds box = *bounds(Regions{hole});
+                    const double longest = 4 * std::sqrt(most) * steps_per_px;
+                    if (static_cast<double>(twice_area(Regions{hole})) > 2.0 * most * steps_per_px * steps_per_px ||
+                        box.most.x - box.least.x > longest || box.most.y - box.least.y > longest)
+                        continue;
+                    wanted.push_back(hole);
+                    ++filled;
+                }
+            }
+        REQUIRE(merged(with_ground(files, fmt::format("fill_holes = {}", most).c_str())).group("earth").regions ==
+                unite(wanted));
+    }
+    CHECK(filled > 10);
+}
+
 TEST_CASE("how solids grow is checked when it is read") {
     const auto problems = [&](const char* keys) {
         return text(worlds::all_findings(with_ground(without_rim(), keys)));
@@ -121,6 +163,8 @@ TEST_CASE("how solids grow is checked when it is read") {
     CHECK(problems("grow = { corners = \"box\" }").find("px = 2") != std::string::npos);
     CHECK(problems("grow = { px = 1, corners = \"mitre\" }").find("one of round, box") != std::string::npos);
     CHECK(problems("grow = 2").find("a table") != std::string::npos);
+    CHECK(problems("fill_holes = -1").find("true, false, or from 0 to 65536") != std::string::npos);
+    CHECK(problems("fill_holes = \"all\"").find("true, false, or from 0 to 65536") != std::string::npos);
 }
 
 TEST_CASE("a hollow solid is everything outside of it, out to the rim's outer edge") {

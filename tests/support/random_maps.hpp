@@ -69,6 +69,8 @@ protected:
             grow.corners = one({"round", "box"});
             if (dice_.once_in(2)) grow.within_px = Located<double>(dice_.in(1, 20) / 16.0);
         }
+        if (dice_.once_in(4))
+            layer.fill_holes = Located<Value>(dice_.once_in(2) ? Value{true} : Value{std::int64_t{dice_.in(1, 300)}});
         if (dice_.once_in(4)) layer.flags = some({"walk"});
         if (dice_.once_in(4)) layer.trigger = Name("fog");
         if (layer.trigger && !layer.holds_objects && dice_.once_in(2)) {

@@ -122,6 +122,12 @@ void each_key(Of<LayerDraft>, Visit&& visit) {
               .says = "by how much its solids, all together, are grown after that, never between neighbours",
               .example = "{ px = 2, corners = \"round\" }"},
           &Draft::grow);
+    visit(Key{.name = "fill_holes",
+              .says =
+                  "holes of its solids, all together, become ground that are no larger than so many px², and no longer "
+                  "than four times the side of a square of that size; true: than a cell",
+              .example = "64"},
+          &Draft::fill_holes);
     visit(
         Key{.name = "snap",
             .says =

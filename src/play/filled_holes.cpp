@@ -1,0 +1,100 @@
+// Small holes that a layer fills: they are found in all that its solids come to, once for the whole map, and again near
+// what changes.
+
+#include <algorithm>
+#include <set>
+
+#include "../geometry/boolean_internal.hpp"
+#include "solids_internal.hpp"
+
+namespace dryground::play {
+
+namespace {
+
+bool touches(const Piece& piece, Point at, Point p) {
+    if (piece.is_line() || !detail::meet(detail::moved(piece.box, at), {p, p})) return false;
+    for (std::size_t i = 0; i < piece.points.size(); ++i)
+        if (turn(moved(piece.points[i], at), moved(piece.points[(i + 1) % piece.points.size()], at), p) == Turn::right)
+            return false;
+    return true;
+}
+
+}   // namespace
+
+// What a layer's solids come to, drawn in and grown, before anything above carves them: all of it, or what is near.
+Regions Solids::shaped_near(int l, const std::optional<Bounds>& box) {
+    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+    Regions all;
+    if (!box) {
+        for (int r = 0; layer.counts && r < map_.rows; ++r)
+            for (int c = 0; c < map_.columns; ++c)
+                for (const Piece& piece : layer.meanings[map_.number(of, c, r)].pieces)
+                    if (!piece.is_line())
+                        all.push_back({moved(Regions{{piece.points, {}}}, map_.corner(c, r)).front()});
+        for (const std::size_t i : layer.objects)
+            for (const ground::Part& part : objects_[i].parts)
+                all.insert(all.end(), part.area.begin(), part.area.end());
+    } else
+        all = solids_near(l, detail::grown(*box, ground::reshaping_reach(of, false)));
+    all = detail::unite_proper(all);
+    return ground::drawn_and_grown(of, all, all, true);
+}
+
+void Solids::fill_holes(int l, const std::optional<Bounds>& changed) {
+    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+    if (!ground::fills_holes(of) || !ground::counts(of, facts_)) return;
+    // A hole that comes or goes touches what has changed, and is no longer than the layer's longest.
+    const auto near = changed ? std::optional(detail::grown(*changed, ground::reshaping_reach(of, false) + 1))
+                              : std::optional<Bounds>();
+    const auto is_near = [&](const Bounds& box) { return !near || detail::meet(box, *near); };
+    const auto kept = std::stable_partition(layer.filled.begin(), layer.filled.end(),
+                                            [&](const Filled& hole) { return !is_near(hole.box); });
+    layer.filled.erase(kept, layer.filled.end());
+    const std::int32_t longest = ground::growth_reach(of) - ground::growth_reach(of, false);
+    const Regions shaped = shaped_near(l, near ? std::optional(detail::grown(*near, longest)) : near);
+    for (const Region& hole : ground::small_holes(of, shaped))
+        if (is_near(detail::box_around(hole.outline))) add_filled(l, hole);
+    std::vector<Bounds> boxes;
+    for (const Filled& hole : layer.filled) boxes.push_back(hole.box);
+    layer.filled_near = detail::BoxIndex(std::move(boxes));
+}
+
+// For each barrier that stands at its first point.
+void Solids::add_filled(int l, const Region& hole) {
+    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+    const Point first = ground::first_point(hole);
+    std::set<int> barriers;
+    const auto add = [&](const Pieces& pieces, Point at, int object, int column, int row) {
+        for (const Piece& piece : pieces) {
+            if (!touches(piece, at, first) || !barriers.insert(piece.barrier).second) continue;
+            layer.filled.push_back({hole, detail::box_around(hole.outline), piece.barrier, object, column, row, {}});
+            cut_filled(l, layer.filled.back());
+        }
+    };
+    if (layer.counts) {
+        const auto [c0, r0, c1, r1] = cells_reaching(l, {first, first});
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                if (const Pieces& own = layer.meanings[map_.number(of, c, r)].pieces; !own.empty())
+                    add(layer.reshapes ? reshaped_pieces(l, c, r, own) : own, map_.corner(c, r), -1, c, r);
+    }
+    for (const std::size_t i : layer.objects) {
+        const ObjectSolids& object = objects_[i];
+        if (!detail::meet(object.box, {first, first})) continue;
+        Pieces pieces;
+        for (const ground::Part& part : object.parts) add_pieces(pieces, part);
+        const Bounds box = detail::grown(object.box, ground::reshaping_reach(of, false));
+        add(drawn_and_grown(l, pieces, solids_near(l, box), {0, 0}), {0, 0}, object.object, 0, 0);
+    }
+}
+
+void Solids::cut_filled(int l, Filled& hole) const {
+    hole.pieces.clear();
+    add_pieces(hole.pieces, {true, hole.barrier, {}, OneWay::none, {}, {hole.hole}, {}});
+    static_cast<void>(cut_by_carves(hole.pieces, {0, 0}, l, map_.layers[static_cast<std::size_t>(l)].storey));
+}
+
+}   // namespace dryground::play
