@@ -170,6 +170,9 @@ World door_world(int side, Tiles tiles, int doors, unsigned seed) {
 World sunk_world(int side, Tiles tiles, unsigned seed) {
     return reshaped_world(side, tiles, seed, [](LayerDraft& layer) { layer.sink = {0, 4, 0, 0}; });
 }
+World filled_world(int side, Tiles tiles, unsigned seed) {
+    return reshaped_world(side, tiles, seed, [](LayerDraft& layer) { layer.fill_holes = Located<Value>(Value{true}); });
+}
 World grown_world(int side, Tiles tiles, unsigned seed) {
     return reshaped_world(side, tiles, seed, [](LayerDraft& layer) { layer.grow.emplace().px = 2.0; });
 }

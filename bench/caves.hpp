@@ -21,6 +21,8 @@ enum class Tiles { full, mixed };
 
 // The same caves, feet sinking 4 px into their floors.
 [[nodiscard]] dryground::World sunk_world(int side, Tiles tiles, unsigned seed);
+// The same caves, holes up to a cell filled.
+[[nodiscard]] dryground::World filled_world(int side, Tiles tiles, unsigned seed);
 // The same caves, grown by 2 px with round corners.
 [[nodiscard]] dryground::World grown_world(int side, Tiles tiles, unsigned seed);
 

@@ -114,6 +114,9 @@ void measure_edits(const Settings& settings, const Tell& tell) {
             measure(input, cave_world(side, Tiles::mixed, 7));
         if (const std::string input = fmt::format("caves mixed, sunk {}", side); wanted(settings, "play: edit", input))
             measure(input, sunk_world(side, Tiles::mixed, 7));
+        if (const std::string input = fmt::format("caves mixed, filled {}", side);
+            wanted(settings, "play: edit", input))
+            measure(input, filled_world(side, Tiles::mixed, 7));
         if (const std::string input = fmt::format("caves mixed, grown {}", side); wanted(settings, "play: edit", input))
             measure(input, grown_world(side, Tiles::mixed, 7));
     }

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cstddef>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -101,11 +102,12 @@ struct Parts {
 [[nodiscard]] std::int32_t growth_reach(const Layer& layer, bool with_holes = true);
 // What becomes of some of a layer's solids: `all` is what they cover together, or what of that comes nearer than
 // `reshaping_reach` to where one looks; `alone`: there are no others. Ground that grows leaves alone what others cover.
-// A hole becomes ground of those that stand at its first point (the least by y, then x).
+// A hole becomes ground of all that stand around it.
 [[nodiscard]] Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, bool alone = false);
 // The same in two steps, without holes and the holes alone, given what all solids come to.
 [[nodiscard]] Regions drawn_and_grown(const Layer& layer, const Regions& own, const Regions& all, bool alone = false);
 [[nodiscard]] Regions small_holes(const Layer& layer, const Regions& shaped);
-[[nodiscard]] Point first_point(const Region& hole);
+// Whether a ring, solid on its left, or what it holds, comes as near to a vertex of a hole as roundings may put it.
+[[nodiscard]] bool stands_around(std::span<const Point> ring, const Region& hole);
 
 }   // namespace dryground::ground

@@ -38,7 +38,25 @@ std::int32_t longest_hole(const Layer& layer) {
     return static_cast<std::int32_t>(std::ceil(4 * std::sqrt(layer.fill_px2) * steps_per_px));
 }
 
-// The edges of regions, to ask which points lie on them.
+// Crossings of edges off the lattice are rounded: a vertex of a hole lies so near to what it is a corner of, in steps.
+constexpr std::int32_t touching = 2;
+
+bool is_near(Point p, Point a, Point b) {
+    const double wx = double{0} + b.x - a.x, wy = double{0} + b.y - a.y, px = double{0} + p.x - a.x,
+                 py = double{0} + p.y - a.y;
+    const double length = wx * wx + wy * wy;
+    const double t = length == 0 ? 0 : std::clamp((px * wx + py * wy) / length, 0.0, 1.0);
+    return std::hypot(px - t * wx, py - t * wy) <= touching;
+}
+
+template <class Test>   // of each vertex of a region, until it gives true
+bool any_vertex(const Region& region, Test test) {
+    return std::any_of(region.outline.begin(), region.outline.end(), test) ||
+           std::any_of(region.holes.begin(), region.holes.end(),
+                       [&](const Ring& ring) { return std::any_of(ring.begin(), ring.end(), test); });
+}
+
+// The edges of regions, to ask which holes they stand around.
 class Outlines {
 public:
     explicit Outlines(const Regions& regions) {
@@ -53,11 +71,11 @@ public:
         for (const auto& edge : edges_) boxes.push_back(detail::box_around(edge));
         near_ = detail::BoxIndex(std::move(boxes));
     }
-    [[nodiscard]] bool hold(Point p) const {
-        bool held = false;
-        near_.each_near({p, p},
-                        [&](std::size_t i) { held = held || turn(edges_[i][0], edges_[i][1], p) == Turn::straight; });
-        return held;
+    [[nodiscard]] bool stand_around(const Region& hole) const {
+        return any_vertex(hole, [&](Point p) {
+            return near_.any_near(detail::grown({p, p}, touching),
+                                  [&](std::size_t i) { return is_near(p, edges_[i][0], edges_[i][1]); });
+        });
     }
 
 private:
@@ -92,9 +110,16 @@ Regions drawn_and_grown(const Layer& layer, const Regions& own, const Regions& a
     return detail::unite_proper(left);
 }
 
-Point first_point(const Region& hole) {
-    return *std::min_element(hole.outline.begin(), hole.outline.end(),
-                             [](Point a, Point b) { return a.y != b.y ? a.y < b.y : a.x < b.x; });
+bool stands_around(std::span<const Point> ring, const Region& hole) {
+    return any_vertex(hole, [&](Point p) {
+        bool inside = true;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+            if (is_near(p, a, b)) return true;
+            inside = inside && turn(a, b, p) != Turn::right;
+        }
+        return inside;
+    });
 }
 
 Regions small_holes(const Layer& layer, const Regions& shaped) {
@@ -125,7 +150,7 @@ Regions reshaped(const Layer& layer, const Regions& own, const Regions& all, boo
     Regions holes = small_holes(layer, alone ? shaped : drawn_and_grown(layer, all, all, true));
     if (!alone) {
         const Outlines outlines(shaped);
-        std::erase_if(holes, [&](const Region& hole) { return !outlines.hold(first_point(hole)); });
+        std::erase_if(holes, [&](const Region& hole) { return !outlines.stand_around(hole); });
     }
     if (holes.empty()) return shaped;
     shaped.insert(shaped.end(), holes.begin(), holes.end());

@@ -9,18 +9,6 @@
 
 namespace dryground::play {
 
-namespace {
-
-bool touches(const Piece& piece, Point at, Point p) {
-    if (piece.is_line() || !detail::meet(detail::moved(piece.box, at), {p, p})) return false;
-    for (std::size_t i = 0; i < piece.points.size(); ++i)
-        if (turn(moved(piece.points[i], at), moved(piece.points[(i + 1) % piece.points.size()], at), p) == Turn::right)
-            return false;
-    return true;
-}
-
-}   // namespace
-
 // What a layer's solids come to, drawn in and grown, before anything above carves them: all of it, or what is near.
 Regions Solids::shaped_near(int l, const std::optional<Bounds>& box) {
     const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
@@ -61,40 +49,44 @@ void Solids::fill_holes(int l, const std::optional<Bounds>& changed) {
     layer.filled_near = detail::BoxIndex(std::move(boxes));
 }
 
-// For each barrier that stands at its first point.
+// For each barrier that stands around it; of the first tile or object found that is made of it.
 void Solids::add_filled(int l, const Region& hole) {
     LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
     const Layer& of = map_.layers[static_cast<std::size_t>(l)];
-    const Point first = ground::first_point(hole);
-    std::set<int> barriers;
-    const auto add = [&](const Pieces& pieces, Point at, int object, int column, int row) {
+    const Bounds box = detail::box_around(hole.outline), around = detail::grown(box, 2);
+    std::set<std::pair<int, int>> known;   // storeys and barriers
+    const auto add = [&](const Pieces& pieces, Point at, int storey, int object, int column, int row) {
         for (const Piece& piece : pieces) {
-            if (!touches(piece, at, first) || !barriers.insert(piece.barrier).second) continue;
-            layer.filled.push_back({hole, detail::box_around(hole.outline), piece.barrier, object, column, row, {}});
+            if (piece.is_line() || known.count({storey, piece.barrier}) > 0 ||
+                !detail::meet(detail::moved(piece.box, at), around) ||
+                !ground::stands_around(moved(Regions{{piece.points, {}}}, at).front().outline, hole))
+                continue;
+            known.emplace(storey, piece.barrier);
+            layer.filled.push_back({hole, box, storey, piece.barrier, object, column, row, {}});
             cut_filled(l, layer.filled.back());
         }
     };
     if (layer.counts) {
-        const auto [c0, r0, c1, r1] = cells_reaching(l, {first, first});
+        const auto [c0, r0, c1, r1] = cells_reaching(l, around);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 if (const Pieces& own = layer.meanings[map_.number(of, c, r)].pieces; !own.empty())
-                    add(layer.reshapes ? reshaped_pieces(l, c, r, own) : own, map_.corner(c, r), -1, c, r);
+                    add(layer.reshapes ? reshaped_pieces(l, c, r, own) : own, map_.corner(c, r), of.storey, -1, c, r);
     }
     for (const std::size_t i : layer.objects) {
         const ObjectSolids& object = objects_[i];
-        if (!detail::meet(object.box, {first, first})) continue;
+        if (!detail::meet(object.box, around)) continue;
         Pieces pieces;
         for (const ground::Part& part : object.parts) add_pieces(pieces, part);
-        const Bounds box = detail::grown(object.box, ground::reshaping_reach(of, false));
-        add(drawn_and_grown(l, pieces, solids_near(l, box), {0, 0}), {0, 0}, object.object, 0, 0);
+        const Bounds reached = detail::grown(object.box, ground::reshaping_reach(of, false));
+        add(drawn_and_grown(l, pieces, solids_near(l, reached), {0, 0}), {0, 0}, object.storey, object.object, 0, 0);
     }
 }
 
 void Solids::cut_filled(int l, Filled& hole) const {
     hole.pieces.clear();
     add_pieces(hole.pieces, {true, hole.barrier, {}, OneWay::none, {}, {hole.hole}, {}});
-    static_cast<void>(cut_by_carves(hole.pieces, {0, 0}, l, map_.layers[static_cast<std::size_t>(l)].storey));
+    static_cast<void>(cut_by_carves(hole.pieces, {0, 0}, l, hole.storey));
 }
 
 }   // namespace dryground::play

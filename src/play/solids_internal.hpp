@@ -48,11 +48,10 @@ public:
     // cells.
     template <class Action>
     void each_near(const Bounds& box, int storey, Action action) const {
-        for (std::size_t l = 0; l < map_.layers.size(); ++l)
-            if (map_.layers[l].storey == storey) {
-                if (layers_[l].counts) each_of_layer(static_cast<int>(l), box, action);
-                each_filled(static_cast<int>(l), box, action);
-            }
+        for (std::size_t l = 0; l < map_.layers.size(); ++l) {
+            if (layers_[l].counts && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
+            if (!layers_[l].filled.empty()) each_filled(static_cast<int>(l), box, storey, action);
+        }
         if (!objects_.empty()) each_object(box, storey, action);
         if (rim_.empty() || !std::binary_search(storeys_.begin(), storeys_.end(), storey)) return;
         for (const Piece& piece : rim_)
@@ -87,13 +86,14 @@ private:
         std::vector<ground::Part> cuts;
         std::vector<Sensing> sensing;
     };
-    // A small hole of a layer's solids that is ground: part of the tile or object at its first point.
+    // A small hole of a layer's solids that is ground, of one barrier: part of a tile or object that stands around it.
     struct Filled {
         Region hole;
         Bounds box;
-        int barrier, object;   // object: -1 for a tile
-        int column, row;       // of that tile
-        Pieces pieces;         // what carves leave of it, in map steps
+        int storey, barrier;
+        int object;        // -1: a tile
+        int column, row;   // of that tile
+        Pieces pieces;     // what carves leave of it, in map steps
     };
     struct LayerSolids {
         bool counts = false;     // it is there and holds cells that may stop somebody, or carve
@@ -146,10 +146,11 @@ private:
         });
     }
     template <class Action>
-    void each_filled(int l, const Bounds& box, Action& action) const {
+    void each_filled(int l, const Bounds& box, int storey, Action& action) const {
         const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
         layer.filled_near.each_near(box, [&](std::size_t i) {
             const Filled& hole = layer.filled[i];
+            if (hole.storey != storey) return;
             for (const Piece& piece : hole.pieces)
                 if (detail::meet(piece.box, box))
                     action(StandingPiece{&piece,
