@@ -116,6 +116,7 @@ private:
             json["at"] = {image->x, image->y};
         if (said.band) json["band"] = static_cast<int>(*said.band);
         if (said.unseen) json["unseen"] = true;
+        if (said.place.line > 0) json["place"] = text(said.place);
         tiles_.push_back(std::move(json));
         return known->second;
     }
@@ -142,6 +143,10 @@ private:
                       {"order", layer.order},   {"there", is_there(layer, options_.merging.facts)},
                       {"shown", layer.shown},   {"decor", !ground::may_count(layer)}};
             if (const Point shift = ground::shift_of(layer); shift != Point{}) json["offset"] = px(shift);
+            if (!layer.rows.empty() && layer.rows.front().line > 0) {   // where its cells are written
+                json["file"] = layer.rows.front().file;
+                for (const Place& row : layer.rows) json["lines"].push_back(row.line);
+            }
             if (!layer.holds_objects)
                 json["cells"] = small_numbers(layer.cells), json["parts"] = all_parts_of(map, layer);
             layers.push_back(std::move(json));
@@ -206,6 +211,7 @@ private:
                       {"at", px(object.position)},
                       {"there", is_there(map, object, options_.merging.facts)},
                       {"words", prober.object(o)}};
+            if (object.place.line > 0) json["place"] = text(object.place);
             const Mover* mover = mover_of(world_, map, object);
             if (!object.area.empty()) json["area"] = rings_of(object.area);
             if (mover != nullptr) json["body"] = rings_of(moved(mover->body, object.position));

@@ -151,6 +151,13 @@ await test("keys move from cell to cell, zoom, follow links and are told in word
   await rest(page);
   equal((await place(page)).map, "pump_house", "Enter follows the hatch to the other map");
   check((await here(page)).includes("mat: entity"), "and tells the mat, where it leads");
+  const written = await page.locator("#here .place").allInnerTexts();
+  const lineOf = (file, text) => readFileSync(join(source, "demo", file), "utf8").split("\n").findIndex(line => line.includes(text)) + 1;
+  for (const [file, text] of [["maps/pump_house.map.toml", 'name = "mat"'], ["tiles/station.tiles.toml", "[tiles.floor]"]])
+    check(written.some(place => place.startsWith(`${file}:${lineOf(file, text)}`)), `it says where that is written: ${text}, in ${written}`);
+  await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
+  await page.locator("#here .place").first().click();
+  equal(await page.evaluate(() => navigator.clipboard.readText()), written[0], "a click copies the place");
   await page.context().close();
 });
 

@@ -51,6 +51,40 @@ function here(map, x, y) {
   return { place, parts };
 }
 
+// Where all that is at a place is written: [what, file:line], from the top.
+function writtenAt(map, x, y) {
+  const [c, r] = pointedCell(map, x, y), rows = [];
+  for (const finding of findingsAt(map, c, r)) rows.push([finding.rule, finding.place]);
+  for (const object of objectsAt(map, x, y)) rows.push([object.name || object.kind, object.place]);
+  if (has(map, c, r))
+    for (const layer of [...map.layers].reverse()) {
+      const number = layer.numbers ? layer.numbers[r * map.size[0] + c] : 0;
+      if (!number) continue;
+      const tile = data.tiles[map.palette[number][0]];
+      rows.push([`layer ${layer.name}`, layer.lines && `${layer.file}:${layer.lines[r]}`], [tile.name, tile.place]);
+    }
+  const known = new Set();
+  return rows.filter(([, place]) => place && !known.has(place) && known.add(place));
+}
+
+// A place in a file, that a click puts on the clipboard.
+function placeButton(what, place) {
+  const row = document.createElement("p"), button = document.createElement("button");
+  button.className = "place", button.textContent = place, button.title = "copy";
+  button.setAttribute("aria-label", `copy ${place}`);
+  button.onclick = async () => {
+    try {
+      await navigator.clipboard.writeText(place);
+      button.title = "copied";
+    } catch {   // not allowed to: it is chosen, to be copied by hand
+      getSelection().selectAllChildren(button);
+    }
+    row.lastChild.textContent = button.title === "copied" ? " copied" : "";
+  };
+  row.append(`${what} `, button, document.createElement("span"));
+  return row;
+}
+
 function line(text, className) {
   const p = document.createElement("p");
   p.textContent = text;
@@ -65,6 +99,8 @@ function tellHere(x, y) {
   for (const [title, lines] of parts) panel.append(line(title, "part"), ...lines.map(text => line(text)));
   const link = objectsAt(view.map, x, y).find(object => object.to);
   if (link) panel.append(linkButton(link));
+  const written = writtenAt(view.map, x, y);
+  if (written.length) panel.append(line("in the files", "part"), ...written.map(([what, place]) => placeButton(what, place)));
 }
 function linkButton(object) {
   const button = document.createElement("button");

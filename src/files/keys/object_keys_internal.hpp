@@ -7,21 +7,16 @@ namespace dryground::keys {
 
 template <class Visit>
 void each_key(Of<WaiverDraft>, Visit&& visit) {
-    visit(Key{.name = "rule",
-              .says = "the rule that is silent here",
-              .example = "\"crack\"",
-              .refers = "rule",
-              .required = true},
-          &WaiverDraft::rule);
-    visit(Key{.name = "why", .says = "why it is meant so", .required = true}, &WaiverDraft::why);
-    visit(Key{.name = "cells", .says = "of a map: only in this block of cells, [column, row, columns, rows]"},
+    visit(
+        Key{.name = "rule", .says = "the rule to silence", .example = "\"crack\"", .refers = "rule", .required = true},
+        &WaiverDraft::rule);
+    visit(Key{.name = "why", .says = "reason", .required = true}, &WaiverDraft::why);
+    visit(Key{.name = "cells", .says = "in a map: only in this block of cells, [column, row, columns, rows]"},
           &WaiverDraft::cells);
 }
 
-inline constexpr Key waive_key{.name = "waive",
-                               .says = "findings that are meant so",
-                               .example = "{ rule = \"…\", why = \"…\" }",
-                               .item = "a waiver"};
+inline constexpr Key waive_key{
+    .name = "waive", .says = "findings to silence", .example = "{ rule = \"…\", why = \"…\" }", .item = "a waiver"};
 inline constexpr Key props_key{.name = "props", .says = "values of its properties", .example = "{ worth = 5 }"};
 
 // Presence and facts, of objects, painted objects and layers.
@@ -33,21 +28,16 @@ void each_presence_key(Visit&& visit) {
 }
 template <class Draft, class Visit>
 void each_lock_key(Visit&& visit) {
-    visit(
-        Key{.name = "needs", .says = "facts that have to hold, all of them, before it does anything", .refers = "fact"},
-        &Draft::needs);
-    visit(Key{.name = "gives", .says = "facts that it makes true", .refers = "fact"}, &Draft::gives);
+    visit(Key{.name = "needs", .says = "does nothing until all of these facts hold", .refers = "fact"}, &Draft::needs);
+    visit(Key{.name = "gives", .says = "facts it makes true", .refers = "fact"}, &Draft::gives);
 }
 
 // Who sets it off, how often, and which facts it needs and gives: of objects, kinds and reactions.
 template <class Draft, class Visit>
 void each_firing_key(Visit&& visit) {
-    visit(Key{.name = "by", .says = "whom it heeds; left out: the player", .refers = "mover"}, &Draft::by);
-    visit(Key{.name = "once", .says = "it fires but once"}, &Draft::once);
-    visit(Key{.name = "every_s",
-              .says = "of `inside`: how long from one time to the next",
-              .unit = "seconds",
-              .least = 0},
+    visit(Key{.name = "by", .says = "movers that set it off; default: the player", .refers = "mover"}, &Draft::by);
+    visit(Key{.name = "once", .says = "fires only once"}, &Draft::once);
+    visit(Key{.name = "every_s", .says = "with `inside`: time between firings", .unit = "seconds", .least = 0},
           &Draft::every_s);
     each_lock_key<Draft>(visit);
 }
@@ -55,18 +45,18 @@ void each_firing_key(Visit&& visit) {
 // What objects do: said of one, or of a kind for all of its objects that say nothing else.
 template <class Draft, class Visit>
 void each_behaviour_key(Visit&& visit) {
-    visit(Key{.name = "barrier", .says = "of a solid: what it is made of", .refers = "barrier"}, &Draft::barrier);
+    visit(Key{.name = "barrier", .says = "solids: its barrier", .refers = "barrier"}, &Draft::barrier);
     visit(Key{.name = "surface",
-              .says = "of a solid: friction and restitution",
+              .says = "solids: friction and restitution",
               .example = "{ friction = 0.9, restitution = 0 }"},
           &Draft::surface);
-    visit(Key{.name = "arrival_runs", .says = "the event that runs when someone arrives here", .refers = "event"},
+    visit(Key{.name = "arrival_runs", .says = "event to run when a mover arrives here", .refers = "event"},
           &Draft::arrival_runs);
-    visit(Key{.name = "fires", .says = "what sets it off; left out: `enter`", .words = words_of<Fires>()},
+    visit(Key{.name = "fires", .says = "what sets it off; default: `enter`", .words = words_of<Fires>()},
           &Draft::fires);
     each_firing_key<Draft>(visit);
     each_presence_key<Draft>(visit);
-    visit(Key{.name = "runs", .says = "the event that it runs", .refers = "event"}, &Draft::runs);
+    visit(Key{.name = "runs", .says = "event to run", .refers = "event"}, &Draft::runs);
 }
 
 inline constexpr OneOf object_places[] = {
@@ -81,28 +71,27 @@ inline constexpr OneOf object_places[] = {
      Sort::numbers,
      5},
     {{.name = "line", .says = "[[x, y], …], open", .unit = "px"}, Sort::points, 2},
-    {{.name = "holes", .says = "of a polygon: [[[x, y], …], …]", .unit = "px"}, Sort::holes},
+    {{.name = "holes", .says = "holes of a polygon: [[[x, y], …], …]", .unit = "px"}, Sort::holes},
 };
 inline constexpr Group object_place{object_places, true, 1};
 
 template <class Visit>
 void each_key(Of<ObjectDraft>, Visit&& visit) {
     using Draft = ObjectDraft;
-    visit(Key{.name = "name", .says = "its name, where something refers to it", .names_it = true}, &Draft::name);
-    visit(Key{.name = "kind", .says = "what it is; left out: the layer's `kind`", .refers = "kind"}, &Draft::kind);
+    visit(Key{.name = "name", .says = "its name, if something refers to it", .names_it = true}, &Draft::name);
+    visit(Key{.name = "kind", .says = "its kind; default: the layer's `kind`", .refers = "kind"}, &Draft::kind);
     visit(object_place, &Draft::form);
     visit(Key{.name = "turn", .says = "clockwise, about the middle of its box", .unit = "degrees"}, &Draft::turn);
-    visit(Key{.name = "hollow", .says = "of a solid: it is everything outside of its shape"}, &Draft::hollow);
+    visit(Key{.name = "hollow", .says = "solids: everything outside its shape is solid"}, &Draft::hollow);
     visit(Key{.name = "carves",
-              .says = "barriers that it takes away below its layer: in a shape, or its own area",
+              .says = "barriers it removes from the layers below, in a shape or in its own area",
               .example = "{ barrier = \"…\" }, with a shape or without",
               .item = "a carve"},
           &Draft::carves);
-    visit(Key{.name = "storey", .says = "the storey that it stands on; left out: its layer's", .refers = "storey"},
-          &Draft::storey);
+    visit(Key{.name = "storey", .says = "its storey; default: its layer's", .refers = "storey"}, &Draft::storey);
     visit(Key{.name = "tags", .says = "words for the game"}, &Draft::tags);
-    visit(Key{.name = "to", .says = "of a link: map/object", .refers = "object"}, &Draft::to);
-    visit(Key{.name = "one_way", .says = "of a link: no way back is meant"}, &Draft::one_way);
+    visit(Key{.name = "to", .says = "links: where it leads, map/object", .refers = "object"}, &Draft::to);
+    visit(Key{.name = "one_way", .says = "links: no way back is intended"}, &Draft::one_way);
     each_behaviour_key<Draft>(visit);
     visit(props_key, &Draft::props);
     visit(waive_key, &Draft::waive);
@@ -117,7 +106,7 @@ void each_key(Of<ExceptDraft>, Visit&& visit) {
               .required = true},
           &Draft::cell);
     visit(Key{.name = "name", .says = "its name", .names_it = true}, &Draft::name);
-    visit(Key{.name = "tags", .says = "words for the game, besides its kind's"}, &Draft::tags);
+    visit(Key{.name = "tags", .says = "words for the game, in addition to its kind's"}, &Draft::tags);
     each_lock_key<Draft>(visit);
     each_presence_key<Draft>(visit);
     visit(props_key, &Draft::props);

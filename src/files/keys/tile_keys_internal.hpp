@@ -26,15 +26,13 @@ template <class Visit>
 void each_key(Of<ShapeDraft>, Visit&& visit) {
     using Draft = ShapeDraft;
     visit(shape_form, &Draft::form);
-    visit(Key{.name = "barrier",
-              .says = "what it is made of; left out: its tile's, else its layer's",
-              .refers = "barrier"},
+    visit(Key{.name = "barrier", .says = "its barrier; default: its tile's, else its layer's", .refers = "barrier"},
           &Draft::barrier);
-    visit(Key{.name = "trigger", .says = "it senses, under this name, and blocks nothing"}, &Draft::trigger);
+    visit(Key{.name = "trigger", .says = "blocks nothing; a trigger of this name"}, &Draft::trigger);
     visit(surface_key, &Draft::surface);
     visit(one_way_key, &Draft::one_way);
     visit(Key{.name = "within_px",
-              .says = "of curves and traces: how far corners may lie beside them; left out: the world's",
+              .says = "curves and traces: largest distance to the polygon; default: the world's",
               .unit = "px",
               .least = 1.0 / 64,
               .most = 64},
@@ -51,61 +49,58 @@ void each_key(Of<ReactionDraft>, Visit&& visit) {
               .words = words_of<Fires>(),
               .required = true},
           &Draft::fires);
-    visit(Key{.name = "from", .says = "from which sides of the cell; left out: from all", .refers = "side"},
-          &Draft::from);
+    visit(Key{.name = "from", .says = "from which sides of the cell; default: all", .refers = "side"}, &Draft::from);
     each_firing_key<Draft>(visit);
-    visit(Key{.name = "turns_into", .says = "the tile that it becomes; \"\": it goes", .refers = "tile"},
+    visit(Key{.name = "turns_into", .says = "the tile it becomes; \"\": it is removed", .refers = "tile"},
           &Draft::turns_into);
     visit(Key{.name = "turns_into_next",
-              .says = "or: a row of tiles, itself among them; it becomes the next one, and the last one stays",
+              .says = "or: a list of tiles that contains it; it becomes the next one, the last one stays",
               .example = "[\"crate\", \"crate_cracked\", \"\"]",
               .refers = "tile"},
           &Draft::turns_into_next);
-    visit(Key{.name = "runs", .says = "the event that it runs", .refers = "event"}, &Draft::runs);
+    visit(Key{.name = "runs", .says = "event to run", .refers = "event"}, &Draft::runs);
 }
 
 // What a tile's table, or the `set` of a [[for]], may say; `like` stands in a tile's own table alone.
 template <class Visit>
 void each_key(Of<TileDraft>, Visit&& visit) {
     using Draft = TileDraft;
-    visit(Key{.name = "like", .says = "the tile whose own keys it starts from, its art apart", .refers = "tile"},
+    visit(Key{.name = "like", .says = "copies the own keys of this tile, except its art", .refers = "tile"},
           &Draft::like);
     visit(Key{.name = "art", .says = "where in the sheet, [column, row]", .least = 0}, &Draft::art);
-    visit(
-        Key{.name = "at", .says = "[x, y] by which its art in the sheet is moved; left out: the sheet's", .unit = "px"},
-        &Draft::at);
+    visit(Key{.name = "at", .says = "[x, y] by which its art is moved; default: the sheet's", .unit = "px"},
+          &Draft::at);
     visit(Key{.name = "picture",
-              .says = "a picture of its own; at: its corner from the cell's, left out: it stands on the cell",
+              .says = "its own picture; at: its corner relative to the cell's corner; default: it stands on the cell",
               .example = "{ file = \"….png\", at = [x, y] }"},
           &Draft::picture);
     visit(Key{.name = "unseen", .says = "a marker without art, never drawn in the game"}, &Draft::unseen);
     visit(Key{.name = "overhang", .says = "its shapes may reach out of its cell"}, &Draft::overhang);
     visit(Key{.name = "tags", .says = "words for the game and for [[for]]"}, &Draft::tags);
-    visit(Key{.name = "barrier", .says = "what its shapes are made of that say none", .refers = "barrier"},
-          &Draft::barrier);
-    visit(Key{.name = "shapes", .says = "what of it is solid, or senses; []: none on purpose", .example = "[\"cell\"]"},
+    visit(Key{.name = "barrier", .says = "default barrier of its shapes", .refers = "barrier"}, &Draft::barrier);
+    visit(Key{.name = "shapes", .says = "its solid shapes and triggers; []: none, on purpose", .example = "[\"cell\"]"},
           &Draft::shapes);
     visit(Key{.name = "carves",
-              .says = "barriers that it takes away below its layer: in a shape, or its cell",
+              .says = "barriers it removes from the layers below, in a shape or in its cell",
               .example = "{ barrier = \"…\", box = […] }",
               .item = "a carve"},
           &Draft::carves);
-    visit(Key{.name = "flags", .says = "what it grants; []: nothing", .refers = "flag"}, &Draft::flags);
+    visit(Key{.name = "flags", .says = "flags it grants; []: none", .refers = "flag"}, &Draft::flags);
     visit(Key{.name = "sides",
               .says = "which sides of its cell are open, shut, in or out",
               .example = "{ top = \"shut\" }",
               .words = words_of<Passage>()},
           &Draft::sides);
     visit(Key{.name = "band",
-              .says = "drawn before, sorted among, or after the movers; left out: its layer's",
+              .says = "drawn before, sorted among, or after the movers; default: its layer's",
               .words = words_of<Band>()},
           &Draft::band);
     visit(Key{.name = "stands_for", .says = "an object of this kind stands in its place", .refers = "kind"},
           &Draft::stands_for);
     visit(Key{.name = "leads", .says = "stairs to this storey", .refers = "storey"}, &Draft::leads);
-    visit(Key{.name = "needs", .says = "facts until all of which hold its shapes are solid", .refers = "fact"},
+    visit(Key{.name = "needs", .says = "its shapes are solid until all of these facts hold", .refers = "fact"},
           &Draft::needs);
-    visit(Key{.name = "gives", .says = "facts that it makes true", .refers = "fact"}, &Draft::gives);
+    visit(Key{.name = "gives", .says = "facts it makes true", .refers = "fact"}, &Draft::gives);
     visit(Key{.name = "reacts",
               .says = "what becomes of it, or runs, when something happens to it",
               .example = "{ fires = \"bump\", … }",
@@ -124,12 +119,12 @@ void each_key(Of<MemberDraft>, Visit&& visit) {
               .required = true},
           &MemberDraft::tile);
     visit(Key{.name = "joined",
-              .says = "where neighbours are of the family, and nowhere else",
+              .says = "sides where the neighbour must be of the family; on all others it must not be",
               .refers = "neighbour",
               .always = true},
           &MemberDraft::joined);
     visit(Key{.name = "any",
-              .says = "where they may be or not; the member with the fewest of these wins",
+              .says = "sides where the neighbour may be either; the member with the fewest of these wins",
               .refers = "neighbour"},
           &MemberDraft::any);
 }
@@ -157,7 +152,7 @@ template <class Visit>
 void each_key(Of<BlockDraft>, Visit&& visit) {
     visit(pattern, &BlockDraft::rows);
     visit(Key{.name = "anchor",
-              .says = "the character of the cell that lies where the block is painted",
+              .says = "character of the cell at which the block is painted",
               .example = "\"A\"",
               .required = true},
           &BlockDraft::anchor);
@@ -170,7 +165,7 @@ void each_key(Of<TileRule>, Visit&& visit) {
     visit(Key{.name = "tagged", .says = "or: tiles with one of these tags of their own", .example = "[\"stone\"]"},
           &TileRule::tagged);
     visit(Key{.name = "set",
-              .says = "what they are to be; their own keys win",
+              .says = "keys to set; a tile's own keys win",
               .example = "{ shapes = [\"cell\"] }",
               .always = true,
               .required = true},
@@ -204,7 +199,7 @@ void each_key(Of<TileSetDraft>, Visit&& visit) {
               .required = true},
           &Draft::cell);
     visit(Key{.name = "sheet",
-              .says = "the picture of its tiles; left out: they bring their own",
+              .says = "picture of its tiles; default: each tile has its own picture",
               .example = "{ file = \"marsh.png\", gap = [1, 1] }"},
           &Draft::sheet);
     visit(Key{.name = "props",
