@@ -171,6 +171,15 @@ void draw_on_terminal(const Opened& opened, const dg::Report& report, const dg::
     print_bytes(all);   // with its colours
 }
 
+// What was asked for in words, and characters cannot show.
+void refuse_on_terminal(const DrawOptions& options) {
+    for (const std::string& name : options.show)
+        for (const char* picture_only : {"shapes", "pieces", "sides", "links", "walk"})
+            if (name == picture_only)
+                stop(misuse,
+                     fmt::format("the terminal cannot show {}: use --out FILE, ending in .svg, .png or .html", name));
+}
+
 void draw_once(const DrawOptions& options, const Opened& opened) {
     const std::filesystem::path out = options.out;
     const dg::DrawOptions draw = draw_options(options, opened);
@@ -183,6 +192,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
     }
     const dg::Report report = draw.show.count(dg::Thing::findings) != 0 ? all_findings(opened) : opened.warnings;
     if (out.empty()) {
+        refuse_on_terminal(options);
         draw_on_terminal(opened, report, draw, options);
         return;
     }

@@ -104,7 +104,8 @@ struct ArtSource {
 
 // One map in characters, for a terminal: two, or one, for a cell, or one for several cells where the width asks for it.
 // What is solid has its barrier's character, objects have letters by role, findings numbers; a key and the findings
-// follow. Of the options `area`, `show`, `layers` and `merging` count.
+// follow. Of the options `area`, `show` (art, grid, merged, objects, findings, flags and reach), `layers`, `storeys`
+// and `merging` count.
 struct CharacterOptions {
     int width = 80;         // characters a line, 20 or more
     bool colours = false;   // of the art and the barriers, as escape codes with 24 bits a colour

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstring>
 
 #include "art_internal.hpp"
 #include "dryground/text.hpp"
@@ -43,6 +44,8 @@ public:
         high_ = (map_.rows + rows_per_line_ - 1) / rows_per_line_;
         glyphs_.resize(static_cast<std::size_t>(wide_) * static_cast<std::size_t>(high_));
         if (shows(Thing::art)) put_tiles();
+        if (shows(Thing::flags)) put_flags();
+        if (shows(Thing::reach)) put_reach();
         if (shows(Thing::merged)) put_ground();
         if (shows(Thing::objects)) put_objects();
         if (shows(Thing::findings)) put_findings(report);
@@ -115,6 +118,56 @@ private:
         }
     }
 
+    // Letters of the flags of each cell, as far as there is room; '+' for more, '_' for none.
+    void put_flags() {
+        const std::vector<std::string> letters = letters_of_flags(world_);
+        for (const int storey : storeys_told(world_, options_))
+            for (int r = 0; r < map_.rows; ++r)
+                for (int c = 0; c < map_.columns; ++c) {
+                    const Passability say = passability(world_, map_, c, r, storey, options_.merging.facts);
+                    if (say.flags_layer >= 0 && c % block_ == 0 && r % rows_per_line_ == 0)
+                        put_flags_of(c, r, say.flags, letters);
+                }
+    }
+    void put_flags_of(int c, int r, FlagSet flags, const std::vector<std::string>& letters) {
+        const auto room = static_cast<std::size_t>(block_ == 1 ? per_cell_ : 1);
+        std::string text;
+        for (std::size_t f = 0; f < letters.size(); ++f)
+            if ((flags >> f & 1) != 0) {
+                text += letters[f];
+                key_[letters[f].front()] = "flag " + world_.flags()[f].name;
+            }
+        if (text.empty()) text = "_", key_['_'] = "no flags";
+        if (text.size() > room) text.resize(room), text.back() = '+', key_['+'] = "more flags than there is room for";
+        for (std::size_t i = 0; i < text.size(); ++i) glyph(c, r, static_cast<int>(i)).character = text[i];
+    }
+
+    // Where a mover's position cannot be: looked at in the middle of each character.
+    void put_reach() {
+        const Mover* const mover = mover_for_reach(world_, map_, options_);
+        if (mover == nullptr) return;
+        const int id = static_cast<int>(mover - world_.movers().data());
+        key_['x'] = fmt::format("where the position of {} cannot be", mover->name);
+        for (const int storey : storeys_told(world_, options_)) {
+            const Regions closed =
+                reach(blocked_area(world_, map_, id, storey, options_.merging.facts), mover->body.front().outline);
+            for (int r = 0; r < map_.rows; r += rows_per_line_)
+                for (int c = 0; c < map_.columns; c += block_)
+                    for (int half = 0; half < (block_ == 1 ? per_cell_ : 1); ++half)
+                        if (locate(closed, middle_of(c, r, half)) == Side::inside) glyph(c, r, half).character = 'x';
+        }
+    }
+    // Of a character, on the map.
+    [[nodiscard]] Point middle_of(int column, int row, int half) const {
+        const Point from = map_.corner(column, row), right = map_.corner(column + block_, row),
+                    down = map_.corner(column, row + rows_per_line_);
+        const int halves = block_ == 1 ? per_cell_ : 1;
+        const auto between = [&](std::int32_t start, std::int32_t a, std::int32_t b) {
+            return start + (a - start) * (2 * half + 1) / (2 * halves) + (b - start) / 2;
+        };
+        return {between(from.x, right.x, down.x), between(from.y, right.y, down.y)};
+    }
+
     // How many samples of a cell a group holds: of its left half, of its right half.
     [[nodiscard]] std::array<int, 2> covered(const Group& group, int column, int row) const {
         const Point from = map_.corner(column, row), right = map_.corner(column + 1, row),
@@ -171,7 +224,7 @@ private:
     void put_letter(int c, int r, int half, char letter) {
         char& there = glyph(c, r, half).character;
         const auto weak = [](char one) { return one == ':' || one == '-'; };
-        if (weak(letter) && there != ' ' && there != '.' && !weak(there)) return;   // more is told there already
+        if (weak(letter) && !std::strchr(" .x_", there) && !weak(there)) return;   // more is told there already
         there = letter;
     }
     [[nodiscard]] char letter_of(const Group& group) {
@@ -273,9 +326,13 @@ private:
     }
 
     [[nodiscard]] std::string key() const {
-        std::string all;
-        for (const auto& [letter, means] : key_) all += fmt::format("{}{} {}", all.empty() ? "" : "   ", letter, means);
-        if (shows(Thing::art)) all += fmt::format("{}. a tile that stops nobody", all.empty() ? "" : "   ");
+        std::string all, seen;   // just what can be found in it
+        for (const Glyph& one : glyphs_)
+            if (!one.is_finding && seen.find(one.character) == std::string::npos) seen += one.character;
+        const auto is_seen = [&](char letter) { return seen.find(letter) != std::string::npos; };
+        for (const auto& [letter, means] : key_)
+            if (is_seen(letter)) all += fmt::format("{}{} {}", all.empty() ? "" : "   ", letter, means);
+        if (is_seen('.')) all += fmt::format("{}. a tile that stops nobody", all.empty() ? "" : "   ");
         if (!all.empty()) all += "\n";
         for (std::size_t i = 0; i < findings_.size(); ++i) {
             const Finding& one = *findings_[i];

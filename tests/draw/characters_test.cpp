@@ -24,13 +24,8 @@ std::vector<std::string> lines_of(const worlds::Files& files, const DrawOptions&
 TEST_CASE("a map in characters shows ground by barrier, objects by role, two characters a cell") {
     CHECK(lines_of(worlds::small_world()) ==
           std::vector<std::string>{
-              "flat: 6 x 4 cells from (0, 0)",
-              "  0         5",
-              "0",
-              "1",
-              "2   S E   -###",
-              "3 ############",
-              "# earth   - partly solid   E entity   S spawn   . a tile that stops nobody",
+              "flat: 6 x 4 cells from (0, 0)", "  0         5", "0", "1", "2   S E   -###", "3 ############",
+              "# earth   - partly solid   E entity   S spawn",   // and nothing that is not there
           });
 }
 
@@ -65,6 +60,22 @@ TEST_CASE("an area is cut out, with its own numbers") {
     CHECK(lines[1] == "      5");
     CHECK(lines[2] == "2   -###");
     CHECK(lines[3] == "3 ######");
+}
+
+TEST_CASE("flags are letters, and where a mover's position cannot be are crosses; walls stay walls") {
+    worlds::Files files =
+        worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"=\" = \"boardwalk\"");
+    files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", "......\n..==..\n..../#\n######\n");
+    files = worlds::with(files, "world.toml", "[movers.warden]", "[movers.warden]\nneeds = []");
+    const World world = world_of(files);
+    const std::string flags = draw_characters(world, world.map("flat"), {}, no_art, only({Thing::flags}));
+    INFO(flags);
+    CHECK_THAT(flags, Catch::Contains("\n    w w\n") && Catch::Contains("w flag walk"));
+    const std::string reach =
+        draw_characters(world, world.map("flat"), {}, no_art, only({Thing::reach, Thing::merged}));
+    INFO(reach);
+    CHECK_THAT(reach, Catch::Contains("############") && Catch::Contains("x where the position of warden cannot be"));
+    CHECK_THAT(reach, Catch::Contains("\nxxxxxxxxxxxx\nx          x\n"));   // half a body beside the rim
 }
 
 TEST_CASE("colours are escape codes, and only there when asked for") {
