@@ -153,6 +153,18 @@ void tell_helpers(const MapPicture& picture, Key& key) {
     if (!names.empty()) key.words(fmt::format("crossed boxes: hidden from players (layer {})", names));
 }
 
+// The names whose numbers stand on the map, in lines as long as the page allows.
+void tell_names(const MapPicture& picture, Key& key) {
+    std::string line;
+    for (std::size_t i = 0; i < picture.names.size(); ++i) {
+        const std::string name = fmt::format("{} {}", i + 1, picture.names[i]);
+        if (!line.empty() && text_width(line + " · " + name, 12) > picture.page.width - 32)
+            key.words(line), line.clear();
+        line += (line.empty() ? "" : " · ") + name;
+    }
+    if (!line.empty()) key.words(line);
+}
+
 }   // namespace
 
 double draw_key(MapPicture& picture, bool draws) {
@@ -164,7 +176,7 @@ double draw_key(MapPicture& picture, bool draws) {
     if (picture.shows(Thing::flags)) tell_flags(picture, key);
     if (picture.shows(Thing::sides)) key.words("thick edges: sides that are shut; dashed: passable one way");
     if (picture.shows(Thing::art)) tell_helpers(picture, key);
-    if (picture.shows(Thing::objects)) key.roles();
+    if (picture.shows(Thing::objects)) key.roles(), tell_names(picture, key);
     if (picture.labels_left_out > 0)
         key.words(
             fmt::format("{} had no room: --area or --scale shows more", counted(picture.labels_left_out, "name")));

@@ -10,6 +10,8 @@ namespace dryground::drawing {
 namespace {
 
 constexpr double label_size = 12;
+constexpr double least_for_names = 24;   // px of a cell's height: below it labels are numbers
+constexpr std::size_t most_names = 99;   // in the key
 
 Box box_of(const MapPicture& picture, const Object& object) {
     const auto bounds = bounds_of(picture.world, picture.map(), object);
@@ -59,19 +61,32 @@ bool place_text(MapPicture& picture, Taken& taken, const Box& of, const std::str
     return false;
 }
 
+// The number of a name that stands in the key.
+void place_number(MapPicture& picture, Taken& taken, const Box& of, const std::string& name) {
+    if (picture.names.size() < most_names &&
+        place_text(picture, taken, of, fmt::format("{}", picture.names.size() + 1), true))
+        picture.names.push_back(name);
+    else
+        ++picture.labels_left_out;
+}
+
 // Name and kind where there is room, else the name alone; of what has no name the kind, if there is room.
 void place_label(MapPicture& picture, Taken& taken, const Object& object) {
     const Box of = box_of(picture, object);
     if (!of.meets(picture.frame)) return;
+    const bool small = picture.cell_height() < least_for_names;
     const std::string& kind = picture.world.kinds()[static_cast<std::size_t>(object.kind)].name;
     const bool leads = picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty();
     const std::string end = leads ? " → " + object.link.to : "";
     if (object.name.empty() || kind == name_of(object.role) || kind == object.name) {
         const bool needed = !object.name.empty() || leads;
         const std::string text = (object.name.empty() ? fmt::format("({})", kind) : object.name) + end;
+        if (small && needed) return place_number(picture, taken, of, text);
+        if (small) return;
         picture.labels_left_out += !place_text(picture, taken, of, text, needed) && needed;
         return;
     }
+    if (small) return place_number(picture, taken, of, fmt::format("{} ({}){}", object.name, kind, end));
     if (!place_text(picture, taken, of, fmt::format("{} ({}){}", object.name, kind, end), false) &&
         !place_text(picture, taken, of, object.name + end, true))
         ++picture.labels_left_out;
@@ -130,6 +145,12 @@ std::string mark_path(Role role, double x, double y) {
 }
 
 void place_objects(MapPicture& picture, Taken& taken) {
+    for (const Object& object : picture.map().objects)   // no label over a sign
+        if (is_drawn(picture, object)) {
+            const double x = picture.x(object.position.x),
+                         y = picture.y(object.position.y) - picture.raise(object.storey);
+            taken.take(object.role == Role::spawn ? Box{x, y - 14, 9, 14} : Box{x, y, 0, 0}.wider(5));
+        }
     // Those that somebody named come first.
     for (const bool named : {true, false})
         for (const Object& object : picture.map().objects)

@@ -103,6 +103,7 @@ public:
     std::vector<const Finding*> findings;
     std::vector<Mark> marks;
     std::vector<Label> labels;
+    std::vector<std::string> names;                        // that labels are the numbers of, where cells are small
     std::vector<std::string> triggers;                     // that can be here
     std::size_t labels_left_out = 0, marks_left_out = 0;   // for want of room
 

@@ -150,6 +150,20 @@ TEST_CASE("a link to an object of its own map is an arrow from one to the other;
     CHECK(document.has_text("crab_a (crab)"));
 }
 
+TEST_CASE("where cells are small, labels are numbers, and the key has the names") {
+    const World world = world_of(worlds::small_world());
+    DrawOptions options = only({Thing::objects, Thing::grid});
+    options.scale = 1;
+    options.merging.facts = {0};
+    const Document small(svg_of(world, options));
+    CHECK(small.has_text("1 landing · 2 crab_a (crab)"));
+    CHECK(small.has_text(", with has_key, at scale 1"));
+    options.scale = 3;
+    const Document large(svg_of(world, options));
+    CHECK(large.has_text("landing"));
+    CHECK_FALSE(large.has_text("1 landing"));
+}
+
 TEST_CASE("an area shows just its cells, and says which") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;
