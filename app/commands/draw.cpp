@@ -128,7 +128,13 @@ void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawO
                   const std::filesystem::path& path) {
     const dg::World& world = opened.world;
     const int set = find_named(world.tilesets(), name, "--tileset", "tile set");
-    std::string picture = dg::draw_svg(world, world.tilesets()[static_cast<std::size_t>(set)], {opened.folder}, draw);
+    const dg::TileSet& tiles = world.tilesets()[static_cast<std::size_t>(set)];
+    if (path.extension() == ".html") {
+        write_result(path.string(), dg::draw_page(world, tiles, {opened.folder}, draw));
+        say(fmt::format("wrote {}: {} tiles; open it in a browser\n", path.string(), tiles.tiles.size()));
+        return;
+    }
+    std::string picture = dg::draw_svg(world, tiles, {opened.folder}, draw);
     if (path.extension() == ".png") {
         std::string fault;
         picture = dg::png_from_svg(picture, fault);
@@ -185,8 +191,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
     const dg::DrawOptions draw = draw_options(options, opened);
     const std::string& set = options.tileset.empty() ? opened.tileset : options.tileset;
     if (!set.empty()) {
-        if (out.extension() != ".svg" && out.extension() != ".png")
-            stop(misuse, "a tile set is drawn as .svg or .png: use --out FILE");
+        if (out.empty()) stop(misuse, "a tile set is drawn as .svg, .png or .html: use --out FILE");
         draw_tileset(opened, set, draw, out);
         return;
     }

@@ -83,6 +83,12 @@ struct ArtSource {
 [[nodiscard]] std::string draw_svg(const World& world, const TileSet& set, const ArtSource& art,
                                    const DrawOptions& options = {});
 
+// The same as one HTML file that needs no network: tiles found by words, barriers and flags, with where they are
+// written and how many cells of which maps hold them. Cost: besides, in proportion to the cells of the maps that use
+// the set.
+[[nodiscard]] std::string draw_page(const World& world, const TileSet& set, const ArtSource& art,
+                                    const DrawOptions& options = {});
+
 // One map as PNG, drawn in blocks: memory in proportion to the picture's width, and to what lies in a block of 2048 by
 // 512 px. Up to 2^20 px a side. Maps of more than 2^20 cells are merged block by block, so the key then has no figures.
 // Returns why there is no picture, empty when there is one.

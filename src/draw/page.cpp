@@ -19,11 +19,6 @@ std::uint64_t stamp_of(std::string_view text) {
     return hash;
 }
 
-void replace(std::string& text, std::string_view mark, std::string_view with) {
-    for (std::size_t at = text.find(mark); at != std::string::npos; at = text.find(mark, at + with.size()))
-        text.replace(at, mark.size(), with);
-}
-
 // What stands between two marks; nothing where they are not there.
 std::optional<std::pair<std::size_t, std::size_t>> between(const std::string& text, std::string_view begin,
                                                            std::string_view end) {
@@ -34,6 +29,15 @@ std::optional<std::pair<std::size_t, std::size_t>> between(const std::string& te
 }
 
 }   // namespace
+
+namespace drawing {
+
+void fill_in(std::string& page, std::string_view mark, std::string_view with) {
+    for (std::size_t at = page.find(mark); at != std::string::npos; at = page.find(mark, at + with.size()))
+        page.replace(at, mark.size(), with);
+}
+
+}   // namespace drawing
 
 std::string page_with_trouble(std::string page, std::string_view trouble) {
     const auto place = between(page, "/*trouble*/", "/*end*/"), stamp = between(page, "stamp: \"", "\"");
@@ -47,14 +51,14 @@ std::string draw_page(const World& world, std::span<const std::string> maps, con
                       const DrawOptions& options, bool reloads) {
     const std::string data = drawing::page_data(world, maps, report, art, options);
     std::string page(page_parts::html);
-    replace(page, "<!--title-->", drawing::escaped(world.title()));
-    replace(page, "<!--stamp-->", fmt::format("{:016x}", stamp_of(data)));
-    replace(page, "<!--reloads-->", reloads ? "true" : "false");
-    replace(page, "<!--style-->", page_parts::style);
+    drawing::fill_in(page, "<!--title-->", drawing::escaped(world.title()));
+    drawing::fill_in(page, "<!--stamp-->", fmt::format("{:016x}", stamp_of(data)));
+    drawing::fill_in(page, "<!--reloads-->", reloads ? "true" : "false");
+    drawing::fill_in(page, "<!--style-->", page_parts::style);
     std::string scripts;
     for (const std::string_view script : page_parts::scripts) scripts += script;
-    replace(page, "<!--script-->", scripts);
-    replace(page, "<!--data-->", data);
+    drawing::fill_in(page, "<!--script-->", scripts);
+    drawing::fill_in(page, "<!--data-->", data);
     return page;
 }
 

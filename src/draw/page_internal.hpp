@@ -9,6 +9,9 @@ namespace dryground::drawing {
 [[nodiscard]] std::string page_data(const World& world, std::span<const std::string> maps, const Report& report,
                                     const ArtSource& source, const DrawOptions& options);
 
+// Puts a text wherever a page has a mark.
+void fill_in(std::string& page, std::string_view mark, std::string_view with);
+
 // A text as JSON that may stand inside a script element.
 [[nodiscard]] std::string script_text(std::string_view text);
 

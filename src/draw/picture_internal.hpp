@@ -86,6 +86,20 @@ struct Sheet {
     [[nodiscard]] std::string document(const Box& window, std::string_view title, const Inks& inks) const;
 };
 
+// A tile by itself: its picture as an SVG element, and what there is to say of it. The hatchings that the pictures
+// refer to stand in an element of their own.
+struct TileCard {
+    std::string figure;
+    std::vector<std::string> sentences;
+};
+struct TileCards {
+    std::string hatchings;
+    std::vector<TileCard> tiles;
+    std::string key;   // HTML: what hatchings and signs mean
+};
+[[nodiscard]] TileCards tile_cards(const World& world, const TileSet& set, const ArtSource& source,
+                                   const DrawOptions& options);
+
 class MapPicture : public Sheet {
 public:
     MapPicture(const World& world, const Map& whole, const Report& report, const DrawOptions& options);

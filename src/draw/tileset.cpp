@@ -69,7 +69,39 @@ public:
         return document({0, 0, page_width, y + 32}, "Tile set " + set_.name, inks_);
     }
 
+    TileCards cards() {
+        TileCards all;
+        define_hatchings();
+        all.hatchings = fmt::format(
+            "<svg class=\"hatchings\" width=\"0\" height=\"0\" aria-hidden=\"true\"><defs>{}</defs></svg>\n", defs);
+        for (std::size_t t = 0; t < set_.tiles.size(); ++t) {
+            body.clear();
+            const double wide = reach_.width * scale_ + 2 * label_room, high = reach_.height * scale_ + 2 * label_room;
+            draw_figure({0, 0, wide, high}, t);
+            all.tiles.push_back(
+                {fmt::format("<svg width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 {0:.0f} {1:.0f}\" "
+                             "role=\"img\" aria-label=\"{2}\">{3}</svg>",
+                             wide, high, escaped(set_.tiles[t].name), body),
+                 sentences(set_.tiles[t])});
+        }
+        for (int b = 0; b <= static_cast<int>(world_.barriers().size()); ++b) {
+            const int barrier = b < static_cast<int>(world_.barriers().size()) ? b : -1;
+            all.key += fmt::format(
+                "<span><svg width=\"32\" height=\"18\"><rect x=\"2\" y=\"2\" width=\"28\" height=\"14\" "
+                "fill=\"url(#{})\" "
+                "stroke=\"{}\" stroke-width=\"2\" stroke-dasharray=\"{}\"/></svg>{}</span>\n",
+                hatch(barrier), look(barrier).colour, look(barrier).dash,
+                barrier < 0 ? no_barrier : escaped(world_.barriers()[static_cast<std::size_t>(barrier)].name));
+        }
+        all.key += fmt::format("<span>{}</span>", signs);
+        return all;
+    }
+
 private:
+    static constexpr const char *no_barrier = "trigger, or its layer's barrier",
+                                *signs =
+                                    "dotted: carved away; thick edge: a side that is shut; numbers: px from the "
+                                    "cell's corner";
     // The box in px, from the cell's corner, that the cell and all that reaches out of it take; as far as three cells.
     static Box reach_of(const TileSet& set) {
         double left = 0, top = 0, right = set.cell_width, bottom = set.cell_height;
@@ -114,13 +146,18 @@ private:
             meaning.shape->fault == ShapeFault::none ? "" : " (an error: ignored)");
     }
 
-    // What there is to say of a tile, a line each.
+    // What there is to say of a tile, in lines that fit its card.
     [[nodiscard]] std::vector<std::string> words(const Tile& tile) const {
         std::vector<std::string> all;
-        const auto add = [&](const std::string& words) {
-            for (std::string& one : wrapped(words, card_width - reach_.width * scale_ - 2 * label_room - 22, text_size))
+        for (const std::string& sentence : sentences(tile))
+            for (std::string& one :
+                 wrapped(sentence, card_width - reach_.width * scale_ - 2 * label_room - 22, text_size))
                 all.push_back(std::move(one));
-        };
+        return all;
+    }
+    [[nodiscard]] std::vector<std::string> sentences(const Tile& tile) const {
+        std::vector<std::string> all;
+        const auto add = [&](std::string sentence) { all.push_back(std::move(sentence)); };
         if (!tile.decided) add("undecided: it has no 'shapes' key");
         if (tile.decided && tile.shapes.empty()) add("no shapes");
         for (const ground::Meaning& meaning : ground::meanings_of(tile)) add(meaning_words(meaning));
@@ -168,16 +205,7 @@ private:
         put("<g class=\"tile\" data-name=\"{}\">\n", escaped(tile.name));
         put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" rx=\"4\" fill=\"{}\"/>\n", box.x, box.y,
             box.width, box.height, inks_.ground);
-        left_ = box.x + label_room - reach_.x * scale_, top_ = box.y + label_room - reach_.y * scale_;
-        draw_art(tile, t);
-        for (const Shape& shape : tile.shapes) draw_shape(shape);
-        for (const ground::Meaning& carve : ground::meanings_of(tile))
-            if (!carve.adds)
-                put("<path class=\"carve\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" "
-                    "stroke-dasharray=\"2 4\"/>\n",
-                    path(area_of(*carve.shape)), look(carve.barrier).colour);
-        if (tile.sides) draw_sides(*tile.sides);
-        for (const Shape& shape : tile.shapes) draw_vertices(shape);
+        draw_figure(box, t);
         const double x = box.x + reach_.width * scale_ + 2 * label_room + 14;
         text(x, box.y + 20, tile.name, 13.5, inks_.text, "start", "font-weight=\"bold\"");
         if (!tile.decided) {
@@ -188,6 +216,21 @@ private:
         double y = box.y + 20;
         for (const std::string& one : words(tile)) text(x, y += line, one, text_size, inks_.soft);
         body += "</g>\n";
+    }
+
+    // Its art and shapes, at the left of a box.
+    void draw_figure(const Box& box, std::size_t t) {
+        const Tile& tile = set_.tiles[t];
+        left_ = box.x + label_room - reach_.x * scale_, top_ = box.y + label_room - reach_.y * scale_;
+        draw_art(tile, t);
+        for (const Shape& shape : tile.shapes) draw_shape(shape);
+        for (const ground::Meaning& carve : ground::meanings_of(tile))
+            if (!carve.adds)
+                put("<path class=\"carve\" d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2.5\" "
+                    "stroke-dasharray=\"2 4\"/>\n",
+                    path(area_of(*carve.shape)), look(carve.barrier).colour);
+        if (tile.sides) draw_sides(*tile.sides);
+        for (const Shape& shape : tile.shapes) draw_vertices(shape);
     }
 
     void draw_art(const Tile& tile, std::size_t t) {
@@ -271,9 +314,8 @@ private:
             at += 54 + text_width(name, 12);
         };
         for (std::size_t b = 0; b < world_.barriers().size(); ++b) one(static_cast<int>(b), world_.barriers()[b].name);
-        one(-1, "trigger, or its layer's barrier");
-        text(at, y + 11, "dotted: carved away; thick edge: a side that is shut; numbers: px from the cell's corner", 12,
-             inks_.lines);
+        one(-1, no_barrier);
+        text(at, y + 11, signs, 12, inks_.lines);
     }
 
     [[nodiscard]] double x(Point p) const { return left_ + to_px(p.x) * scale_; }
@@ -303,6 +345,10 @@ private:
 };
 
 }   // namespace
+
+TileCards tile_cards(const World& world, const TileSet& set, const ArtSource& source, const DrawOptions& options) {
+    return TileSetPicture(world, set, source, options).cards();
+}
 
 }   // namespace drawing
 

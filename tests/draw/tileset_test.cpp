@@ -1,4 +1,4 @@
-// Also tests src/draw: sheet
+// Also tests src/draw: sheet tileset_page
 #include <catch2/catch.hpp>
 
 #include "pictures.hpp"
@@ -69,4 +69,27 @@ TEST_CASE("art is cut from its sheet, enlarged px by px, half faded") {
     // between two lines of the hatching: paper, cyan and what shows through, so no red
     const Colour inside = colour_at(image, 16 + 24 + 60, 48 + 24 + 66);
     CHECK(inside.red < inside.green);
+}
+
+TEST_CASE("a tile set's page has an article for each tile, with its words, place and cells") {
+    worlds::Files files = worlds::small_world();
+    files = worlds::with(files, "marsh.toml", "[tiles.brine]",
+                         "[tiles.maybe]\nunseen = true\ntags = [\"<b>&\"]\n\n[tiles.brine]");
+    const World world = world_of(files);
+    const std::string page = draw_page(world, world.tilesets()[0], no_art);
+    const auto article = [&](const std::string& name) {
+        const std::size_t from = page.find("data-name=\"" + name + "\"");
+        REQUIRE(from != std::string::npos);
+        return page.substr(from, page.find("</article>", from) - from);
+    };
+    CHECK_THAT(article("peat"), Catch::Contains("data-barriers=\"earth\"") && Catch::Contains("data-cells=\"7\"") &&
+                                    Catch::Contains("<li>flat: 7 cells</li>") && Catch::Contains("marsh.toml:5:8") &&
+                                    Catch::Contains("url(#hatch0)"));
+    CHECK_THAT(article("boardwalk"), Catch::Contains("data-flags=\"walk\"") && Catch::Contains("in no map") &&
+                                         Catch::Contains("carves brine"));
+    CHECK_THAT(article("maybe"), Catch::Contains("data-undecided=\"true\"") && Catch::Contains("&lt;b&gt;&amp;"));
+    CHECK_THAT(article("bank"), Catch::Contains("polygon [[0, 16], [16, 0], [16, 16]]"));
+    CHECK_THAT(page, Catch::Contains("<pattern id=\"hatch0\"") && Catch::Contains("<option>walk</option>"));
+    CHECK(page.find("<!--") == std::string::npos);   // every mark is filled in
+    CHECK(page.find("http://") == std::string::npos);
 }

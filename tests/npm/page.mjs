@@ -76,6 +76,24 @@ async function test(name, body) {
 
 const demo = make("demo/world.toml", "demo.html"), broken = make("demo/broken/world.toml", "broken.html");
 
+await test("tiles of a set are found by words, barriers and flags", async () => {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on("pageerror", error => check(false, `the page's script fails: ${error.message}`));
+  await page.goto("file://" + make("demo/tiles/station.tiles.toml", "station_tiles.html"));
+  const shown = async () => (await page.locator(".tile:visible h2").allInnerTexts()).join(" ");
+  check((await shown()).startsWith("floor wall pool"), `all tiles are there: ${await shown()}`);
+  await page.keyboard.press("/");
+  await page.keyboard.type("pipe");
+  equal(await shown(), "pipe pipe_bend", "a search leaves those that have its words");
+  equal(await page.locator("#count").innerText(), "2 of 12 tiles", "and counts them");
+  await page.fill("#search", "");
+  await page.selectOption("#barrier", "brine");
+  equal(await shown(), "pool boardwalk", "a barrier leaves those that are made of it or carve it");
+  await page.selectOption("#flag", "walk");
+  equal(await shown(), "boardwalk", "and a flag those of them that grant it");
+  await page.close();
+});
+
 await test("it shows the map, and says where the pointer is and what is there", async () => {
   const page = await open(demo);
   await rest(page);
