@@ -68,12 +68,12 @@ std::vector<const dg::Finding*> new_in(const dg::Report& now, const dg::Report& 
 
 // "maps/slipway.map.toml saved: 1 new, 2 fixed", and which.
 std::string changes(const std::string& saved, const dg::Report& before, const dg::Report& now) {
-    const auto came = new_in(now, before), went = new_in(before, now);
-    std::string all = came.empty() && went.empty()
+    const auto added = new_in(now, before), fixed = new_in(before, now);
+    std::string all = added.empty() && fixed.empty()
                           ? fmt::format("{} saved: the findings are the same\n", saved)
-                          : fmt::format("{} saved: {} new, {} fixed\n", saved, came.size(), went.size());
-    for (const dg::Finding* finding : came) all += "+ " + dg::text(*finding);
-    for (const dg::Finding* finding : went) all += "- " + dg::text(*finding);
+                          : fmt::format("{} saved: {} new, {} fixed\n", saved, added.size(), fixed.size());
+    for (const dg::Finding* finding : added) all += "+ " + dg::text(*finding);
+    for (const dg::Finding* finding : fixed) all += "- " + dg::text(*finding);
     return all + dg::text(now.counts()) + "\n";
 }
 

@@ -174,9 +174,9 @@ void say_made(const EditOptions& options, const dg::FoundWorld& found, const dg:
     for (const std::string& file : made.files) print(fmt::format("{}\n", file));
     say(counted + "\n");
     for (const std::string& line : made.told) say(line + "\n");
-    if (!made.came.empty()) say("new findings:\n" + dg::text(made.came));
-    if (const std::size_t went = made.went.findings().size(); went > 0)
-        say(fmt::format("{} of before {} gone\n", app::counted(went, "findings"), went == 1 ? "is" : "are"));
+    if (!made.new_findings.empty()) say("new findings:\n" + dg::text(made.new_findings));
+    if (const std::size_t fixed = made.fixed_findings.findings().size(); fixed > 0)
+        say(fmt::format("{} fixed\n", app::counted(fixed, "findings")));
     if (options.check.empty() && checking_of(options, found) == dg::Checking::map)
         say(made.checked ? "checked this map by itself; --check all checks the whole world\n"
                          : "not checked; --check all checks the whole world\n");

@@ -23,7 +23,7 @@ struct Version {
 };
 [[nodiscard]] Version load_version(const std::string& world_file, const FileReader& reader = read_file);
 
-enum class Difference { came, went, moved, changed };
+enum class Difference { added, removed, moved, changed };
 [[nodiscard]] std::string_view name_of(Difference difference);
 
 // Cells of a layer that hold something else: how many, and the boxes around those that hang together.
@@ -48,7 +48,7 @@ struct Comparison {
     std::vector<ThingChanged> things{};
     std::vector<CellsChanged> cells{};
     std::vector<GroundChanged> ground{};
-    Report came{}, went{};   // findings, wherever they stand
+    Report new_findings{}, fixed_findings{};   // wherever they stand
 
     [[nodiscard]] bool empty() const;
 };

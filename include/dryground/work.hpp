@@ -44,13 +44,13 @@ struct WorkOptions {
 // What an edit, or taking one back, has done.
 struct Made {
     std::string name{};                 // what the edit is called
-    std::vector<std::string> files{};   // that changed, came or went, from the world's folder
+    std::vector<std::string> files{};   // that were changed, added or removed, from the world's folder
     std::size_t changed = 0;            // cells, objects, keys, or other things, as `Edited` counts
     std::vector<std::string> told{};    // what could not be taken back, file by file; why there is no history
     std::string fault{};                // why nothing was done; empty where something was
     Report report{};                    // findings that stood in the way
     bool checked = false;               // as WorkOptions::checking says; then
-    Report came{}, went{};              // the findings that are new, and those that are gone
+    Report new_findings{}, fixed_findings{};
 };
 
 struct PastEdit {

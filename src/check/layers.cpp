@@ -53,7 +53,7 @@ void check_purpose(const World& world, const Map& map, const Layer& layer, Findi
         if (colliding.empty()) return;
         Finding finding = start_layer(findings, Rule::decor_with_shapes, map, layer,
                                       {layer.name, fmt::format("{}", fmt::join(colliding, ", "))});
-        finding.hint = Hint{"say decor = false if they are meant to, or use tiles without shapes", ""};
+        finding.hint = Hint{"set decor = false if they should, or use tiles without shapes", ""};
         findings.add(std::move(finding));
         return;
     }
@@ -62,7 +62,7 @@ void check_purpose(const World& world, const Map& map, const Layer& layer, Findi
                             [&](std::uint32_t n) { return does_anything(world.tile(map.palette[n])); }))
         return;
     Finding finding = start_layer(findings, Rule::layer_without_shapes, map, layer, {layer.name});
-    finding.hint = Hint{"say that it is for looks only", "decor = true"};
+    finding.hint = Hint{"declare that it is for looks only", "decor = true"};
     findings.add(std::move(finding));
 }
 

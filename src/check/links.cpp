@@ -88,7 +88,7 @@ void check_return(const World& world, std::size_t from, const Object& link, Find
     Finding finding =
         start_link(findings, Rule::link_without_return, map, link, {words_of(world, link), target.name, map.name});
     finding.hint =
-        Hint{fmt::format("add a link to '{}', or say that no way back is meant", target.name), "one_way = true"};
+        Hint{fmt::format("add a link to '{}', or declare that no way back is intended", target.name), "one_way = true"};
     findings.add(std::move(finding));
 }
 

@@ -151,7 +151,7 @@ void check_size(const World& world, const Map& map, const Object& object, Findin
     };
     Finding finding = start_object(findings, Rule::size_against_kind, map, object, object.place_of_position,
                                    {words_of(world, object), size(own), size(standard)});
-    finding.hint = Hint{"is it another kind of thing? else leave its shape to the kind, and say where it is",
+    finding.hint = Hint{"is it another kind of thing? else leave its shape to the kind, and set its place",
                         fmt::format("at = {}", at_px(object.position))};
     findings.add(std::move(finding));
 }

@@ -40,7 +40,7 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
     if (box->least.x >= width || box->least.y >= height)
         finding.hint = Hint{"was it copied from another place of the sheet and not moved?", ""};
     else
-        finding.hint = Hint{"draw it inside the cell, or say that it is meant", "overhang = true"};
+        finding.hint = Hint{"draw it inside the cell, or declare that it is intended", "overhang = true"};
     findings.add(std::move(finding));
 }
 
@@ -102,7 +102,8 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
         Finding finding =
             findings.start(Rule::undecided, tile.place, thing_of(set, tile),
                            {tile.name, fmt::format("{} of {}", counted(use.cells, "cell"), fmt::join(use.maps, ", "))});
-        finding.hint = Hint{"say what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
+        finding.hint =
+            Hint{"declare what stops a body here, or that nothing does", "shapes = [\"cell\"], or shapes = []"};
         findings.add(std::move(finding));
     }
     check_reactions(set, tile, use, findings);

@@ -143,7 +143,7 @@ private:
         for (const Spot& end : reach_.dead_ends()) {
             Finding finding = at(Rule::dead_end, end,
                                  {fmt::format("[{:.0f}, {:.0f}] on map '{}'", end.at.x, end.at.y, map(end.map).name)});
-            finding.hint = Hint{"make a way out, or say one_way = true on a link that is meant to lead there", ""};
+            finding.hint = Hint{"make a way out, or set one_way = true on a link that is meant to lead there", ""};
             findings_.add(std::move(finding));
         }
     }
@@ -182,7 +182,7 @@ void tell_unknown_jumps(const World& world, Findings& findings) {
         if (mover.moves != Moves::side || (mover.jump_px && mover.leap_px)) continue;
         Finding finding = findings.start(Rule::jump_unknown, mover.place, fmt::format("mover '{}'", mover.name),
                                          {mover.name, mover.jump_px ? "leap_px" : "jump_px"});
-        finding.hint = Hint{"say how high and how far it jumps; 0 where it does not", ""};
+        finding.hint = Hint{"set how high and how far it jumps; 0 if it does not jump", ""};
         findings.add(std::move(finding));
     }
 }

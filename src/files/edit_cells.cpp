@@ -53,7 +53,7 @@ std::string only_meaning(const OpenMap& map, const std::string& name) {
         if (here.found.size() == 1) return here.found.front();
         if (here.found.size() > 1)
             throw EditFault(
-                fmt::format("{} '{}' is in two tile sets: say {}", sort, name, fmt::join(here.found, " or ")));
+                fmt::format("{} '{}' is in two tile sets: use {}", sort, name, fmt::join(here.found, " or ")));
         known.insert(known.end(), here.known.begin(), here.known.end());
     }
     const auto nearest = nearest_name(name, known);
@@ -94,7 +94,7 @@ std::size_t OpenMap::layer(const std::string& name, bool of_objects) const {
     const char* sort = of_objects ? "objects" : "cells";
     if (names.empty()) throw EditFault(fmt::format("the map has no layer of {}", sort));
     if (name.empty())
-        throw EditFault(fmt::format("the map has several layers of {}: say which: {}", sort, fmt::join(names, ", ")));
+        throw EditFault(fmt::format("the map has several layers of {}: name one of {}", sort, fmt::join(names, ", ")));
     const auto nearest = nearest_name(name, names);
     throw EditFault(fmt::format(
         "the map has no layer of {} '{}'; {}", sort, name,

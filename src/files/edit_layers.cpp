@@ -29,7 +29,7 @@ TextSpan span_of(const OpenMap& map, std::size_t layer) {
 
 // Where a layer goes that is to lie above or below another, or uppermost.
 std::size_t place_for(const OpenMap& map, const std::string& above, const std::string& below) {
-    if (!above.empty() && !below.empty()) throw EditFault("say above which layer, or below which, not both");
+    if (!above.empty() && !below.empty()) throw EditFault("name the layer above or the layer below, not both");
     if (!below.empty()) return span_of(map, find_layer(map, below)).begin;
     if (!above.empty()) return span_of(map, find_layer(map, above)).end;
     return map.draft.layers.empty() ? map.text.text().size() : span_of(map, map.draft.layers.size() - 1).end;
@@ -76,8 +76,7 @@ void edit(OpenMap& map, const DropLayer& drop) {
 }
 
 void edit(OpenMap& map, const OrderLayer& order) {
-    if (order.above.empty() == order.below.empty())
-        throw EditFault("say above which layer it is to lie, or below which");
+    if (order.above.empty() == order.below.empty()) throw EditFault("name the layer above or the layer below");
     const TextSpan span = span_of(map, find_layer(map, order.layer));
     const std::size_t at = place_for(map, order.above, order.below);
     if (at >= span.begin && at <= span.end) return;   // it lies there

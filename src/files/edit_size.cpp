@@ -100,7 +100,7 @@ void edit(OpenMap& map, const ResizeMap& resize) {
         grid.resize(resize.columns, resize.rows, column, row);
     });
     const toml::node* size = map.tree.get("size");
-    if (size == nullptr) throw EditFault("the map does not say its size");
+    if (size == nullptr) throw EditFault("the map has no size");
     map.text.replace(*size, pair_toml(resize.columns, resize.rows));
     write_first(map, map.draft.first[0] - column, map.draft.first[1] - row);
     ++map.count;

@@ -122,7 +122,7 @@ std::vector<LegendEntry> read_legend(Table& table) {
                     meaning.has("block") !=
                 1)
                 source.add(Rule::missing_key, entry.key.place, {meaning.what(), "tile"},
-                           Hint{"say one of 'tile', 'kind', 'kinds', 'family' and 'block'",
+                           Hint{"set one of 'tile', 'kind', 'kinds', 'family' and 'block'",
                                 "{ tile = \"bank\", flip = \"x\" }"});
             meaning.finish();
         } else {

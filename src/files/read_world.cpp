@@ -55,7 +55,7 @@ void KeyReader::read_group(Table& table, BodyDraft& draft, decltype(BodyDraft::f
     draft.place = table.place();
     if (said_of(table, keys::body_form).size() != 1) {
         table.source().add(Rule::missing_key, draft.place, {table.what(), "box"},
-                           Hint{"say exactly one form", "box = [w, h], circle = r, or capsule = [w, h]"});
+                           Hint{"set exactly one form", "box = [w, h], circle = r, or capsule = [w, h]"});
         into = BoxPx{0, 0, 1, 1};
     }
     if (const auto n = table.numbers("box", 2)) into = BoxPx{0, 0, n->value[0], n->value[1]};

@@ -263,7 +263,7 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
             sure.cell = Place2{(*cell)[0].value_or(0), (*cell)[1].value_or(0)};
     const auto grid = guess_grid(sheet, sure);
     if (!grid) {
-        result.fault = fmt::format("no grid fits a sheet of {} x {} px: say --cell, --margin and --gap", sheet.width,
+        result.fault = fmt::format("no grid fits a sheet of {} x {} px: use --cell, --margin and --gap", sheet.width,
                                    sheet.height);
         return result;
     }
@@ -287,7 +287,7 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
                 ++empty;
                 if (known != nullptr)
                     result.told.push_back(
-                        fmt::format("went: the art of '{}' at [{}, {}] is empty now", known->name, column, row));
+                        fmt::format("gone: the art of '{}' at [{}, {}] is empty now", known->name, column, row));
                 continue;
             }
             const std::string wanted =
@@ -302,7 +302,7 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
         }
     for (const Known& tile : before.tiles)
         if (tile.art && ((*tile.art)[0] >= grid->columns || (*tile.art)[1] >= grid->rows))
-            result.told.push_back(fmt::format("went: the art of '{}' at [{}, {}] lies outside the sheet now", tile.name,
+            result.told.push_back(fmt::format("gone: the art of '{}' at [{}, {}] lies outside the sheet now", tile.name,
                                               (*tile.art)[0], (*tile.art)[1]));
     if (empty > 0) result.told.push_back(fmt::format("{} empty cells are passed over", empty));
     if (!options.names.empty() && options.names.size() != full_cells)
@@ -341,7 +341,7 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
         if (size == cell) {
             packed.emplace_back(&picture, packing.place_of(picture.name));
             if (known != nullptr && !known->art)
-                result.told.push_back(fmt::format("'{}' has no art in its tile set: say art = {}", picture.name,
+                result.told.push_back(fmt::format("'{}' has no art in its tile set: set art = {}", picture.name,
                                                   pair_toml(packed.back().second)));
             const SheetGrid alone{cell, {0, 0}, {0, 0}, 1, 1, ""};
             if (known == nullptr)
@@ -357,7 +357,7 @@ TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, cons
     }
     for (const Known& tile : before.tiles)
         if ((tile.art || tile.has_picture) && seen.count(tile.name) == 0)
-            result.told.push_back(fmt::format("went: there is no picture for '{}' any more", tile.name));
+            result.told.push_back(fmt::format("gone: there is no picture for '{}' any more", tile.name));
     if (!packed.empty()) {
         const SheetGrid& grid = packing.grid;
         result.sheet.emplace();

@@ -53,7 +53,7 @@ std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set
             const std::string first = tilesets_.names[static_cast<std::size_t>(found[0])],
                               second = tilesets_.names[static_cast<std::size_t>(set)];
             add(Rule::ambiguous_name, name.place, {bare, sort, first, second},
-                Hint{"say which", fmt::format("\"{}/{}\" or \"{}/{}\"", first, bare, second, bare)});
+                Hint{"name one of them", fmt::format("\"{}/{}\" or \"{}/{}\"", first, bare, second, bare)});
             return found;
         }
         found = {set, id};

@@ -62,7 +62,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
     if (kind_name.value.empty() && layer_draft.kind) kind_name = *layer_draft.kind;
     if (kind_name.value.empty()) {
         add(Rule::missing_key, draft.place, {fmt::format("object {}", words), "kind"},
-            Hint{"say what it is: a kind of the world, or spawn, trigger, link, solid, entity", ""});
+            Hint{"set its kind: a kind of the world, or spawn, trigger, link, solid, entity", ""});
         object_name_.clear();
         return;
     }
@@ -153,7 +153,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         if (object.drawn) object.area = {block};
     } else if (std::holds_alternative<std::monostate>(draft.form)) {
         add(Rule::missing_key, draft.place, {fmt::format("object {}", words_of(draft)), "at"},
-            Hint{"say where it is", "at = [x, y], cell = [column, row], or a shape"});
+            Hint{"set its place", "at = [x, y], cell = [column, row], or a shape"});
         return;
     } else {
         std::visit(
@@ -257,7 +257,7 @@ void WorldMaker::make_hollow(const ObjectDraft& draft, Object& object) {
 void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {
     if (!draft.to) {
         add(Rule::missing_key, draft.place, {fmt::format("link {}", words_of(draft)), "to"},
-            Hint{"say where it leads", "to = \"map/object\""});
+            Hint{"set where it leads", "to = \"map/object\""});
         return;
     }
     object.link.to = draft.to->value;

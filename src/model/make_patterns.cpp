@@ -64,7 +64,7 @@ WorldMaker::Family WorldMaker::make_family(const FamilyDraft& draft, const NameI
     }
     if (draft.members.empty())
         add(Rule::missing_key, draft.name.place, {fmt::format("family '{}'", family.name), "members"},
-            Hint{"say its tiles, and at which neighbours each stands",
+            Hint{"list its tiles, and at which neighbours each stands",
                  "members = [{ tile = \"…\", joined = [\"left\"] }]"});
     return family;
 }

@@ -155,7 +155,7 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     const std::string words = fmt::format("tile '{}'", tile.name);
     if (!tile.art && !tile.picture && !tile.unseen)
         add(Rule::missing_key, tile.place, {words, "art"},
-            Hint{"say where it is in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
+            Hint{"set its place in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
     const int barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : -1;
     tile.decided = draft.shapes.has_value();
     if (draft.shapes)

@@ -50,7 +50,7 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
             for (const Name& choice : draft.of) field.choices.push_back(choice.value);
             if (field.choices.empty())
                 add(Rule::missing_key, draft.name.place, {words, "of"},
-                    Hint{"say what can be chosen", "of = [\"calm\", \"cross\"]"});
+                    Hint{"list what can be chosen", "of = [\"calm\", \"cross\"]"});
         }
         if (field.type == FieldType::list && !draft.of.empty())
             field.holds = choose<FieldType>(draft.of[0], fmt::format("what {} holds", words));

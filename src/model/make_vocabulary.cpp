@@ -162,7 +162,7 @@ void WorldMaker::resolve_kind(std::size_t index) {
         kind.role = choose<Role>(*draft.role, "'role'");
     else if (!draft.like)
         add(Rule::missing_key, draft.name.place, {fmt::format("kind '{}'", draft.name.value), "role"},
-            Hint{"say what it does for the game", "role = \"entity\", or spawn, trigger, link, solid"});
+            Hint{"set its role in the game", "role = \"entity\", or spawn, trigger, link, solid"});
     if (draft.mover) kind.mover = look_up(movers_, *draft.mover);
     if (draft.mover) kind.motion = Motion::moving;
     if (draft.motion) kind.motion = choose<Motion>(*draft.motion, "'motion'");
@@ -291,7 +291,7 @@ void WorldMaker::make_waivers(const Waivers& drafts, const std::string& about, c
             continue;
         }
         if (draft.why.empty())
-            add(Rule::missing_key, draft.place, {"a waiver", "why"}, Hint{"say why it is meant so", "why = \"…\""});
+            add(Rule::missing_key, draft.place, {"a waiver", "why"}, Hint{"give the reason", "why = \"…\""});
         if (rule->rule <= Rule::like_chain)
             add(Rule::out_of_range, draft.rule.place,
                 {"a waiver", fmt::format("of '{}'", rule->name), "of a check: what cannot be read cannot be meant so"});

@@ -44,7 +44,7 @@ bool WorldMaker::fits(const MapDraft& draft) {
     }
     if (columns < 1 || rows < 1) {
         add(Rule::out_of_range, draft.size.place, {"'size'", fmt::format("[{}, {}]", columns, rows), "at least [1, 1]"},
-            Hint{"say columns and rows of the map", "size = [40, 20]"});
+            Hint{"set the columns and rows of the map", "size = [40, 20]"});
         return false;
     }
     if (!detail::can_hold_cells(columns, rows)) {

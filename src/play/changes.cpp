@@ -169,9 +169,9 @@ int called(const Things& things, const std::string& name) {
 template <class Things>
 void tell_names(const char* sort, const Things& before, const Things& now, std::vector<std::string>& words) {
     for (const auto& thing : now)
-        if (called(before, thing.name) < 0) words.push_back(fmt::format("{} '{}' came", sort, thing.name));
+        if (called(before, thing.name) < 0) words.push_back(fmt::format("{} '{}' added", sort, thing.name));
     for (const auto& thing : before)
-        if (called(now, thing.name) < 0) words.push_back(fmt::format("{} '{}' went", sort, thing.name));
+        if (called(now, thing.name) < 0) words.push_back(fmt::format("{} '{}' removed", sort, thing.name));
 }
 
 std::string words_of(const World& world, const Placed& placed) {

@@ -33,9 +33,9 @@ public:
             if (const Map* old = map_of(*before_.world, map.name))
                 compare_maps(*old, map);
             else
-                add(Difference::came, {}, "map", map.name);
+                add(Difference::added, {}, "map", map.name);
         for (const Map& map : before_.world->maps())
-            if (map_of(*after_.world, map.name) == nullptr) add(Difference::went, {}, "map", map.name);
+            if (map_of(*after_.world, map.name) == nullptr) add(Difference::removed, {}, "map", map.name);
         compare_findings();
         return std::move(result_);
     }
@@ -65,8 +65,8 @@ private:
             const std::vector<std::string> keys = work::changed_keys(before, after, fmt::format("{}.{}", table, name));
             if (keys.empty()) continue;
             std::string words = was && is ? fmt::format("{}", fmt::join(keys, ", ")) : std::string();
-            add(!was  ? Difference::came
-                : !is ? Difference::went
+            add(!was  ? Difference::added
+                : !is ? Difference::removed
                       : Difference::changed,
                 {}, sort, prefix + name, std::move(words));
         }
@@ -96,8 +96,8 @@ private:
             const auto was = before.find(key), is = after.find(key);
             const std::string old = was == before.end() ? "" : was->second, now = is == after.end() ? "" : is->second;
             if (old == now) continue;
-            add(old.empty()   ? Difference::came
-                : now.empty() ? Difference::went
+            add(old.empty()   ? Difference::added
+                : now.empty() ? Difference::removed
                               : Difference::changed,
                 {}, "key", key, old.empty() || now.empty() ? old + now : fmt::format("from {} to {}", old, now));
         }
@@ -109,11 +109,11 @@ private:
         for (const TileSetDraft& set : after_.drafts->tileset_drafts())
             after[set.name.value] = work::key_texts(files::tileset_toml(set, ""));
         for (const auto& [name, said] : after)
-            if (before.count(name) == 0) add(Difference::came, {}, "tile set", name);
+            if (before.count(name) == 0) add(Difference::added, {}, "tile set", name);
         for (const auto& [name, said] : before) {
             const auto now = after.find(name);
             if (now == after.end()) {
-                add(Difference::went, {}, "tile set", name);
+                add(Difference::removed, {}, "tile set", name);
                 continue;
             }
             for (const auto& [table, sort] : {std::pair{"tiles", "tile"}, std::pair{"families", "family"},
@@ -128,8 +128,8 @@ private:
         const KeyTexts before = keys_of(*draft_of(before_, old.name)), after = keys_of(*draft_of(after_, now.name));
         for (const std::string& key : differing(before, after)) {
             const auto was = before.find(key), is = after.find(key);
-            add(was == before.end() ? Difference::came
-                : is == after.end() ? Difference::went
+            add(was == before.end() ? Difference::added
+                : is == after.end() ? Difference::removed
                                     : Difference::changed,
                 now.name, key, now.name,
                 was == before.end() ? is->second
@@ -150,7 +150,7 @@ private:
         for (const Layer& layer : now.layers) {
             const Layer* other = layer_of(old, layer.name);
             if (other == nullptr) {
-                add(Difference::came, now.name, "layer", layer.name);
+                add(Difference::added, now.name, "layer", layer.name);
                 continue;
             }
             if (other->holds_objects == layer.holds_objects && !layer.holds_objects)
@@ -160,7 +160,7 @@ private:
                 add(Difference::changed, now.name, "layer", layer.name, fmt::format("{}", fmt::join(keys, ", ")));
         }
         for (const Layer& layer : old.layers)
-            if (layer_of(now, layer.name) == nullptr) add(Difference::went, now.name, "layer", layer.name);
+            if (layer_of(now, layer.name) == nullptr) add(Difference::removed, now.name, "layer", layer.name);
     }
     static const MapDraft* draft_of(const Version& version, const std::string& name) {
         for (const MapDraft& draft : version.drafts->map_drafts())
@@ -263,7 +263,7 @@ private:
             }
             const Object* was = object_of(old, object.name);
             if (was == nullptr)
-                add(Difference::came, now.name, "object", object.name,
+                add(Difference::added, now.name, "object", object.name,
                     fmt::format("{} at {}", kind_of(*after_.world, object), place_of(object)));
             else if (was->position != object.position)
                 add(Difference::moved, now.name, "object", object.name,
@@ -277,11 +277,11 @@ private:
             if (object.name.empty())
                 --unnamed[{kind_of(*before_.world, object), place_of(object)}];
             else if (object_of(now, object.name) == nullptr)
-                add(Difference::went, now.name, "object", object.name,
+                add(Difference::removed, now.name, "object", object.name,
                     fmt::format("{} at {}", kind_of(*before_.world, object), place_of(object)));
         for (const auto& [what, more] : unnamed)
             for (int i = 0; i < std::abs(more); ++i)
-                add(more > 0 ? Difference::came : Difference::went, now.name, "object", "",
+                add(more > 0 ? Difference::added : Difference::removed, now.name, "object", "",
                     fmt::format("{} at {}", what.first, what.second));
     }
 
@@ -301,8 +301,8 @@ private:
     }
 
     void compare_findings() {
-        result_.came = findings_only_in(after_.report, before_.report);
-        result_.went = findings_only_in(before_.report, after_.report);
+        result_.new_findings = findings_only_in(after_.report, before_.report);
+        result_.fixed_findings = findings_only_in(before_.report, after_.report);
     }
 
     const Version &before_, &after_;
@@ -310,7 +310,7 @@ private:
     Comparison result_;
 };
 
-constexpr std::array<std::string_view, 4> difference_words{"came", "went", "moved", "changed"};
+constexpr std::array<std::string_view, 4> difference_words{"added", "removed", "moved", "changed"};
 
 }   // namespace
 
@@ -331,7 +331,7 @@ Version load_version(const std::string& world_file, const FileReader& reader) {
 }
 
 bool Comparison::empty() const {
-    return things.empty() && cells.empty() && ground.empty() && came.empty() && went.empty();
+    return things.empty() && cells.empty() && ground.empty() && new_findings.empty() && fixed_findings.empty();
 }
 
 Comparison compare(const Version& before, const Version& after) { return Comparer(before, after).run(); }

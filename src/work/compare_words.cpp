@@ -65,8 +65,8 @@ std::string text(const Comparison& comparison) {
         };
         tell(comparison.things), tell(comparison.cells), tell(comparison.ground);
     }
-    if (!comparison.came.empty()) out += "findings that came:\n" + text(comparison.came);
-    if (!comparison.went.empty()) out += "findings that went:\n" + text(comparison.went);
+    if (!comparison.new_findings.empty()) out += "new findings:\n" + text(comparison.new_findings);
+    if (!comparison.fixed_findings.empty()) out += "fixed findings:\n" + text(comparison.fixed_findings);
     return out;
 }
 
@@ -92,8 +92,8 @@ std::string compare_json(const Comparison& comparison) {
                                   {"barrier", ground.barrier},
                                   {"before", ground.before},
                                   {"after", ground.after}});
-    json["came"] = Json::parse(report_json(comparison.came, ""))["findings"];
-    json["went"] = Json::parse(report_json(comparison.went, ""))["findings"];
+    json["new_findings"] = Json::parse(report_json(comparison.new_findings, ""))["findings"];
+    json["fixed_findings"] = Json::parse(report_json(comparison.fixed_findings, ""))["findings"];
     return files::json_text(json);
 }
 

@@ -137,8 +137,8 @@ Report findings_of(const Loaded& loaded, const CheckOptions& options) {
 
 void compare_findings(const Report& before, const Report& after, Made& made) {
     made.checked = true;
-    made.came = findings_only_in(after, before);
-    made.went = findings_only_in(before, after);
+    made.new_findings = findings_only_in(after, before);
+    made.fixed_findings = findings_only_in(before, after);
 }
 
 }   // namespace

@@ -99,7 +99,7 @@ TEST_CASE("a world is compared with itself in a revision") {
     }
     CHECK(tool(fmt::format("compare git:HEAD {}/world.toml", world)).out == "no difference\n");
     REQUIRE(tool(fmt::format("edit {} fact add lit", world)).code == 0);
-    CHECK_THAT(tool(fmt::format("compare git:HEAD {}", world)).out, Catch::StartsWith("fact 'lit' came\n"));
+    CHECK_THAT(tool(fmt::format("compare git:HEAD {}", world)).out, Catch::StartsWith("fact 'lit' added\n"));
     CHECK(tool(fmt::format("compare git:nowhere {}", world)).code == 1);
 }
 
@@ -357,15 +357,15 @@ TEST_CASE("a pack holds the geometry that merge makes") {
     }
 }
 
-TEST_CASE("check --watch tells what comes and what goes when files are saved", "[command]") {
+TEST_CASE("check --watch reports what is new and what is fixed when files are saved", "[command]") {
     const Copy copy;
     const std::string folder = copy.folder.path.string(), map = folder + "/demo/maps/slipway.map.toml";
     // Starts it, saves a mistake, saves the mend; waits for what it says in between, at most ten seconds each.
     const process::Outcome done = process::run(fmt::format(
         "'{0}' check '{1}/demo/world.toml' --watch > '{1}/said' 2>'{1}/err' & pid=$!; "
         "await() {{ for i in $(seq 100); do grep -q \"$1\" '{1}/said' '{1}/err' && return; sleep 0.1; done; }}; "
-        "await 'Ctrl-C'; sed -i 's/at = .232, 128./at = [232, 140]/' '{2}'; await '1 came'; "
-        "sed -i 's/at = .232, 140./at = [232, 128]/' '{2}'; await '1 went'; kill $pid; cat '{1}/said'",
+        "await 'Ctrl-C'; sed -i 's/at = .232, 128./at = [232, 140]/' '{2}'; await '1 new'; "
+        "sed -i 's/at = .232, 140./at = [232, 128]/' '{2}'; await '1 fixed'; kill $pid; cat '{1}/said'",
         DRYGROUND_COMMAND, folder, map));
     CHECK(done.out ==
           "no findings, 1 waived\n"

@@ -121,7 +121,7 @@ TEST_CASE("layers come, go and change places") {
     CHECK(edit_flat(moved.files, OrderLayer{"mud", {}, first.front()}).files == low.files);
     CHECK(edit_flat(moved.files, OrderLayer{"mud", first.back(), {}}).files == moved.files);   // it lies there
     CHECK(edit_flat(files, OrderLayer{"mud", {}, first.front()}).fault == "the map has no layer 'mud'");
-    CHECK_THAT(edit_flat(files, OrderLayer{first.front(), {}, {}}).fault, Catch::StartsWith("say above which"));
+    CHECK_THAT(edit_flat(files, OrderLayer{first.front(), {}, {}}).fault, Catch::StartsWith("name the layer above"));
     CHECK_THAT(edit_flat(files, AddLayer{first.front()}).fault, Catch::EndsWith("already"));
 }
 

@@ -123,7 +123,7 @@ TEST_CASE("a tile set without its sheet is told once, however many tiles it has"
           std::vector<std::string>{"missing-key at marsh.toml:2:8"});
 }
 
-TEST_CASE("a name that two tile sets have must say which") {
+TEST_CASE("a name that two tile sets have must name one of them") {
     Files files = worlds::small_world();
     files["fen.toml"] =
         "format = \"dryground/tiles/1\"\nname = \"fen\"\ncell = [16, 16]\n[tiles.peat]\nunseen = true\nshapes = []\n";

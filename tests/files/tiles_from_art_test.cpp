@@ -120,7 +120,7 @@ TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was w
     CHECK_THAT(second.text, Catch::Contains("[tiles.tile_3_1]\nart = [3, 1]"));
     CHECK_THAT(
         fmt::format("{}", fmt::join(second.told, "\n")),
-        Catch::Contains("went: the art of 'tile_0_1' at [0, 1] is empty now") && Catch::Contains("added: tile_3_1"));
+        Catch::Contains("gone: the art of 'tile_0_1' at [0, 1] is empty now") && Catch::Contains("added: tile_3_1"));
     const TilesFromArt third = tiles_from_sheet(art, how, second.text);
     CHECK(third.text == second.text);
     CHECK(third.added == 0);
@@ -214,7 +214,7 @@ TEST_CASE("pictures are packed with their edges repeated, and keep their places"
     CHECK(second.added == 1);
     CHECK(second.text.substr(0, first.text.size()) == first.text);
     CHECK_THAT(fmt::format("{}", fmt::join(second.told, "\n")),
-               Catch::Contains("went: there is no picture for 'peat' any more"));
+               Catch::Contains("gone: there is no picture for 'peat' any more"));
     CHECK(std::equal(pixel(packed, 1 + 18, 1), pixel(packed, 1 + 18, 1) + 64,
                      second.sheet->rgba.data() + 4 * (second.sheet->width + 19)));
 }

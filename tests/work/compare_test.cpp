@@ -42,14 +42,14 @@ TEST_CASE("how something is written makes no difference") {
 TEST_CASE("each sort of change is told in a line of its own") {
     const Files files = worlds::small_world();
     const auto told = [&](const WorldEdit& edit) { return compared(files, edited(files, edit)); };
-    CHECK_THAT(told(AddThing{"fact", "lit", {}}), Catch::StartsWith("fact 'lit' came\n"));
+    CHECK_THAT(told(AddThing{"fact", "lit", {}}), Catch::StartsWith("fact 'lit' added\n"));
     CHECK_THAT(told(GiveThing{"kind", "crab", {{"patrol_px", "8"}}}),
                Catch::StartsWith("kind 'crab' changed: props.patrol_px"));
     CHECK_THAT(told(GiveWorld{{{"title", "Low Water"}}}),
                Catch::StartsWith("key 'title' changed: from \"Test Flat\" to \"Low Water\"\n"));
     CHECK_THAT(told(GiveTiles{"marsh", "peat", {{"tags", "soft"}}}),
                Catch::StartsWith("tile 'marsh/peat' changed: tags"));
-    CHECK_THAT(told(AddMap{"cellar", 3, 2, {}}), Catch::StartsWith("map 'cellar' came\n"));
+    CHECK_THAT(told(AddMap{"cellar", 3, 2, {}}), Catch::StartsWith("map 'cellar' added\n"));
     const auto in_map = [&](const MapEdit& edit) { return told(EditMap{"flat", edit}); };
     CHECK_THAT(in_map(PaintCells{"", "peat", {{1, 0}, {2, 0}, {4, 0}}}),
                Catch::StartsWith(
@@ -59,14 +59,14 @@ TEST_CASE("each sort of change is told in a line of its own") {
                Catch::StartsWith("map 'flat'\n  object 'crab_a' moved: from [40, 48] to [32, 48]\n"));
     CHECK_THAT(in_map(GiveObject{"crab_a", {{"patrol_px", "8"}}}),
                Catch::Contains("  object 'crab_a' changed: props\n"));
-    CHECK_THAT(in_map(DropObject{"crab_a"}), Catch::Contains("  object 'crab_a' went: crab at [40, 48]\n"));
+    CHECK_THAT(in_map(DropObject{"crab_a"}), Catch::Contains("  object 'crab_a' removed: crab at [40, 48]\n"));
     CHECK_THAT(in_map(GiveLayer{"ground", {{"opacity", "0.5"}}}),
                Catch::Contains("  layer 'ground' changed: opacity\n"));
-    CHECK_THAT(in_map(AddLayer{"reeds"}), Catch::Contains("  layer 'reeds' came\n"));
-    CHECK_THAT(in_map(GiveMap{{{"title", "Flat"}}}), Catch::Contains("  title came: \"Flat\"\n"));
+    CHECK_THAT(in_map(AddLayer{"reeds"}), Catch::Contains("  layer 'reeds' added\n"));
+    CHECK_THAT(in_map(GiveMap{{{"title", "Flat"}}}), Catch::Contains("  title added: \"Flat\"\n"));
     CHECK_THAT(in_map(ResizeMap{7, 4, Keep::top_left}), Catch::Contains("  size changed: from [6, 4] to [7, 4]\n"));
     CHECK_THAT(in_map(MoveObject{"landing", PointPx{4, 48}}),
-               Catch::Contains("findings that came:\n") && Catch::Contains("[spawn-blocked]"));
+               Catch::Contains("new findings:\n") && Catch::Contains("[spawn-blocked]"));
 }
 
 TEST_CASE("a world is as itself, and painting one cell of a random world is told as that") {

@@ -187,10 +187,10 @@ TEST_CASE("an edit of one map reads no other, unless it names one, and tells wha
     CHECK(read.count("flat.toml") == 1);
     CHECK(read.count("cellar.toml") == 0);
     REQUIRE(blocked.checked);
-    CHECK(worlds::of_rule(blocked.came, Rule::spawn_blocked).size() >= 1);
+    CHECK(worlds::of_rule(blocked.new_findings, Rule::spawn_blocked).size() >= 1);
     const Made mended = session.make(EditMap{"flat", PaintCells{"", "", {{1, 2}, {2, 2}}}}, "set nothing");
-    CHECK(mended.came.empty());
-    CHECK(mended.went.findings().size() == blocked.came.findings().size());
+    CHECK(mended.new_findings.empty());
+    CHECK(mended.fixed_findings.findings().size() == blocked.new_findings.findings().size());
     // a door to the cellar: now that is read, and a door to a place that it does not have is found by no rule of one
     // map
     read.clear();
@@ -207,18 +207,18 @@ TEST_CASE("an edit of one map reads no other, unless it names one, and tells wha
     CHECK_FALSE(fact.checked);
 }
 
-TEST_CASE("a session that checks the world tells what came and went, when edits are taken back too") {
+TEST_CASE("a session that checks the world tells what is new and what is fixed, when edits are taken back too") {
     const OnDisk disk(with_cellar());
     WorkOptions how{disk.history()};
     how.checking = Checking::world;
     EditSession session(disk.world(), how);
     const Made fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
     REQUIRE(fact.checked);
-    REQUIRE(worlds::of_rule(fact.came, Rule::fact_unread).size() == 1);
+    REQUIRE(worlds::of_rule(fact.new_findings, Rule::fact_unread).size() == 1);
     const Made undone = session.undo();
-    CHECK(undone.came.empty());
-    CHECK(worlds::of_rule(undone.went, Rule::fact_unread).size() == 1);
-    CHECK(worlds::of_rule(session.redo().came, Rule::fact_unread).size() == 1);
+    CHECK(undone.new_findings.empty());
+    CHECK(worlds::of_rule(undone.fixed_findings, Rule::fact_unread).size() == 1);
+    CHECK(worlds::of_rule(session.redo().new_findings, Rule::fact_unread).size() == 1);
 }
 
 TEST_CASE("an edit that is not accepted is not made") {
