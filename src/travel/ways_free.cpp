@@ -1,6 +1,7 @@
 // The ways of a mover that goes in any direction, on the whole map or where it climbs: its places are the parts of the
-// area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it is a
-// place of its own, which can be entered in its direction, and left to all sides.
+// area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it, or two
+// such lines at once, is a place of its own, which can be entered in their direction, and left to all sides. Where it
+// overlaps more of them is no place: whether it gets there is not decided.
 
 #include <algorithm>
 #include <array>
@@ -108,6 +109,10 @@ public:
     }
 
 private:
+    struct Crossing {   // where lines are overlapped
+        std::vector<int> lines;
+        int place;
+    };
     struct Level {
         int storey;
         Obstacles obstacles;
@@ -115,8 +120,8 @@ private:
             open;           // lines that stop one way only do not count; nothing on maps without such lines
         FreeSpace parted;   // they do
         std::vector<Obstacles::Sum> lines;
-        int first = 0;                                  // place of the parted space's first area
-        std::vector<std::pair<int, int>> crossings{};   // of lines: line, place
+        int first = 0;   // place of the parted space's first area
+        std::vector<Crossing> crossings{};
     };
     struct Place {
         std::size_t level;
@@ -133,8 +138,9 @@ private:
     [[nodiscard]] int place_of(const Level& level, Point p) const {
         const int area = level.parted.area_at(p);
         if (area >= 0) return level.first + area;
-        for (const auto& [line, place] : level.crossings)
-            if (locate({&places_[static_cast<std::size_t>(place)].region, 1}, p) != Side::outside) return place;
+        for (const Crossing& crossing : level.crossings)
+            if (locate({&places_[static_cast<std::size_t>(crossing.place)].region, 1}, p) != Side::outside)
+                return crossing.place;
         return -1;
     }
     [[nodiscard]] Region region_of(int place) const {
@@ -160,30 +166,63 @@ private:
             const int open = !level.open ? area : level.open->area_at(inside_point(level.parted.area(area)));
             places_.push_back({levels_.size() - 1, area, {}, open});
         }
+        add_crossings(level);
+    }
+    // Where one line is overlapped, and where two are.
+    void add_crossings(Level& level) {
+        std::vector<Bounds> boxes;
+        for (const Obstacles::Sum& line : level.lines) boxes.push_back(line.box);
+        const detail::BoxIndex near_lines(std::move(boxes));
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
-            const Region sum{level.lines[line].ring, {}};
-            // Where several lines are overlapped each stops in its own way: that is no place.
-            Regions others;
-            level.obstacles.each_near(detail::box_around(sum.outline), [&](const Obstacles::Sum& other) {
-                if (other.passes != OneWay::none && other.ring != sum.outline) others.push_back({other.ring, {}});
+            std::vector<std::size_t> near;
+            near_lines.each_near(level.lines[line].box, [&](std::size_t other) {
+                if (other != line) near.push_back(other);
             });
-            for (Region& region : subtract(subtract(Regions{sum}, level.obstacles.closed()), others)) {
-                level.crossings.emplace_back(static_cast<int>(line), places());
-                const int open = level.open->area_at(inside_point(region));
-                places_.push_back({levels_.size() - 1, -1, std::move(region), open});
-            }
+            add_crossing(level, {static_cast<int>(line)}, Regions{{level.lines[line].ring, {}}}, near);
+            for (const std::size_t other : near)
+                if (other > line)
+                    add_crossing(
+                        level, {static_cast<int>(line), static_cast<int>(other)},
+                        intersect(Regions{{level.lines[line].ring, {}}}, Regions{{level.lines[other].ring, {}}}), near);
+        }
+    }
+    void add_crossing(Level& level, const std::vector<int>& lines, const Regions& overlapped,
+                      const std::vector<std::size_t>& near) {
+        if (overlapped.empty()) return;
+        Regions others;
+        for (const std::size_t other : near)
+            if (std::find(lines.begin(), lines.end(), static_cast<int>(other)) == lines.end())
+                others.push_back({level.lines[other].ring, {}});
+        for (Region& region : subtract(subtract(overlapped, level.obstacles.closed()), others)) {
+            level.crossings.push_back({lines, places()});
+            const int open = level.open->area_at(inside_point(region));
+            places_.push_back({levels_.size() - 1, -1, std::move(region), open});
         }
     }
     // Into where a line is overlapped one comes over those of its sides that do not run against it.
     void cross_lines(std::size_t number) {
         const Level& level = levels_[number];
-        for (const auto& [line, place] : level.crossings) {
-            const Point along = direction_of(level.lines[static_cast<std::size_t>(line)].passes);
+        std::map<int, const std::vector<int>*> overlapped;   // lines, by place
+        for (const Crossing& crossing : level.crossings) overlapped[crossing.place] = &crossing.lines;
+        static const std::vector<int> none;
+        const auto lines_of = [&](int place) -> const std::vector<int>& {
+            const auto found = overlapped.find(place);
+            return found == overlapped.end() ? none : *found->second;
+        };
+        // Whether a way does not run against any line that is overlapped on its far side alone.
+        const auto may_enter = [&](const std::vector<int>& before, const std::vector<int>& after, std::int64_t dx,
+                                   std::int64_t dy) {
+            return std::all_of(after.begin(), after.end(), [&](int line) {
+                if (std::find(before.begin(), before.end(), line) != before.end()) return true;
+                const Point along = direction_of(level.lines[static_cast<std::size_t>(line)].passes);
+                return dx * along.x + dy * along.y >= 0;
+            });
+        };
+        for (const auto& [lines, place] : level.crossings) {
             const Ring& ring = places_[static_cast<std::size_t>(place)].region.outline;
             for (std::size_t i = 0; i < ring.size(); ++i) {
                 const Point a = ring[i], b = ring[(i + 1) % ring.size()];
                 const std::int64_t dx = std::int64_t{b.x} - a.x, dy = std::int64_t{b.y} - a.y;
-                const std::int64_t inward = -dy * along.x + dx * along.y;   // its left side is inside
                 const Point middle{a.x + static_cast<std::int32_t>(dx / 2), a.y + static_cast<std::int32_t>(dy / 2)};
                 const double length = std::max(1.0, std::hypot(static_cast<double>(dx), static_cast<double>(dy)));
                 const auto beside = [&](double by) {
@@ -194,8 +233,11 @@ private:
                 const Point out = beside(2), in = beside(-2);
                 const int other = place_of(level, out);
                 if (other < 0 || other == place) continue;
-                if (inward >= 0 && level.obstacles.is_free(out, in)) add_move(other, {place, going_, {out, in}});
-                if (level.obstacles.is_free(in, out)) add_move(place, {other, going_, {in, out}});
+                const std::vector<int>& there = lines_of(other);
+                if (may_enter(there, lines, -dy, dx) && level.obstacles.is_free(out, in))   // its left side is inside
+                    add_move(other, {place, going_, {out, in}});
+                if (may_enter(lines, there, dy, -dx) && level.obstacles.is_free(in, out))
+                    add_move(place, {other, going_, {in, out}});
             }
         }
     }
