@@ -180,6 +180,7 @@ struct WorldDraft {
     std::vector<KindDraft> kinds{};
     std::vector<FieldDraft> map_fields{}, layer_fields{};
     MergeSettings merging{};
+    std::map<std::string, Place> places_of_merging{};                  // of its keys, as far as they are known
     std::vector<std::pair<Name, Located<std::int64_t>>> limits{};      // of the target game: what, how many at most
     std::vector<std::pair<Name, Located<std::string>>> severities{};   // rule, severity
     Waivers waive{};

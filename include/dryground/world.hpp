@@ -76,6 +76,11 @@ public:
     [[nodiscard]] const Fields& layer_fields() const { return parts_->layer_fields; }
     // What the target game can take at most, by the names of [limits]: those that the world says.
     [[nodiscard]] const std::map<std::string, std::int64_t>& limits() const { return parts_->limits; }
+    // Where one of them is set; the world's place where it is not.
+    [[nodiscard]] Place place_of_limit(const std::string& limit) const {
+        const auto found = parts_->places_of_limits.find(limit);
+        return found == parts_->places_of_limits.end() ? parts_->place : found->second;
+    }
     [[nodiscard]] const std::vector<Waiver>& waivers() const { return parts_->waivers; }
     [[nodiscard]] const std::vector<Goal>& goals() const { return parts_->goals; }   // objects, then facts
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
@@ -118,6 +123,7 @@ private:
         MergeSettings merging;
         std::vector<Waiver> waivers;
         std::map<std::string, std::int64_t> limits;
+        std::map<std::string, Place> places_of_limits;
         std::map<Rule, Severity> severities;
         Place place;
     };

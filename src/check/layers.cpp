@@ -74,10 +74,10 @@ public:
 
     void run() {
         const auto count = [](const auto& list) { return static_cast<std::int64_t>(list.size()); };
-        at_most("maps", count(world_.maps()), world_.world_place(), "world", "the world has {} maps");
-        at_most("facts", count(world_.facts()), world_.world_place(), "world", "the world has {} facts");
-        at_most("events", count(world_.events()), world_.world_place(), "world", "the world has {} events");
-        at_most("piece_vertices", world_.merging().most_vertices, world_.world_place(), "world",
+        at_most("maps", count(world_.maps()), world_.place_of_limit("maps"), "world", "the world has {} maps");
+        at_most("facts", count(world_.facts()), world_.place_of_limit("facts"), "world", "the world has {} facts");
+        at_most("events", count(world_.events()), world_.place_of_limit("events"), "world", "the world has {} events");
+        at_most("piece_vertices", world_.merging().most_vertices, world_.place_of_limit("piece_vertices"), "world",
                 "pieces have up to {} vertices");
         for (const TileSet& set : world_.tilesets()) {
             const std::string thing = fmt::format("tile set '{}'", set.name);
@@ -120,7 +120,7 @@ private:
         Finding finding = findings_.start(Rule::limit, place, thing,
                                           {fmt::format("{}{}{}", start, is, end), "", fmt::format("{}", most->second)});
         finding.arguments[0] = start.substr(0, start.size() - 1), finding.arguments[1] = fmt::format("{}{}", is, end);
-        finding.details.push_back(fmt::format("[limits] says {} = {}", limit, most->second));
+        finding.details.push_back(fmt::format("[limits] sets {} = {}", limit, most->second));
         findings_.add(std::move(finding));
     }
 
@@ -129,7 +129,7 @@ private:
         const auto said = world_.limits().find("contact_bits");
         const std::int64_t most = said == world_.limits().end() ? 64 : std::min<std::int64_t>(64, said->second);
         if (needed <= most) return;
-        Finding finding = findings_.start(Rule::contact_bits, world_.world_place(), "world",
+        Finding finding = findings_.start(Rule::contact_bits, world_.place_of_limit("contact_bits"), "world",
                                           {fmt::format("{}", needed), fmt::format("{}", most)});
         finding.details.push_back(fmt::format("{} barriers, {} movers, and one bit for all triggers",
                                               world_.barriers().size(), world_.movers().size()));

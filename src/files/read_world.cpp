@@ -106,6 +106,9 @@ WorldFile read_world(const Reading& reading, const toml::table& node) {
     file.tilesets = root.names("tilesets").value_or(Names{});
     file.maps = root.names("maps").value_or(Names{});
     KeyReader(reading).read(root, draft);
+    if (const toml::table* merging = node["merging"].as_table())
+        for (const auto& [key, value] : *merging)
+            draft.places_of_merging[std::string(key.str())] = reading.source.of(value);
     root.finish();
     return file;
 }

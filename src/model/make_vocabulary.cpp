@@ -277,6 +277,7 @@ void WorldMaker::make_limits() {
             add(Rule::out_of_range, most.place,
                 {fmt::format("limit '{}'", name.value), fmt::format("{}", most.value), "0 or more"});
         parts_.limits[name.value] = most.value;
+        parts_.places_of_limits[name.value] = most.place;
     }
 }
 

@@ -52,27 +52,31 @@ Loaded WorldMaker::make() {
     parts_.title = world_.title;
     parts_.place = world_.place;
     parts_.merging = world_.merging;
+    const auto place_of = [&](const char* key) {
+        const auto found = world_.places_of_merging.find(key);
+        return found == world_.places_of_merging.end() ? world_.place : found->second;
+    };
     if (!(world_.per_metre.value > 0 && world_.per_metre.value <= 1e6))
         add(Rule::out_of_range, world_.per_metre.place,
             {"'per_metre'", fmt::format("{}", world_.per_metre.value), "above 0 and at most 1,000,000 px"});
     parts_.per_metre = world_.per_metre.value;
     if (!(parts_.merging.within_px >= 1.0 / 64 && parts_.merging.within_px <= 64)) {
-        add(Rule::out_of_range, world_.place,
+        add(Rule::out_of_range, place_of("within_px"),
             {"'within_px'", fmt::format("{}", parts_.merging.within_px), "from 1/64 to 64"});
         parts_.merging.within_px = MergeSettings{}.within_px;   // curves are drawn on for the rest of the findings
     }
     if (parts_.merging.chunk_cells < 1) {
-        add(Rule::out_of_range, world_.place,
+        add(Rule::out_of_range, place_of("chunk_cells"),
             {"'chunk_cells'", fmt::format("{}", parts_.merging.chunk_cells), "1 or more"});
         parts_.merging.chunk_cells = MergeSettings{}.chunk_cells;
     }
     if (!(parts_.merging.least_edge_px >= 0 && parts_.merging.least_edge_px <= 64)) {
-        add(Rule::out_of_range, world_.place,
+        add(Rule::out_of_range, place_of("least_edge_px"),
             {"'least_edge_px'", fmt::format("{}", parts_.merging.least_edge_px), "from 0 to 64 px"});
         parts_.merging.least_edge_px = 0;
     }
     if (parts_.merging.most_vertices < 3)
-        add(Rule::out_of_range, world_.place,
+        add(Rule::out_of_range, place_of("most_vertices"),
             {"'most_vertices'", fmt::format("{}", parts_.merging.most_vertices), "3 or more"});
     make_vocabulary();
     for (const TileSetDraft& draft : tileset_drafts_) make_tileset(draft);

@@ -82,10 +82,10 @@ const NearMiss near_misses[] = {
      "'''\n............\n............\n............\n............\n...nn.......\n............\n'''\n[[layers]]\nname = "
      "\"people\"",
      ""},
-    {"world.toml", "[facts]", "[limits]\nmaps = 1\n[facts]", "limit at world.toml:1:1"},
+    {"world.toml", "[facts]", "[limits]\nmaps = 1\n[facts]", "limit at world.toml:33:8"},
     {"world.toml", "[facts]", "[limits]\nmaps = 2\ncolumns = 12\n[facts]", ""},
     {"world.toml", "[facts]", "[limits]\ncolumns = 11\n[facts]", "limit at flat.toml:2:8"},
-    {"world.toml", "[facts]", "[limits]\ncontact_bits = 4\n[facts]", "contact-bits at world.toml:1:1"},
+    {"world.toml", "[facts]", "[limits]\ncontact_bits = 4\n[facts]", "contact-bits at world.toml:33:16"},
     {"world.toml", "[facts]", "[limits]\ncontact_bits = 5\n[facts]", ""},
     // outlines
     {"marsh.toml", "[[0, 16], [16, 0], [16, 16]]", "[[16, 16], [0, 0], [0, 16]]", "slope-end at flat.toml:15:9"},

@@ -96,7 +96,7 @@ TEST_CASE("every member of a draft is in the list of its keys") {
     CHECK(members<KindDraft>() == listed<KindDraft>() + 2);         // name; props: with the properties that it declares
     CHECK(members<FieldDraft>() == listed<FieldDraft>() + 1);       // name
     CHECK(members<MergeSettings>() == listed<MergeSettings>());
-    CHECK(members<WorldDraft>() == listed<WorldDraft>() + 4);   // both goals, lacks_maps, place
+    CHECK(members<WorldDraft>() == listed<WorldDraft>() + 5);   // both goals, lacks_maps, both places
 }
 
 TEST_CASE("a thing has each key but once, and says what it means") {

@@ -37,6 +37,8 @@ const Misread misread[] = {
     {"world.toml", "tilesets", "per_metre = -2\ntilesets", "out-of-range at world.toml:5:13", "above 0"},
     {"world.toml", "tilesets", "per_metre = nan\ntilesets", "out-of-range at world.toml:5:13", "finite"},
     {"world.toml", "tilesets", "per_metre = inf\ntilesets", "out-of-range at world.toml:5:13", "finite"},
+    {"world.toml", "[facts]", "[merging]\nmost_vertices = 2\n[facts]", "out-of-range at world.toml:20:17", "3 or more"},
+    {"world.toml", "[facts]", "[merging]\nwithin_px = 65\n[facts]", "out-of-range at world.toml:20:13", "from 1/64"},
     {"flat.toml", "size = [6, 4]", "size = [0, 4]", "out-of-range at flat.toml:4:8", "at least [1, 1]"},
     {"flat.toml", "\"#\" = \"peat\"", "\"##\" = \"peat\", \"#\" = \"peat\"", "out-of-range at flat.toml:7:12",
      "one character"},
