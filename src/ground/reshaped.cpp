@@ -103,7 +103,7 @@ Regions drawn_and_grown(const Layer& layer, const Regions& own, const Regions& a
     const Regions left_of_all = drawn_in(layer, all);
     Regions left = alone ? left_of_all : detail::intersect_proper(own, left_of_all);
     if (layer.grow.by == 0 || left.empty()) return left;
-    const Regions sum = reach(left, grown_point(layer.grow));
+    Regions sum = reach(left, grown_point(layer.grow));
     if (alone) return sum;
     const Regions more = detail::subtract_proper(sum, left_of_all);
     left.insert(left.end(), more.begin(), more.end());
