@@ -281,6 +281,10 @@ Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, i
                    ? fmt::format("{}", fmt::join(all, ", "))
                    : fmt::format("{} and {} more", fmt::join(all.begin(), all.begin() + 3, ", "), all.size() - 3);
     };
+    if (tiles.empty() && closed.empty() && !(ground::has_rim(map) && !intersect(ground::rim_area(map), body).empty()))
+        for (const Layer& layer : map.layers)
+            if (layer.storey == storey && ground::counts(layer, {}) && ground::growth_reach(layer) > 0)
+                tiles.push_back(fmt::format("what layer '{}' grows or fills", layer.name));
     if (!tiles.empty()) result.details.push_back(fmt::format("in the way: {}", listed(tiles)));
     if (!closed.empty()) {
         result.details.push_back(

@@ -98,6 +98,11 @@ TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a
     CHECK(area(world) == 38 * 38);
     CHECK(is_solid(world, {40, 30}));
     CHECK(is_solid(world, {30, 30}));
+    Files blocked = ground("......\n......\n......\n######\n", "grow = { px = 3, corners = \"box\" }\n");
+    const std::string told = text(worlds::all_findings(blocked));   // who stood on the ground is in it now
+    INFO(told);
+    CHECK(told.find("3 px inside solid ground") != std::string::npos);
+    CHECK(told.find("in the way: what layer 'ground' grows or fills") != std::string::npos);
     CHECK_FALSE(is_solid(world, {28, 30}));
     Play play(world, "flat");
     CHECK(play.blocked(0, {40, 15}, {40, 60}).place.y == Approx(29));
