@@ -158,7 +158,7 @@ void tell_names(const MapPicture& picture, Key& key) {
     std::string line;
     for (std::size_t i = 0; i < picture.names.size(); ++i) {
         const std::string name = fmt::format("{} {}", i + 1, picture.names[i]);
-        if (!line.empty() && text_width(line + " · " + name, 12) > picture.page.width - 32)
+        if (!line.empty() && text_width(fmt::format("{} · {}", line, name), 12) > picture.page.width - 32)
             key.words(line), line.clear();
         line += (line.empty() ? "" : " · ") + name;
     }
