@@ -139,15 +139,24 @@ World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
     return world_of(grid, side, tiles, chance, solids);
 }
 
-World platform_world(int side, Tiles tiles, int lines, unsigned seed) {
-    std::mt19937 chance(seed);
-    Grid grid = grow_cave(side, chance);
+namespace {
+
+// Puts one-way lines in open cells.
+void add_lines(Grid& grid, int lines, std::mt19937& chance) {
     while (lines > 0) {
         char& cell = grid[chance() % grid.size()];
         if (cell != 0) continue;
         cell = plank;
         --lines;
     }
+}
+
+}   // namespace
+
+World platform_world(int side, Tiles tiles, int lines, unsigned seed) {
+    std::mt19937 chance(seed);
+    Grid grid = grow_cave(side, chance);
+    add_lines(grid, lines, chance);
     return world_of(grid, side, tiles, chance);
 }
 
@@ -223,9 +232,10 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return built.world();
 }
 
-World walked_world(int side, Tiles tiles, Moves moves, unsigned seed) {
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines) {
     std::mt19937 chance(seed);
-    const Grid grid = grow_cave(side, chance);
+    Grid grid = grow_cave(side, chance);
+    add_lines(grid, lines, chance);
     const BodyDraft body{.form = BoxPx{0, 0, 10, 14}, .y = -7};
     WorldDraft world{.title = "Walked caves", .player = Name{"warden"}, .start = Name{"cave/landing"}};
     world.barriers = {{"earth"}};

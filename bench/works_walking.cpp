@@ -1,4 +1,6 @@
 // Where movers get to: on large maps, beside a bare flood fill of the same cells; and through many locks.
+#include <string_view>
+
 #include <fmt/format.h>
 
 #include "caves.hpp"
@@ -38,15 +40,16 @@ std::size_t flood(const std::vector<char>& grid, int side) {
     return count;
 }
 
-void measure_caves(const Settings& settings, const Tell& tell) {
+std::string_view words(Moves moves) { return moves == Moves::steps ? "steps" : moves == Moves::free ? "free" : "side"; }
+
+void measure_caves(const Settings& settings, const Tell& tell, int lines) {
     for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
         for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
-            const std::string work = "walk", input = fmt::format("caves full {}, {}", side,
-                                                                 moves == Moves::steps  ? "steps"
-                                                                 : moves == Moves::free ? "free"
-                                                                                        : "side");
+            const std::string work = "walk",
+                              input = fmt::format("caves full {}, {}{}", side, words(moves),
+                                                  lines > 0 ? fmt::format(", {} one-way lines", lines) : "");
             if (!wanted(settings, work, input)) continue;
-            const World world = walked_world(side, Tiles::full, moves, 7);
+            const World world = walked_world(side, Tiles::full, moves, 7, lines);
             const std::vector<char> grid = cave_grid(side, 7);
             std::size_t places = 0, reached = 0, undecided = 0;
             const std::vector<double> times = alternate(
@@ -89,7 +92,7 @@ void measure_locks(const Settings& settings, const Tell& tell) {
 }   // namespace
 
 void measure_walking(const Settings& settings, const Tell& tell) {
-    measure_caves(settings, tell);
+    for (const int lines : {0, 2000}) measure_caves(settings, tell, lines);
     measure_locks(settings, tell);
 }
 

@@ -47,6 +47,13 @@ Point inside_point(const Region& region) {
     return best;
 }
 
+template <class Things, class BoxOf>
+std::vector<Bounds> boxes_of(const Things& things, BoxOf box_of) {
+    std::vector<Bounds> boxes;
+    for (const auto& thing : things) boxes.push_back(box_of(thing));
+    return boxes;
+}
+
 class FreeWays : public Ways {
 public:
     FreeWays(const WaysOf& of, Going going) : map_(of.map), going_(going) {
@@ -122,6 +129,7 @@ private:
         std::vector<Obstacles::Sum> lines;
         int first = 0;   // place of the parted space's first area
         std::vector<Crossing> crossings{};
+        detail::BoxIndex near_crossings{};
     };
     struct Place {
         std::size_t level;
@@ -138,10 +146,14 @@ private:
     [[nodiscard]] int place_of(const Level& level, Point p) const {
         const int area = level.parted.area_at(p);
         if (area >= 0) return level.first + area;
-        for (const Crossing& crossing : level.crossings)
-            if (locate({&places_[static_cast<std::size_t>(crossing.place)].region, 1}, p) != Side::outside)
-                return crossing.place;
-        return -1;
+        int found = -1;   // the first, where p is on an edge of several
+        level.near_crossings.each_near({p, p}, [&](std::size_t i) {
+            const int place = level.crossings[i].place;
+            if ((found < 0 || place < found) &&
+                locate({&places_[static_cast<std::size_t>(place)].region, 1}, p) != Side::outside)
+                found = place;
+        });
+        return found;
     }
     [[nodiscard]] Region region_of(int place) const {
         const Place& of = places_[static_cast<std::size_t>(place)];
@@ -168,32 +180,43 @@ private:
         }
         add_crossings(level);
     }
-    // Where one line is overlapped, and where two are.
+    // Where one line is overlapped, and where two are. Costs one cut of the whole map, then what is near each line.
     void add_crossings(Level& level) {
-        std::vector<Bounds> boxes;
-        for (const Obstacles::Sum& line : level.lines) boxes.push_back(line.box);
-        const detail::BoxIndex near_lines(std::move(boxes));
+        if (level.lines.empty()) return;
+        const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Obstacles::Sum& line) { return line.box; }));
+        Regions overlapped;
+        for (const Obstacles::Sum& line : level.lines) overlapped.push_back({line.ring, {}});
+        const Regions closed = intersect(level.obstacles.closed(), unite(overlapped));
+        const detail::BoxIndex near_closed(
+            boxes_of(closed, [](const Region& region) { return detail::box_around(region.outline); }));
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
+            const Bounds& box = level.lines[line].box;
             std::vector<std::size_t> near;
-            near_lines.each_near(level.lines[line].box, [&](std::size_t other) {
+            near_lines.each_near(box, [&](std::size_t other) {
                 if (other != line) near.push_back(other);
             });
-            add_crossing(level, {static_cast<int>(line)}, Regions{{level.lines[line].ring, {}}}, near);
+            Regions shut;
+            near_closed.each_near(box, [&](std::size_t i) { shut.push_back(closed[i]); });
+            add_crossing(level, {static_cast<int>(line)}, {{level.lines[line].ring, {}}}, shut, near);
             for (const std::size_t other : near)
                 if (other > line)
                     add_crossing(
                         level, {static_cast<int>(line), static_cast<int>(other)},
-                        intersect(Regions{{level.lines[line].ring, {}}}, Regions{{level.lines[other].ring, {}}}), near);
+                        intersect(Regions{{level.lines[line].ring, {}}}, Regions{{level.lines[other].ring, {}}}), shut,
+                        near);
         }
+        level.near_crossings = detail::BoxIndex(boxes_of(level.crossings, [&](const Crossing& crossing) {
+            return detail::box_around(places_[static_cast<std::size_t>(crossing.place)].region.outline);
+        }));
     }
-    void add_crossing(Level& level, const std::vector<int>& lines, const Regions& overlapped,
+    void add_crossing(Level& level, const std::vector<int>& lines, const Regions& overlapped, const Regions& shut,
                       const std::vector<std::size_t>& near) {
         if (overlapped.empty()) return;
         Regions others;
         for (const std::size_t other : near)
             if (std::find(lines.begin(), lines.end(), static_cast<int>(other)) == lines.end())
                 others.push_back({level.lines[other].ring, {}});
-        for (Region& region : subtract(subtract(overlapped, level.obstacles.closed()), others)) {
+        for (Region& region : subtract(subtract(overlapped, shut), others)) {
             level.crossings.push_back({lines, places()});
             const int open = level.open->area_at(inside_point(region));
             places_.push_back({levels_.size() - 1, -1, std::move(region), open});
