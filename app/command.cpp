@@ -190,8 +190,7 @@ void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
                         n(merge.stats.shapes_in), n(regions), n(vertices), n(pieces)});
         left_out += merge.stats.shapes_left_out;
         std::map<std::string, int> by_kind;
-        for (const dg::Object& object : world.map(merge.map).objects)
-            ++by_kind[world.kinds()[static_cast<std::size_t>(object.kind)].name];
+        for (const dg::Object& object : world.map(merge.map).objects) ++by_kind[world.kind(object.kind).name];
         std::vector<std::string> words;
         for (const auto& [kind, count] : by_kind) words.push_back(fmt::format("{} {}", count, kind));
         if (!words.empty()) kinds += fmt::format("objects of {}: {}\n", merge.map, fmt::join(words, ", "));

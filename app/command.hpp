@@ -73,11 +73,11 @@ void print_bytes(std::string_view bytes);
 [[noreturn]] void stop_without_map(const std::string& name, const std::vector<std::string>& names);
 
 // The position of a thing by its name; ends the command where there is none, with the nearest there is.
-template <class Things>
-int find_named(const Things& things, const std::string& name, const char* option, const char* sort) {
+template <dryground::IsId Id, class Things>
+Id find_named(const Things& things, const std::string& name, const char* option, const char* sort) {
     std::vector<std::string> names;
     for (const auto& thing : things) {
-        if (thing.name == name) return static_cast<int>(names.size());
+        if (thing.name == name) return dryground::id_of<Id>(names.size());
         names.push_back(thing.name);
     }
     const auto nearest = dryground::nearest_name(name, names);

@@ -33,8 +33,9 @@ void MergeWords::add_to(CLI::App& command) {
 
 void MergeWords::apply(dg::MergeOptions& merging, const dg::World& world) const {
     merging.most_vertices = most_vertices;
-    if (!mover.empty()) merging.mover = find_named(world.movers(), mover, "--mover", "mover");
-    for (const std::string& fact : facts) merging.facts.push_back(find_named(world.facts(), fact, "--facts", "fact"));
+    if (!mover.empty()) merging.mover = find_named<dg::MoverId>(world.movers(), mover, "--mover", "mover");
+    for (const std::string& fact : facts)
+        merging.facts.push_back(find_named<dg::FactId>(world.facts(), fact, "--facts", "fact"));
     std::sort(merging.facts.begin(), merging.facts.end());
     merging.grow = dg::to_steps(grow_px);
     merging.corners = corners == "bevel"   ? dg::Corners::bevel

@@ -31,10 +31,10 @@ bool passes(const Filter& filter, const std::string& name, const std::vector<std
            (filter.kind.empty() || filter.kind == kind);
 }
 
-template <class Things>
-std::string joined(const std::vector<int>& ids, const Things& things) {
+template <dg::IsId Id, class Things>
+std::string joined(const std::vector<Id>& ids, const Things& things) {
     std::vector<std::string> names;
-    for (const int id : ids) names.push_back(things[static_cast<std::size_t>(id)].name);
+    for (const Id id : ids) names.push_back(things[index(id)].name);
     return fmt::format("{}", fmt::join(names, " "));
 }
 
@@ -63,8 +63,8 @@ void tiles(Context& c) {
             for (const dg::Shape& shape : tile.shapes) {
                 shapes.push_back(shape.trigger.empty() ? shape.words
                                                        : fmt::format("{} senses {}", shape.words, shape.trigger));
-                const std::string name = shape.barrier >= 0 && shape.trigger.empty()
-                                             ? c.world.barriers()[static_cast<std::size_t>(shape.barrier)].name
+                const std::string name = shape.barrier != dg::BarrierId::none && shape.trigger.empty()
+                                             ? c.world.barrier(shape.barrier).name
                                              : "";
                 if (!name.empty() && std::find(barriers.begin(), barriers.end(), name) == barriers.end())
                     barriers.push_back(name);
@@ -89,10 +89,10 @@ void maps(Context& c) {
         for (const int id : map->tilesets) sets.push_back(c.world.tilesets()[static_cast<std::size_t>(id)].name);
         c.row({map->name, map->title, map->columns, map->rows,
                fmt::format("{} x {}", map->cell_width, map->cell_height),
-               map->player >= 0 ? c.world.movers()[static_cast<std::size_t>(map->player)].name : "",
+               map->player != dg::MoverId::none ? c.world.mover(map->player).name : "",
                map->rim == dg::RimSort::open   ? "open"
                : map->rim == dg::RimSort::none ? "none"
-                                               : c.world.barriers()[static_cast<std::size_t>(map->rim_barrier)].name,
+                                               : c.world.barrier(map->rim_barrier).name,
                fmt::format("{}", fmt::join(sets, " ")), map->layers.size(), map->objects.size()});
     }
 }
@@ -103,9 +103,9 @@ void layers(Context& c) {
         for (std::size_t l = 0; l < map->layers.size(); ++l) {
             const dg::Layer& layer = map->layers[l];
             if (!passes(c.filter, layer.name, layer.tags)) continue;
-            c.row({map->name, layer.name, layer.holds_objects ? "objects" : "cells",
-                   c.world.storeys()[static_cast<std::size_t>(layer.storey)].name, layer.decor, layer.shown,
-                   layer.barrier >= 0 ? c.world.barriers()[static_cast<std::size_t>(layer.barrier)].name : "",
+            c.row({map->name, layer.name, layer.holds_objects ? "objects" : "cells", c.world.storey(layer.storey).name,
+                   layer.decor, layer.shown,
+                   layer.barrier != dg::BarrierId::none ? c.world.barrier(layer.barrier).name : "",
                    std::count_if(layer.cells.begin(), layer.cells.end(), [](std::uint32_t cell) { return cell != 0; }),
                    std::count_if(map->objects.begin(), map->objects.end(),
                                  [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
@@ -118,8 +118,8 @@ std::string place_of(const dg::Object& object) {
 
 // On what it fires; empty where nothing comes of it.
 std::string fires_of(const dg::Object& object) {
-    const bool does =
-        object.role == dg::Role::trigger || object.role == dg::Role::link || object.runs >= 0 || !object.gives.empty();
+    const bool does = object.role == dg::Role::trigger || object.role == dg::Role::link ||
+                      object.runs != dg::EventId::none || !object.gives.empty();
     return does ? std::string(dg::name_of(object.fires)) : "";
 }
 
@@ -128,16 +128,15 @@ void objects(Context& c) {
                        "storey", "fires",  "gives", "needs", "runs", "props"};
     for (const dg::Map* map : c.maps)
         for (const dg::Object& object : map->objects) {
-            const dg::Kind& kind = c.world.kinds()[static_cast<std::size_t>(object.kind)];
+            const dg::Kind& kind = c.world.kind(object.kind);
             std::vector<std::string> tags = kind.tags, props;
             tags.insert(tags.end(), object.tags.begin(), object.tags.end());
             if (!passes(c.filter, object.name, tags, kind.name)) continue;
             for (const auto& [name, value] : object.props) props.push_back(fmt::format("{}={}", name, dg::text(value)));
             c.row({map->name, object.name, kind.name, std::string(dg::name_of(object.role)), place_of(object),
-                   map->layers[static_cast<std::size_t>(object.layer)].name,
-                   c.world.storeys()[static_cast<std::size_t>(object.storey)].name, fires_of(object),
-                   joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
-                   object.runs < 0 ? "" : c.world.events()[static_cast<std::size_t>(object.runs)].name,
+                   map->layers[static_cast<std::size_t>(object.layer)].name, c.world.storey(object.storey).name,
+                   fires_of(object), joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
+                   object.runs == dg::EventId::none ? "" : c.world.event(object.runs).name,
                    fmt::format("{}", fmt::join(props, " "))});
         }
 }
@@ -153,9 +152,9 @@ void kinds(Context& c) {
                                          field.standard ? "=" + dg::text(*field.standard) : ""));
         std::size_t count = 0;
         for (const dg::Map* map : c.maps)
-            for (const dg::Object& object : map->objects) count += object.kind == static_cast<int>(k);
+            for (const dg::Object& object : map->objects) count += object.kind == dg::id_of<dg::KindId>(k);
         c.row({kind.name, std::string(dg::name_of(kind.role)),
-               kind.mover >= 0 ? c.world.movers()[static_cast<std::size_t>(kind.mover)].name : "",
+               kind.mover != dg::MoverId::none ? c.world.mover(kind.mover).name : "",
                fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count});
     }
 }
@@ -181,15 +180,14 @@ std::string objects_where(const Context& c, const std::function<bool(const dg::O
     for (const dg::Map* map : c.maps)
         for (const dg::Object& object : map->objects)
             if (test(object))
-                names.push_back(fmt::format(
-                    "{}/{}", map->name,
-                    object.name.empty() ? "(" + c.world.kinds()[static_cast<std::size_t>(object.kind)].name + ")"
-                                        : object.name));
+                names.push_back(
+                    fmt::format("{}/{}", map->name,
+                                object.name.empty() ? "(" + c.world.kind(object.kind).name + ")" : object.name));
     return fmt::format("{}", fmt::join(names, " "));
 }
 
-bool holds(const std::vector<int>& ids, std::size_t id) {
-    return std::find(ids.begin(), ids.end(), static_cast<int>(id)) != ids.end();
+bool holds(const dg::Facts& facts, dg::FactId fact) {
+    return std::find(facts.begin(), facts.end(), fact) != facts.end();
 }
 
 // Tiles of which a test is true, of themselves or of one of their reactions.
@@ -216,8 +214,8 @@ std::string joined(const std::string& a, const std::string& b) { return a.empty(
 
 void facts(Context& c) {
     c.table.columns = {"fact", "note", "given by", "needed by", "shows", "hides"};
-    for (std::size_t f = 0; f < c.world.facts().size(); ++f) {
-        const dg::NamedThing& fact = c.world.facts()[f];
+    for (const dg::FactId f : dg::ids<dg::FactId>(c.world.facts())) {
+        const dg::NamedThing& fact = c.world.fact(f);
         if (!passes(c.filter, fact.name, {})) continue;
         const auto gives = [f](const auto& thing) { return holds(thing.gives, f); };
         const auto needs = [f](const auto& thing) { return holds(thing.needs, f); };
@@ -236,10 +234,9 @@ void facts(Context& c) {
 
 void events(Context& c) {
     c.table.columns = {"event", "note", "run by"};
-    for (std::size_t e = 0; e < c.world.events().size(); ++e) {
-        const dg::NamedThing& event = c.world.events()[e];
+    for (const dg::EventId id : dg::ids<dg::EventId>(c.world.events())) {
+        const dg::NamedThing& event = c.world.event(id);
         if (!passes(c.filter, event.name, {})) continue;
-        const auto id = static_cast<int>(e);
         const std::string objects =
             objects_where(c, [id](const dg::Object& o) { return o.runs == id || o.link.arrival_runs == id; });
         const std::string tiles = tiles_where(
@@ -266,8 +263,7 @@ void links(Context& c) {
     c.table.columns = {"link", "leads to", "arrives at", "fires", "needs", "way back"};
     for (const dg::Map* map : c.maps)
         for (const dg::Object& link : map->objects) {
-            if (link.role != dg::Role::link ||
-                !passes(c.filter, link.name, link.tags, c.world.kinds()[static_cast<std::size_t>(link.kind)].name))
+            if (link.role != dg::Role::link || !passes(c.filter, link.name, link.tags, c.world.kind(link.kind).name))
                 continue;
             const bool arrives = link.link.map >= 0 && link.link.object >= 0;
             c.row({fmt::format("{}/{}", map->name, link.name.empty() ? "(unnamed)" : link.name), link.link.to,
@@ -330,7 +326,7 @@ void limits(Context& c) {
     most("rows", c.world.maps(), [](const dg::Map& map) { return static_cast<std::size_t>(map.rows); });
     most("objects_per_map", c.world.maps(), [](const dg::Map& map) { return map.objects.size(); });
     most("kinds_per_map", c.world.maps(), [](const dg::Map& map) {
-        std::vector<int> kinds;
+        std::vector<dg::KindId> kinds;
         for (const dg::Object& object : map.objects) kinds.push_back(object.kind);
         std::sort(kinds.begin(), kinds.end());
         return static_cast<std::size_t>(std::unique(kinds.begin(), kinds.end()) - kinds.begin());

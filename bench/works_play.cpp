@@ -164,7 +164,7 @@ void measure_facts(const Settings& settings, const Tell& tell) {
     Play play(world, "cave", {.chunk_cells = 32});
     bool open = false;
     const std::vector<double> times =
-        alternate({[&] { keep(play.set_fact(0, open = !open).chunks.size()); },
+        alternate({[&] { keep(play.set_fact(FactId{0}, open = !open).chunks.size()); },
                    [&] { keep(merge(world, world.maps()[0], {.pieces = false}).groups.size()); }});
     tell({.work = work,
           .input = input,
@@ -183,7 +183,8 @@ void measure_triggers(const Settings& settings, const Tell& tell) {
     Chance chance;
     std::vector<BodyNow> bodies;
     for (std::uint64_t i = 0; i < 10'000; ++i)
-        bodies.push_back({i, 0, {static_cast<double>(chance.below(16384)), static_cast<double>(chance.below(16384))}});
+        bodies.push_back(
+            {i, MoverId{0}, {static_cast<double>(chance.below(16384)), static_cast<double>(chance.below(16384))}});
     std::size_t fired = 0;
     const double seconds = alternate({[&] {
         for (BodyNow& body : bodies) body.position.x += chance.below(5) - 2, body.position.y += chance.below(5) - 2;

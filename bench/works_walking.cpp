@@ -64,7 +64,7 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
                  [&] {
                      MergeOptions options;
                      options.chains = options.pieces = false;
-                     options.mover = 0;
+                     options.mover = MoverId{0};
                      const Merge merged = merge(world, world.maps()[0], options);
                      keep(dryground::reach(merged.groups.front().regions, world.movers()[0].body.front().outline));
                  }});
@@ -82,7 +82,7 @@ void measure_locks(const Settings& settings, const Tell& tell) {
     const World world = locked_world(100, 1000), open = locked_world(100, 0);
     bool all = false;
     const std::vector<double> times = alternate(
-        {[&] { all = reach(world).gained(999) == Reached::yes; }, [&] { keep(reach(open).places().size()); }});
+        {[&] { all = reach(world).gained(FactId{999}) == Reached::yes; }, [&] { keep(reach(open).places().size()); }});
     Result result{.work = work, .input = input, .seconds = times[0]};
     result.peers.push_back({"the rooms without keys", times[1]});
     result.note = all ? "each key needs the one before" : "not all were got";

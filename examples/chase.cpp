@@ -50,7 +50,7 @@ name = "crabs"
 objects = [{ name = "hole", kind = "spawn", at = [24, 64] }]
 )"}};
 
-void tell(const dg::Play& play, int crab) {
+void tell(const dg::Play& play, dg::MoverId crab) {
     const auto route = play.route(crab, {24, 64}, {232, 64});   // px: from its hole to the warden
     if (!route) {
         fmt::print("no way\n");
@@ -69,7 +69,8 @@ int main() {
         return 1;
     }
     dg::Play play(loaded.world(), "quay");
-    const int crab = play.world().find_mover("crab"), ground = play.find_layer("ground");
+    const dg::MoverId crab = play.world().find_mover("crab");
+    const int ground = play.find_layer("ground");
     tell(play, crab);
     fmt::print("the warden breaks the lowest crate\n");
     play.clear(ground, {7, 3});

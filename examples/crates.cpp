@@ -118,7 +118,7 @@ int main() {
             for (const dg::Touch& touch : bumps.touches)
                 for (const dg::Firing& firing : tracker.bumped({1, play.map().player, feet}, touch)) {
                     fmt::print("crate at ({}, {}) hit from below: {}\n", firing.cell[0], firing.cell[1],
-                               play.world().events()[static_cast<std::size_t>(firing.event)].name);
+                               play.world().event(firing.event).name);
                     ground.replace(play, firing.changed.chunks);
                 }
         }

@@ -17,7 +17,7 @@ public:
 
     // The warden goes somewhere, and may use what is there.
     void go(dg::PointPx to, bool uses = false) {
-        const dg::BodyNow warden{1, play.map().player, to, 0, uses};
+        const dg::BodyNow warden{1, play.map().player, to, dg::StoreyId::ground, uses};
         std::string arrival;
         for (const dg::Firing& firing : tracker.update(0.5, std::span(&warden, 1))) {
             if (firing.object >= 0)
@@ -26,10 +26,8 @@ public:
             else
                 fmt::print("  {} of {}", dg::name_of(firing.fires), play.world().tile(firing.tile).name);
             for (const dg::Edit& change : firing.changed.edits)
-                if (change.sort == dg::Edit::Sort::fact)
-                    fmt::print(": {}", play.world().facts()[static_cast<std::size_t>(change.fact)].note);
-            if (firing.event >= 0)
-                fmt::print(", runs {}", play.world().events()[static_cast<std::size_t>(firing.event)].name);
+                if (change.sort == dg::Edit::Sort::fact) fmt::print(": {}", play.world().fact(change.fact).note);
+            if (firing.event != dg::EventId::none) fmt::print(", runs {}", play.world().event(firing.event).name);
             if (firing.link != nullptr) arrival = firing.link->to;
             fmt::print("\n");
         }

@@ -180,7 +180,7 @@ Result in_bullet(const dg::World& world, const dg::Play& play, const dg::Merge& 
     Engine engine;
     const dg::Map& map = world.map(merged.map);
     const dg::Frame frame = dg::frame_of(world, map, pose);
-    const dg::Heights heights = dg::heights_of(world, 0);
+    const dg::Heights heights = dg::heights_of(world, dg::StoreyId::ground);
     const auto in_space = [&](const std::array<double, 2>& plane) {   // in the middle of what is raised
         return dg::bullet::vector(frame.place_of({plane[0] * world.per_metre(), plane[1] * world.per_metre()},
                                                  heights.base + heights.height / 2));
@@ -226,7 +226,7 @@ Result in_bullet(const dg::World& world, const dg::Play& play, const dg::Merge& 
     // On the table: it leaves the map's plane as little as a marble leaves a table.
     marble.setLinearFactor(btVector3(1, 1, 1) - up.absolute());
     const dg::bullet::Filter filter =
-        dg::bullet::filter_of(world, world.movers()[static_cast<std::size_t>(std::max(map.player, 0))].name);
+        dg::bullet::filter_of(world, world.mover(std::max(map.player, dg::MoverId{})).name);
     if (bodies == Bodies::boxes)
         engine.world.addRigidBody(&marble);
     else
@@ -252,7 +252,7 @@ Result in_bullet(const dg::World& world, const dg::Play& play, const dg::Merge& 
 
 // The rows of one map. Counts the snags on merged ground and on boxes.
 void roll_on(const dg::World& world, const dg::Map& map, std::array<int, 2>& snags) {
-    const bool side = map.player >= 0 && world.movers()[static_cast<std::size_t>(map.player)].moves == dg::Moves::side;
+    const bool side = map.player != dg::MoverId::none && world.mover(map.player).moves == dg::Moves::side;
     dg::Merge merged = dg::merge(world, map);
     std::erase_if(merged.groups, [](const dg::Group& group) { return group.barrier != "earth"; });   // as boxes are
     const dg::Play play(world, map.name);

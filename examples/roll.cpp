@@ -55,9 +55,7 @@ std::size_t add_tile_boxes(cpSpace* space, const dg::World& world, const dg::Map
                 const dg::Placed& placed = map.placed(layer, c, r);
                 if (placed.tile < 0) continue;
                 for (const dg::Shape& shape : world.tile(placed).shapes) {
-                    if (!shape.trigger.empty() ||
-                        world.barriers()[static_cast<std::size_t>(shape.barrier)].name != "earth")
-                        continue;
+                    if (!shape.trigger.empty() || world.barrier(shape.barrier).name != "earth") continue;
                     for (const dg::Region& region : dg::placed_area(map, layer, shape, c, r)) {
                         std::vector<cpVect> points;
                         for (const dg::Point p : region.outline) points.push_back(dg::chipmunk::to_metres(world, p));

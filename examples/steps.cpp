@@ -87,9 +87,9 @@ int main(int argc, char** argv) {
     }
     dg::Play play(loaded.world(), "store");
     dg::TriggerTracker tracker(play);
-    const int warden = play.map().player;
+    const dg::MoverId warden = play.map().player;
     dg::Cell at{1, 1};
-    int storey = 0;
+    dg::StoreyId storey = dg::StoreyId::ground;
     for (const char way : std::string(argc > 1 ? argv[1] : "nueeewesww")) {
         const dg::Cell to{at[0] + (way == 'e') - (way == 'w'), at[1] + (way == 's') - (way == 'n')};
         std::string told;
@@ -103,9 +103,9 @@ int main(int argc, char** argv) {
             if (firing.object >= 0)
                 told += fmt::format("{}{} '{}'", told.empty() ? "" : ", ", dg::name_of(firing.fires),
                                     play.map().objects[static_cast<std::size_t>(firing.object)].name);
-            if (firing.to_storey >= 0) {
+            if (firing.to_storey != dg::StoreyId::none) {
                 storey = firing.to_storey;
-                told += fmt::format(", up to the {}", play.world().storeys()[static_cast<std::size_t>(storey)].name);
+                told += fmt::format(", up to the {}", play.world().storey(storey).name);
             }
         }
         fmt::print("{}: {}\n", way, told.empty() ? "nothing" : told);

@@ -87,7 +87,7 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     draw.layers = options.layers;
     check_layers(options, opened);
     for (const std::string& storey : options.storeys)
-        draw.storeys.push_back(find_named(opened.world.storeys(), storey, "--storey", "storey"));
+        draw.storeys.push_back(find_named<dg::StoreyId>(opened.world.storeys(), storey, "--storey", "storey"));
     draw.plain = options.plain;
     if (options.plain) draw.show = {dg::Thing::art};
     if (!options.show.empty()) draw.show.clear();
@@ -127,7 +127,7 @@ void draw_map(const Opened& opened, const dg::Map& map, const dg::Report& report
 void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawOptions& draw,
                   const std::filesystem::path& path) {
     const dg::World& world = opened.world;
-    const int set = find_named(world.tilesets(), name, "--tileset", "tile set");
+    const int set = static_cast<int>(find_named<dg::TileSetId>(world.tilesets(), name, "--tileset", "tile set"));
     const dg::TileSet& tiles = world.tilesets()[static_cast<std::size_t>(set)];
     if (path.extension() == ".html") {
         write_result(path.string(), dg::draw_page(world, tiles, {opened.folder}, draw));

@@ -140,7 +140,9 @@ void run_cells(const MergeOptions& options, const Opened& opened) {
         stop(misuse,
              fmt::format("--as cells writes one map: use --map NAME; the world has {}", fmt::join(opened.maps, ", ")));
     const dg::World& world = opened.world;
-    const int storey = options.storey.empty() ? 0 : find_named(world.storeys(), options.storey, "--storey", "storey");
+    const dg::StoreyId storey = options.storey.empty()
+                                    ? dg::StoreyId::ground
+                                    : find_named<dg::StoreyId>(world.storeys(), options.storey, "--storey", "storey");
     const dg::CellGround ground =
         dg::cell_ground(world, world.map(opened.maps[0]), merge_options(options, {}, world), storey);
     write_result(options.out, options.format == "csv" ? dg::csv_of(ground) : dg::png_of(ground, world));

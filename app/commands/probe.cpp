@@ -38,12 +38,15 @@ void run_probe(const ProbeOptions& options) {
     }
     if (!dg::in_range(place.x) || !dg::in_range(place.y)) stop(misuse, "--at: so far away there is no map");
     dg::Facts facts;
-    for (const std::string& fact : options.facts) facts.push_back(find_named(world.facts(), fact, "--facts", "fact"));
+    for (const std::string& fact : options.facts)
+        facts.push_back(find_named<dg::FactId>(world.facts(), fact, "--facts", "fact"));
     std::sort(facts.begin(), facts.end());
     dg::ProbeQuestion question;
     if (!options.normal.empty()) question.normal = dg::PointPx{options.normal[0], options.normal[1]};
-    if (!options.mover.empty()) question.mover = find_named(world.movers(), options.mover, "--mover", "mover");
-    if (!options.storey.empty()) question.storey = find_named(world.storeys(), options.storey, "--storey", "storey");
+    if (!options.mover.empty())
+        question.mover = find_named<dg::MoverId>(world.movers(), options.mover, "--mover", "mover");
+    if (!options.storey.empty())
+        question.storey = find_named<dg::StoreyId>(world.storeys(), options.storey, "--storey", "storey");
     write_result(options.out, dg::visible(dg::text(dg::Prober(world, map, facts).at(place, question))));
 }
 

@@ -29,7 +29,7 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
     const std::size_t mark = words.find_first_of("/@");
     if (mark == std::string::npos)
         stop(misuse, fmt::format("{}: '{}' is neither MAP/OBJECT nor MAP@X,Y", option, words));
-    const int map = find_named(world.maps(), words.substr(0, mark), option, "map");
+    const int map = static_cast<int>(find_named<dg::MapId>(world.maps(), words.substr(0, mark), option, "map"));
     const std::string rest = words.substr(mark + 1);
     const dg::Map& of = world.maps()[static_cast<std::size_t>(map)];
     Named named;
@@ -60,7 +60,7 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
 }
 
 std::string words_of(const dg::World& world, const dg::GoalReached& goal) {
-    if (goal.object < 0) return world.facts()[static_cast<std::size_t>(goal.fact)].name;
+    if (goal.object < 0) return world.fact(goal.fact).name;
     const dg::Map& map = world.maps()[static_cast<std::size_t>(goal.map)];
     return map.name + "/" + map.objects[static_cast<std::size_t>(goal.object)].name;
 }
@@ -105,8 +105,7 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
             const dg::Reached reached = reach.reached(id, static_cast<int>(o));
             if (reached == dg::Reached::yes) continue;
             const std::string name =
-                object.name.empty() ? fmt::format("a {}", world.kinds()[static_cast<std::size_t>(object.kind)].name)
-                                    : object.name;
+                object.name.empty() ? fmt::format("a {}", world.kind(object.kind).name) : object.name;
             text += fmt::format("{}: {}/{} at ({:.0f}, {:.0f}): {}\n",
                                 reached == dg::Reached::no ? "out of reach" : "not decided", map.name, name,
                                 dg::to_px(object.position.x), dg::to_px(object.position.y),
@@ -146,10 +145,11 @@ void run_walk(const WalkOptions& options) {
     const dg::World& world = opened.world;
     dg::ReachOptions asked;
     asked.states = options.states;
-    if (!options.mover.empty()) asked.mover = find_named(world.movers(), options.mover, "--mover", "mover");
+    if (!options.mover.empty())
+        asked.mover = find_named<dg::MoverId>(world.movers(), options.mover, "--mover", "mover");
     if (!options.from.empty()) asked.from = place_from(world, options.from, "--from").spot;
     for (const std::string& fact : options.given)
-        asked.given.push_back(find_named(world.facts(), fact, "--given", "fact"));
+        asked.given.push_back(find_named<dg::FactId>(world.facts(), fact, "--given", "fact"));
     std::sort(asked.given.begin(), asked.given.end());
     const dg::Reach reach = dg::reach(world, asked);
     if (!reach.begins())

@@ -94,13 +94,12 @@ public:
         tags_.reserve(groups_.size());   // bodies keep pointers to tags
         for (const Group& group : groups_) {
             tags_.push_back({map_, &group});
-            if (group.barrier_id < 0 && group.trigger.empty())
+            if (group.barrier_id == BarrierId::none && group.trigger.empty())
                 throw std::invalid_argument("dryground::bullet: asks for barriers, not for one mover's ground");
             if (group.regions.empty()) continue;
             if (options.form == Form::pieces && group.pieces.empty())
                 throw std::invalid_argument("dryground::bullet: Form::pieces asks for ground merged with pieces");
-            const ContactBits& bits =
-                group.trigger.empty() ? table.barriers[static_cast<std::size_t>(group.barrier_id)] : table.triggers;
+            const ContactBits& bits = group.trigger.empty() ? table.barriers[index(group.barrier_id)] : table.triggers;
             add(group, heights_of(world, group.storey_id, options.height_px), filter_from(bits), surfaces);
         }
     }

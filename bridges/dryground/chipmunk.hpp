@@ -91,11 +91,10 @@ public:
         tags_.reserve(groups_.size());   // shapes keep pointers to tags
         for (const Group& group : groups_) {
             tags_.push_back({map_, &group});
-            if (group.barrier_id < 0 && group.trigger.empty())
+            if (group.barrier_id == BarrierId::none && group.trigger.empty())
                 throw std::invalid_argument("dryground::chipmunk: asks for barriers, not for one mover's ground");
             const bool senses = !group.trigger.empty();
-            const cpShapeFilter filter =
-                filter_from(senses ? table.triggers : table.barriers[static_cast<std::size_t>(group.barrier_id)]);
+            const cpShapeFilter filter = filter_from(senses ? table.triggers : table.barriers[index(group.barrier_id)]);
             const bool from_pieces = options.form == Form::pieces || senses;
             for (const Chain& chain : group.chains)
                 if (!from_pieces || !chain.closed || chain.two_sided || group.one_way != OneWay::none)

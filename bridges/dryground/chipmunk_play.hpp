@@ -132,8 +132,8 @@ struct CircleOfArea {
 // A mover's shapes on a body whose position is the mover's: its own first, then its feelers, which only sense the
 // barriers and movers that they name, whether these stop it or not. Circles are circles. The shapes belong to the
 // caller, and are in the space. Throws std::out_of_range for a mover that is not there.
-inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World& world, int mover_id) {
-    const Mover& mover = world.movers().at(static_cast<std::size_t>(mover_id));
+inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World& world, MoverId mover_id) {
+    const Mover& mover = world.movers().at(index(mover_id));
     const ContactTable table = contact_table(world);
     std::vector<cpShape*> shapes;
     const auto add = [&](const Regions& area, const cpShapeFilter& filter, bool senses) {
@@ -150,14 +150,12 @@ inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World
         cpShapeSetSensor(shape, senses ? cpTrue : cpFalse);
         shapes.push_back(cpSpaceAddShape(space, shape));
     };
-    const ContactBits own = table.movers[static_cast<std::size_t>(mover_id)];
+    const ContactBits own = table.movers[index(mover_id)];
     add(mover.body, filter_from(own), false);
     for (const Feeler& feeler : mover.feelers) {
         ContactBits senses;
-        for (const int barrier : feeler.senses)
-            senses.mask |= table.barriers[static_cast<std::size_t>(barrier)].category;
-        for (const int other : feeler.senses_movers)
-            senses.mask |= table.movers[static_cast<std::size_t>(other)].category;
+        for (const BarrierId barrier : feeler.senses) senses.mask |= table.barriers[index(barrier)].category;
+        for (const MoverId other : feeler.senses_movers) senses.mask |= table.movers[index(other)].category;
         cpShapeFilter filter = filter_from(senses);
         filter.categories = CP_ALL_CATEGORIES;   // what it names need not be stopped by its mover
         add(feeler.area, filter, true);

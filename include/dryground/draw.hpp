@@ -58,7 +58,7 @@ struct DrawOptions {
         layers{};   // whose art, shapes and objects are drawn; none: all. Merged ground stays whole
     // The storeys that are looked at (ids): their ground, objects, flags, sides, reach and findings. The art of those
     // below is faded, that of those above is left out. None: all of them, with flags, sides and reach of the first.
-    std::vector<int> storeys{};
+    std::vector<StoreyId> storeys{};
     bool plain = false;   // what is shown, one px to a px, without frame, key, labels and marks: to trace over
     std::optional<CellArea> area{};   // only these cells; they need not all be there
     double scale = 0;                 // above 0, at most 16; 0 picks one so that the picture is about 1300 px wide

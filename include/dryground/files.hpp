@@ -137,7 +137,7 @@ struct CellGround {
     std::vector<std::uint32_t> cells{};
 };
 [[nodiscard]] CellGround cell_ground(const World& world, const Map& map, const MergeOptions& options = {},
-                                     int storey = 0);
+                                     StoreyId storey = StoreyId::ground);
 // As CSV, a line a row; as a PNG with one px a cell: the colour of the first barrier that is there, clear where none
 // is.
 [[nodiscard]] std::string csv_of(const CellGround& ground);

@@ -10,7 +10,7 @@
 namespace dryground {
 
 // Fact ids, sorted.
-using Facts = std::vector<int>;
+using Facts = std::vector<FactId>;
 
 // Whether a layer, or an object with its layer, is there when just these facts are true.
 [[nodiscard]] bool is_there(const Layer& layer, const Facts& facts = {});
@@ -30,7 +30,7 @@ struct Passability {
     Sides sides;
     int flags_layer = -1, sides_layer = -1;   // which layer decided; -1: none said anything
 };
-[[nodiscard]] Passability passability(const World& world, const Map& map, int column, int row, int storey,
+[[nodiscard]] Passability passability(const World& world, const Map& map, int column, int row, StoreyId storey,
                                       const Facts& facts = {});
 
 }   // namespace dryground

@@ -29,13 +29,13 @@ struct Link {
     std::string to;              // as written: map/object
     int map = -1, object = -1;   // object counts through the map's objects; -1 when there is no such
     bool one_way = false;
-    int arrival_runs = -1;   // event id
-    Place place;             // of `to`
+    EventId arrival_runs = EventId::none;
+    Place place;   // of `to`
 };
 
 struct Object {
     std::string name;
-    int kind = -1;
+    KindId kind = KindId::none;
     Role role = Role::entity;
     int layer = 0;
     Point position;       // where it stands, or the middle of its area
@@ -46,25 +46,25 @@ struct Object {
     // clockwise. Of a point its position, no size, and the way it faces.
     Point middle, size;
     double turn = 0;
-    std::vector<std::pair<int, Regions>> carves;   // barrier ids, and what of them is cut away below its layer
+    std::vector<std::pair<BarrierId, Regions>> carves;   // of which barriers what of them is cut away below its layer
     bool hollow = false;   // of a solid: everything outside of its area, up to the outer edge of the rim's ring
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
     std::string fault_words;
     std::optional<std::array<int, 2>> cell;   // when placed by cell
-    int storey = 0;
-    int barrier = -1;                 // of a solid
-    std::optional<Surface> surface;   // of a solid; without one: its layer's
+    StoreyId storey = StoreyId::ground;
+    BarrierId barrier = BarrierId::none;   // of a solid
+    std::optional<Surface> surface;        // of a solid; without one: its layer's
     std::vector<std::string> tags;
     Fires fires = Fires::enter;
-    std::vector<int> by;   // mover ids that set it off
+    std::vector<MoverId> by;   // those that set it off
     bool once = false;
     double every_s = 0;
-    int runs = -1;                                 // event id
-    std::vector<int> gives, needs, when, unless;   // fact ids
-    Link link;                                     // of a link
-    Properties props;                              // every field of its kind, defaults filled in
-    bool removed = false;                          // by a running game
+    EventId runs = EventId::none;
+    std::vector<FactId> gives, needs, when, unless;
+    Link link;              // of a link
+    Properties props;       // every field of its kind, defaults filled in
+    bool removed = false;   // by a running game
     Place place, place_of_position;
 };
 
@@ -81,8 +81,8 @@ struct Layer {
     std::string name;
     bool holds_objects = false;
     bool decor = false, shown = true;
-    int storey = 0;
-    int barrier = -1;
+    StoreyId storey = StoreyId::ground;
+    BarrierId barrier = BarrierId::none;
     std::optional<Surface> surface;
     std::optional<FlagSet> flags;
     std::string trigger;
@@ -99,9 +99,9 @@ struct Layer {
     Band band = Band::behind;
     int order = 0;   // added to where its art and objects come when they are drawn
     double opacity = 1;
-    std::vector<int> when, unless;   // fact ids: it is there only while all of the first and none of the second hold
-    Properties props;                // every field of [layer_fields], defaults filled in
-    std::vector<Place> rows;         // where each row of cells is written
+    std::vector<FactId> when, unless;        // it is there only while all of the first and none of the second hold
+    Properties props;                        // every field of [layer_fields], defaults filled in
+    std::vector<Place> rows;                 // where each row of cells is written
     std::vector<std::uint32_t> characters;   // of fields: how many characters into its row each cell begins
     Place place;
 };
@@ -119,8 +119,8 @@ struct Map {
     int columns = 0, rows = 0;
     int first_column = 0, first_row = 0;   // the cell at the data's top-left
     RimSort rim = RimSort::none;
-    int rim_barrier = -1;
-    int player = -1;   // mover id: the map's own, else the world's
+    BarrierId rim_barrier = BarrierId::none;
+    MoverId player = MoverId::none;   // the map's own, else the world's
     std::vector<int> tilesets;
     std::uint64_t seed = 0;                  // of weighted choice
     int cell_parts = 1;                      // parts of a cell that objects are expected to stand on

@@ -38,7 +38,8 @@ struct Chain {
 // has no barrier. Merged for a mover, the groups are what stops it, by storey and one-way direction.
 struct Group {
     std::string storey{}, barrier{}, trigger{}, mover{};
-    int storey_id = 0, barrier_id = -1;
+    StoreyId storey_id = StoreyId::ground;
+    BarrierId barrier_id = BarrierId::none;
     OneWay one_way = OneWay::none;   // groups with a direction have lines only
     Regions regions{};               // valid, least, directed, sorted (geometry.hpp)
     std::vector<Ring> lines{};       // open ones, joined across tiles; closed ones repeat their first point; sorted
@@ -79,9 +80,9 @@ struct MergeOptions {
     bool pieces = true;
     bool boxes = false;
     bool triangles = false;
-    int mover = -1;          // a mover id: one group for all that stops it, in place of the barriers'
-    Facts facts{};           // those that are true: what stands there by `when` and `unless` follows them
-    std::int32_t grow = 0;   // steps by which regions are grown, or shrunk; their surfaces are not told then
+    MoverId mover = MoverId::none;   // one group for all that stops it, in place of the barriers'
+    Facts facts{};                   // those that are true: what stands there by `when` and `unless` follows them
+    std::int32_t grow = 0;           // steps by which regions are grown, or shrunk; their surfaces are not told then
     Corners corners = Corners::round;
     Plane plane = Plane::screen;
     // Also the areas of objects that are triggers or links, a group for each name (of objects without one: of their
@@ -155,6 +156,7 @@ private:
 
 // Everything on a storey that a mover is stopped by: the barriers it names, and cells that grant none of the flags it
 // needs. Valid and least.
-[[nodiscard]] Regions blocked_area(const World& world, const Map& map, int mover, int storey, const Facts& facts = {});
+[[nodiscard]] Regions blocked_area(const World& world, const Map& map, MoverId mover, StoreyId storey,
+                                   const Facts& facts = {});
 
 }   // namespace dryground

@@ -41,7 +41,7 @@ struct Edit {
     int layer = -1;
     Cell cell{};
     Placed before{}, after{};           // of a tile
-    int fact = -1;                      // of a fact
+    FactId fact = FactId::none;         // of a fact
     int object = -1;                    // that fired or is gone; of a tile that fired -1, and layer and cell say which
     bool whole_layer = false;           // what fired is the trigger of the layer
     bool holds = false, held = false;   // after it, and before
@@ -75,23 +75,23 @@ struct Blocked {
 // A body of the game's, as it is now.
 struct BodyNow {
     std::uint64_t id = 0;
-    int mover = -1;       // its id
+    MoverId mover = MoverId::none;
     PointPx position{};   // the mover's: what its body counts from
-    int storey = 0;
+    StoreyId storey = StoreyId::ground;
     bool uses = false;   // it asks, this frame, to use what it stands in or next to
 };
 
 // Something that a shape overlaps.
 struct Overlap {
     enum class Sort { tile, object, rim, body } sort = Sort::tile;
-    int barrier = -1;         // of what is solid
-    std::string trigger{};    // of tiles' shapes that sense: their name
-    int layer = -1;           // of tiles and objects
-    Cell cell{};              // of tiles
-    Placed tile{};            // what stands there
-    int object = -1;          // a position in the map's objects
-    std::uint64_t body = 0;   // its id, and its mover's
-    int mover = -1;
+    BarrierId barrier = BarrierId::none;   // of what is solid
+    std::string trigger{};                 // of tiles' shapes that sense: their name
+    int layer = -1;                        // of tiles and objects
+    Cell cell{};                           // of tiles
+    Placed tile{};                         // what stands there
+    int object = -1;                       // a position in the map's objects
+    std::uint64_t body = 0;                // its id, and its mover's
+    MoverId mover = MoverId::none;
 
     friend bool operator==(const Overlap&, const Overlap&) = default;
 };
@@ -144,10 +144,12 @@ public:
     }
     [[nodiscard]] const Tile* find_tile(int layer, const Cell& cell) const;   // null where there is none
     // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
-    [[nodiscard]] Passability says(const Cell& cell, int storey = 0) const;
-    [[nodiscard]] bool grants(const Cell& cell, std::string_view flag, int storey = 0) const;   // by its name
+    [[nodiscard]] Passability says(const Cell& cell, StoreyId storey = StoreyId::ground) const;
+    [[nodiscard]] bool grants(const Cell& cell, std::string_view flag,
+                              StoreyId storey = StoreyId::ground) const;   // by its name
     // A property of the topmost tile of a storey that has it; null where none has.
-    [[nodiscard]] const Value* property_at(const Cell& cell, std::string_view name, int storey = 0) const;
+    [[nodiscard]] const Value* property_at(const Cell& cell, std::string_view name,
+                                           StoreyId storey = StoreyId::ground) const;
 
     // The order in which to draw, on grids whose nearer cells hide those behind: less is further away. Bodies are drawn
     // by where they stand, tiles by the middle of their cell.
@@ -166,17 +168,18 @@ public:
 
     // Whether a mover may go from a cell to one of the eight around it: the other cell grants what it needs and is not
     // barred by ground it is stopped by, and neither cell's side is shut that way.
-    [[nodiscard]] bool may_step(int mover, const Cell& from, const Cell& to, int storey = 0,
+    [[nodiscard]] bool may_step(MoverId mover, const Cell& from, const Cell& to, StoreyId storey = StoreyId::ground,
                                 Diagonal corners = Diagonal::if_both_free) const;
     // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
     // from the side that they block.
-    [[nodiscard]] Blocked blocked(int mover, PointPx from, PointPx to, int storey = 0) const;
+    [[nodiscard]] Blocked blocked(MoverId mover, PointPx from, PointPx to, StoreyId storey = StoreyId::ground) const;
 
     // A way of a mover to another place of the present map, as that is now: steps, walks, drops and jumps as its
     // figures say (travel.hpp), all of it free. Nothing where none is found. Cost: after each change of ground the
     // first question of a mover merges the map for it; seen from the side jumps are looked for where the search comes,
     // once.
-    [[nodiscard]] std::optional<Route> route(int mover, PointPx from, PointPx to, int storey = 0) const;
+    [[nodiscard]] std::optional<Route> route(MoverId mover, PointPx from, PointPx to,
+                                             StoreyId storey = StoreyId::ground) const;
 
     // ---- what is there ----
 
@@ -184,12 +187,13 @@ public:
     // positions, the rim, and those of `bodies` that are on the storey. Touching is not overlapping. Sorted by sort,
     // layer, row, column, object, body; each thing once for each barrier and trigger. Cost: in proportion to what is
     // near.
-    [[nodiscard]] std::vector<Overlap> overlaps(const Regions& shape, PointPx at, int storey = 0,
+    [[nodiscard]] std::vector<Overlap> overlaps(const Regions& shape, PointPx at, StoreyId storey = StoreyId::ground,
                                                 std::span<const BodyNow> bodies = {}) const;
-    [[nodiscard]] std::vector<Overlap> overlaps(int mover, PointPx at, int storey = 0,
+    [[nodiscard]] std::vector<Overlap> overlaps(MoverId mover, PointPx at, StoreyId storey = StoreyId::ground,
                                                 std::span<const BodyNow> bodies = {}) const;   // the mover's body
     // What of that a feeler of a mover senses: the barriers and movers that it names.
-    [[nodiscard]] std::vector<Overlap> senses(int mover, std::string_view feeler, PointPx at, int storey = 0,
+    [[nodiscard]] std::vector<Overlap> senses(MoverId mover, std::string_view feeler, PointPx at,
+                                              StoreyId storey = StoreyId::ground,
                                               std::span<const BodyNow> bodies = {}) const;
 
     // ---- changes ----
@@ -201,9 +205,9 @@ public:
     EditResult swap(int layer, const Cell& a, const Cell& b);
     // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it,
     // else in proportion to the chunks whose ground does.
-    EditResult set_fact(int fact, bool holds);
+    EditResult set_fact(FactId fact, bool holds);
     EditResult set_fact(std::string_view fact, bool holds = true);
-    [[nodiscard]] bool holds(int fact) const;
+    [[nodiscard]] bool holds(FactId fact) const;
     [[nodiscard]] bool holds(std::string_view fact) const;
     [[nodiscard]] const Facts& facts() const;
     [[nodiscard]] bool is_there(int object) const;   // of the present map: as facts say, and not removed

@@ -18,9 +18,9 @@
 namespace dryground {
 
 struct ProbeQuestion {
-    std::optional<PointPx> normal{};   // of a contact: out of the ground, toward the body, of any length
-    int mover = -1;                    // an id: what it would meet and set off, standing there
-    int storey = -1;                   // an id: only what is on it; -1: on all of them, the mover on the first
+    std::optional<PointPx> normal{};    // of a contact: out of the ground, toward the body, of any length
+    MoverId mover = MoverId::none;      // an id: what it would meet and set off, standing there
+    StoreyId storey = StoreyId::none;   // only what is on it; none: on all of them, the mover on the first
 };
 
 // Each list holds lines, empty where there is nothing to tell.

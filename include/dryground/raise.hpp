@@ -70,7 +70,7 @@ struct Heights {
     double base = 0, height = 2;
 };
 // Those of a storey, or from its base by another height, px.
-[[nodiscard]] Heights heights_of(const World& world, int storey, std::optional<double> height_px = {});
+[[nodiscard]] Heights heights_of(const World& world, StoreyId storey, std::optional<double> height_px = {});
 
 // A closed mesh: each edge belongs to two triangles, which run through it in opposite directions (to four where a
 // region touches itself at a corner). Triangles run counter-clockwise seen from outside.

@@ -22,8 +22,8 @@ namespace dryground {
 // What is to be made: typed, with its place in px and in metres. Lives as long as the call that it is given to.
 class Spawned {
 public:
-    Spawned(const World& world, int kind, std::string_view name, PointPx at, int storey, const Properties& props,
-            const std::vector<std::string>& tags, int object, const Object* placed = nullptr)
+    Spawned(const World& world, KindId kind, std::string_view name, PointPx at, StoreyId storey,
+            const Properties& props, const std::vector<std::string>& tags, int object, const Object* placed = nullptr)
         : world_(world),
           kind_(kind),
           name_(name),
@@ -34,10 +34,10 @@ public:
           object_(object),
           placed_(placed) {}
 
-    [[nodiscard]] const Kind& kind() const { return world_.kinds()[static_cast<std::size_t>(kind_)]; }
+    [[nodiscard]] const Kind& kind() const { return world_.kind(kind_); }
     [[nodiscard]] std::string_view name() const { return name_; }   // empty when it has none
     [[nodiscard]] int object() const { return object_; }            // of the map; -1: made by hand
-    [[nodiscard]] int storey() const { return storey_; }
+    [[nodiscard]] StoreyId storey() const { return storey_; }
     [[nodiscard]] const Mover* mover() const;                   // of its kind; null when it has none
     [[nodiscard]] bool is_tagged(std::string_view tag) const;   // by itself or by its kind
     [[nodiscard]] PointPx at_px() const { return at_; }
@@ -71,10 +71,10 @@ private:
     [[nodiscard]] const Value& value(std::string_view field) const;
 
     const World& world_;
-    int kind_;
+    KindId kind_;
     std::string_view name_;
     PointPx at_;
-    int storey_;
+    StoreyId storey_;
     const Properties& props_;
     const std::vector<std::string>& tags_;
     int object_;
@@ -103,7 +103,8 @@ public:
     // nobody's to make; a kind of theirs with a function is made too.
     SpawnReport spawn(const Play& play) const;
     // One by hand: `props` over the kind's defaults. Throws std::out_of_range for a kind that is not there.
-    bool make(const Play& play, std::string_view kind, PointPx at, const Properties& props = {}, int storey = 0) const;
+    bool make(const Play& play, std::string_view kind, PointPx at, const Properties& props = {},
+              StoreyId storey = StoreyId::ground) const;
 
 private:
     [[nodiscard]] const Make* maker(const Kind& kind, const std::vector<std::string>& tags) const;
@@ -119,7 +120,7 @@ public:
     // Runs what a firing asks for. False when that has no function; a firing without an event is true.
     bool run(const World& world, const Firing& firing) const;
     // Runs an event by its id, such as the one at the end of a link: with a firing that says just that.
-    bool run(const World& world, int event) const;
+    bool run(const World& world, EventId event) const;
     [[nodiscard]] std::vector<std::string> missing(const World& world) const;   // events without a function
     [[nodiscard]] std::vector<std::string> surplus(const World& world) const;   // functions without an event
 

@@ -22,8 +22,8 @@ struct Shape {
     Ring line;                       // the points of a line, two or more, from end to end; else empty
     OneWay one_way = OneWay::none;   // of a line
     bool whole_cell = false;         // it is the cell of whatever grid its tile stands on; `area` is the box around it
-    int barrier = -1;                // its own, else its tile's; -1: its layer's
-    std::string trigger;             // not empty: it senses and blocks nothing
+    BarrierId barrier = BarrierId::none;   // its own, else its tile's; none: its layer's
+    std::string trigger;                   // not empty: it senses and blocks nothing
     std::optional<Surface> surface;
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
@@ -32,7 +32,7 @@ struct Shape {
 };
 
 struct Carve {
-    int barrier = -1;
+    BarrierId barrier = BarrierId::none;
     Shape shape;
 };
 
@@ -49,11 +49,11 @@ enum class Fires { enter, inside, leave, use, bump, defeat, start };
 struct Reaction {
     Fires fires = Fires::bump;
     std::array<bool, 4> from{true, true, true, true};   // from which sides: as in Sides
-    std::vector<int> by;                                // mover ids; none: any
+    std::vector<MoverId> by;                            // none: any
     bool once = false;
     double every_s = 0;
-    std::vector<int> needs, gives;   // fact ids
-    int runs = -1;                   // event id
+    std::vector<FactId> needs, gives;
+    EventId runs = EventId::none;
     enum class Then { stays, turns, goes } then = Then::stays;
     int turns_into = -1;   // a tile of the same set
     Place place;
@@ -76,10 +76,10 @@ struct Tile {
     std::vector<Carve> carves;
     std::optional<FlagSet> flags;
     std::optional<Sides> sides;
-    int stands_for = -1;   // kind id: where the tile is painted an object of that kind stands in its place
+    KindId stands_for = KindId::none;   // where the tile is painted an object of that kind stands in its place
     std::vector<Reaction> reacts;
-    std::vector<int> needs, gives;   // fact ids: its shapes are solid until all it needs hold
-    int leads = -1;                  // storey id that its stairs lead to
+    std::vector<FactId> needs, gives;   // its shapes are solid until all it needs hold
+    StoreyId leads = StoreyId::none;    // the storey that its stairs lead to
     Properties props;
     bool in_pattern = false;   // a family or a block holds it
     Place place, place_of_art;

@@ -24,8 +24,9 @@ struct Contact {
     PointPx point;                     // where they touch
     PointPx normal{};                  // out of the ground, toward the body, of any length; (0, 0): not known
     std::optional<BoxOfBody> body{};   // around it; with it, all that lies along the body's side is told
-    int storey = 0;
-    int mover = -1;   // only what stops this mover (an id), whose shape the body has; -1: whatever is solid, a box
+    StoreyId storey = StoreyId::ground;
+    // Only what stops this mover, whose shape the body has; none: whatever is solid, and a box.
+    MoverId mover = MoverId::none;
     double within_px = 1;   // how far from the contact a shape may lie
 };
 
@@ -37,7 +38,7 @@ struct Touch {
     int layer = -1;              // of the tile or object; -1: the rim
     Placed tile{};               // what stands there
     int object = -1;             // a position in the map's objects
-    int barrier = -1;
+    BarrierId barrier = BarrierId::none;
     int side = 0;   // of the cell that was hit: 0 top, 1 right, 2 bottom, 3 left; of diamonds from the top right on
     double overlap_px = 0;    // how much of the body's side lies along it; 0 without a body
     double distance_px = 0;   // from the contact's point

@@ -35,7 +35,8 @@ enum class Going { starts, walks, drops, jumps, climbs, goes, steps, stairs, lin
 
 // A place on a map.
 struct Spot {
-    int map = -1, storey = 0;
+    int map = -1;
+    StoreyId storey = StoreyId::ground;
     PointPx at{};
 
     friend bool operator==(const Spot&, const Spot&) = default;
@@ -43,14 +44,14 @@ struct Spot {
 
 struct RouteStep {
     Going going = Going::walks;
-    int mover = -1;                // who goes: the player may be another mover on another map
-    Spot from, to;                 // positions of the mover
-    std::vector<PointPx> way{};    // from the first to the last; a jump's curve made straight
-    double px = 0;                 // how long that is
-    int object = -1, layer = -1;   // what it follows or sets off: an object of from's map, or a tile
-    std::array<int, 2> cell{};     // of the tile
-    Fires fires = Fires::enter;    // how that is set off
-    Facts needs{}, gained{};       // facts that this needs, and that hold from now on
+    MoverId mover = MoverId::none;   // who goes: the player may be another mover on another map
+    Spot from, to;                   // positions of the mover
+    std::vector<PointPx> way{};      // from the first to the last; a jump's curve made straight
+    double px = 0;                   // how long that is
+    int object = -1, layer = -1;     // what it follows or sets off: an object of from's map, or a tile
+    std::array<int, 2> cell{};       // of the tile
+    Fires fires = Fires::enter;      // how that is set off
+    Facts needs{}, gained{};         // facts that this needs, and that hold from now on
 };
 
 // The first step begins where the mover starts; each begins where the one before ends.
@@ -59,7 +60,8 @@ using Route = std::vector<RouteStep>;
 // A place where a mover can be: of those seen from the side a line to stand on, or an area to climb in; of others an
 // area.
 struct TravelPlace {
-    int map = -1, storey = 0;
+    int map = -1;
+    StoreyId storey = StoreyId::ground;
     Reached reached = Reached::no;
     std::vector<PointPx> line{};   // from left to right
     Regions area{};                // steps
@@ -68,7 +70,7 @@ struct TravelPlace {
 // Something that must be reached.
 struct GoalReached {
     int map = -1, object = -1;   // an object, or else
-    int fact = -1;
+    FactId fact = FactId::none;
     Reached reached = Reached::no;
 };
 
@@ -88,16 +90,16 @@ struct InTheWay {
     Sort sort = Sort::nothing;
     int map = -1, object = -1, layer = -1;   // what needs the fact: an object, or a tile
     std::array<int, 2> cell{};
-    int fact = -1;
+    FactId fact = FactId::none;
     Spot from{};        // the nearest place that can be reached
     double by_px = 0;   // how much is missing
 };
 
 struct ReachOptions {
-    int mover = -1;                // a mover's id; -1: each map's player
-    std::optional<Spot> from{};    // nothing: where the world starts
-    Facts given{};                 // facts that hold from the beginning: sorted ids
-    std::size_t states = 100000;   // how many states of facts that also close something are looked at
+    MoverId mover = MoverId::none;   // none: each map's player
+    std::optional<Spot> from{};      // nothing: where the world starts
+    Facts given{};                   // facts that hold from the beginning: sorted ids
+    std::size_t states = 100000;     // how many states of facts that also close something are looked at
 };
 
 class Reach {
@@ -115,7 +117,7 @@ public:
     // Whether the mover can touch an object, or be inside of a point's px; and be at a place.
     [[nodiscard]] Reached reached(int map, int object) const;
     [[nodiscard]] Reached reached(const Spot& place) const;
-    [[nodiscard]] Reached gained(int fact) const;
+    [[nodiscard]] Reached gained(FactId fact) const;
     // Maps that something leads into.
     [[nodiscard]] Reached map_reached(int map) const;
     // Objects that can be touched from where there is no way back to any goal or start: see check's dead-end.
@@ -126,14 +128,14 @@ public:
     // What to do, in order; nothing where it is not reached. Cost: that of the steps, looked for one after another.
     [[nodiscard]] std::optional<Route> route_to(int map, int object) const;
     [[nodiscard]] std::optional<Route> route_to(const Spot& place) const;
-    [[nodiscard]] std::optional<Route> route_to_fact(int fact) const;
+    [[nodiscard]] std::optional<Route> route_to_fact(FactId fact) const;
     // To all goals that are reached, one after another; nothing where there is none, or where going to one of them
     // shuts the mover out of another.
     [[nodiscard]] std::optional<Route> tour() const;
 
     // Why something is not reached.
     [[nodiscard]] InTheWay in_the_way(int map, int object) const;
-    [[nodiscard]] InTheWay in_the_way_of_fact(int fact) const;
+    [[nodiscard]] InTheWay in_the_way_of_fact(FactId fact) const;
 
     struct Parts;   // inside the library
 

@@ -25,11 +25,12 @@ struct Firing {
     Placed tile{}, became{};   // what stood there, and what stands there now; no tile where it is a layer's own trigger
     // Of the object, of the tile that stood there, or of the layer. They live as long as the Play's world.
     const Properties* properties = nullptr;
-    int event = -1;   // to run; -1: none
+    EventId event = EventId::none;   // to run
     // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.
     // Lives as long as the Play's world: also when the Play goes to that map.
     const Link* link = nullptr;
-    int to_storey = -1;     // of stairs: where the body is from now on; theirs there fire when it has left the cell
+    StoreyId to_storey =
+        StoreyId::none;     // of stairs: where the body is from now on; theirs there fire when it has left the cell
     EditResult changed{};   // facts that it gave, tiles that it turned into others: done already
 };
 

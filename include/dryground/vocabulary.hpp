@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "dryground/geometry.hpp"
+#include "dryground/ids.hpp"
 #include "dryground/report.hpp"
 
 namespace dryground {
@@ -92,18 +93,18 @@ enum class Moves { steps, free, side };
 
 struct Feeler {
     std::string name;
-    Regions area;                     // from the mover's position
-    std::vector<int> senses;          // barrier ids
-    std::vector<int> senses_movers;   // mover ids
+    Regions area;   // from the mover's position
+    std::vector<BarrierId> senses;
+    std::vector<MoverId> senses_movers;
 };
 
 struct Mover {
     std::string name;
-    Regions body;                  // convex, from its position
-    std::vector<int> stopped_by;   // barrier ids, sorted
-    std::vector<int> meets;        // mover ids, sorted; said on one side, it stands on both
-    FlagSet needs = 0;             // any one of these; none: it needs none
-    FlagSet climbs = 0;            // seen from the side: in cells with any one of these it moves in all directions
+    Regions body;                        // convex, from its position
+    std::vector<BarrierId> stopped_by;   // sorted
+    std::vector<MoverId> meets;          // sorted; said on one side, it stands on both
+    FlagSet needs = 0;                   // any one of these; none: it needs none
+    FlagSet climbs = 0;   // seen from the side: in cells with any one of these it moves in all directions
     Moves moves = Moves::free;
     std::optional<double> jump_px, leap_px, drop_px, kerb_px, slope_degrees;
     std::vector<Feeler> feelers;
@@ -118,7 +119,7 @@ enum class Stands { middle, feet };
 struct Kind {
     std::string name;
     Role role = Role::entity;
-    int mover = -1;
+    MoverId mover = MoverId::none;
     Motion motion = Motion::fixed;
     std::string path;   // its field that holds the places along which its objects move; empty: none
     std::vector<std::string> tags;

@@ -2,7 +2,7 @@
 // from outside; worlds come from `WorldBuilder` (builder.hpp) or `load_world` (files.hpp), with findings in place of a
 // world where something is wrong.
 //
-// References between things are positions in the world's lists ("ids"), -1 for none; files and messages use names.
+// References between things are ids (ids.hpp): positions in the world's lists; files and messages use names.
 // Geometry is in lattice steps (geometry.hpp): of tiles from the top-left corner of their cell, of maps from the
 // top-left corner of cell (0, 0). Threads: a World is immutable and may be read from any number of threads.
 #pragma once
@@ -38,7 +38,8 @@ struct Start {
 // What must be reachable: an object, or a fact.
 struct Goal {
     std::string words;   // as written: map/object, or the fact's name
-    int map = -1, object = -1, fact = -1;
+    int map = -1, object = -1;
+    FactId fact = FactId::none;
     Place place;
 };
 
@@ -59,7 +60,7 @@ class World {
 public:
     [[nodiscard]] const std::string& title() const { return parts_->title; }
     [[nodiscard]] double per_metre() const { return parts_->per_metre; }
-    [[nodiscard]] int player() const { return parts_->player; }   // mover id, -1 when the world says none
+    [[nodiscard]] MoverId player() const { return parts_->player; }   // none when the world says none
     [[nodiscard]] const Start& start() const { return parts_->start; }
     [[nodiscard]] const std::vector<Barrier>& barriers() const { return parts_->barriers; }
     [[nodiscard]] const std::vector<NamedThing>& flags() const { return parts_->flags; }
@@ -85,13 +86,21 @@ public:
     [[nodiscard]] const std::vector<Goal>& goals() const { return parts_->goals; }   // objects, then facts
     [[nodiscard]] Severity severity(Rule rule) const;   // as the world's [check] says, else the rule's own
 
-    // Ids by names; -1: not found. O(things).
-    [[nodiscard]] int find_mover(std::string_view name) const;
-    [[nodiscard]] int find_barrier(std::string_view name) const;
-    [[nodiscard]] int find_fact(std::string_view name) const;
-    [[nodiscard]] int find_event(std::string_view name) const;
-    [[nodiscard]] int find_kind(std::string_view name) const;
-    [[nodiscard]] int find_storey(std::string_view name) const;
+    // What an id is of: requires one of this world, not none.
+    [[nodiscard]] const Barrier& barrier(BarrierId id) const { return parts_->barriers[index(id)]; }
+    [[nodiscard]] const Storey& storey(StoreyId id) const { return parts_->storeys[index(id)]; }
+    [[nodiscard]] const Mover& mover(MoverId id) const { return parts_->movers[index(id)]; }
+    [[nodiscard]] const NamedThing& fact(FactId id) const { return parts_->facts[index(id)]; }
+    [[nodiscard]] const NamedThing& event(EventId id) const { return parts_->events[index(id)]; }
+    [[nodiscard]] const Kind& kind(KindId id) const { return parts_->kinds[index(id)]; }
+
+    // Ids by names; none: not found. O(things).
+    [[nodiscard]] MoverId find_mover(std::string_view name) const;
+    [[nodiscard]] BarrierId find_barrier(std::string_view name) const;
+    [[nodiscard]] FactId find_fact(std::string_view name) const;
+    [[nodiscard]] EventId find_event(std::string_view name) const;
+    [[nodiscard]] KindId find_kind(std::string_view name) const;
+    [[nodiscard]] StoreyId find_storey(std::string_view name) const;
 
     // Throws std::out_of_range, naming the nearest map, when there is none of that name.
     [[nodiscard]] const Map& map(std::string_view name) const;
@@ -109,7 +118,7 @@ private:
     struct Parts {
         std::string title;
         double per_metre = 16;
-        int player = -1;
+        MoverId player = MoverId::none;
         Start start;
         std::vector<Goal> goals;
         std::vector<Barrier> barriers;
@@ -131,8 +140,8 @@ private:
 };
 
 // The mover whose body an object of a map has: its kind's; where that is the world's player, of spawns the map's
-// player. -1: it has none.
-[[nodiscard]] int body_of(const World& world, const Map& map, const Object& object);
+// player. MoverId::none: it has none.
+[[nodiscard]] MoverId body_of(const World& world, const Map& map, const Object& object);
 
 // What reading or building gives: a world, or the errors that stand in its way; warnings either way.
 class Loaded {

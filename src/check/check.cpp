@@ -28,7 +28,7 @@ std::string px(std::int64_t steps) { return fmt::format("{}", to_px(steps)); }
 std::string at_px(Point p) { return fmt::format("[{}, {}]", px(p.x), px(p.y)); }
 
 std::string words_of(const World& world, const Object& object) {
-    const std::string& kind = world.kinds()[static_cast<std::size_t>(object.kind)].name;
+    const std::string& kind = world.kind(object.kind).name;
     return object.name.empty() ? fmt::format("an unnamed {}", kind) : fmt::format("{} '{}'", kind, object.name);
 }
 
@@ -68,12 +68,12 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 namespace {
 
 // The storey of a finding's object, else of its layer; -1 when it has neither.
-int storey_of(const Map& map, const Finding& finding) {
+StoreyId storey_of(const Map& map, const Finding& finding) {
     const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
     if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
     for (const Layer& layer : map.layers)
         if (!finding.layer.empty() && layer.name == finding.layer) return layer.storey;
-    return -1;
+    return StoreyId::none;
 }
 
 bool says_storey(const Finding& finding) {
@@ -83,16 +83,16 @@ bool says_storey(const Finding& finding) {
 
 }   // namespace
 
-void name_storey(const World& world, int storey, Finding& finding) {
-    finding.details.push_back(fmt::format("on storey '{}'", world.storeys()[static_cast<std::size_t>(storey)].name));
+void name_storey(const World& world, StoreyId storey, Finding& finding) {
+    finding.details.push_back(fmt::format("on storey '{}'", world.storey(storey).name));
 }
 
 Report Findings::take() {
     for (const Map& map : world_.maps()) {   // where there are several, each says on which it is
         if (ground::storeys_of(map).size() < 2) continue;
         for (Finding& finding : findings_)
-            if (const int storey = finding.map == map.name ? storey_of(map, finding) : -1;
-                storey >= 0 && !says_storey(finding))
+            if (const StoreyId storey = finding.map == map.name ? storey_of(map, finding) : StoreyId::none;
+                storey != StoreyId::none && !says_storey(finding))
                 name_storey(world_, storey, finding);
     }
     std::stable_sort(findings_.begin(), findings_.end(), detail::comes_first);

@@ -43,7 +43,7 @@ public:
                 for (const Reaction& reaction : tile.reacts) {
                     add(uses_.needs, reaction.needs, user);
                     add(uses_.gives, reaction.gives, user);
-                    add(uses_.runs, {reaction.runs}, user);
+                    add(uses_.runs, std::vector{reaction.runs}, user);
                 }
             }
         for (const Map& map : world_.maps()) {
@@ -59,7 +59,7 @@ public:
                 if (!layer.reaction) continue;
                 add(uses_.needs, layer.reaction->needs, user);
                 add(uses_.gives, layer.reaction->gives, user);
-                add(uses_.runs, {layer.reaction->runs}, user);
+                add(uses_.runs, std::vector{layer.reaction->runs}, user);
             }
             for (const Object& object : map.objects) {
                 const User user{words_of(world_, object),
@@ -72,16 +72,17 @@ public:
                 add(uses_.needs, object.when, user);
                 add(uses_.needs, object.unless, user);
                 add(uses_.gives, object.gives, user);
-                add(uses_.runs, {object.runs, object.link.arrival_runs}, user);
+                add(uses_.runs, std::vector{object.runs, object.link.arrival_runs}, user);
             }
         }
         return std::move(uses_);
     }
 
 private:
-    static void add(std::vector<std::vector<User>>& to, const std::vector<int>& ids, const User& user) {
-        for (const int id : ids)
-            if (id >= 0) to[static_cast<std::size_t>(id)].push_back(user);
+    template <IsId Id>
+    static void add(std::vector<std::vector<User>>& to, const std::vector<Id>& ids, const User& user) {
+        for (const Id id : ids)
+            if (id != Id::none) to[index(id)].push_back(user);
     }
     const World& world_;
     Uses uses_;
@@ -182,8 +183,8 @@ std::vector<TriggerName> trigger_names(const World& world) {
 
 // ---- several states of one thing: objects at one place that come and go ----
 
-bool there(const Object& object, const std::vector<int>& facts, unsigned which) {
-    const auto holds = [&](int fact) {
+bool there(const Object& object, const std::vector<FactId>& facts, unsigned which) {
+    const auto holds = [&](FactId fact) {
         const auto found = std::find(facts.begin(), facts.end(), fact);
         return found != facts.end() && (which >> (found - facts.begin()) & 1) != 0;
     };
@@ -191,19 +192,18 @@ bool there(const Object& object, const std::vector<int>& facts, unsigned which) 
            std::none_of(object.unless.begin(), object.unless.end(), holds);
 }
 
-std::string said(const World& world, const std::vector<int>& facts, unsigned which) {
+std::string said(const World& world, const std::vector<FactId>& facts, unsigned which) {
     std::vector<std::string> names;
     for (std::size_t i = 0; i < facts.size(); ++i)
-        names.push_back((which >> i & 1) != 0 ? world.facts()[static_cast<std::size_t>(facts[i])].name
-                                              : "not " + world.facts()[static_cast<std::size_t>(facts[i])].name);
+        names.push_back((which >> i & 1) != 0 ? world.fact(facts[i]).name : "not " + world.fact(facts[i]).name);
     return fmt::format("when {}", fmt::join(names, " and "));
 }
 
 void check_states(const World& world, const Map& map, const std::vector<const Object*>& states, Findings& findings) {
-    std::vector<int> facts;
+    std::vector<FactId> facts;
     for (const Object* object : states)
         for (const auto* list : {&object->when, &object->unless})
-            for (const int fact : *list)
+            for (const FactId fact : *list)
                 if (std::find(facts.begin(), facts.end(), fact) == facts.end()) facts.push_back(fact);
     if (facts.size() > 12) return;   // nobody sees through that; walking finds out
     const auto start = [&](Rule rule, const Object& a, const Object& b, unsigned which) {

@@ -13,9 +13,9 @@ namespace {
 
 bool is_inside(Fires fires) { return fires == Fires::enter || fires == Fires::inside || fires == Fires::leave; }
 
-bool stops_all(const World& world, int barrier, const std::vector<int>& by) {
-    return std::all_of(by.begin(), by.end(), [&](int mover) {
-        const auto& stopped_by = world.movers()[static_cast<std::size_t>(mover)].stopped_by;
+bool stops_all(const World& world, BarrierId barrier, const std::vector<MoverId>& by) {
+    return std::all_of(by.begin(), by.end(), [&](MoverId mover) {
+        const auto& stopped_by = world.mover(mover).stopped_by;
         return std::find(stopped_by.begin(), stopped_by.end(), barrier) != stopped_by.end();
     });
 }
@@ -23,18 +23,19 @@ bool stops_all(const World& world, int barrier, const std::vector<int>& by) {
 // ---- objects ----
 
 void check_object(const World& world, const Map& map, const Object& object, Findings& findings) {
-    const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
+    const bool does = object.runs != EventId::none || !object.gives.empty() || object.role == Role::link;
     if (!does) return;
     std::string why;
     Hint hint{"let it fire in another way", ""};
-    if (object.role == Role::solid && is_inside(object.fires) && object.barrier >= 0 && ground::fills_shape(object) &&
-        stops_all(world, object.barrier, object.by)) {
+    if (object.role == Role::solid && is_inside(object.fires) && object.barrier != BarrierId::none &&
+        ground::fills_shape(object) && stops_all(world, object.barrier, object.by)) {
         why = "it is solid, so nobody gets into it";
         hint = {"bodies can bump into it", "fires = \"bump\""};
     } else if (object.role != Role::solid && object.fires == Fires::bump) {
         why = "it is not solid, so nobody bumps into it";
         hint = {"bodies can enter it", "fires = \"enter\""};
-    } else if (object.role == Role::spawn && object.area.empty() && object.runs >= 0 && is_inside(object.fires)) {
+    } else if (object.role == Role::spawn && object.area.empty() && object.runs != EventId::none &&
+               is_inside(object.fires)) {
         why = "a spawn is a point, which nothing touches";
         hint = {"if it is to run when someone arrives here", "arrival_runs = \"…\""};
     } else {
@@ -54,19 +55,19 @@ bool blocks(const Shape& shape) {
 
 void check_tile(const World& world, const TileSet& set, const Tile& tile, Findings& findings) {
     if (!tile.decided) return;
-    std::vector<int> all;
-    for (std::size_t m = 0; m < world.movers().size(); ++m) all.push_back(static_cast<int>(m));
+    std::vector<MoverId> all;
+    for (const MoverId mover : ids<MoverId>(world.movers())) all.push_back(mover);
     const bool solid = std::any_of(tile.shapes.begin(), tile.shapes.end(), blocks);
     const bool senses = std::any_of(tile.shapes.begin(), tile.shapes.end(),   // else that is what trigger-empty tells
                                     [](const Shape& shape) { return !shape.trigger.empty(); });
     for (const Reaction& reaction : tile.reacts) {
-        const std::vector<int>& by = reaction.by.empty() ? all : reaction.by;
+        const std::vector<MoverId>& by = reaction.by.empty() ? all : reaction.by;
         std::string why;
         if (reaction.fires == Fires::bump && !solid && tile.needs.empty() && !tile.sides)
             why = "nothing of it is solid, so nobody bumps into it";
         else if (is_inside(reaction.fires) && senses && !by.empty() &&
                  std::any_of(tile.shapes.begin(), tile.shapes.end(), [&](const Shape& shape) {
-                     return blocks(shape) && shape.whole_cell && shape.barrier >= 0 &&
+                     return blocks(shape) && shape.whole_cell && shape.barrier != BarrierId::none &&
                             stops_all(world, shape.barrier, by);
                  }))
             why = "it is solid all over, so nobody gets into it";
@@ -97,8 +98,7 @@ void check_stairs(const World& world, const Map& map, Findings& findings) {
                         world.tile(b).leads != low.storey)
                         continue;
                     cells.push_back({map.first_column + c, map.first_row + r});
-                    if (first == nullptr)
-                        first = &high, up = world.storeys()[static_cast<std::size_t>(high.storey)].name;
+                    if (first == nullptr) first = &high, up = world.storey(high.storey).name;
                 }
         }
     if (cells.empty()) return;

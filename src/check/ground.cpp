@@ -72,9 +72,9 @@ Regions Ground::near(const Bounds& box) const {
     return near;
 }
 
-const Grounds::Lines& Grounds::lines(int map, int mover, int storey) {
+const Grounds::Lines& Grounds::lines(int map, MoverId mover, StoreyId storey) {
     mover = first_like(mover);
-    const std::array<int, 3> key{map, mover, storey};
+    const std::tuple key{map, mover, storey};
     if (const auto known = lines_.find(key); known != lines_.end()) return known->second;
     Lines& lines = lines_[key];
     const auto has_line = [](const Tile& tile) {
@@ -99,18 +99,18 @@ const Grounds::Lines& Grounds::lines(int map, int mover, int storey) {
 }
 
 // Movers that the same things stop share their ground.
-int Grounds::first_like(int mover) const {
+MoverId Grounds::first_like(MoverId mover) const {
     const std::vector<Mover>& movers = world_.movers();
-    const Mover& own = movers[static_cast<std::size_t>(mover)];
+    const Mover& own = movers[index(mover)];
     const auto like = [&](const Mover& other) {
         return other.stopped_by == own.stopped_by && other.needs == own.needs;
     };
-    return static_cast<int>(std::find_if(movers.begin(), movers.end(), like) - movers.begin());
+    return id_of<MoverId>(static_cast<std::size_t>(std::find_if(movers.begin(), movers.end(), like) - movers.begin()));
 }
 
-const Ground& Grounds::of(int map, int mover, int storey) {
+const Ground& Grounds::of(int map, MoverId mover, StoreyId storey) {
     mover = first_like(mover);
-    const std::array<int, 3> key{map, mover, storey};
+    const std::tuple key{map, mover, storey};
     auto known = known_.find(key);
     if (known == known_.end())
         known =
@@ -120,7 +120,7 @@ const Ground& Grounds::of(int map, int mover, int storey) {
     return known->second;
 }
 
-const FreeSpace& Grounds::space(int map, int mover, int storey) {
+const FreeSpace& Grounds::space(int map, MoverId mover, StoreyId storey) {
     const Ground& ground = of(map, mover, storey);
     return spaces_.try_emplace({map, first_like(mover), storey}, ground.regions()).first->second;
 }
@@ -176,15 +176,15 @@ std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lin
     return steps ? std::optional(to_px(*steps)) : std::nullopt;
 }
 
-const std::vector<travel::Target>& Grounds::targets(int map, int mover) {
+const std::vector<travel::Target>& Grounds::targets(int map, MoverId mover) {
     const auto [known, is_new] = targets_.try_emplace({map, mover});
     if (is_new) known->second = travel::deeds_of(world_, world_.maps()[static_cast<std::size_t>(map)], mover).targets;
     return known->second;
 }
 
-bool can_touch(const World& world, Grounds& grounds, int map_id, int mover_id, const Object& object) {
+bool can_touch(const World& world, Grounds& grounds, int map_id, MoverId mover_id, const Object& object) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Mover& mover = world.mover(mover_id);
     const Ground& ground = grounds.of(map_id, mover_id, object.storey);
     const auto number = static_cast<std::size_t>(&object - map.objects.data());
     const Bounds body = *bounds(mover.body);
@@ -208,13 +208,14 @@ bool can_touch(const World& world, Grounds& grounds, int map_id, int mover_id, c
     return false;
 }
 
-std::vector<int> movers_of(const World& world, int map_id) {
+std::vector<MoverId> movers_of(const World& world, int map_id) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    std::vector<int> movers;
-    if (map.player >= 0) movers.push_back(map.player);
+    std::vector<MoverId> movers;
+    if (map.player != MoverId::none) movers.push_back(map.player);
     for (const Object& object : map.objects) {
-        const int mover = body_of(world, map, object);
-        if (mover >= 0 && std::find(movers.begin(), movers.end(), mover) == movers.end()) movers.push_back(mover);
+        const MoverId mover = body_of(world, map, object);
+        if (mover != MoverId::none && std::find(movers.begin(), movers.end(), mover) == movers.end())
+            movers.push_back(mover);
     }
     return movers;
 }
@@ -238,10 +239,10 @@ PaintedCell spot_of(const World& world, const Map& map, int column, int row) {
     return {map.place, ""};
 }
 
-Standing stand(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Point position) {
+Standing stand(const World& world, Grounds& grounds, int map_id, MoverId mover_id, StoreyId storey, Point position) {
     Standing result;
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Mover& mover = world.mover(mover_id);
     const Ground& ground = grounds.of(map_id, mover_id, storey);
     const std::int32_t depth = ground.depth(mover.body, position);
     if (depth == 0) return result;

@@ -30,7 +30,7 @@ bool collides(const Tile& tile) {
 
 bool does_anything(const Tile& tile) {
     return collides(tile) || (tile.flags && *tile.flags != 0) || tile.sides || !tile.reacts.empty() ||
-           !tile.gives.empty() || tile.leads >= 0 || !tile.decided;
+           !tile.gives.empty() || tile.leads != StoreyId::none || !tile.decided;
 }
 
 // The numbers of the palette that stand in a layer.
@@ -57,7 +57,7 @@ void check_purpose(const World& world, const Map& map, const Layer& layer, Findi
         findings.add(std::move(finding));
         return;
     }
-    const bool says = layer.barrier >= 0 || !layer.trigger.empty() || layer.flags;
+    const bool says = layer.barrier != BarrierId::none || !layer.trigger.empty() || layer.flags;
     if (says || std::any_of(numbers.begin(), numbers.end(),
                             [&](std::uint32_t n) { return does_anything(world.tile(map.palette[n])); }))
         return;
@@ -99,7 +99,7 @@ private:
         at_most("rows", map.rows, map.place, thing, thing + " has {} rows");
         at_most("objects_per_map", static_cast<std::int64_t>(map.objects.size()), map.place, thing,
                 thing + " has {} objects");
-        std::vector<int> kinds;
+        std::vector<KindId> kinds;
         for (const Object& object : map.objects) kinds.push_back(object.kind);
         std::sort(kinds.begin(), kinds.end());
         at_most("kinds_per_map", std::unique(kinds.begin(), kinds.end()) - kinds.begin(), map.place, thing,

@@ -56,16 +56,15 @@ void check_arrival(const World& world, Grounds& grounds, const Map& map, const O
     const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
     const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
     // Who arrives is who set it off; where people play, the player of the map that they come to.
-    std::vector<int> movers = link.by;
-    for (int& mover : movers)
-        if (mover == map.player && target.player >= 0) mover = target.player;
-    for (const int mover : movers) {
+    std::vector<MoverId> movers = link.by;
+    for (MoverId& mover : movers)
+        if (mover == map.player && target.player != MoverId::none) mover = target.player;
+    for (const MoverId mover : movers) {
         const Standing standing = stand(world, grounds, link.link.map, mover, arrival.storey, arrival.position);
         if (standing.depth_px == 0) continue;
-        Finding finding =
-            start_link(findings, Rule::link_arrival_blocked, map, link,
-                       {words_of(world, link), link.link.to, world.movers()[static_cast<std::size_t>(mover)].name,
-                        fmt::format("{}", standing.depth_px), standing.in_the_way});
+        Finding finding = start_link(findings, Rule::link_arrival_blocked, map, link,
+                                     {words_of(world, link), link.link.to, world.mover(mover).name,
+                                      fmt::format("{}", standing.depth_px), standing.in_the_way});
         finding.details = standing.details;
         finding.cells = standing.cells;
         if (!arrival.place_of_position.file.empty())
@@ -103,9 +102,9 @@ public:
     }
 
     // Those that a body at a position is inside of.
-    [[nodiscard]] std::vector<const Object*> at(int mover, int storey, Point position) const {
+    [[nodiscard]] std::vector<const Object*> at(MoverId mover, StoreyId storey, Point position) const {
         std::vector<const Object*> links;
-        const Regions body = moved(world_.movers()[static_cast<std::size_t>(mover)].body, position);
+        const Regions body = moved(world_.mover(mover).body, position);
         for (const std::array<int, 2>& cell : cells_of(*bounds(body)))
             if (const auto found = by_cell_.find(cell); found != by_cell_.end())
                 for (const Object* other : found->second)
@@ -137,8 +136,8 @@ void check_bounce(const World& world, const std::vector<Doors>& doors, std::size
                   Findings& findings) {
     const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
     const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
-    for (int mover : link.by) {
-        if (mover == world.maps()[from].player && target.player >= 0) mover = target.player;
+    for (MoverId mover : link.by) {
+        if (mover == world.maps()[from].player && target.player != MoverId::none) mover = target.player;
         for (const Object* back :
              doors[static_cast<std::size_t>(link.link.map)].at(mover, arrival.storey, arrival.position)) {
             if (back->link.map != static_cast<int>(from)) continue;

@@ -111,15 +111,15 @@ std::optional<std::string> snapped_box(const Map& map, const Object& object) {
 // ---- heaps ----
 
 bool exclusive(const Object& a, const Object& b) {
-    const auto meet = [](const std::vector<int>& x, const std::vector<int>& y) {
+    const auto meet = [](const std::vector<FactId>& x, const std::vector<FactId>& y) {
         return std::any_of(x.begin(), x.end(),
-                           [&](int fact) { return std::find(y.begin(), y.end(), fact) != y.end(); });
+                           [&](FactId fact) { return std::find(y.begin(), y.end(), fact) != y.end(); });
     };
     return meet(a.when, b.unless) || meet(b.when, a.unless);
 }
 
 void check_stacked(const World& world, const Map& map, Findings& findings) {
-    std::map<std::tuple<int, int, std::int32_t, std::int32_t>, std::vector<const Object*>> heaps;
+    std::map<std::tuple<KindId, StoreyId, std::int32_t, std::int32_t>, std::vector<const Object*>> heaps;
     for (const Object& object : map.objects)
         if (object.role != Role::solid)
             heaps[{object.kind, object.storey, object.position.x, object.position.y}].push_back(&object);
@@ -139,7 +139,7 @@ void check_stacked(const World& world, const Map& map, Findings& findings) {
 }
 
 void check_size(const World& world, const Map& map, const Object& object, Findings& findings) {
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+    const Kind& kind = world.kind(object.kind);
     if (!object.drawn || object.area.empty() || kind.area.empty()) return;
     const Bounds own = *bounds(object.area), standard = *bounds(kind.area);
     const double wide = static_cast<double>(own.most.x - own.least.x) / (standard.most.x - standard.least.x);
@@ -169,7 +169,7 @@ void check_line(const World& world, const Map& map, const Object& object, Findin
 
 void check_trigger(const World& world, Grounds& grounds, int map_id, const Object& object, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    if (object.role == Role::trigger && object.gives.empty() && object.runs < 0) {
+    if (object.role == Role::trigger && object.gives.empty() && object.runs == EventId::none) {
         Finding finding =
             start_object(findings, Rule::trigger_idle, map, object, object.place, {words_of(world, object)});
         finding.hint = Hint{"let it give a fact or run an event", "runs = \"…\""};
@@ -177,9 +177,9 @@ void check_trigger(const World& world, Grounds& grounds, int map_id, const Objec
     }
     if (object.area.empty() || object.by.empty()) return;
     std::vector<std::string> stopped;
-    for (const int mover : object.by) {
+    for (const MoverId mover : object.by) {
         if (can_touch(world, grounds, map_id, mover, object)) return;
-        stopped.push_back(world.movers()[static_cast<std::size_t>(mover)].name);
+        stopped.push_back(world.mover(mover).name);
     }
     const bool senses = object.role == Role::trigger || object.role == Role::link;
     const Rule rule = object.fires == Fires::use ? Rule::use_unreachable : senses ? Rule::trigger_buried : Rule::buried;
@@ -232,7 +232,7 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
             check_size(world, map, object, findings);
             if (!object.line.empty()) check_line(world, map, object, findings);
             const bool is_touched = object.fires != Fires::start && object.fires != Fires::defeat &&
-                                    (object.runs >= 0 || !object.gives.empty());
+                                    (object.runs != EventId::none || !object.gives.empty());
             if (object.role == Role::trigger || object.role == Role::link ||
                 (object.role == Role::entity && is_touched))
                 check_trigger(world, grounds, static_cast<int>(m), object, findings);

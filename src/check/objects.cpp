@@ -66,7 +66,7 @@ void check_outside(const World& world, const Map& map, const Object& object, Fin
 
 void check_area(const World& world, const Map& map, const Object& object, Findings& findings) {
     const std::string words = words_of(world, object);
-    const bool does = object.runs >= 0 || !object.gives.empty();
+    const bool does = object.runs != EventId::none || !object.gives.empty();
     const bool waits = object.fires == Fires::enter || object.fires == Fires::inside || object.fires == Fires::leave ||
                        object.fires == Fires::use;
     const bool senses =
@@ -80,7 +80,7 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
         return;
     }
     if (!object.area.empty()) {
-        if (object.role == Role::solid && object.barrier < 0) {
+        if (object.role == Role::solid && object.barrier == BarrierId::none) {
             Finding finding = start_object(findings, Rule::no_barrier, map, object, object.place, {words});
             finding.hint = Hint{"name a barrier of the world on the object or its layer", "barrier = \"…\""};
             findings.add(std::move(finding));
@@ -99,11 +99,11 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
 }
 
 // Who is seen from the side and moves by itself falls.
-void check_support(const World& world, Grounds& grounds, int map_id, const Object& object, int mover_id,
+void check_support(const World& world, Grounds& grounds, int map_id, const Object& object, MoverId mover_id,
                    Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Kind& kind = world.kind(object.kind);
+    const Mover& mover = world.mover(mover_id);
     if (mover.moves != Moves::side || (object.role != Role::spawn && kind.motion != Motion::moving)) return;
     const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
                               grounds.lines(map_id, mover_id, object.storey).from_above, mover, object.position, map);
@@ -128,10 +128,11 @@ void check_standing(const World& world, Grounds& grounds, int map_id, const Obje
                     Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     // Where play begins it is the map's player that stands there.
-    const bool is_player = is_start && object.role == Role::spawn && map.player >= 0;
-    const int mover = is_player ? map.player : body_of(world, map, object);
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-    if (mover < 0 || (object.role != Role::spawn && object.role != Role::entity) || !is_there(map, object)) return;
+    const bool is_player = is_start && object.role == Role::spawn && map.player != MoverId::none;
+    const MoverId mover = is_player ? map.player : body_of(world, map, object);
+    const Kind& kind = world.kind(object.kind);
+    if (mover == MoverId::none || (object.role != Role::spawn && object.role != Role::entity) || !is_there(map, object))
+        return;
     const Standing standing = stand(world, grounds, map_id, mover, object.storey, object.position);
     if (standing.depth_px == 0) {
         check_support(world, grounds, map_id, object, mover, findings);

@@ -92,7 +92,8 @@ struct Ledge {   // the ends of a line
 
 class OutlineChecker {
 public:
-    OutlineChecker(const World& world, Grounds& grounds, int map_id, const std::vector<int>& movers, Findings& findings)
+    OutlineChecker(const World& world, Grounds& grounds, int map_id, const std::vector<MoverId>& movers,
+                   Findings& findings)
         : world_(world),
           grounds_(grounds),
           map_id_(map_id),
@@ -102,15 +103,15 @@ public:
 
     void run() {
         if (movers_.empty()) return;
-        const int first = movers_.front();
-        for (const int storey : ground::storeys_of(map_)) {
+        const MoverId first = movers_.front();
+        for (const StoreyId storey : ground::storeys_of(map_)) {
             storey_ = storey;
             const Regions& regions = grounds_.of(map_id_, first, storey).regions();
             gaps(regions, first);
             ledges(grounds_.lines(map_id_, first, storey).from_above);
             // What one mover swims over another walks on.
             std::vector<const Ground*> done;
-            for (const int mover : movers_) {
+            for (const MoverId mover : movers_) {
                 const Ground& ground = grounds_.of(map_id_, mover, storey);
                 if (std::find(done.begin(), done.end(), &ground) != done.end()) continue;
                 done.push_back(&ground);
@@ -131,7 +132,8 @@ public:
 private:
     // One finding for all places that are alike.
     void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
-        const std::string words = fmt::format("{} {} {}", static_cast<int>(rule), storey_, fmt::join(arguments, " "));
+        const std::string words =
+            fmt::format("{} {} {}", static_cast<int>(rule), index(storey_), fmt::join(arguments, " "));
         const auto [column, row] = map_.cell_at(at);
         const std::array<int, 2> cell{map_.first_column + column, map_.first_row + row};
         if (!places_[words].insert(at).second) return;
@@ -149,11 +151,11 @@ private:
         by_words_.emplace(words, std::move(finding));
     }
 
-    void gaps(const Regions& regions, int mover_id) {
-        const Mover& mover = world_.movers()[static_cast<std::size_t>(mover_id)];
+    void gaps(const Regions& regions, MoverId mover_id) {
+        const Mover& mover = world_.mover(mover_id);
         Size least = size_of(mover);
-        for (const int other : movers_) {
-            const Size size = size_of(world_.movers()[static_cast<std::size_t>(other)]);
+        for (const MoverId other : movers_) {
+            const Size size = size_of(world_.mover(other));
             least = {std::min(least.wide, size.wide), std::min(least.high, size.high)};
         }
         const Size own = size_of(mover);
@@ -185,9 +187,8 @@ private:
     // Ledges in a row that nearly meet: bodies that stand on one catch on the end of the next. What is wider than the
     // narrowest body is a gap to fall through, on purpose.
     void ledges(const std::vector<Ring>& lines) {
-        std::int32_t narrowest = size_of(world_.movers()[static_cast<std::size_t>(movers_.front())]).wide;
-        for (const int mover : movers_)
-            narrowest = std::min(narrowest, size_of(world_.movers()[static_cast<std::size_t>(mover)]).wide);
+        std::int32_t narrowest = size_of(world_.mover(movers_.front())).wide;
+        for (const MoverId mover : movers_) narrowest = std::min(narrowest, size_of(world_.mover(mover)).wide);
         std::vector<Ledge> level;
         for (const Ring& line : lines)
             if (line.size() > 1 && line.front() != line.back())
@@ -208,8 +209,7 @@ private:
     // Corners of a ring: runs to the right have the solid below them.
     void along(const Ring& ring) {
         const std::size_t n = ring.size();
-        const bool side =
-            map_.player >= 0 && world_.movers()[static_cast<std::size_t>(map_.player)].moves == Moves::side;
+        const bool side = map_.player != MoverId::none && world_.mover(map_.player).moves == Moves::side;
         for (std::size_t i = 0; i < n; ++i) {
             const Point a = ring[i], b = ring[(i + 1) % n], c = ring[(i + 2) % n], d = ring[(i + 3) % n];
             small_step(a, b, c, d);
@@ -261,9 +261,9 @@ private:
     Grounds& grounds_;
     int map_id_;
     const Map& map_;
-    const std::vector<int>& movers_;
-    int storey_ = 0;                   // that is looked at
-    std::map<Point, int> corners_{};   // of the ground that is looked at
+    const std::vector<MoverId>& movers_;
+    StoreyId storey_ = StoreyId::ground;   // that is looked at
+    std::map<Point, int> corners_{};       // of the ground that is looked at
     Findings& findings_;
     std::map<std::string, Finding> by_words_;
     std::map<std::string, std::set<Point>> places_;
@@ -273,7 +273,7 @@ private:
 
 void check_outlines(const World& world, Grounds& grounds, Findings& findings) {
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        const std::vector<int> movers = movers_of(world, static_cast<int>(m));
+        const std::vector<MoverId> movers = movers_of(world, static_cast<int>(m));
         OutlineChecker(world, grounds, static_cast<int>(m), movers, findings).run();
     }
 }

@@ -33,7 +33,7 @@ private:
 };
 
 // Says on which storey a finding is; what its layer and object do not tell.
-void name_storey(const World& world, int storey, Finding& finding);
+void name_storey(const World& world, StoreyId storey, Finding& finding);
 
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {
@@ -60,23 +60,23 @@ private:
 class Grounds {
 public:
     explicit Grounds(const World& world) : world_(world) {}
-    const Ground& of(int map, int mover, int storey);
-    const FreeSpace& space(int map, int mover, int storey);   // that it leaves
+    const Ground& of(int map, MoverId mover, StoreyId storey);
+    const FreeSpace& space(int map, MoverId mover, StoreyId storey);   // that it leaves
     struct Lines {
         std::vector<Ring> from_above, both_ways;   // that stop it so; the former hold the latter
     };
-    const Lines& lines(int map, int mover, int storey);
+    const Lines& lines(int map, MoverId mover, StoreyId storey);
     // From where a mover touches the objects of a map, in their order.
-    const std::vector<travel::Target>& targets(int map, int mover);
+    const std::vector<travel::Target>& targets(int map, MoverId mover);
 
 private:
-    [[nodiscard]] int first_like(int mover) const;
+    [[nodiscard]] MoverId first_like(MoverId mover) const;
 
     const World& world_;
-    std::map<std::array<int, 3>, Ground> known_;
-    std::map<std::array<int, 3>, FreeSpace> spaces_;   // they refer to the ground's regions
-    std::map<std::array<int, 3>, Lines> lines_;
-    std::map<std::array<int, 2>, std::vector<travel::Target>> targets_;
+    std::map<std::tuple<int, MoverId, StoreyId>, Ground> known_;
+    std::map<std::tuple<int, MoverId, StoreyId>, FreeSpace> spaces_;   // they refer to the ground's regions
+    std::map<std::tuple<int, MoverId, StoreyId>, Lines> lines_;
+    std::map<std::pair<int, MoverId>, std::vector<travel::Target>> targets_;
 };
 
 // Why a mover cannot stand somewhere, and where it could.
@@ -87,14 +87,15 @@ struct Standing {
     std::vector<std::array<int, 2>> cells;
     std::optional<Point> nearest_free;
 };
-[[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, int mover, int storey, Point position);
+[[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, MoverId mover, StoreyId storey,
+                             Point position);
 
 // How far a mover that stands somewhere falls before it meets ground or a line; nothing when it never does.
 [[nodiscard]] std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Mover& mover,
                                             Point position, const Map& map);
 
 // The movers that a map has to do with: its player first, then those of its objects' kinds.
-[[nodiscard]] std::vector<int> movers_of(const World& world, int map);
+[[nodiscard]] std::vector<MoverId> movers_of(const World& world, int map);
 
 // The cells of a map that a box touches, and those around them: first column and row, last column and row.
 [[nodiscard]] std::array<int, 4> cells_near(const Map& map, const Bounds& box);
@@ -108,7 +109,7 @@ struct PaintedCell {
 [[nodiscard]] PaintedCell spot_of(const World& world, const Map& map, int column, int row);
 
 // Whether there is room for a mover somewhere where it touches an object, or uses it.
-[[nodiscard]] bool can_touch(const World& world, Grounds& grounds, int map, int mover, const Object& object);
+[[nodiscard]] bool can_touch(const World& world, Grounds& grounds, int map, MoverId mover, const Object& object);
 
 // What is wrong with an open line.
 struct LineFault {

@@ -58,7 +58,7 @@ private:
 
     // Where its kind's picture is drawn: what is there has art, whatever the tiles are.
     [[nodiscard]] Regions picture_of(const Object& solid) const {
-        const auto& picture = world_.kinds()[static_cast<std::size_t>(solid.kind)].picture;
+        const auto& picture = world_.kind(solid.kind).picture;
         if (!picture || picture->width == 0) return {};
         const Point least = moved(solid.position, {to_steps(picture->x), to_steps(picture->y)});
         return {box_region(least, moved(least, {to_steps(picture->width), to_steps(picture->height)}))};

@@ -16,7 +16,7 @@ namespace dryground::check_rules {
 namespace {
 
 // Where stairs of a map lead to a storey: a mover's position with its body in the middle of their cells.
-void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, int storey,
+void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, StoreyId storey,
                         std::vector<Point>& points) {
     std::vector<bool> lead_there;
     for (const Placed& placed : map.palette)
@@ -32,14 +32,14 @@ void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, 
 
 // Where a mover comes into being on a storey of a map, or onto it: its spawns, its kinds' objects, stairs, and, for who
 // plays, the ends of links.
-std::vector<Point> arrivals(const World& world, int map_id, int mover, int storey) {
+std::vector<Point> arrivals(const World& world, int map_id, MoverId mover, StoreyId storey) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     std::vector<Point> points;
     for (const Object& object : map.objects) {
         if (object.storey == storey && body_of(world, map, object) == mover && object.role != Role::link)
             points.push_back(object.position);
     }
-    add_ends_of_stairs(world, map, *bounds(world.movers()[static_cast<std::size_t>(mover)].body), storey, points);
+    add_ends_of_stairs(world, map, *bounds(world.mover(mover).body), storey, points);
     if (mover != map.player) return points;
     for (const Map& other : world.maps())
         for (const Object& link : other.objects)
@@ -73,10 +73,10 @@ bool has_room(const Region& area, const Mover& mover) {
     return !travel::fitting({positions}, around, mover).empty();
 }
 
-void check_pockets(const World& world, Grounds& grounds, int map_id, int storey, Findings& findings) {
+void check_pockets(const World& world, Grounds& grounds, int map_id, StoreyId storey, Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
-    if (map.player < 0) return;
-    const Mover& player = world.movers()[static_cast<std::size_t>(map.player)];
+    if (map.player == MoverId::none) return;
+    const Mover& player = world.mover(map.player);
     const Bounds size = *bounds(player.body);
     const std::vector<Point> points = arrivals(world, map_id, map.player, storey);
     if (points.empty()) return;
@@ -106,12 +106,13 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, int storey,
     }
 }
 
-void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, int storey, Findings& findings) {
+void check_leak(const World& world, Grounds& grounds, int map_id, MoverId mover_id, StoreyId storey,
+                Findings& findings) {
     const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
     if (ground::says_edge(map)) return;   // open on purpose, or closed all around
     const std::vector<Point> points = arrivals(world, map_id, mover_id, storey);
     if (points.empty()) return;
-    const Mover& mover = world.movers()[static_cast<std::size_t>(mover_id)];
+    const Mover& mover = world.mover(mover_id);
     const Bounds size = *bounds(mover.body);
     const std::vector<int> areas = areas_of(grounds.space(map_id, mover_id, storey), points, size);
     std::vector<Point> free;   // what a point cannot leave, a body cannot
@@ -131,8 +132,7 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
     finding.hint = mover.stopped_by.empty()
                        ? Hint{"no barrier stops it; if movers may leave this map", "rim = \"open\""}
                        : Hint{"close the map with a barrier that stops it, unless movers may leave (rim = \"open\")",
-                              fmt::format("rim = \"{}\"",
-                                          world.barriers()[static_cast<std::size_t>(mover.stopped_by.front())].name)};
+                              fmt::format("rim = \"{}\"", world.barrier(mover.stopped_by.front()).name)};
     findings.add(std::move(finding));
 }
 
@@ -140,9 +140,9 @@ void check_leak(const World& world, Grounds& grounds, int map_id, int mover_id, 
 
 void check_space(const World& world, Grounds& grounds, Findings& findings) {
     for (int m = 0; m < static_cast<int>(world.maps().size()); ++m)
-        for (const int storey : ground::storeys_of(world.maps()[static_cast<std::size_t>(m)])) {
+        for (const StoreyId storey : ground::storeys_of(world.maps()[static_cast<std::size_t>(m)])) {
             check_pockets(world, grounds, m, storey, findings);
-            for (const int mover : movers_of(world, m)) check_leak(world, grounds, m, mover, storey, findings);
+            for (const MoverId mover : movers_of(world, m)) check_leak(world, grounds, m, mover, storey, findings);
         }
 }
 

@@ -143,7 +143,7 @@ void check_laid_flags(const World& world, Findings& findings) {
             for (std::uint32_t n = 1; n < std::min(layer.counts.size(), map.palette.size()); ++n) {
                 if (layer.counts[n] == 0 || map.palette[n].tile < 0) continue;
                 const Tile& tile = world.tile(map.palette[n]);
-                if (const FlagSet own = tile.flags.value_or(0) & needed; own != 0 && tile.stands_for < 0)
+                if (const FlagSet own = tile.flags.value_or(0) & needed; own != 0 && tile.stands_for == KindId::none)
                     check_laid(world, map, l, n, own, findings);
             }
         }
@@ -173,12 +173,12 @@ void check_flag_pairs(const World& world, Findings& findings) {
 
 void check_barriers(const World& world, Findings& findings) {
     if (world.movers().empty()) return;
-    for (std::size_t b = 0; b < world.barriers().size(); ++b) {
-        const auto stopped = [b](const Mover& mover) {
-            return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), static_cast<int>(b));
+    for (const BarrierId id : ids<BarrierId>(world.barriers())) {
+        const auto stopped = [id](const Mover& mover) {
+            return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), id);
         };
         if (std::any_of(world.movers().begin(), world.movers().end(), stopped)) continue;
-        const Barrier& barrier = world.barriers()[b];
+        const Barrier& barrier = world.barrier(id);
         Finding finding = findings.start(Rule::barrier_unmet, barrier.place, fmt::format("barrier '{}'", barrier.name),
                                          {barrier.name});
         finding.hint =
@@ -191,7 +191,7 @@ void check_barriers(const World& world, Findings& findings) {
 
 // Whether what a map's lower layers hold can be known cell by cell: no offsets, no tile beyond its cell, no object of
 // the barrier.
-bool keeps_to_cells(const World& world, const Map& map, std::size_t below, int barrier) {
+bool keeps_to_cells(const World& world, const Map& map, std::size_t below, BarrierId barrier) {
     for (std::size_t l = 0; l < below; ++l) {
         const Layer& layer = map.layers[l];
         if (!ground::may_count(layer)) continue;
@@ -206,7 +206,7 @@ bool keeps_to_cells(const World& world, const Map& map, std::size_t below, int b
     });
 }
 
-bool has_barrier(const World& world, const Map& map, const Layer& layer, std::uint32_t number, int barrier) {
+bool has_barrier(const World& world, const Map& map, const Layer& layer, std::uint32_t number, BarrierId barrier) {
     if (map.palette[number].tile < 0) return false;
     const ground::Parts own = ground::parts_of(world, map, layer, map.palette[number], {});
     return std::any_of(own.parts.begin(), own.parts.end(),
@@ -219,7 +219,7 @@ struct CarveUse {
 };
 
 // Where a tile that carves a barrier is used, and whether anything of that barrier lies below it in any of these cells.
-CarveUse use_of(const World& world, int set, int tile, int barrier) {
+CarveUse use_of(const World& world, int set, int tile, BarrierId barrier) {
     CarveUse use;
     for (const Map& map : world.maps())
         for (std::size_t l = 0; l < map.layers.size(); ++l) {
@@ -249,12 +249,11 @@ void check_carves(const World& world, std::size_t s, std::size_t t, Findings& fi
     const TileSet& set = world.tilesets()[s];
     const Tile& tile = set.tiles[t];
     for (const ground::Meaning& carve : ground::meanings_of(tile)) {
-        if (carve.adds || carve.barrier < 0) continue;
+        if (carve.adds || carve.barrier == BarrierId::none) continue;
         const CarveUse use = use_of(world, static_cast<int>(s), static_cast<int>(t), carve.barrier);
         if (use.cells == 0 || use.removes) continue;
-        Finding finding = findings.start(
-            Rule::carve_nothing, carve.shape->place, thing_of(set, tile),
-            {tile.name, world.barriers()[static_cast<std::size_t>(carve.barrier)].name, counted(use.cells, "cell")});
+        Finding finding = findings.start(Rule::carve_nothing, carve.shape->place, thing_of(set, tile),
+                                         {tile.name, world.barrier(carve.barrier).name, counted(use.cells, "cell")});
         finding.hint = Hint{"carve a barrier that lies in a layer below, or take the carve out", ""};
         findings.add(std::move(finding));
     }
@@ -276,7 +275,7 @@ void check_unused(const World& world, Findings& findings) {
     for (std::size_t s = 0; s < used.size(); ++s)
         for (std::size_t t = 0; t < used[s].size(); ++t) {
             const Tile& tile = world.tilesets()[s].tiles[t];
-            if (!used[s][t] && tile.stands_for < 0 && !tile.in_pattern)
+            if (!used[s][t] && tile.stands_for == KindId::none && !tile.in_pattern)
                 findings.add(
                     findings.start(Rule::tile_unused, tile.place, thing_of(world.tilesets()[s], tile), {tile.name}));
         }

@@ -71,7 +71,7 @@ TileUses count_uses(const World& world) {
                     ++use.cells;
                     use.in_trigger_layer = use.in_trigger_layer || !layer.trigger.empty();
                     if (use.maps.empty() || use.maps.back() != map.name) use.maps.push_back(map.name);
-                    if (layer.barrier >= 0 || !layer.trigger.empty() || use.lacks_barrier) continue;
+                    if (layer.barrier != BarrierId::none || !layer.trigger.empty() || use.lacks_barrier) continue;
                     use.lacks_barrier = true;
                     use.first_without_barrier = map.place_of(layer, c, r);
                     use.thing_without_barrier = fmt::format("map '{}', layer '{}'", map.name, layer.name);
@@ -108,7 +108,7 @@ void check_use(const TileSet& set, const Tile& tile, const Use& use, Findings& f
     }
     check_reactions(set, tile, use, findings);
     const auto open = std::find_if(tile.shapes.begin(), tile.shapes.end(), [](const Shape& shape) {
-        return shape.trigger.empty() && shape.barrier < 0 && shape.fault == ShapeFault::none;
+        return shape.trigger.empty() && shape.barrier == BarrierId::none && shape.fault == ShapeFault::none;
     });
     if (open == tile.shapes.end() || !use.lacks_barrier) return;
     Finding finding = findings.start(Rule::no_barrier, open->place, thing_of(set, tile),

@@ -55,11 +55,11 @@ private:
         }
     }
     void check_keys() {
-        for (std::size_t fact = 0; fact < world_.facts().size(); ++fact) {
-            if (reach_.gained(static_cast<int>(fact)) != Reached::no || !is_needed(static_cast<int>(fact))) continue;
-            const InTheWay way = reach_.in_the_way_of_fact(static_cast<int>(fact));
-            if (way.sort != InTheWay::Sort::behind_itself || way.fact != static_cast<int>(fact)) continue;
-            const std::string& name = world_.facts()[fact].name;
+        for (const FactId fact : ids<FactId>(world_.facts())) {
+            if (reach_.gained(fact) != Reached::no || !is_needed(fact)) continue;
+            const InTheWay way = reach_.in_the_way_of_fact(fact);
+            if (way.sort != InTheWay::Sort::behind_itself || way.fact != fact) continue;
+            const std::string& name = world_.fact(fact).name;
             Finding finding;
             if (way.object >= 0) {
                 const Object& lock = map(way.map).objects[static_cast<std::size_t>(way.object)];
@@ -81,8 +81,8 @@ private:
         return of.place_of(of.layers[static_cast<std::size_t>(way.layer)], way.cell[0] - of.first_column,
                            way.cell[1] - of.first_row);
     }
-    [[nodiscard]] bool is_needed(int fact) const {
-        const auto needs = [fact](const std::vector<int>& facts) {
+    [[nodiscard]] bool is_needed(FactId fact) const {
+        const auto needs = [fact](const std::vector<FactId>& facts) {
             return std::find(facts.begin(), facts.end(), fact) != facts.end();
         };
         for (const Map& of : world_.maps())
@@ -101,10 +101,10 @@ private:
         for (std::size_t m = 0; m < world_.maps().size(); ++m) {
             const int id = static_cast<int>(m);
             const Map& of = map(id);
-            if (of.player < 0 || reach_.map_reached(id) != Reached::yes) continue;
+            if (of.player == MoverId::none || reach_.map_reached(id) != Reached::yes) continue;
             for (std::size_t o = 0; o < of.objects.size(); ++o) {
                 const Object& object = of.objects[o];
-                const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
+                const bool does = object.runs != EventId::none || !object.gives.empty() || object.role == Role::link;
                 if (!does || object.area.empty() || goals.count({id, static_cast<int>(o)}) != 0 ||
                     object.fires == Fires::start || object.fires == Fires::defeat ||
                     std::find(object.by.begin(), object.by.end(), of.player) == object.by.end() ||
@@ -135,8 +135,7 @@ private:
         finding.map = of.name, finding.layer = painted.layer;
         finding.cell = {of.first_column + column, of.first_row + row};
         if (world_.storeys().size() > 1)
-            finding.details.push_back(
-                fmt::format("on storey '{}'", world_.storeys()[static_cast<std::size_t>(spot.storey)].name));
+            finding.details.push_back(fmt::format("on storey '{}'", world_.storey(spot.storey).name));
         return finding;
     }
     void check_ends() {
@@ -149,7 +148,7 @@ private:
     }
     // One finding a map and storey: the columns in which it falls.
     void check_holes() {
-        std::map<std::pair<int, int>, std::set<int>> columns;
+        std::map<std::pair<int, StoreyId>, std::set<int>> columns;
         for (const Spot& hole : reach_.bottomless()) {
             const Map& of = map(hole.map);
             const int column = static_cast<int>(std::floor(hole.at.x / of.cell_width));
@@ -158,7 +157,7 @@ private:
         for (const auto& [where, set] : columns) {
             const Map& of = map(where.first);
             const PointPx first{(*set.begin() + 0.5) * of.cell_width, to_px(of.most().y) - 0.5 * of.cell_height};
-            const std::string& mover = world_.movers()[static_cast<std::size_t>(of.player)].name;
+            const std::string& mover = world_.mover(of.player).name;
             Finding finding =
                 at(Rule::bottomless, {where.first, where.second, first},
                    {mover, fmt::format("in column{} {}", set.size() == 1 ? "" : "s", fmt::join(set, ", "))});
@@ -174,11 +173,11 @@ private:
 
 // Players that are seen from the side and do not say how they jump.
 void tell_unknown_jumps(const World& world, Findings& findings) {
-    std::set<int> players;
+    std::set<MoverId> players;
     for (const Map& map : world.maps())
-        if (map.player >= 0) players.insert(map.player);
-    for (const int player : players) {
-        const Mover& mover = world.movers()[static_cast<std::size_t>(player)];
+        if (map.player != MoverId::none) players.insert(map.player);
+    for (const MoverId player : players) {
+        const Mover& mover = world.mover(player);
         if (mover.moves != Moves::side || (mover.jump_px && mover.leap_px)) continue;
         Finding finding = findings.start(Rule::jump_unknown, mover.place, fmt::format("mover '{}'", mover.name),
                                          {mover.name, mover.jump_px ? "leap_px" : "jump_px"});
@@ -200,7 +199,7 @@ std::optional<Spot> begins_at(const World& world, Grounds& grounds) {
             if (!other.name.empty()) names.push_back(other.name);
         if (const auto nearest = nearest_name(start.words.substr(slash + 1), names)) object = map.find_object(*nearest);
     }
-    if (object < 0 || map.player < 0) return std::nullopt;
+    if (object < 0 || map.player == MoverId::none) return std::nullopt;
     const Object& landing = map.objects[static_cast<std::size_t>(object)];
     Point at = landing.position;
     const Standing standing = stand(world, grounds, start.map, map.player, landing.storey, at);

@@ -121,7 +121,7 @@ private:
     // Letters of the flags of each cell, as far as there is room; '+' for more, '_' for none.
     void put_flags() {
         const std::vector<std::string> letters = letters_of_flags(world_);
-        for (const int storey : storeys_told(world_, options_))
+        for (const StoreyId storey : storeys_told(world_, options_))
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) {
                     const Passability say = passability(world_, map_, c, r, storey, options_.merging.facts);
@@ -144,13 +144,13 @@ private:
 
     // Where a mover's position cannot be: looked at in the middle of each character.
     void put_reach() {
-        const Mover* const mover = mover_for_reach(world_, map_, options_);
-        if (mover == nullptr) return;
-        const int id = static_cast<int>(mover - world_.movers().data());
-        key_['x'] = fmt::format("where the position of {} cannot be", mover->name);
-        for (const int storey : storeys_told(world_, options_)) {
+        const MoverId id = mover_for_reach(world_, map_, options_);
+        if (id == MoverId::none) return;
+        const Mover& mover = world_.mover(id);
+        key_['x'] = fmt::format("where the position of {} cannot be", mover.name);
+        for (const StoreyId storey : storeys_told(world_, options_)) {
             const Regions closed =
-                reach(blocked_area(world_, map_, id, storey, options_.merging.facts), mover->body.front().outline);
+                reach(blocked_area(world_, map_, id, storey, options_.merging.facts), mover.body.front().outline);
             for (int r = 0; r < map_.rows; r += rows_per_line_)
                 for (int c = 0; c < map_.columns; c += block_)
                     for (int half = 0; half < (block_ == 1 ? per_cell_ : 1); ++half)
@@ -232,8 +232,9 @@ private:
             key_[':'] = "senses";
             return ':';
         }
-        const char letter = group.barrier_id < 0 ? '#' : look_of(world_, group.barrier_id, 0, Palette::own).letter;
-        key_[letter] = group.barrier_id < 0 ? "what stops " + group.mover : group.barrier;
+        const char letter =
+            group.barrier_id == BarrierId::none ? '#' : look_of(world_, group.barrier_id, 0, Palette::own).letter;
+        key_[letter] = group.barrier_id == BarrierId::none ? "what stops " + group.mover : group.barrier;
         return letter;
     }
     char letter_of_line(const Group& group) {

@@ -21,10 +21,10 @@ std::string subtitle_of(const MapPicture& picture) {
         fmt::format("{} x {} cells of {} x {} px", map.columns, map.rows, map.cell_width, map.cell_height);
     if (const auto& area = picture.options.area)
         text += fmt::format(", of them {} x {} from ({}, {})", (*area)[2], (*area)[3], (*area)[0], (*area)[1]);
-    for (const int storey : picture.options.storeys)
-        text += fmt::format(", storey {}", picture.world.storeys()[static_cast<std::size_t>(storey)].name);
-    for (const int fact : picture.options.merging.facts)
-        text += fmt::format(", with {}", picture.world.facts()[static_cast<std::size_t>(fact)].name);
+    for (const StoreyId storey : picture.options.storeys)
+        text += fmt::format(", storey {}", picture.world.storey(storey).name);
+    for (const FactId fact : picture.options.merging.facts)
+        text += fmt::format(", with {}", picture.world.fact(fact).name);
     return text + fmt::format(", at scale {:.4g}", picture.scale);
 }
 

@@ -47,22 +47,22 @@ std::optional<Point> place_of(const Map& map, const Finding& finding) {
     return Point{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
 }
 
-int storey_of(const Map& map, const Finding& finding) {
+StoreyId storey_of(const Map& map, const Finding& finding) {
     const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
     if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
     for (const Layer& layer : map.layers)
         if (layer.name == finding.layer) return layer.storey;
-    return -1;
+    return StoreyId::none;
 }
 
 void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
     for (const Finding& finding : report.findings()) {
         if (finding.map != picture.whole().name) continue;
-        const int storey = storey_of(picture.whole(), finding);
-        if (storey >= 0 && !is_looked_at(storey, picture.options)) continue;
+        const StoreyId storey = storey_of(picture.whole(), finding);
+        if (storey != StoreyId::none && !is_looked_at(storey, picture.options)) continue;
         const auto place = place_of(picture.whole(), finding);
         const double x = place ? picture.x(place->x) : 0,
-                     y = place ? picture.y(place->y) - picture.raise(std::max(storey, 0)) : 0;
+                     y = place ? picture.y(place->y) - picture.raise(std::max(storey, StoreyId::ground)) : 0;
         const Box& frame = picture.frame;
         const bool outside = place && !Box{x, y, 0.1, 0.1}.meets(frame.wider(40));
         if (picture.options.area && (!place || outside)) continue;   // of the shown cells only

@@ -19,10 +19,10 @@ std::string halo(const Inks& inks) {
 // something to tell, which is when that returns true.
 template <class Tell>
 void each_said(MapPicture& picture, double margin, const Tell& tell) {
-    std::vector<int> storeys = storeys_told(picture.world, picture.options);
+    std::vector<StoreyId> storeys = storeys_told(picture.world, picture.options);
     std::reverse(storeys.begin(), storeys.end());
     std::set<std::array<int, 2>> told;
-    for (const int storey : storeys)
+    for (const StoreyId storey : storeys)
         picture.on_storey(storey, [&] {
             picture.each_cell(margin, [&](int column, int row) {
                 if (storeys.size() > 1 && told.count({column, row}) > 0) return;

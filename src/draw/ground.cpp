@@ -127,28 +127,26 @@ void draw_pieces(MapPicture& picture) {
         picture.on_storey(group.storey_id, [&] { draw_pieces_of(picture, group); });
 }
 
-const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options) {
-    const int player = map.player >= 0 ? map.player : world.player();
-    const int mover = options.merging.mover >= 0 ? options.merging.mover : player;
-    return mover < 0 ? nullptr : &world.movers()[static_cast<std::size_t>(mover)];
+MoverId mover_for_reach(const World& world, const Map& map, const DrawOptions& options) {
+    const MoverId player = map.player != MoverId::none ? map.player : world.player();
+    return options.merging.mover != MoverId::none ? options.merging.mover : player;
 }
 
 void draw_reach(MapPicture& picture) {
-    const Mover* mover = mover_for_reach(picture.world, picture.map(), picture.options);
-    if (mover == nullptr) return;
+    const MoverId id = mover_for_reach(picture.world, picture.map(), picture.options);
+    if (id == MoverId::none) return;
     picture.define(
         "<pattern id=\"reach\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\"><path d=\"M1 1h1.6M4 4h1.6\" "
         "stroke=\"{}\" stroke-width=\"1.6\"/></pattern>\n",
         picture.inks.reach);
-    const int id = static_cast<int>(mover - picture.world.movers().data());
-    for (const int storey : storeys_told(picture.world, picture.options))
+    for (const StoreyId storey : storeys_told(picture.world, picture.options))
         picture.on_storey(storey, [&] {
             const Regions blocked =
                 blocked_area(picture.world, picture.map(), id, storey, picture.options.merging.facts);
             picture.put(
                 "<path d=\"{}\" fill=\"url(#reach)\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\" "
                 "stroke-dasharray=\"1 3\" stroke-linecap=\"round\"/>\n",
-                picture.path(reach(blocked, mover->body.front().outline)), picture.inks.reach);
+                picture.path(reach(blocked, picture.world.mover(id).body.front().outline)), picture.inks.reach);
         });
 }
 

@@ -129,8 +129,8 @@ void tell_flags(const MapPicture& picture, Key& key) {
 }
 
 void tell_reach(const MapPicture& picture, Key& key) {
-    if (const Mover* mover = mover_for_reach(picture.world, picture.map(), picture.options))
-        key.words(fmt::format("dotted ground: where the position of {} cannot be", mover->name));
+    if (const MoverId mover = mover_for_reach(picture.world, picture.map(), picture.options); mover != MoverId::none)
+        key.words(fmt::format("dotted ground: where the position of {} cannot be", picture.world.mover(mover).name));
 }
 
 void tell_walk(MapPicture& picture, Key& key) {

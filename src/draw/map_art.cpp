@@ -22,7 +22,7 @@ struct ObjectArt {
     cairo_surface_t* surface = nullptr;
 };
 ObjectArt art_of(const MapPicture& picture, Art& art, const Object& object) {
-    const Kind& kind = picture.world.kinds()[static_cast<std::size_t>(object.kind)];
+    const Kind& kind = picture.world.kind(object.kind);
     const Mover* mover = mover_of(picture.world, picture.map(), object);
     const auto& own = kind.picture || mover == nullptr ? kind.picture : mover->picture;
     return own ? ObjectArt{&*own, art.picture(own->file)} : ObjectArt{};
@@ -217,7 +217,7 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
                             return strength(picture, *layer) == all;
                         });
     picture.put("<g data-band=\"with\"{}>\n", as_one && all < 1 ? fmt::format(" opacity=\"{:g}\"", all) : "");
-    const auto base = [&](int storey) { return picture.world.storeys()[static_cast<std::size_t>(storey)].base_px; };
+    const auto base = [&](StoreyId storey) { return picture.world.storey(storey).base_px; };
     each_block(picture, art, [&](Block& block) {
         std::vector<Item> items;
         for (const Object* object : objects)

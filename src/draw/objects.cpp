@@ -75,7 +75,7 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
     const Box of = box_of(picture, object);
     if (!of.meets(picture.frame)) return;
     const bool small = picture.cell_height() < least_for_names;
-    const std::string& kind = picture.world.kinds()[static_cast<std::size_t>(object.kind)].name;
+    const std::string& kind = picture.world.kind(object.kind).name;
     const bool leads = picture.shows(Thing::links) && object.role == Role::link && !object.link.to.empty();
     const std::string end = leads ? " → " + object.link.to : "";
     if (object.name.empty() || kind == name_of(object.role) || kind == object.name) {
@@ -116,8 +116,8 @@ void draw_outlines(MapPicture& picture, const Object& object) {
 }   // namespace
 
 const Mover* mover_of(const World& world, const Map& map, const Object& object) {
-    const int mover = body_of(world, map, object);
-    return mover >= 0 ? &world.movers()[static_cast<std::size_t>(mover)] : nullptr;
+    const MoverId mover = body_of(world, map, object);
+    return mover != MoverId::none ? &world.mover(mover) : nullptr;
 }
 
 std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object) {

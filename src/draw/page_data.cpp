@@ -177,7 +177,7 @@ private:
         std::vector<std::uint32_t> stacks;
         Json words = Json::array();
         const std::vector<std::string> letters = letters_of_flags(world_);
-        const std::vector<int> storeys = ground::storeys_of(map);
+        const std::vector<StoreyId> storeys = ground::storeys_of(map);
         for (int r = 0; r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c) {
                 std::vector<std::uint32_t> stack;
@@ -187,7 +187,7 @@ private:
                 if (!is_new) continue;
                 const std::array<int, 2> cell{map.first_column + c, map.first_row + r};
                 Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
-                for (const int storey : storeys) {
+                for (const StoreyId storey : storeys) {
                     const Passability say = passability(world_, map, c, r, storey, options_.merging.facts);
                     one["on"].push_back(passability_data(say, letters));
                 }
@@ -202,7 +202,7 @@ private:
         Json objects = Json::array();
         for (std::size_t o = 0; o < map.objects.size(); ++o) {
             const Object& object = map.objects[o];
-            const Kind& kind = world_.kinds()[static_cast<std::size_t>(object.kind)];
+            const Kind& kind = world_.kind(object.kind);
             Json json{{"name", object.name},
                       {"kind", kind.name},
                       {"role", static_cast<int>(object.role)},

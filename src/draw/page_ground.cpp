@@ -93,7 +93,7 @@ std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptio
 }
 
 void add_chunks(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    std::map<std::tuple<int, int, std::string, OneWay>, std::size_t> known;
+    std::map<std::tuple<StoreyId, BarrierId, std::string, OneWay>, std::size_t> known;
     std::vector<std::string> triggers;
     Json groups = Json::array(), chunks = Json::array();
     for (const Chunk& chunk : chunks_of(world, map, options))
@@ -108,14 +108,13 @@ void add_chunks(Json& json, const World& world, const Map& map, const DrawOption
 }
 
 void add_reach(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    const Mover* mover = mover_for_reach(world, map, options);
-    if (mover == nullptr || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
-    for (const int storey : ground::storeys_of(map)) {
-        const Regions blocked =
-            blocked_area(world, map, static_cast<int>(mover - world.movers().data()), storey, options.merging.facts);
-        json["reach"].push_back({storey, numbers(rings_of(reach(blocked, mover->body.front().outline)))});
+    const MoverId id = mover_for_reach(world, map, options);
+    if (id == MoverId::none || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
+    for (const StoreyId storey : ground::storeys_of(map)) {
+        const Regions blocked = blocked_area(world, map, id, storey, options.merging.facts);
+        json["reach"].push_back({storey, numbers(rings_of(reach(blocked, world.mover(id).body.front().outline)))});
     }
-    json["reaches"] = mover->name;
+    json["reaches"] = world.mover(id).name;
 }
 
 }   // namespace

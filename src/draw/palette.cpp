@@ -73,11 +73,11 @@ Inks inks_of(Palette palette) {
     return inks;
 }
 
-Look look_of(const World& world, int barrier, std::size_t otherwise, Palette palette) {
-    const std::size_t number = barrier >= 0 ? static_cast<std::size_t>(barrier) : world.barriers().size() + otherwise;
+Look look_of(const World& world, BarrierId barrier, std::size_t otherwise, Palette palette) {
+    const std::size_t number = barrier != BarrierId::none ? index(barrier) : world.barriers().size() + otherwise;
     Look look{colours[static_cast<std::size_t>(palette)][number % 6], dashes[number % dashes.size()],
               hatches[number % hatches.size()], letters[number % letters.size()]};
-    if (barrier >= 0 && palette == Palette::own)
+    if (barrier != BarrierId::none && palette == Palette::own)
         if (const auto& colour = world.barriers()[number].colour)
             look.colour = fmt::format("#{:02x}{:02x}{:02x}", colour->red, colour->green, colour->blue);
     return look;

@@ -26,7 +26,7 @@ struct Inks {
 [[nodiscard]] Inks inks_of(Palette palette);
 
 // Of a barrier by its id; of what has none (triggers, a mover's ground) by counting on from the barriers.
-[[nodiscard]] Look look_of(const World& world, int barrier, std::size_t otherwise, Palette palette);
+[[nodiscard]] Look look_of(const World& world, BarrierId barrier, std::size_t otherwise, Palette palette);
 
 [[nodiscard]] Colour grey_of(Colour colour);   // as light as it is seen
 

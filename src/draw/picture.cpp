@@ -47,8 +47,7 @@ CellArea clipped(const Map& map, const CellArea& area) {
 Bounds with_storeys(const World& world, const Map& map, Bounds box) {
     if (map.grid != GridSort::isometric) return box;
     double up = 0;
-    for (const Layer& layer : map.layers)
-        up = std::max(up, world.storeys()[static_cast<std::size_t>(layer.storey)].base_px);
+    for (const Layer& layer : map.layers) up = std::max(up, world.storey(layer.storey).base_px);
     box.least.y -= to_steps(up);
     return box;
 }
@@ -90,7 +89,7 @@ std::vector<std::string> triggers_of(const World& world, const Map& map) {
 
 }   // namespace
 
-bool is_looked_at(int storey, const DrawOptions& options) {
+bool is_looked_at(StoreyId storey, const DrawOptions& options) {
     return options.storeys.empty() ||
            std::find(options.storeys.begin(), options.storeys.end(), storey) != options.storeys.end();
 }
@@ -115,21 +114,21 @@ bool is_shown(const Map& map, const Object& object, const DrawOptions& options) 
 }
 
 double strength_of(const World& world, const Layer& layer, const DrawOptions& options) {
-    const auto base = [&](int storey) { return world.storeys()[static_cast<std::size_t>(storey)].base_px; };
+    const auto base = [&](StoreyId storey) { return world.storey(storey).base_px; };
     if (!is_asked_for(layer, options)) return 0;
-    if (options.storeys.empty()) return layer.storey > 0 ? 0.55 : 1;   // what is below an upper storey shows
+    if (options.storeys.empty())
+        return layer.storey > StoreyId::ground ? 0.55 : 1;   // what is below an upper storey shows
     if (is_looked_at(layer.storey, options)) return 1;
     const bool is_below = std::any_of(options.storeys.begin(), options.storeys.end(),
-                                      [&](int storey) { return base(layer.storey) < base(storey); });
+                                      [&](StoreyId storey) { return base(layer.storey) < base(storey); });
     return is_below ? 0.35 : 0;
 }
 
-std::vector<int> storeys_told(const World& world, const DrawOptions& options) {
-    if (options.storeys.empty()) return {0};
-    std::vector<int> storeys = options.storeys;
-    std::sort(storeys.begin(), storeys.end(), [&](int a, int b) {
-        return std::pair(world.storeys()[static_cast<std::size_t>(a)].base_px, a) <
-               std::pair(world.storeys()[static_cast<std::size_t>(b)].base_px, b);
+std::vector<StoreyId> storeys_told(const World& world, const DrawOptions& options) {
+    if (options.storeys.empty()) return {StoreyId::ground};
+    std::vector<StoreyId> storeys = options.storeys;
+    std::sort(storeys.begin(), storeys.end(), [&](StoreyId a, StoreyId b) {
+        return std::pair(world.storey(a).base_px, a) < std::pair(world.storey(b).base_px, b);
     });
     storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
     return storeys;
@@ -254,7 +253,7 @@ const std::optional<Route>& MapPicture::tour() {
 }
 
 std::size_t MapPicture::number_of(const Group& group) const {
-    if (group.barrier_id >= 0) return static_cast<std::size_t>(group.barrier_id);
+    if (group.barrier_id != BarrierId::none) return index(group.barrier_id);
     const auto trigger = std::find(triggers.begin(), triggers.end(), group.trigger);
     return world.barriers().size() +
            (trigger == triggers.end() ? 0 : static_cast<std::size_t>(trigger - triggers.begin()) + 1);
@@ -262,7 +261,7 @@ std::size_t MapPicture::number_of(const Group& group) const {
 
 Look MapPicture::look_of(std::size_t number) const {
     const std::size_t barriers = world.barriers().size();
-    return drawing::look_of(world, number < barriers ? static_cast<int>(number) : -1,
+    return drawing::look_of(world, number < barriers ? id_of<BarrierId>(number) : BarrierId::none,
                             number < barriers ? 0 : number - barriers, options.palette);
 }
 
@@ -271,12 +270,13 @@ Look MapPicture::look_of(const Group& group) const {
     static constexpr std::array<const char*, 4> signs{"M2 4a1 1 0 1 0 2 0a1 1 0 1 0 -2 0", "M2 2L6 6M6 2L2 6",
                                                       "M2 2h4v4h-4z", "M1 1V7M3 1V7"};
     Look look = look_of(number_of(group));
-    if (group.storey_id > 0) look.hatch += signs[static_cast<std::size_t>(group.storey_id - 1) % signs.size()];
+    if (group.storey_id > StoreyId::ground) look.hatch += signs[(index(group.storey_id) - 1) % signs.size()];
     return look;
 }
 
 std::string MapPicture::hatch_of(const Group& group) const {
-    return fmt::format("hatch{}{}", number_of(group), group.storey_id > 0 ? fmt::format("s{}", group.storey_id) : "");
+    return fmt::format("hatch{}{}", number_of(group),
+                       group.storey_id > StoreyId::ground ? fmt::format("s{}", index(group.storey_id)) : "");
 }
 
 Box MapPicture::box(const Bounds& steps) const {
@@ -318,9 +318,9 @@ std::string MapPicture::path(const Regions& regions) const {
     return result;
 }
 
-double MapPicture::raise(int storey) const {
+double MapPicture::raise(StoreyId storey) const {
     if (whole_.grid != GridSort::isometric) return 0;
-    return world.storeys()[static_cast<std::size_t>(storey)].base_px * scale;
+    return world.storey(storey).base_px * scale;
 }
 
 void MapPicture::open(Thing thing) {

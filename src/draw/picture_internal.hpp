@@ -55,14 +55,14 @@ struct Label {
 [[nodiscard]] double text_width(std::string_view text, double size);
 
 // Whether a storey is looked at; and a layer: it is there, on such a storey, and among those asked for.
-[[nodiscard]] bool is_looked_at(int storey, const DrawOptions& options);
+[[nodiscard]] bool is_looked_at(StoreyId storey, const DrawOptions& options);
 [[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);
 // Whether an object is there, on such a storey, and in a layer that is asked for.
 [[nodiscard]] bool is_shown(const Map& map, const Object& object, const DrawOptions& options);
 // How strongly the art of a layer is drawn: 0 above all storeys that are looked at, little below them.
 [[nodiscard]] double strength_of(const World& world, const Layer& layer, const DrawOptions& options);
 // The storeys whose flags, sides and reach are told, from the lowest.
-[[nodiscard]] std::vector<int> storeys_told(const World& world, const DrawOptions& options);
+[[nodiscard]] std::vector<StoreyId> storeys_told(const World& world, const DrawOptions& options);
 
 // A box of map steps, made as large as the art on the map needs. O(cells of layers whose art leaves its cells).
 [[nodiscard]] Bounds with_art(const World& world, const Map& map, const DrawOptions& options, const Bounds& box);
@@ -158,7 +158,7 @@ public:
     }
     // Draws what lies on a storey: on isometric maps as high above the ground as the storey is.
     template <class Draw>
-    void on_storey(int storey, const Draw& draw) {
+    void on_storey(StoreyId storey, const Draw& draw) {
         const double up = raise(storey);
         if (up == 0) return draw();
         put("<g transform=\"translate(0 {:g})\">\n", -up);
@@ -168,8 +168,8 @@ public:
         window = was;
         close();
     }
-    [[nodiscard]] double raise(int storey) const;   // px of the picture
-    void open(Thing thing);                         // a group of its own
+    [[nodiscard]] double raise(StoreyId storey) const;   // px of the picture
+    void open(Thing thing);                              // a group of its own
     void close() { body += "</g>\n"; }
 
 private:
@@ -212,11 +212,11 @@ double draw_key(MapPicture& picture, bool draws);
 constexpr std::size_t most_findings_told = 200;   // in words below one picture; the others are dots
 
 // The asked-for mover, else the player; null where there is neither.
-[[nodiscard]] const Mover* mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
+[[nodiscard]] MoverId mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
 // Where a finding is: at its object, its cell, or the first of its cells; nothing where it is about none.
 [[nodiscard]] std::optional<Point> place_of(const Map& map, const Finding& finding);
 // The storey of a finding: its object's, else its layer's; -1 when it has neither.
-[[nodiscard]] int storey_of(const Map& map, const Finding& finding);
+[[nodiscard]] StoreyId storey_of(const Map& map, const Finding& finding);
 // The box around an object's area, else around its body; nothing where it is a point.
 [[nodiscard]] std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object);
 

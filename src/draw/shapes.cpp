@@ -20,7 +20,7 @@ void add_tile(const MapPicture& picture, ByBarrier& paths, const Layer& layer, i
     if (placed.tile < 0) return;
     const Point at = map.corner(column, row);
     for (ground::Part& part : ground::parts_of(picture.world, map, layer, placed, {}).parts) {
-        Paths& path = part.barrier >= 0 ? paths[static_cast<std::size_t>(part.barrier)] : paths.back();
+        Paths& path = part.barrier != BarrierId::none ? paths[index(part.barrier)] : paths.back();
         for (Point& p : part.line) p = moved(p, at);
         if (!part.line.empty())
             path.lines += picture.path(part.line, false);

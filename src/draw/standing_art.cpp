@@ -47,9 +47,8 @@ public:
     }
 
 private:
-    [[nodiscard]] std::int32_t raise(int storey) const {
-        return map_.grid == GridSort::isometric ? to_steps(world_.storeys()[static_cast<std::size_t>(storey)].base_px)
-                                                : 0;
+    [[nodiscard]] std::int32_t raise(StoreyId storey) const {
+        return map_.grid == GridSort::isometric ? to_steps(world_.storey(storey).base_px) : 0;
     }
     void add(const Bounds& box, Point at) { all_ = detail::both(all_, {moved(box.least, at), moved(box.most, at)}); }
 
@@ -75,7 +74,7 @@ private:
     }
 
     void add_object(const Object& object) {
-        const Kind& kind = world_.kinds()[static_cast<std::size_t>(object.kind)];
+        const Kind& kind = world_.kind(object.kind);
         const Mover* mover = mover_of(world_, map_, object);
         const std::optional<Picture>& own = kind.picture || mover == nullptr ? kind.picture : mover->picture;
         if (!own) return;

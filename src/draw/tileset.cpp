@@ -84,14 +84,14 @@ public:
                              wide, high, escaped(set_.tiles[t].name), body),
                  sentences(set_.tiles[t])});
         }
-        for (int b = 0; b <= static_cast<int>(world_.barriers().size()); ++b) {
-            const int barrier = b < static_cast<int>(world_.barriers().size()) ? b : -1;
+        for (std::size_t b = 0; b <= world_.barriers().size(); ++b) {
+            const BarrierId barrier = b < world_.barriers().size() ? id_of<BarrierId>(b) : BarrierId::none;
             all.key += fmt::format(
                 "<span><svg width=\"32\" height=\"18\"><rect x=\"2\" y=\"2\" width=\"28\" height=\"14\" "
                 "fill=\"url(#{})\" "
                 "stroke=\"{}\" stroke-width=\"2\" stroke-dasharray=\"{}\"/></svg>{}</span>\n",
                 hatch(barrier), look(barrier).colour, look(barrier).dash,
-                barrier < 0 ? no_barrier : escaped(world_.barriers()[static_cast<std::size_t>(barrier)].name));
+                barrier == BarrierId::none ? no_barrier : escaped(world_.barrier(barrier).name));
         }
         all.key += fmt::format("<span>{}</span>", signs);
         return all;
@@ -127,18 +127,19 @@ private:
         return fit >= 1 ? std::clamp(std::round(fit), 1.0, 16.0) : fit;
     }
     [[nodiscard]] int id() const { return static_cast<int>(&set_ - world_.tilesets().data()); }
-    [[nodiscard]] Look look(int barrier) const { return look_of(world_, barrier, 1, options_.palette); }
-    [[nodiscard]] static std::string hatch(int barrier) {
-        return barrier < 0 ? "hatch_trigger" : fmt::format("hatch{}", barrier);
+    [[nodiscard]] Look look(BarrierId barrier) const { return look_of(world_, barrier, 1, options_.palette); }
+    [[nodiscard]] static std::string hatch(BarrierId barrier) {
+        return barrier == BarrierId::none ? "hatch_trigger" : fmt::format("hatch{}", index(barrier));
     }
     void define_hatchings() {
-        for (int b = -1; b < static_cast<int>(world_.barriers().size()); ++b) hatching(hatch(b), look(b), inks_);
+        hatching(hatch(BarrierId::none), look(BarrierId::none), inks_);
+        for (const BarrierId barrier : ids<BarrierId>(world_.barriers()))
+            hatching(hatch(barrier), look(barrier), inks_);
     }
 
     [[nodiscard]] std::string meaning_words(const ground::Meaning& meaning) const {
-        const std::string barrier = meaning.barrier < 0
-                                        ? "its layer's barrier"
-                                        : world_.barriers()[static_cast<std::size_t>(meaning.barrier)].name;
+        const std::string barrier =
+            meaning.barrier == BarrierId::none ? "its layer's barrier" : world_.barrier(meaning.barrier).name;
         if (!meaning.adds) return fmt::format("carves {}: {}", barrier, meaning.shape->words);
         return fmt::format(
             "{}: {}{}{}", meaning.trigger.empty() ? barrier : "senses " + meaning.trigger, meaning.shape->words,
@@ -174,20 +175,18 @@ private:
                         fmt::format("{}{} {}", shut.empty() ? "" : ", ", names[side], name_of(tile.sides->of[side]));
             add("sides: " + (shut.empty() ? "all open" : shut));
         }
-        const auto names = [](const std::vector<int>& ids, const auto& things) {
+        const auto names = [](const std::vector<FactId>& ids, const auto& things) {
             std::string all_names;
-            for (const int id : ids)
-                all_names += (all_names.empty() ? "" : ", ") + things[static_cast<std::size_t>(id)].name;
+            for (const FactId id : ids) all_names += (all_names.empty() ? "" : ", ") + things[index(id)].name;
             return all_names;
         };
         if (!tile.needs.empty()) add(fmt::format("solid until {}", names(tile.needs, world_.facts())));
         if (!tile.gives.empty()) add(fmt::format("gives {}", names(tile.gives, world_.facts())));
         for (const Reaction& reaction : tile.reacts)
-            add(fmt::format(
-                "reacts to {}{}", name_of(reaction.fires),
-                reaction.runs < 0 ? "" : ": runs " + world_.events()[static_cast<std::size_t>(reaction.runs)].name));
-        if (tile.leads >= 0) add("leads to " + world_.storeys()[static_cast<std::size_t>(tile.leads)].name);
-        if (tile.stands_for >= 0) add("stands for a " + world_.kinds()[static_cast<std::size_t>(tile.stands_for)].name);
+            add(fmt::format("reacts to {}{}", name_of(reaction.fires),
+                            reaction.runs == EventId::none ? "" : ": runs " + world_.event(reaction.runs).name));
+        if (tile.leads != StoreyId::none) add("leads to " + world_.storey(tile.leads).name);
+        if (tile.stands_for != KindId::none) add("stands for a " + world_.kind(tile.stands_for).name);
         if (tile.art) add(fmt::format("art: column {}, row {} of the sheet", (*tile.art)[0], (*tile.art)[1]));
         if (tile.picture) add("picture: " + tile.picture->file);
         if (tile.band) add(fmt::format("band: {}", word_of(*tile.band)));
@@ -252,7 +251,7 @@ private:
     }
 
     void draw_shape(const Shape& shape) {
-        const Look here = look(shape.trigger.empty() ? shape.barrier : -1);
+        const Look here = look(shape.trigger.empty() ? shape.barrier : BarrierId::none);
         if (!shape.line.empty()) {
             std::string way;
             for (const Point p : shape.line) way += fmt::format("{}{:.1f} {:.1f}", way.empty() ? "M" : "L", x(p), y(p));
@@ -261,7 +260,8 @@ private:
         }
         put("<path class=\"shape\" d=\"{}\" fill=\"url(#{})\" fill-opacity=\"0.6\" stroke=\"{}\" stroke-width=\"2\" "
             "stroke-dasharray=\"{}\"/>\n",
-            path(area_of(shape)), hatch(shape.trigger.empty() ? shape.barrier : -1), here.colour, here.dash);
+            path(area_of(shape)), hatch(shape.trigger.empty() ? shape.barrier : BarrierId::none), here.colour,
+            here.dash);
     }
 
     // Each vertex with its place, on the side away from the shape's middle.
@@ -282,7 +282,7 @@ private:
             (all.size() <= 4 || std::max(x(box.most) - x(box.least), y(box.most) - y(box.least)) >= 48);
         for (const Point p : all) {
             put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"5\" height=\"5\" fill=\"{}\" stroke=\"{}\"/>\n", x(p) - 2.5,
-                y(p) - 2.5, inks_.paper, look(shape.trigger.empty() ? shape.barrier : -1).colour);
+                y(p) - 2.5, inks_.paper, look(shape.trigger.empty() ? shape.barrier : BarrierId::none).colour);
             if (has_room)
                 text(x(p) + (x(p) < middle_x ? -4 : 4), y(p) + (y(p) < middle_y ? -5 : 12),
                      fmt::format("{:.4g},{:.4g}", to_px(p.x), to_px(p.y)), 9, inks_.text,
@@ -306,15 +306,15 @@ private:
 
     void key(double y) {
         double at = 16;
-        const auto one = [&](int barrier, const std::string& name) {
+        const auto one = [&](BarrierId barrier, const std::string& name) {
             put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"28\" height=\"14\" fill=\"url(#{})\" stroke=\"{}\" "
                 "stroke-width=\"2\" stroke-dasharray=\"{}\"/>\n",
                 at, y, hatch(barrier), look(barrier).colour, look(barrier).dash);
             text(at + 36, y + 11, name, 12, inks_.lines);
             at += 54 + text_width(name, 12);
         };
-        for (std::size_t b = 0; b < world_.barriers().size(); ++b) one(static_cast<int>(b), world_.barriers()[b].name);
-        one(-1, no_barrier);
+        for (const BarrierId barrier : ids<BarrierId>(world_.barriers())) one(barrier, world_.barrier(barrier).name);
+        one(BarrierId::none, no_barrier);
         text(at, y + 11, signs, 12, inks_.lines);
     }
 

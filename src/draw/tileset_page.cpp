@@ -44,7 +44,7 @@ std::string choices(const std::set<std::string>& names) {
 std::set<std::string> barriers_of(const World& world, const Tile& tile) {
     std::set<std::string> names;
     for (const ground::Meaning& meaning : ground::meanings_of(tile))
-        if (meaning.barrier >= 0) names.insert(world.barriers()[static_cast<std::size_t>(meaning.barrier)].name);
+        if (meaning.barrier != BarrierId::none) names.insert(world.barrier(meaning.barrier).name);
     return names;
 }
 

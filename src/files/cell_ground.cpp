@@ -23,8 +23,9 @@ bool is_closed_door(const World& world, const Map& map, const Layer& layer, cons
 }
 
 // Doors are shut however thin they are.
-void add_closed_doors(const World& world, const Map& map, const MergeOptions& wanted, int storey, CellGround& cells) {
-    const Mover& mover = world.movers()[static_cast<std::size_t>(wanted.mover)];
+void add_closed_doors(const World& world, const Map& map, const MergeOptions& wanted, StoreyId storey,
+                      CellGround& cells) {
+    const Mover& mover = world.mover(wanted.mover);
     for (const Layer& layer : map.layers) {
         if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, wanted.facts)) continue;
         std::vector<bool> closed;
@@ -37,8 +38,8 @@ void add_closed_doors(const World& world, const Map& map, const MergeOptions& wa
 
 }   // namespace
 
-CellGround cell_ground(const World& world, const Map& map, const MergeOptions& wanted, int storey) {
-    if (wanted.mover < 0 && world.barriers().size() > 31)
+CellGround cell_ground(const World& world, const Map& map, const MergeOptions& wanted, StoreyId storey) {
+    if (wanted.mover == MoverId::none && world.barriers().size() > 31)
         throw std::length_error("a grid of numbers has bits for 31 barriers; the world has more");
     MergeOptions options = wanted;
     options.chains = options.pieces = options.boxes = options.triangles = false;
@@ -52,14 +53,16 @@ CellGround cell_ground(const World& world, const Map& map, const MergeOptions& w
         if (!map.has(column, row)) continue;
         const Region cell{map.cell_ring(column, row), {}};
         for (const Group& group : chunk.groups) {
-            if (group.storey_id != storey || (wanted.mover < 0 && group.barrier_id < 0)) continue;
+            if (group.storey_id != storey || (wanted.mover == MoverId::none && group.barrier_id == BarrierId::none))
+                continue;
             // What reaches out of the map belongs to the cells at its edge, but does not fill them.
             if (2 * twice_area(intersect(group.regions, {&cell, 1})) <= half_twice_area) continue;
             ground.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
-                         static_cast<std::size_t>(column)] |= wanted.mover < 0 ? 1u << group.barrier_id : 1u;
+                         static_cast<std::size_t>(column)] |=
+                wanted.mover == MoverId::none ? 1u << index(group.barrier_id) : 1u;
         }
     }
-    if (wanted.mover >= 0) add_closed_doors(world, map, wanted, storey, ground);
+    if (wanted.mover != MoverId::none) add_closed_doors(world, map, wanted, storey, ground);
     return ground;
 }
 
@@ -80,7 +83,7 @@ std::string png_of(const CellGround& ground, const World& world) {
         for (std::size_t barrier = 0; barrier < 31; ++barrier)
             if ((ground.cells[i] >> barrier & 1) != 0) {
                 const Colour colour =
-                    barrier < world.barriers().size() ? files::colour_of(world, static_cast<int>(barrier)) : Colour{};
+                    barrier < world.barriers().size() ? files::colour_of(world, id_of<BarrierId>(barrier)) : Colour{};
                 const std::array<unsigned char, 4> px{colour.red, colour.green, colour.blue, 255};
                 std::copy(px.begin(), px.end(), image.rgba.begin() + static_cast<std::ptrdiff_t>(4 * i));
                 break;

@@ -53,7 +53,7 @@ std::string changes_bytes(const World& world, const SavedChanges& changes, PackF
     AllKeys keys(world);
     for (const Edit& edit : changes.edits) {
         if (edit.sort == Edit::Sort::fact) {
-            facts.push_back(world.facts()[static_cast<std::size_t>(edit.fact)].name);
+            facts.push_back(world.fact(edit.fact).name);
             continue;
         }
         const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
@@ -118,7 +118,7 @@ public:
             if (!json.is_string()) throw Fault{way + ": should be a fact's name"};
             Edit edit;
             edit.sort = Edit::Sort::fact, edit.holds = true;
-            edit.fact = position(world_.facts(), json.get<std::string>(), "fact");
+            edit.fact = static_cast<FactId>(position(world_.facts(), json.get<std::string>(), "fact"));
             return edit;
         });
         each("fired", [&](const Json& json, const std::string& way) {

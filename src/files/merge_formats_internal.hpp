@@ -13,6 +13,6 @@ namespace dryground::files {
 [[nodiscard]] std::string gltf_text(const World& world, const std::vector<Merge>& merges, const MergeOutput& output);
 
 // The colour of a barrier: its own, or one of those that tell the first of a world apart at a glance.
-[[nodiscard]] Colour colour_of(const World& world, int barrier);
+[[nodiscard]] Colour colour_of(const World& world, BarrierId barrier);
 
 }   // namespace dryground::files

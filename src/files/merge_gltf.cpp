@@ -176,7 +176,8 @@ private:
         const std::string name = !group.barrier.empty() ? group.barrier : !group.trigger.empty() ? "trigger" : "mover";
         const auto [known, is_new] = material_numbers_.try_emplace(name, materials_.size());
         if (!is_new) return known->second;
-        const Colour colour = group.barrier_id >= 0 ? colour_of(world_, group.barrier_id) : Colour{150, 150, 150};
+        const Colour colour =
+            group.barrier_id != BarrierId::none ? colour_of(world_, group.barrier_id) : Colour{150, 150, 150};
         const double alpha = group.trigger.empty() ? 1 : 0.35;
         Json material{{"name", name},
                       {"pbrMetallicRoughness",
@@ -199,10 +200,10 @@ private:
 }   // namespace
 
 // Different ones where a barrier says none.
-Colour colour_of(const World& world, int barrier) {
+Colour colour_of(const World& world, BarrierId barrier) {
     static constexpr Colour standard[] = {{122, 92, 58},  {47, 127, 147}, {160, 102, 44},
                                           {110, 70, 130}, {70, 110, 60},  {150, 50, 60}};
-    const auto number = static_cast<std::size_t>(barrier);
+    const auto number = index(barrier);
     return world.barriers()[number].colour.value_or(standard[number % std::size(standard)]);
 }
 

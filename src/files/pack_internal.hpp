@@ -10,14 +10,14 @@
 namespace dryground::files {
 
 // ---- writing
-template <class Things>
-[[nodiscard]] Json name_or_null(const Things& things, int id) {
-    return id < 0 ? Json(nullptr) : Json(things[static_cast<std::size_t>(id)].name);
+template <IsId Id, class Things>
+[[nodiscard]] Json name_or_null(const Things& things, Id id) {
+    return id == Id::none ? Json(nullptr) : Json(things[index(id)].name);
 }
-template <class Things>
-[[nodiscard]] Json names_of(const Things& things, const std::vector<int>& ids) {
+template <IsId Id, class Things>
+[[nodiscard]] Json names_of(const Things& things, const std::vector<Id>& ids) {
     Json names = Json::array();
-    for (const int id : ids) names.push_back(things[static_cast<std::size_t>(id)].name);
+    for (const Id id : ids) names.push_back(things[index(id)].name);
     return names;
 }
 [[nodiscard]] Json flags_json(const World& world, FlagSet flags);

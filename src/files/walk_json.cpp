@@ -19,9 +19,8 @@ public:
         json["goals"] = Json::array();
         for (const GoalReached& goal : reach_.goals()) json["goals"].push_back(this->goal(goal));
         json["facts"] = Json::array();
-        for (std::size_t fact = 0; fact < world_.facts().size(); ++fact)
-            json["facts"].push_back(
-                {{"fact", world_.facts()[fact].name}, {"gained", name_of(reach_.gained(static_cast<int>(fact)))}});
+        for (const FactId fact : ids<FactId>(world_.facts()))
+            json["facts"].push_back({{"fact", world_.fact(fact).name}, {"gained", name_of(reach_.gained(fact))}});
         json["places"] = Json::array();
         for (const TravelPlace& place : reach_.places()) json["places"].push_back(this->place(place));
         json["dead_ends"] = spots(reach_.dead_ends());
@@ -35,9 +34,7 @@ public:
 
 private:
     [[nodiscard]] const Map& map(int id) const { return world_.maps()[static_cast<std::size_t>(id)]; }
-    [[nodiscard]] const std::string& storey(int id) const {
-        return world_.storeys()[static_cast<std::size_t>(id)].name;
-    }
+    [[nodiscard]] const std::string& storey(StoreyId id) const { return world_.storey(id).name; }
     [[nodiscard]] static Json point(PointPx p) { return {p.x, p.y}; }
     [[nodiscard]] static Json points(const std::vector<PointPx>& all) {
         Json json = Json::array();
@@ -59,7 +56,7 @@ private:
     }
     [[nodiscard]] Json names(const Facts& facts) const {
         Json json = Json::array();
-        for (const int fact : facts) json.push_back(world_.facts()[static_cast<std::size_t>(fact)].name);
+        for (const FactId fact : facts) json.push_back(world_.fact(fact).name);
         return json;
     }
     [[nodiscard]] Json goal(const GoalReached& goal) const {
@@ -68,7 +65,7 @@ private:
             json["object"] =
                 map(goal.map).name + "/" + map(goal.map).objects[static_cast<std::size_t>(goal.object)].name;
         else
-            json["fact"] = world_.facts()[static_cast<std::size_t>(goal.fact)].name;
+            json["fact"] = world_.fact(goal.fact).name;
         json["reached"] = name_of(goal.reached);
         if (goal.reached == Reached::yes) return json;
         const InTheWay way =
@@ -91,7 +88,7 @@ private:
     }
     [[nodiscard]] Json step(const RouteStep& step) const {
         Json json{{"going", name_of(step.going)},
-                  {"mover", world_.movers()[static_cast<std::size_t>(step.mover)].name},
+                  {"mover", world_.mover(step.mover).name},
                   {"from", spot(step.from)},
                   {"to", spot(step.to)},
                   {"px", step.px}};

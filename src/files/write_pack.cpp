@@ -58,9 +58,9 @@ Json mover_json(const World& world, const Mover& mover) {
     Json feelers = Json::array();
     for (const Feeler& feeler : mover.feelers) {
         Json senses = names_of(world.barriers(), feeler.senses);
-        for (const int other : feeler.senses_movers)
-            if (const std::string& name = world.movers()[static_cast<std::size_t>(other)].name;
-                world.find_barrier(name) < 0)   // one name may be both
+        for (const MoverId other : feeler.senses_movers)
+            if (const std::string& name = world.mover(other).name;
+                world.find_barrier(name) == BarrierId::none)   // one name may be both
                 senses.push_back(name);
         feelers.push_back({{"name", feeler.name}, {"area", area_json(feeler.area)}, {"senses", std::move(senses)}});
     }
@@ -161,7 +161,8 @@ Json settings_json(const World& world) {
 Json pack_tree(const World& world, const PackOutput& output, Json maps) {
     const bool ground = output.plane == Plane::ground;
     Json goal_objects = Json::array(), goal_facts = Json::array();
-    for (const Goal& goal : world.goals()) (goal.fact >= 0 ? goal_facts : goal_objects).push_back(goal.words);
+    for (const Goal& goal : world.goals())
+        (goal.fact != FactId::none ? goal_facts : goal_objects).push_back(goal.words);
     Json tree{{"format", "dryground/pack/1"},
               {"world", world.title()},
               {"hash", ""},

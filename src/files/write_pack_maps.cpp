@@ -175,11 +175,11 @@ Json placed_json(const World& world, const Map& map, const Object& object, const
     }
     Json line = Json::array();
     for (const Point p : object.line) line.push_back(numbers.point(numbers.on_plane(p)));
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
-    const int mover = body_of(world, map, object);
-    const std::optional<Picture> picture = kind.picture ? kind.picture
-                                           : mover >= 0 ? world.movers()[static_cast<std::size_t>(mover)].picture
-                                                        : std::nullopt;
+    const Kind& kind = world.kind(object.kind);
+    const MoverId mover = body_of(world, map, object);
+    const std::optional<Picture> picture = kind.picture             ? kind.picture
+                                           : mover != MoverId::none ? world.mover(mover).picture
+                                                                    : std::nullopt;
     Json origin = nullptr;   // pictures are drawn on the screen: on the ground laid flat they have no corner
     if (picture && numbers.is_as_drawn())
         origin = numbers.point(moved(object.position, {to_steps(picture->x), to_steps(picture->y)}));
@@ -241,7 +241,7 @@ std::uint64_t sides_number(const Sides& sides) {
 
 Json passability_json(const World& world, const Map& map, const Facts& facts) {
     Json list = Json::array();
-    for (const int storey : ground::storeys_of(map)) {
+    for (const StoreyId storey : ground::storeys_of(map)) {
         Json flags = Json::array(), sides = Json::array();
         std::vector<std::uint64_t> flag_row(static_cast<std::size_t>(map.columns)), side_row(flag_row.size());
         for (int r = 0; r < map.rows; ++r) {
@@ -264,8 +264,10 @@ Json passability_json(const World& world, const Map& map, const Facts& facts) {
 template <class Merged, class MergeOne>
 std::vector<Merged> merged_for_all(const World& world, MergeOptions options, MergeOne merge_one) {
     std::vector<Merged> merges{merge_one(options)};
-    for (options.mover = 0; options.mover < static_cast<int>(world.movers().size()); ++options.mover)
+    for (const MoverId mover : ids<MoverId>(world.movers())) {
+        options.mover = mover;
         merges.push_back(merge_one(options));
+    }
     return merges;
 }
 

@@ -14,10 +14,10 @@ namespace dryground::ground {
 
 // What a tile or an object puts on the ground: area or a line, that blocks, senses or carves.
 struct Part {
-    bool adds = true;                // else it carves what lies below its layer
-    int barrier = -1;                // -1: it senses
-    std::string trigger;             // then its name
-    OneWay one_way = OneWay::none;   // of a line, as it lies on the map
+    bool adds = true;                      // else it carves what lies below its layer
+    BarrierId barrier = BarrierId::none;   // -1: it senses
+    std::string trigger;                   // then its name
+    OneWay one_way = OneWay::none;         // of a line, as it lies on the map
     std::optional<Surface> surface;
     Regions area;   // one of these two
     Ring line;
@@ -37,9 +37,9 @@ struct Part {
 // What a shape of a tile does: what the tile itself declares, or, where it stands in a layer, also what that layer
 // declares for shapes that leave it open.
 struct Meaning {
-    const Shape* shape = nullptr;   // of the tile
-    bool adds = true;               // else it carves
-    int barrier = -1;               // -1: none, or it senses
+    const Shape* shape = nullptr;          // of the tile
+    bool adds = true;                      // else it carves
+    BarrierId barrier = BarrierId::none;   // -1: none, or it senses
     std::string trigger;
     OneWay one_way = OneWay::none;   // of a line; as it lies on the map, with the tile's flips and turns
     std::optional<Surface> surface;
@@ -62,10 +62,10 @@ struct Meaning {
 [[nodiscard]] bool is_shifted(const Layer& layer);
 
 // Whether something of a map that blocks, senses or carves comes or goes with a fact.
-[[nodiscard]] bool follows(const World& world, const Map& map, int fact);
+[[nodiscard]] bool follows(const World& world, const Map& map, FactId fact);
 
 // The storeys that have ground: those of the map's layers, decor apart, and the first. Sorted.
-[[nodiscard]] std::vector<int> storeys_of(const Map& map);
+[[nodiscard]] std::vector<StoreyId> storeys_of(const Map& map);
 
 // Parts, carves first; and how many shapes were left out because of an error in them.
 struct Parts {

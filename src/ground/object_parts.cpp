@@ -16,7 +16,7 @@ Parts parts_of(const Map& map, const Object& object) {
     for (const auto& [barrier, area] : object.carves)
         result.parts.push_back({false, barrier, {}, OneWay::none, {}, area, {}});
     if (object.role != Role::solid) return result;
-    if ((object.area.empty() && object.line.empty()) || object.barrier < 0) {
+    if ((object.area.empty() && object.line.empty()) || object.barrier == BarrierId::none) {
         ++result.left_out;
         return result;
     }

@@ -5,7 +5,7 @@
 
 namespace dryground {
 
-Passability passability(const World& world, const Map& map, int column, int row, int storey, const Facts& facts) {
+Passability passability(const World& world, const Map& map, int column, int row, StoreyId storey, const Facts& facts) {
     Passability say;
     for (std::size_t l = map.layers.size(); l-- > 0;) {
         const Layer& layer = map.layers[l];

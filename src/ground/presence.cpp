@@ -8,8 +8,8 @@ namespace dryground {
 
 namespace {
 
-bool holds(const std::vector<int>& when, const std::vector<int>& unless, const Facts& facts) {
-    const auto is_true = [&](int fact) { return std::binary_search(facts.begin(), facts.end(), fact); };
+bool holds(const std::vector<FactId>& when, const std::vector<FactId>& unless, const Facts& facts) {
+    const auto is_true = [&](FactId fact) { return std::binary_search(facts.begin(), facts.end(), fact); };
     return std::all_of(when.begin(), when.end(), is_true) && std::none_of(unless.begin(), unless.end(), is_true);
 }
 
@@ -39,8 +39,8 @@ bool counts(const Map& map, const Object& object, const Facts& facts) {
     return !layer_of(map, object).decor && is_there(map, object, facts);
 }
 
-bool follows(const World& world, const Map& map, int fact) {
-    const auto names = [fact](const std::vector<int>& facts) {
+bool follows(const World& world, const Map& map, FactId fact) {
+    const auto names = [fact](const std::vector<FactId>& facts) {
         return std::find(facts.begin(), facts.end(), fact) != facts.end();
     };
     return std::any_of(map.layers.begin(), map.layers.end(),
@@ -54,8 +54,8 @@ bool follows(const World& world, const Map& map, int fact) {
            });
 }
 
-std::vector<int> storeys_of(const Map& map) {
-    std::vector<int> storeys{0};
+std::vector<StoreyId> storeys_of(const Map& map) {
+    std::vector<StoreyId> storeys{StoreyId::ground};
     for (const Layer& layer : map.layers)
         if (!layer.decor) storeys.push_back(layer.storey);
     std::sort(storeys.begin(), storeys.end());
@@ -67,7 +67,7 @@ std::vector<int> storeys_of(const Map& map) {
 
 Facts facts_of_ground(const World& world, const Map& map) {
     Facts facts;
-    for (int fact = 0; fact < static_cast<int>(world.facts().size()); ++fact)
+    for (const FactId fact : ids<FactId>(world.facts()))
         if (ground::follows(world, map, fact)) facts.push_back(fact);
     return facts;
 }

@@ -52,7 +52,7 @@ Bounds reach_of(const Map& map, const Bounds& from_corner) {
 }
 
 bool is_open(const Tile& tile, const Facts& facts) {
-    return !tile.needs.empty() && std::all_of(tile.needs.begin(), tile.needs.end(), [&](int fact) {
+    return !tile.needs.empty() && std::all_of(tile.needs.begin(), tile.needs.end(), [&](FactId fact) {
         return std::binary_search(facts.begin(), facts.end(), fact);
     });
 }
@@ -62,8 +62,8 @@ std::vector<Meaning> meanings_of(const Tile& tile) {
     for (const Carve& carve : tile.carves)
         meanings.push_back({&carve.shape, false, carve.barrier, {}, OneWay::none, {}});
     for (const Shape& shape : tile.shapes)
-        meanings.push_back(
-            {&shape, true, shape.trigger.empty() ? shape.barrier : -1, shape.trigger, shape.one_way, shape.surface});
+        meanings.push_back({&shape, true, shape.trigger.empty() ? shape.barrier : BarrierId::none, shape.trigger,
+                            shape.one_way, shape.surface});
     return meanings;
 }
 
@@ -73,10 +73,10 @@ std::vector<Meaning> meanings_of(const Tile& tile, const Layer& layer, const Ori
         if (!meaning.adds) continue;
         if (meaning.trigger.empty()) meaning.trigger = layer.trigger;
         if (!meaning.trigger.empty()) {
-            meaning.barrier = -1;
+            meaning.barrier = BarrierId::none;
             meaning.surface.reset();
         } else {
-            if (meaning.barrier < 0) meaning.barrier = layer.barrier;
+            if (meaning.barrier == BarrierId::none) meaning.barrier = layer.barrier;
             if (!meaning.surface) meaning.surface = layer.surface;
         }
         // The layer's direction is one of the map, whatever flips and turns its tiles have.
@@ -90,13 +90,13 @@ std::vector<Meaning> meanings_of(const Tile& tile, const Layer& layer, const Ori
 Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts) {
     Parts result;
     const Tile& tile = world.tile(placed);
-    if (tile.stands_for >= 0) return result;   // an object stands in its place
+    if (tile.stands_for != KindId::none) return result;   // an object stands in its place
     const Standing standing(map, layer, placed.orientation);
     const bool open = is_open(tile, facts);
     for (Meaning& meaning : meanings_of(tile, layer, placed.orientation)) {
         const bool senses = !meaning.trigger.empty();
         if (meaning.adds && open && !senses) continue;
-        if (meaning.shape->fault != ShapeFault::none || (!senses && meaning.barrier < 0)) {
+        if (meaning.shape->fault != ShapeFault::none || (!senses && meaning.barrier == BarrierId::none)) {
             if (meaning.adds) ++result.left_out;
             continue;
         }

@@ -19,7 +19,7 @@ void ChunkPlans::restack() {
     stacking_ = stack_up(world_, map_, options_.facts, true);
     lines_.emplace(world_, map_, options_.facts);
     lines_->learn(stacking_.surfaces);
-    options_.mover >= 0 ? add_mover_plans() : add_plans();
+    options_.mover != MoverId::none ? add_mover_plans() : add_plans();
 }
 
 bool ChunkPlans::renew() {
@@ -90,7 +90,7 @@ void ChunkPlans::add_lines() {
 }
 
 void ChunkPlans::add_mover_plans() {
-    for (const int storey : ground::storeys_of(map_)) {
+    for (const StoreyId storey : ground::storeys_of(map_)) {
         GroupKey key;
         key.storey = storey;
         const auto of_ground = static_cast<int>(plans.size());
@@ -133,7 +133,7 @@ bool ChunkPlans::learn() {
     const int room = margin();
     lines_->learn(stacking_.surfaces);
     if (margin(next) > room) return false;
-    if (options_.mover >= 0 && !knows_all_ways()) return false;
+    if (options_.mover != MoverId::none && !knows_all_ways()) return false;
     stacking_.spread = std::move(next.spread);
     for (auto& [key, plan] : next.plans) {
         const auto known = stacking_.plans.find(key);
@@ -144,11 +144,11 @@ bool ChunkPlans::learn() {
         }
         Plan& own = stacking_.plans[key];
         own = std::move(plan);
-        if (options_.mover >= 0) continue;
+        if (options_.mover != MoverId::none) continue;
         const int at = find_plan(key);
         merge_by(at >= 0 ? plans[static_cast<std::size_t>(at)] : add_shares(key), own);
     }
-    if (options_.mover < 0) {
+    if (options_.mover == MoverId::none) {
         add_lines();
         return true;
     }
@@ -159,9 +159,9 @@ bool ChunkPlans::learn() {
 
 // Whether there is a plan for each way in which lines stop the mover.
 bool ChunkPlans::knows_all_ways() const {
-    for (const int storey : ground::storeys_of(map_))
+    for (const StoreyId storey : ground::storeys_of(map_))
         for (const OneWay one_way : ways_for_mover(world_, map_, *lines_, mover(), storey)) {
-            const int plan = find_plan({storey, -1, {}, one_way});
+            const int plan = find_plan({storey, BarrierId::none, {}, one_way});
             if (plan < 0 || !plans[static_cast<std::size_t>(plan)].lines_near) return false;
         }
     return true;

@@ -64,7 +64,7 @@ private:
     PlanShares& add_shares(const GroupKey& key);
     [[nodiscard]] int find_plan(const GroupKey& key) const;
     [[nodiscard]] bool knows_all_ways() const;
-    [[nodiscard]] const Mover& mover() const { return world_.movers().at(static_cast<std::size_t>(options_.mover)); }
+    [[nodiscard]] const Mover& mover() const { return world_.movers().at(index(options_.mover)); }
 
     const World& world_;
     const Map& map_;

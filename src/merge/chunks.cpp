@@ -167,7 +167,7 @@ struct LiveMap::Parts {
     // A group with its edges, given its regions.
     [[nodiscard]] Group group_of(const detail::PlanShares& plan, std::size_t chunk, Regions regions) const {
         Group group = detail::named_group(world, plan.key);
-        if (options.mover >= 0) group.mover = world.movers()[static_cast<std::size_t>(options.mover)].name;
+        if (options.mover != MoverId::none) group.mover = world.mover(options.mover).name;
         group.regions = std::move(regions);
         if (options.chains && !plan.shares[chunk].runs.empty()) group.chains = chains_of(plan, chunk);
         std::vector<detail::JoinedLine> lines = plan.shares[chunk].lines;
@@ -298,7 +298,7 @@ struct LiveMap::Parts {
                 chunks.insert(chunks.end(), more.begin(), more.end());
             }
         // For a mover any tile may decide which sides of its cell are shut.
-        if (options.mover >= 0 || plans.lines().matters(layer, before) || plans.lines().matters(layer, now))
+        if (options.mover != MoverId::none || plans.lines().matters(layer, before) || plans.lines().matters(layer, now))
             with_lines = layout.near(plans.lines().reach_of(layer, column, row));
         return change(each_once(std::move(chunks)), false, with_lines);
     }

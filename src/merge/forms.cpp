@@ -7,9 +7,9 @@ namespace dryground::detail {
 Group named_group(const World& world, const GroupKey& key) {
     Group group;
     group.storey_id = key.storey;
-    group.storey = world.storeys()[static_cast<std::size_t>(key.storey)].name;
+    group.storey = world.storey(key.storey).name;
     group.barrier_id = key.barrier;
-    if (key.barrier >= 0) group.barrier = world.barriers()[static_cast<std::size_t>(key.barrier)].name;
+    if (key.barrier != BarrierId::none) group.barrier = world.barrier(key.barrier).name;
     group.trigger = key.trigger;
     group.one_way = key.one_way;
     return group;

@@ -40,7 +40,7 @@ private:
         int label;
     };
     struct Carves {
-        int barrier;
+        BarrierId barrier;
         Regions area;
     };
     struct Number {
@@ -53,7 +53,8 @@ private:
         std::vector<Number> numbers;    // from their cell's corner
     };
     struct OfObject {
-        int layer, storey;
+        int layer;
+        StoreyId storey;
         ground::Part part;
         Bounds box;
         int label;
@@ -84,10 +85,10 @@ private:
 
 // Which one-way groups stop a mover on a storey, or might: by lines of its barriers, or by sides of cells.
 [[nodiscard]] std::set<OneWay> ways_for_mover(const World& world, const Map& map, const LineTable& table,
-                                              const Mover& mover, int storey);
+                                              const Mover& mover, StoreyId storey);
 // What comes near a box of the lines of such a group, not yet cut by the ground.
 [[nodiscard]] std::vector<LinePiece> lines_for_mover(const World& world, const Map& map, const LineTable& table,
-                                                     const Mover& mover, int storey, const Facts& facts, OneWay one_way,
-                                                     const Bounds& box);
+                                                     const Mover& mover, StoreyId storey, const Facts& facts,
+                                                     OneWay one_way, const Bounds& box);
 
 }   // namespace dryground::detail

@@ -43,7 +43,7 @@ public:
             detail::test_flat_range(map_, options_.grow);
         }
         if (options_.triggers) find_triggers();
-        std::vector<Task> tasks = options_.mover >= 0 ? mover_tasks() : barrier_tasks();
+        std::vector<Task> tasks = options_.mover != MoverId::none ? mover_tasks() : barrier_tasks();
         add_trigger_tasks(tasks);
         do_all(tasks);
         std::sort(groups_.begin(), groups_.end(), [](const Group& a, const Group& b) {
@@ -75,12 +75,11 @@ private:
     void find_triggers() {
         for (const Object& object : map_.objects) {
             const bool senses = object.role == Role::trigger || object.role == Role::link;
-            const bool asked =
-                options_.mover < 0 || std::find(object.by.begin(), object.by.end(), options_.mover) != object.by.end();
+            const bool asked = options_.mover == MoverId::none ||
+                               std::find(object.by.begin(), object.by.end(), options_.mover) != object.by.end();
             if (!senses || !asked || object.area.empty() || !is_there(map_, object, options_.facts)) continue;
-            const std::string& name =
-                object.name.empty() ? world_.kinds()[static_cast<std::size_t>(object.kind)].name : object.name;
-            detail::append(sensing_[{object.storey, -1, name, OneWay::none}], object.area);
+            const std::string& name = object.name.empty() ? world_.kind(object.kind).name : object.name;
+            detail::append(sensing_[{object.storey, BarrierId::none, name, OneWay::none}], object.area);
         }
     }
 
@@ -90,12 +89,12 @@ private:
             tasks.emplace_back([this, &key = sensing.first, &areas = sensing.second](Groups& groups) {
                 Stacked stacked;
                 const auto tiles = stacking_.plans.find(key);
-                if (tiles != stacking_.plans.end() && options_.mover < 0)
+                if (tiles != stacking_.plans.end() && options_.mover == MoverId::none)
                     detail::append(areas, detail::merge_cells(map_, tiles->second, false).regions);
                 stacked.regions = unite(areas);
                 if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
                 Group group = detail::named_group(world_, key);
-                if (options_.mover >= 0) group.mover = world_.movers()[static_cast<std::size_t>(options_.mover)].name;
+                if (options_.mover != MoverId::none) group.mover = world_.mover(options_.mover).name;
                 finish(std::move(group), std::move(stacked), {}, {}, groups);
             });
     }
@@ -137,13 +136,13 @@ private:
     // One for each storey.
     [[nodiscard]] std::vector<Task> mover_tasks() const {
         std::vector<Task> tasks;
-        for (const int storey : ground::storeys_of(map_))
+        for (const StoreyId storey : ground::storeys_of(map_))
             tasks.emplace_back([this, storey](Groups& groups) { merge_for_mover(storey, groups); });
         return tasks;
     }
 
-    void merge_for_mover(int storey, Groups& groups) const {
-        const Mover& mover = world_.movers()[static_cast<std::size_t>(options_.mover)];
+    void merge_for_mover(StoreyId storey, Groups& groups) const {
+        const Mover& mover = world_.mover(options_.mover);
         Stacked stacked;
         stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey, options_.facts).whole();
         const Regions solid = stacked.regions;
@@ -151,7 +150,7 @@ private:
         std::set<OneWay> ways = detail::ways_for_mover(world_, map_, table_, mover, storey);
         ways.insert(OneWay::none);
         for (const OneWay one_way : ways) {
-            Group group = detail::named_group(world_, {storey, -1, {}, one_way});
+            Group group = detail::named_group(world_, {storey, BarrierId::none, {}, one_way});
             group.mover = mover.name;
             Stacked none;   // only the first of them has ground
             if (one_way == OneWay::none) std::swap(none, stacked);
@@ -238,10 +237,9 @@ std::span<const std::string_view> form_names() {
     return names;
 }
 
-Regions blocked_area(const World& world, const Map& map, int mover, int storey, const Facts& facts) {
+Regions blocked_area(const World& world, const Map& map, MoverId mover, StoreyId storey, const Facts& facts) {
     const detail::Stacking stacking = detail::stack_up(world, map, facts);
-    return detail::MoverGround(world, map, stacking, world.movers().at(static_cast<std::size_t>(mover)), storey, facts)
-        .whole();
+    return detail::MoverGround(world, map, stacking, world.movers().at(index(mover)), storey, facts).whole();
 }
 
 }   // namespace dryground

@@ -14,8 +14,8 @@ constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, O
     outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
 
 // The sides of cells near a box that a mover cannot pass, or in one direction only.
-void add_sides(const World& world, const Map& map, int storey, const Facts& facts, OneWay one_way, const Bounds& box,
-               std::vector<LinePiece>& into) {
+void add_sides(const World& world, const Map& map, StoreyId storey, const Facts& facts, OneWay one_way,
+               const Bounds& box, std::vector<LinePiece>& into) {
     const auto [c0, r0, c1, r1] = map.cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
@@ -34,8 +34,8 @@ void add_sides(const World& world, const Map& map, int storey, const Facts& fact
 
 }   // namespace
 
-MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey,
-                         const Facts& facts)
+MoverGround::MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover,
+                         StoreyId storey, const Facts& facts)
     : world_(world), map_(map), needs_(mover.needs), storey_(storey), facts_(facts) {
     for (const auto& [key, plan] : stacking.plans)
         if (key.storey == storey && stops(mover, key.barrier)) mergers_.emplace_back(map, plan);
@@ -76,7 +76,7 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
 }
 
 std::set<OneWay> ways_for_mover(const World& world, const Map& map, const LineTable& table, const Mover& mover,
-                                int storey) {
+                                StoreyId storey) {
     std::set<OneWay> ways;
     for (const GroupKey& key : table.keys())
         if (key.storey == storey && key.trigger.empty() && stops(mover, key.barrier)) ways.insert(key.one_way);
@@ -93,7 +93,7 @@ std::set<OneWay> ways_for_mover(const World& world, const Map& map, const LineTa
 }
 
 std::vector<LinePiece> lines_for_mover(const World& world, const Map& map, const LineTable& table, const Mover& mover,
-                                       int storey, const Facts& facts, OneWay one_way, const Bounds& box) {
+                                       StoreyId storey, const Facts& facts, OneWay one_way, const Bounds& box) {
     std::vector<LinePiece> all;
     for (const GroupKey& key : table.keys()) {
         if (key.storey != storey || !key.trigger.empty() || key.one_way != one_way || !stops(mover, key.barrier))

@@ -83,8 +83,8 @@ Frame frame_of(const World& world, const Map& map, Pose pose, Plane merged_on) {
     return frame;
 }
 
-Heights heights_of(const World& world, int storey, std::optional<double> height_px) {
-    const Storey& of = world.storeys().at(static_cast<std::size_t>(storey));
+Heights heights_of(const World& world, StoreyId storey, std::optional<double> height_px) {
+    const Storey& of = world.storeys().at(index(storey));
     return {of.base_px / world.per_metre(), height_px.value_or(of.height_px) / world.per_metre()};
 }
 

@@ -168,8 +168,8 @@ private:
     }
 
     // Of the objects in the layer at hand; each with its storey.
-    [[nodiscard]] std::vector<std::pair<int, ground::Part>> object_parts() {
-        std::vector<std::pair<int, ground::Part>> result;
+    [[nodiscard]] std::vector<std::pair<StoreyId, ground::Part>> object_parts() {
+        std::vector<std::pair<StoreyId, ground::Part>> result;
         for (const Object& object : map_.objects) {
             if (object.layer != order_ || !ground::counts(map_, object, facts_)) continue;
             ground::Parts own = ground::parts_of(map_, object);
@@ -179,7 +179,7 @@ private:
         return result;
     }
 
-    void carve_by_objects(const std::vector<std::pair<int, ground::Part>>& parts) {
+    void carve_by_objects(const std::vector<std::pair<StoreyId, ground::Part>>& parts) {
         std::map<GroupKey, Regions> areas;
         for (const auto& [storey, part] : parts)
             if (!part.adds) append(areas[key_of(storey, part)], part.area);
@@ -187,7 +187,7 @@ private:
             if (result_.plans.count(key) > 0) add_objects(key, false, 0, area);
     }
 
-    void add_solids(const std::vector<std::pair<int, ground::Part>>& parts) {
+    void add_solids(const std::vector<std::pair<StoreyId, ground::Part>>& parts) {
         adding_ = true;
         std::map<std::pair<GroupKey, int>, Regions> areas;
         for (const auto& [storey, part] : parts) {
@@ -241,7 +241,7 @@ private:
 
     void add_rim() {
         if (!ground::has_rim(map_)) return;
-        for (const int storey : ground::storeys_of(map_)) {
+        for (const StoreyId storey : ground::storeys_of(map_)) {
             result_.plans[{storey, map_.rim_barrier, {}, OneWay::none}].holds_rim = true;
             result_.stats.shapes_in += 4;
         }

@@ -17,15 +17,15 @@
 namespace dryground::detail {
 
 struct GroupKey {
-    int storey = 0;
-    int barrier = -1;                // -1 for a trigger group
-    std::string trigger;             // empty for a barrier group
-    OneWay one_way = OneWay::none;   // of a group of one-way lines
+    StoreyId storey = StoreyId::ground;
+    BarrierId barrier = BarrierId::none;   // of a trigger group
+    std::string trigger;                   // empty for a barrier group
+    OneWay one_way = OneWay::none;         // of a group of one-way lines
     friend auto operator<=>(const GroupKey&, const GroupKey&) = default;
 };
 
 // The group that a part of something on a storey belongs to.
-[[nodiscard]] inline GroupKey key_of(int storey, const ground::Part& part) {
+[[nodiscard]] inline GroupKey key_of(StoreyId storey, const ground::Part& part) {
     return {storey, part.barrier, part.trigger, part.one_way};
 }
 
@@ -71,7 +71,7 @@ struct Stacking {
 // `all_tiles`: also of tiles of the palette that stand nowhere yet.
 [[nodiscard]] Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool all_tiles = false);
 
-[[nodiscard]] inline bool stops(const Mover& mover, int barrier) {
+[[nodiscard]] inline bool stops(const Mover& mover, BarrierId barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
 }
 
@@ -108,7 +108,7 @@ private:
 // cells may change in between.
 class MoverGround {
 public:
-    MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, int storey,
+    MoverGround(const World& world, const Map& map, const Stacking& stacking, const Mover& mover, StoreyId storey,
                 const Facts& facts);
     [[nodiscard]] Regions whole();
     [[nodiscard]] Regions block(const Block& block);
@@ -120,7 +120,7 @@ private:
     const World& world_;
     const Map& map_;
     FlagSet needs_;
-    int storey_;
+    StoreyId storey_;
     const Facts facts_;
     std::vector<CellMerger> mergers_;
 };

@@ -20,11 +20,11 @@ ContactTable contact_table(const World& world) {
         const Mover& mover = world.movers()[m];
         ContactBits& bits = table.movers.emplace_back(ContactBits{bit(barriers + m), table.triggers.category});
         table.triggers.mask |= bits.category;
-        for (const int barrier : mover.stopped_by) {
-            bits.mask |= bit(static_cast<std::size_t>(barrier));
-            table.barriers[static_cast<std::size_t>(barrier)].mask |= bits.category;
+        for (const BarrierId barrier : mover.stopped_by) {
+            bits.mask |= bit(index(barrier));
+            table.barriers[index(barrier)].mask |= bits.category;
         }
-        for (const int other : mover.meets) bits.mask |= bit(barriers + static_cast<std::size_t>(other));
+        for (const MoverId other : mover.meets) bits.mask |= bit(barriers + index(other));
     }
     return table;
 }

@@ -135,11 +135,11 @@ WorldMaker::Legend::Meaning* WorldMaker::CellFiller::find_by_name(const std::str
 void WorldMaker::CellFiller::settle(Legend::Meaning& meaning) {
     const Tile& tile = maker_.parts_.tilesets[static_cast<std::size_t>(meaning.placed.tileset)]
                            .tiles[static_cast<std::size_t>(meaning.placed.tile)];
-    if (tile.stands_for < 0) {
+    if (tile.stands_for == KindId::none) {
         meaning.number = number_of(meaning.placed);
         return;
     }
-    meaning.kinds = {Name(maker_.parts_.kinds[static_cast<std::size_t>(tile.stands_for)].name)};
+    meaning.kinds = {Name(maker_.parts_.kinds[index(tile.stands_for)].name)};
     meaning.weights = {1.0};
 }
 

@@ -103,7 +103,8 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
         if (entry.kind) meaning.kinds = {*entry.kind};
         if (!entry.kinds.empty()) meaning.kinds = entry.kinds;
         if (!meaning.kinds.empty()) {
-            for (const Name& kind : meaning.kinds) meaning.known = look_up(kinds_, kind) >= 0 && meaning.known;
+            for (const Name& kind : meaning.kinds)
+                meaning.known = look_up(kinds_, kind) != KindId::none && meaning.known;
             meaning.weights.assign(meaning.kinds.size(), 1.0);
             if (entry.weights && are_weights(*entry.weights, meaning.kinds.size()))
                 meaning.weights = entry.weights->value;

@@ -19,7 +19,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
     const Within within(*this, fmt::format("map '{}'", draft.name.value));
     map_name_ = draft.name.value;
     objects_ = {"object", {}, {}, {}};   // named once in all layers of the map
-    if (declare(maps_, draft.name) >= 0) {
+    if (declare(maps_, draft.name)) {
         Map map;
         map.name = draft.name.value;
         map.title = draft.title;
@@ -127,7 +127,7 @@ void WorldMaker::make_layer_reaction(const LayerDraft& draft, const Map& map, La
     reaction.once = draft.once, reaction.every_s = draft.every_s, reaction.runs = draft.runs;
     reaction.place = draft.name.place;
     layer.reaction = make_reaction(reaction, {}, {});
-    if (layer.reaction->by.empty() && map.player >= 0) layer.reaction->by = {map.player};
+    if (layer.reaction->by.empty() && map.player != MoverId::none) layer.reaction->by = {map.player};
     const Fires fires = layer.reaction->fires;
     if (fires != Fires::enter && fires != Fires::inside && fires != Fires::leave && fires != Fires::use)
         add(Rule::out_of_range, reaction.fires.place,
@@ -145,7 +145,7 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     layer.holds_objects = draft.holds_objects || draft.unread;
     layer.decor = draft.decor;
     layer.shown = draft.shown;
-    if (draft.storey) layer.storey = std::max(0, look_up(storeys_, *draft.storey));
+    if (draft.storey) layer.storey = std::max(StoreyId::ground, look_up(storeys_, *draft.storey));
     if (draft.barrier) layer.barrier = look_up(barriers_, *draft.barrier);
     layer.surface = draft.surface;
     if (draft.flags) layer.flags = flag_set(*draft.flags);

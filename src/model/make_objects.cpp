@@ -66,9 +66,9 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object_name_.clear();
         return;
     }
-    const int kind_id = look_up(kinds_, kind_name);
-    if (kind_id >= 0) {
-        const Kind& kind = parts_.kinds[static_cast<std::size_t>(kind_id)];
+    const KindId kind_id = look_up(kinds_, kind_name);
+    if (kind_id != KindId::none) {
+        const Kind& kind = parts_.kinds[index(kind_id)];
         Object object;
         object.name = draft.name.value;
         object.kind = kind_id;
@@ -76,7 +76,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.layer = layer_index;
         object.place = draft.place;
         object.place_of_position = draft.place_of_form;
-        object.storey = draft.storey ? std::max(0, look_up(storeys_, *draft.storey)) : layer.storey;
+        object.storey = draft.storey ? std::max(StoreyId::ground, look_up(storeys_, *draft.storey)) : layer.storey;
         object.tags = draft.tags;
         make_behaviour(draft, layer, map, object);
         object.props = make_properties(kind.fields, draft.props, words, draft.place);
@@ -99,27 +99,29 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
 
 // What it does, and when: as it says, else as its kind does.
 void WorldMaker::make_behaviour(const ObjectDraft& draft, const Layer& layer, const Map& map, Object& object) {
-    const Behaviour& kind = behaviours_[static_cast<std::size_t>(object.kind)];
-    const auto ids = [&](const NameIndex& index, const std::optional<Names>& said,
-                         const std::optional<std::vector<int>>& of_kind) {
-        return said ? look_up(index, *said) : of_kind.value_or(std::vector<int>{});
+    const Behaviour& kind = behaviours_[index(object.kind)];
+    const auto ids = [&]<IsId Id>(const IdIndex<Id>& index, const std::optional<Names>& said,
+                                  const std::optional<std::vector<Id>>& of_kind) {
+        return said ? look_up(index, *said) : of_kind.value_or(std::vector<Id>{});
     };
-    const auto id = [&](const NameIndex& index, const std::optional<Name>& said, const std::optional<int>& of_kind,
-                        int otherwise) { return said ? look_up(index, *said) : of_kind.value_or(otherwise); };
+    const auto id = [&]<IsId Id>(const IdIndex<Id>& index, const std::optional<Name>& said,
+                                 const std::optional<Id>& of_kind, Id otherwise = Id::none) {
+        return said ? look_up(index, *said) : of_kind.value_or(otherwise);
+    };
     object.barrier = id(barriers_, draft.barrier, kind.barrier, layer.barrier);
     object.surface = draft.surface ? draft.surface : kind.surface;
     object.fires = draft.fires ? make_fires(*draft.fires) : kind.fires.value_or(Fires::enter);
     object.by = ids(movers_, draft.by, kind.by);
     const bool says_whom = draft.by ? !draft.by->empty() : kind.by && !kind.by->empty();
-    if (!says_whom && map.player >= 0) object.by = {map.player};
+    if (!says_whom && map.player != MoverId::none) object.by = {map.player};
     object.once = draft.once.value_or(kind.once.value_or(false));
     object.every_s = draft.every_s.value_or(kind.every_s.value_or(0));
-    object.runs = id(events_, draft.runs, kind.runs, -1);
+    object.runs = id(events_, draft.runs, kind.runs);
     object.gives = ids(facts_, draft.gives, kind.gives);
     object.needs = ids(facts_, draft.needs, kind.needs);
     object.when = ids(facts_, draft.when, kind.when);
     object.unless = ids(facts_, draft.unless, kind.unless);
-    if (object.role == Role::link) object.link.arrival_runs = id(events_, draft.arrival_runs, kind.arrival_runs, -1);
+    if (object.role == Role::link) object.link.arrival_runs = id(events_, draft.arrival_runs, kind.arrival_runs);
 }
 
 void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset,
@@ -226,7 +228,7 @@ void WorldMaker::turn_object(double degrees, const Place& place, Object& object)
 
 void WorldMaker::make_carves(const ObjectDraft& draft, Object& object) {
     for (const ObjectCarve& carve : draft.carves) {
-        const int barrier = look_up(barriers_, carve.barrier);
+        const BarrierId barrier = look_up(barriers_, carve.barrier);
         Regions area = object.area;
         if (carve.shape) {
             const bool drawable = !std::holds_alternative<WholeCell>(carve.shape->form) &&
@@ -240,7 +242,7 @@ void WorldMaker::make_carves(const ObjectDraft& draft, Object& object) {
             add(Rule::out_of_range, carve.barrier.place,
                 {"a carve", "without an area",
                  "a box, polygon, circle, ellipse or capsule, or of an object with an area"});
-        else if (barrier >= 0)
+        else if (barrier != BarrierId::none)
             object.carves.emplace_back(barrier, std::move(area));
     }
 }
@@ -280,7 +282,7 @@ void WorldMaker::resolve_links() {
 
 void WorldMaker::resolve_goals() {
     for (const Name& goal : world_.goal_objects) {
-        parts_.goals.push_back({goal.value, -1, -1, -1, goal.place});
+        parts_.goals.push_back({goal.value, -1, -1, FactId::none, goal.place});
         const auto slash = goal.value.find('/');
         const int map = maps_.find(goal.value.substr(0, slash));
         if (slash == std::string::npos || map < 0) {

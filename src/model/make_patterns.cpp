@@ -20,11 +20,11 @@ void WorldMaker::make_patterns(const TileSetDraft& draft) {
     std::vector<Block>& block_list = block_list_.emplace_back();
     for (const FamilyDraft& family : draft.families) {
         const Within within(*this, fmt::format("family '{}'", family.name.value));
-        if (declare(families, family.name) >= 0) family_list.push_back(make_family(family, tiles_.back()));
+        if (declare(families, family.name)) family_list.push_back(make_family(family, tiles_.back()));
     }
     for (const BlockDraft& block : draft.blocks) {
         const Within within(*this, fmt::format("block '{}'", block.name.value));
-        if (declare(blocks, block.name) >= 0) block_list.push_back(make_block(block, set));
+        if (declare(blocks, block.name)) block_list.push_back(make_block(block, set));
     }
     std::vector<Tile>& tiles = parts_.tilesets[static_cast<std::size_t>(set)].tiles;
     for (const Family& family : family_list)

@@ -105,7 +105,7 @@ void WorldMaker::check_sheet(const Sheet& sheet) {
 
 void WorldMaker::make_tileset(const TileSetDraft& draft) {
     const Within within(*this, fmt::format("tile set '{}'", draft.name.value));
-    if (declare(tilesets_, draft.name) < 0) return;
+    if (!declare(tilesets_, draft.name)) return;
     TileSet set;
     set.name = draft.name.value;
     set.place = draft.name.place;
@@ -124,7 +124,7 @@ void WorldMaker::make_tileset(const TileSetDraft& draft) {
     NameIndex& index = tiles_.emplace_back(NameIndex{"tile", {}, {}, {}});
     std::vector<const TileDraft*> own;
     for (const TileDraft& tile : draft.tiles)
-        if (declare(index, tile.name) >= 0) own.push_back(&tile);
+        if (declare(index, tile.name)) own.push_back(&tile);
     check_patterns(draft, index);
     for (const TileDraft* tile : own) {
         const Within in_tile(*this, fmt::format("tile '{}'", tile->name.value));
@@ -156,13 +156,14 @@ Tile WorldMaker::make_tile(const TileSetDraft& set, const TileDraft& draft, cons
     if (!tile.art && !tile.picture && !tile.unseen)
         add(Rule::missing_key, tile.place, {words, "art"},
             Hint{"set its place in the sheet, or that it is never seen", "art = [0, 0], or unseen = true"});
-    const int barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : -1;
+    const BarrierId barrier = draft.barrier ? look_up(barriers_, *draft.barrier) : BarrierId::none;
     tile.decided = draft.shapes.has_value();
     if (draft.shapes)
         for (const ShapeDraft& shape : *draft.shapes) tile.shapes.push_back(make_shape(set, draft, shape, barrier));
     if (draft.carves)
         for (const CarveDraft& carve : *draft.carves) {
-            tile.carves.push_back({look_up(barriers_, carve.barrier), make_shape(set, draft, carve.shape, -1)});
+            tile.carves.push_back(
+                {look_up(barriers_, carve.barrier), make_shape(set, draft, carve.shape, BarrierId::none)});
             if (const Shape& shape = tile.carves.back().shape; !shape.line.empty())
                 add(Rule::out_of_range, shape.place, {"a carve", shape.words, "an area: a line has none to take away"});
         }
@@ -201,7 +202,7 @@ void orient(Shape& shape, std::int32_t width, std::int32_t height, const Orienta
 }   // namespace
 
 Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft,
-                             int tile_barrier) {
+                             BarrierId tile_barrier) {
     const std::int32_t width = std::clamp(set.cell.value[0], 1, 4096) * steps_per_px,
                        height = std::clamp(set.cell.value[1], 1, 4096) * steps_per_px;
     const Curves curves(*this, draft.within_px);

@@ -38,7 +38,7 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
     Fields fields;
     NameIndex index{"property", {}, {}, {}};
     for (const FieldDraft& draft : drafts) {
-        if (declare(index, draft.name) < 0) continue;
+        if (!declare(index, draft.name)) continue;
         const std::string words = fmt::format("property '{}'", draft.name.value);
         Field field;
         field.type = choose<FieldType>(draft.type, fmt::format("the type of {}", words));
@@ -68,7 +68,7 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
 }
 
 std::string WorldMaker::misfit_name(FieldType type, const std::string& name, const Place& place) {
-    if (type == FieldType::fact && facts_.find(name) < 0)
+    if (type == FieldType::fact && facts_.find(name) == FactId::none)
         return fmt::format("names fact '{}', which is not declared", name);
     if (type == FieldType::file && (name.empty() || name[0] == '/'))
         return fmt::format("is '{}', but should be a path", name);

@@ -11,7 +11,7 @@ namespace dryground {
 
 void WorldMaker::make_vocabulary() {
     for (const BarrierDraft& draft : world_.barriers)
-        if (declare(barriers_, draft.name) >= 0)
+        if (declare(barriers_, draft.name))
             parts_.barriers.push_back({draft.name.value, draft.note, draft.colour, draft.name.place});
     for (const NoteDraft& draft : world_.flags) {
         if (parts_.flags.size() == 64) {
@@ -19,13 +19,12 @@ void WorldMaker::make_vocabulary() {
                 {"the number of flags", fmt::format("{}", world_.flags.size()), "at most 64"});
             break;
         }
-        if (declare(flags_, draft.name) >= 0) parts_.flags.push_back({draft.name.value, draft.note, draft.name.place});
+        if (declare(flags_, draft.name)) parts_.flags.push_back({draft.name.value, draft.note, draft.name.place});
     }
     for (const NoteDraft& draft : world_.facts)
-        if (declare(facts_, draft.name) >= 0) parts_.facts.push_back({draft.name.value, draft.note, draft.name.place});
+        if (declare(facts_, draft.name)) parts_.facts.push_back({draft.name.value, draft.note, draft.name.place});
     for (const NoteDraft& draft : world_.events)
-        if (declare(events_, draft.name) >= 0)
-            parts_.events.push_back({draft.name.value, draft.note, draft.name.place});
+        if (declare(events_, draft.name)) parts_.events.push_back({draft.name.value, draft.note, draft.name.place});
     make_storeys();
     make_movers();
     make_kinds();
@@ -44,19 +43,18 @@ void WorldMaker::make_storeys() {
         if (says_ground(draft)) parts_.storeys[0] = {"ground", draft.base_px, draft.height_px, draft.name.place};
     declare(storeys_, Name("ground"));
     for (const StoreyDraft& draft : world_.storeys)
-        if (!says_ground(draft) && declare(storeys_, draft.name) >= 0)
+        if (!says_ground(draft) && declare(storeys_, draft.name))
             parts_.storeys.push_back({draft.name.value, draft.base_px, draft.height_px, draft.name.place});
 }
 
 void WorldMaker::make_movers() {
     std::vector<const MoverDraft*> drafts;
     for (const MoverDraft& draft : world_.movers)
-        if (declare(movers_, draft.name) >= 0) drafts.push_back(&draft);
+        if (declare(movers_, draft.name)) drafts.push_back(&draft);
     for (const MoverDraft* draft : drafts) parts_.movers.push_back(make_mover(*draft));
-    for (std::size_t m = 0; m < parts_.movers.size(); ++m)
-        for (const int other : std::vector<int>(parts_.movers[m].meets)) {   // said on one side, it holds for both
-            auto& theirs = parts_.movers[static_cast<std::size_t>(other)].meets;
-            const int self = static_cast<int>(m);
+    for (const MoverId self : ids<MoverId>(parts_.movers))
+        for (const MoverId other : std::vector<MoverId>(parts_.movers[index(self)].meets)) {   // it holds for both
+            auto& theirs = parts_.movers[index(other)].meets;
             if (!std::binary_search(theirs.begin(), theirs.end(), self))
                 theirs.insert(std::upper_bound(theirs.begin(), theirs.end(), self), self);
         }
@@ -83,9 +81,9 @@ Mover WorldMaker::make_mover(const MoverDraft& draft) {
     for (const FeelerDraft& feeler : draft.feelers) {
         Names barriers, movers;   // a name may be both
         for (const Name& name : feeler.senses) {
-            const bool is_mover = movers_.find(name.value) >= 0;
+            const bool is_mover = movers_.find(name.value) != MoverId::none;
             if (is_mover) movers.push_back(name);
-            if (!is_mover || barriers_.find(name.value) >= 0) barriers.push_back(name);
+            if (!is_mover || barriers_.find(name.value) != BarrierId::none) barriers.push_back(name);
         }
         mover.feelers.push_back(
             {feeler.name.value, make_body(feeler.body), look_up(barriers_, barriers), look_up(movers_, movers)});
@@ -126,7 +124,7 @@ Regions WorldMaker::make_body(const BodyDraft& body) {
 void WorldMaker::make_kinds() {
     std::vector<std::size_t> first_of_name;
     for (std::size_t i = 0; i < world_.kinds.size(); ++i)
-        if (declare(kinds_, world_.kinds[i].name) >= 0) first_of_name.push_back(i);
+        if (declare(kinds_, world_.kinds[i].name)) first_of_name.push_back(i);
     parts_.kinds.resize(first_of_name.size());
     behaviours_.resize(first_of_name.size());
     kind_states_.assign(world_.kinds.size(), 0);
@@ -134,11 +132,11 @@ void WorldMaker::make_kinds() {
     add_standard_kinds();
 }
 
-void WorldMaker::resolve_kind(std::size_t index) {
-    const KindDraft& draft = world_.kinds[index];
-    const int id = kinds_.find(draft.name.value);
-    if (kind_states_[index] != 0) return;
-    kind_states_[index] = 1;
+void WorldMaker::resolve_kind(std::size_t number) {
+    const KindDraft& draft = world_.kinds[number];
+    const KindId id = kinds_.find(draft.name.value);
+    if (kind_states_[number] != 0) return;
+    kind_states_[number] = 1;
     Kind kind;
     if (draft.like) {
         const auto base = std::find_if(world_.kinds.begin(), world_.kinds.end(),
@@ -186,8 +184,8 @@ void WorldMaker::resolve_kind(std::size_t index) {
     if (draft.path) kind.path = draft.path->value;
     if (draft.path) check_path(*draft.path, kind);
     make_behaviour(draft, behaviours_[static_cast<std::size_t>(id)]);
-    parts_.kinds[static_cast<std::size_t>(id)] = std::move(kind);
-    kind_states_[index] = 2;
+    parts_.kinds[index(id)] = std::move(kind);
+    kind_states_[number] = 2;
 }
 
 // The property along which a kind's objects move holds places.
@@ -227,11 +225,11 @@ void WorldMaker::give_defaults(const KindDraft& draft, Fields& fields) {
 }
 
 void WorldMaker::make_behaviour(const KindDraft& draft, Behaviour& into) {
-    const auto ids = [&](const NameIndex& index, const std::optional<Names>& said,
-                         std::optional<std::vector<int>>& to) {
+    const auto ids = [&]<IsId Id>(const IdIndex<Id>& index, const std::optional<Names>& said,
+                                  std::optional<std::vector<Id>>& to) {
         if (said) to = look_up(index, *said);
     };
-    const auto id = [&](const NameIndex& index, const std::optional<Name>& said, std::optional<int>& to) {
+    const auto id = [&]<IsId Id>(const IdIndex<Id>& index, const std::optional<Name>& said, std::optional<Id>& to) {
         if (said) to = look_up(index, *said);
     };
     if (draft.fires) into.fires = make_fires(*draft.fires);
@@ -251,7 +249,7 @@ void WorldMaker::make_behaviour(const KindDraft& draft, Behaviour& into) {
 void WorldMaker::add_standard_kinds() {
     for (const Role role : {Role::spawn, Role::trigger, Role::link, Role::solid, Role::entity}) {
         const std::string name(name_of(role));
-        if (kinds_.find(name) >= 0) continue;
+        if (kinds_.find(name) != KindId::none) continue;
         declare(kinds_, Name(name));
         Kind kind;
         kind.name = name;

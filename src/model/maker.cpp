@@ -109,7 +109,7 @@ void WorldMaker::add(Rule rule, const Place& place, std::vector<std::string> arg
     report_.add(std::move(finding));
 }
 
-int WorldMaker::declare(NameIndex& index, const Name& name) {
+bool WorldMaker::declare(NameIndex& index, const Name& name) {
     if (!is_name(name.value)) {
         const std::string proposal = tamed(name.value);
         add(Rule::bad_name, name.place, {name.value, "a " + index.sort},
@@ -123,11 +123,11 @@ int WorldMaker::declare(NameIndex& index, const Name& name) {
         if (!first.file.empty()) related.push_back({first, "the first is here"});
         add(Rule::duplicate_name, name.place, {index.sort, name.value}, Hint{"give one of them another name", ""},
             std::move(related));
-        return -1;
+        return false;
     }
     index.names.push_back(name.value);
     index.places.push_back(name.place);
-    return known->second;
+    return true;
 }
 
 void WorldMaker::add_unknown(const NameIndex& index, const Name& name) {

@@ -26,6 +26,12 @@ struct NameIndex {
     }
 };
 
+// The same where ids of their own refer to the things.
+template <IsId Id>
+struct IdIndex : NameIndex {
+    [[nodiscard]] Id find(const std::string& name) const { return static_cast<Id>(NameIndex::find(name)); }
+};
+
 class WorldMaker {
 public:
     WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
@@ -47,19 +53,31 @@ private:
     void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {},
              std::vector<Related> related = {});
     void add_unknown(const NameIndex& index, const Name& name);
-    int declare(NameIndex& index, const Name& name);                        // -1 and a finding when it cannot be
+    bool declare(NameIndex& index, const Name& name);                       // false and a finding when it cannot be
     int look_up(const NameIndex& index, const Name& name);                  // -1 and a finding when there is none
     std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
+    template <IsId Id>
+    Id look_up(const IdIndex<Id>& index, const Name& name) {
+        return static_cast<Id>(look_up(static_cast<const NameIndex&>(index), name));
+    }
+    template <IsId Id>
+    std::vector<Id> look_up(const IdIndex<Id>& index, const Names& names) {
+        std::vector<Id> ids;
+        for (const int id : look_up(static_cast<const NameIndex&>(index), names)) ids.push_back(static_cast<Id>(id));
+        return ids;
+    }
     FlagSet flag_set(const Names& names);
     template <class Choice>
     Choice choose(const Located<std::string>& said, const std::string& what);
 
     // What the objects of a kind do where they say nothing themselves; by kind.
     struct Behaviour {
-        std::optional<int> barrier, runs, arrival_runs;
+        std::optional<BarrierId> barrier;
+        std::optional<EventId> runs, arrival_runs;
         std::optional<Surface> surface;
         std::optional<Fires> fires;
-        std::optional<std::vector<int>> by, gives, needs, when, unless;
+        std::optional<std::vector<MoverId>> by;
+        std::optional<std::vector<FactId>> gives, needs, when, unless;
         std::optional<bool> once;
         std::optional<double> every_s;
     };
@@ -123,7 +141,7 @@ private:
     void check_sheet(const Sheet& sheet);
     TileDraft settled(const TileSetDraft& set, const TileDraft& own, const NameIndex& index);
     Tile make_tile(const TileSetDraft& set, const TileDraft& draft, const NameIndex& tiles, const Fields& fields);
-    Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, int tile_barrier);
+    Shape make_shape(const TileSetDraft& set, const TileDraft& tile, const ShapeDraft& draft, BarrierId tile_barrier);
     Drawn trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced, const Place& place);
     Fires make_fires(const Located<std::string>& said);
     Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles, const std::string& tile);
@@ -206,9 +224,13 @@ private:
     std::optional<double> within_px_;                   // for curves, where a shape or layer has one of its own
     std::string map_name_, layer_name_, object_name_;   // of what is being made
 
-    NameIndex barriers_{"barrier", {}, {}, {}}, flags_{"flag", {}, {}, {}}, storeys_{"storey", {}, {}, {}},
-        movers_{"mover", {}, {}, {}}, facts_{"fact", {}, {}, {}}, events_{"event", {}, {}, {}},
-        kinds_{"kind", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}},
+    IdIndex<BarrierId> barriers_{{"barrier", {}, {}, {}}};
+    IdIndex<StoreyId> storeys_{{"storey", {}, {}, {}}};
+    IdIndex<MoverId> movers_{{"mover", {}, {}, {}}};
+    IdIndex<FactId> facts_{{"fact", {}, {}, {}}};
+    IdIndex<EventId> events_{{"event", {}, {}, {}}};
+    IdIndex<KindId> kinds_{{"kind", {}, {}, {}}};
+    NameIndex flags_{"flag", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}},
         maps_{"map", {}, {}, {}};
     // objects_: of the map that is being made
     std::vector<NameIndex> tiles_, families_, blocks_;   // by tile set

@@ -107,21 +107,21 @@ Place Map::place_of(const Layer& layer, int column, int row) const {
 
 namespace {
 
-template <class Things>
-int position_of(const Things& things, std::string_view name) {
+template <IsId Id, class Things>
+Id position_of(const Things& things, std::string_view name) {
     const auto found =
         std::find_if(things.begin(), things.end(), [name](const auto& thing) { return thing.name == name; });
-    return found == things.end() ? -1 : static_cast<int>(found - things.begin());
+    return found == things.end() ? Id::none : id_of<Id>(static_cast<std::size_t>(found - things.begin()));
 }
 
 }   // namespace
 
-int World::find_mover(std::string_view name) const { return position_of(movers(), name); }
-int World::find_barrier(std::string_view name) const { return position_of(barriers(), name); }
-int World::find_fact(std::string_view name) const { return position_of(facts(), name); }
-int World::find_event(std::string_view name) const { return position_of(events(), name); }
-int World::find_kind(std::string_view name) const { return position_of(kinds(), name); }
-int World::find_storey(std::string_view name) const { return position_of(storeys(), name); }
+MoverId World::find_mover(std::string_view name) const { return position_of<MoverId>(movers(), name); }
+BarrierId World::find_barrier(std::string_view name) const { return position_of<BarrierId>(barriers(), name); }
+FactId World::find_fact(std::string_view name) const { return position_of<FactId>(facts(), name); }
+EventId World::find_event(std::string_view name) const { return position_of<EventId>(events(), name); }
+KindId World::find_kind(std::string_view name) const { return position_of<KindId>(kinds(), name); }
+StoreyId World::find_storey(std::string_view name) const { return position_of<StoreyId>(storeys(), name); }
 
 const Map* World::find_map(std::string_view name) const {
     const auto& all = parts_->maps;
@@ -163,9 +163,10 @@ std::vector<std::string> flag_names(const World& world, FlagSet flags) {
     return names;
 }
 
-int body_of(const World& world, const Map& map, const Object& object) {
-    const int mover = world.kinds()[static_cast<std::size_t>(object.kind)].mover;
-    const bool is_player = object.role == Role::spawn && mover >= 0 && mover == world.player() && map.player >= 0;
+MoverId body_of(const World& world, const Map& map, const Object& object) {
+    const MoverId mover = world.kind(object.kind).mover;
+    const bool is_player =
+        object.role == Role::spawn && mover != MoverId::none && mover == world.player() && map.player != MoverId::none;
     return is_player ? map.player : mover;
 }
 

@@ -24,7 +24,7 @@ SavedChanges Play::changes() const {
     SavedChanges all{parts_->pack, map().name, {}};
     const Play::Parts::Done& done = parts_->done;
     for (const auto& [key, edit] : done.tiles) all.edits.push_back(edit);
-    for (const int fact : done.facts) {
+    for (const FactId fact : done.facts) {
         Edit edit;
         edit.sort = Edit::Sort::fact, edit.fact = fact, edit.holds = true;
         all.edits.push_back(edit);
@@ -48,15 +48,15 @@ bool is_tile(const World& world, const Placed& placed) {
                 world.tilesets()[static_cast<std::size_t>(placed.tileset)].tiles.size());
 }
 
-template <class Things>
-bool has(const Things& things, int id) {
-    return id >= 0 && static_cast<std::size_t>(id) < things.size();
+template <class Things, class Id>
+bool has(const Things& things, Id id) {
+    return static_cast<int>(id) >= 0 && static_cast<std::size_t>(id) < things.size();
 }
 
 // Why an edit cannot be made in a world; empty when it can.
 std::string fault_of(const World& world, const Edit& edit) {
     if (edit.sort == Edit::Sort::fact)
-        return has(world.facts(), edit.fact) ? "" : fmt::format("there is no fact {}", edit.fact);
+        return has(world.facts(), edit.fact) ? "" : fmt::format("there is no fact {}", static_cast<int>(edit.fact));
     if (!has(world.maps(), edit.map)) return fmt::format("there is no map {}", edit.map);
     const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
     if (edit.sort == Edit::Sort::removed || (edit.sort == Edit::Sort::fired && edit.object >= 0))
@@ -226,7 +226,7 @@ public:
     [[nodiscard]] std::optional<Edit> carried(const Edit& edit) const {
         Edit result = edit;
         if (edit.sort == Edit::Sort::fact)
-            result.fact = called(to_.facts(), from_.facts()[static_cast<std::size_t>(edit.fact)].name);
+            result.fact = to_.find_fact(from_.fact(edit.fact).name);
         else if (edit.sort == Edit::Sort::removed || edit.object >= 0)
             carry_object(result);
         else

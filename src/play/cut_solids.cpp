@@ -87,7 +87,7 @@ const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& 
 }
 
 // What the layers above a layer carve from a barrier near a box.
-Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrier) const {
+Regions Solids::carves_near(const Bounds& box, int below, StoreyId storey, BarrierId barrier) const {
     Regions all;
     for (std::size_t above = static_cast<std::size_t>(below) + 1; above < layers_.size(); ++above) {
         const LayerSolids& layer = layers_[above];
@@ -108,7 +108,7 @@ Regions Solids::carves_near(const Bounds& box, int below, int storey, int barrie
 }
 
 // Whether anything was cut away.
-bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const {
+bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, StoreyId storey) const {
     Pieces left;
     bool is_cut = false;
     for (const Piece& piece : pieces) {

@@ -54,8 +54,8 @@ void Solids::add_filled(int l, const Region& hole) {
     LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
     const Layer& of = map_.layers[static_cast<std::size_t>(l)];
     const Bounds box = detail::box_around(hole.outline), around = detail::grown(box, 2);
-    std::set<std::pair<int, int>> known;   // storeys and barriers
-    const auto add = [&](const Pieces& pieces, Point at, int storey, int object, int column, int row) {
+    std::set<std::pair<StoreyId, BarrierId>> known;
+    const auto add = [&](const Pieces& pieces, Point at, StoreyId storey, int object, int column, int row) {
         for (const Piece& piece : pieces) {
             if (piece.is_line() || known.count({storey, piece.barrier}) > 0 ||
                 !detail::meet(detail::moved(piece.box, at), around) ||

@@ -27,8 +27,7 @@ public:
         for (std::size_t o = 0; o < map.objects.size(); ++o) {
             const Object& object = map.objects[o];
             ObjectKey key{object.name, {}, {}, 0};
-            if (key.name.empty())
-                key.kind = world.kinds()[static_cast<std::size_t>(object.kind)].name, key.at = object.position;
+            if (key.name.empty()) key.kind = world.kind(object.kind).name, key.at = object.position;
             while (!numbers_.emplace(key, static_cast<int>(o)).second) ++key.which;
             keys_.push_back(std::move(key));
         }

@@ -31,7 +31,7 @@ Overlap overlap_with(const Map& map, const play::StandingPiece& piece) {
 // Convex shapes at a place, and all that they overlap.
 class Overlapper {
 public:
-    Overlapper(std::vector<Ring> pieces, PointPx at, int storey)
+    Overlapper(std::vector<Ring> pieces, PointPx at, StoreyId storey)
         : pieces_(std::move(pieces)), at_{at.x * steps_per_px, at.y * steps_per_px}, storey_(storey) {
         Vec least{1e300, 1e300}, most{-1e300, -1e300};
         for (const Ring& piece : pieces_)
@@ -70,7 +70,7 @@ public:
     }
     void add_bodies(const World& world, std::span<const BodyNow> bodies) {
         for (const BodyNow& body : bodies) {
-            const Mover& mover = world.movers().at(static_cast<std::size_t>(body.mover));
+            const Mover& mover = world.movers().at(index(body.mover));
             if (body.storey != storey_ ||
                 !overlaps(mover.body.front().outline, {body.position.x * steps_per_px, body.position.y * steps_per_px}))
                 continue;
@@ -99,14 +99,14 @@ private:
 
     std::vector<Ring> pieces_;
     Vec at_;
-    int storey_;
+    StoreyId storey_;
     Bounds box_{};
     std::vector<Overlap> found_;
 };
 
 }   // namespace
 
-std::vector<Overlap> Play::overlaps(const Regions& shape, PointPx at, int storey,
+std::vector<Overlap> Play::overlaps(const Regions& shape, PointPx at, StoreyId storey,
                                     std::span<const BodyNow> bodies) const {
     if (shape.empty()) return {};
     Overlapper overlapper(convex_pieces(shape, 64), at, storey);
@@ -117,11 +117,11 @@ std::vector<Overlap> Play::overlaps(const Regions& shape, PointPx at, int storey
     return overlapper.take();
 }
 
-std::vector<Overlap> Play::overlaps(int mover, PointPx at, int storey, std::span<const BodyNow> bodies) const {
+std::vector<Overlap> Play::overlaps(MoverId mover, PointPx at, StoreyId storey, std::span<const BodyNow> bodies) const {
     return overlaps(play::mover_of(world(), mover).body, at, storey, bodies);
 }
 
-std::vector<Overlap> Play::senses(int mover_id, std::string_view feeler_name, PointPx at, int storey,
+std::vector<Overlap> Play::senses(MoverId mover_id, std::string_view feeler_name, PointPx at, StoreyId storey,
                                   std::span<const BodyNow> bodies) const {
     const Mover& mover = play::mover_of(world(), mover_id);
     const auto feeler = std::find_if(mover.feelers.begin(), mover.feelers.end(),
@@ -134,9 +134,9 @@ std::vector<Overlap> Play::senses(int mover_id, std::string_view feeler_name, Po
     overlapper.add_bodies(world(), bodies);
     std::vector<Overlap> found = overlapper.take();
     std::erase_if(found, [&](const Overlap& one) {
-        const bool is_body = one.sort == Overlap::Sort::body;
-        const std::vector<int>& senses = is_body ? feeler->senses_movers : feeler->senses;
-        return !std::binary_search(senses.begin(), senses.end(), is_body ? one.mover : one.barrier);
+        const auto is_in = [](const auto& ids, auto id) { return std::binary_search(ids.begin(), ids.end(), id); };
+        return one.sort == Overlap::Sort::body ? !is_in(feeler->senses_movers, one.mover)
+                                               : !is_in(feeler->senses, one.barrier);
     });
     return found;
 }

@@ -52,7 +52,7 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
         const Object& object = map().objects[o];
         const PointPx at = px_of(object.position);
         if (!is_there(static_cast<int>(o)) || !meets(at, at, area)) continue;
-        const std::string& kind = world().kinds()[static_cast<std::size_t>(object.kind)].name;
+        const std::string& kind = world().kind(object.kind).name;
         all.labels.push_back({at, object.name.empty() ? kind : fmt::format("{} ({})", object.name, kind)});
     }
     return all;

@@ -50,7 +50,7 @@ struct Play::Parts {
 
     // The ways of movers on the map as it is now, made when somebody asks: any number may ask at once.
     std::mutex ways_asked;
-    std::map<int, std::unique_ptr<travel::Ways>> ways;
+    std::map<MoverId, std::unique_ptr<travel::Ways>> ways;
     void forget_ways() {
         const std::lock_guard lock(ways_asked);
         ways.clear();
@@ -90,7 +90,7 @@ namespace play {
 [[nodiscard]] int side_of(const Map& map, Vec out);
 
 // Throws std::out_of_range for an id that the world does not have.
-[[nodiscard]] const Mover& mover_of(const World& world, int mover);
+[[nodiscard]] const Mover& mover_of(const World& world, MoverId mover);
 
 // Adds what a contact is with, unsorted.
 void add_touched(const World& world, const Map& map, const Solids& solids, const Contact& contact, Touches& into);

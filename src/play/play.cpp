@@ -136,16 +136,16 @@ const Tile* Play::find_tile(int layer, const Cell& cell) const {
     const Placed& placed = tile_at(layer, cell);
     return placed.tile < 0 ? nullptr : &world().tile(placed);
 }
-Passability Play::says(const Cell& cell, int storey) const {
+Passability Play::says(const Cell& cell, StoreyId storey) const {
     const auto [c, r] = parts_->data_cell(cell);
     return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->done.facts) : Passability{};
 }
-bool Play::grants(const Cell& cell, std::string_view flag, int storey) const {
+bool Play::grants(const Cell& cell, std::string_view flag, StoreyId storey) const {
     for (std::size_t f = 0; f < world().flags().size(); ++f)
         if (world().flags()[f].name == flag) return (says(cell, storey).flags >> f & 1) != 0;
     throw std::out_of_range(fmt::format("dryground::Play::grants: the world has no flag '{}'", flag));
 }
-const Value* Play::property_at(const Cell& cell, std::string_view name, int storey) const {
+const Value* Play::property_at(const Cell& cell, std::string_view name, StoreyId storey) const {
     for (int l = static_cast<int>(map().layers.size()); l-- > 0;) {
         const Layer& layer = map().layers[static_cast<std::size_t>(l)];
         if (layer.holds_objects || layer.storey != storey || !dryground::is_there(layer, parts_->done.facts)) continue;
@@ -206,9 +206,10 @@ EditResult Play::swap(int layer, const Cell& a, const Cell& b) {
     return changed;
 }
 
-EditResult Play::set_fact(int fact, bool holds_now) {
-    if (fact < 0 || static_cast<std::size_t>(fact) >= world().facts().size())
-        throw std::out_of_range(fmt::format("dryground::Play::set_fact: the world has no fact {}", fact));
+EditResult Play::set_fact(FactId fact, bool holds_now) {
+    if (fact == FactId::none || index(fact) >= world().facts().size())
+        throw std::out_of_range(
+            fmt::format("dryground::Play::set_fact: the world has no fact {}", static_cast<int>(fact)));
     if (holds(fact) == holds_now) return {};
     Facts& facts = parts_->done.facts;
     const auto at = std::lower_bound(facts.begin(), facts.end(), fact);
@@ -223,8 +224,8 @@ EditResult Play::set_fact(int fact, bool holds_now) {
 
 namespace {
 
-int fact_called(const World& world, std::string_view name) {
-    if (const int fact = world.find_fact(name); fact >= 0) return fact;
+FactId fact_called(const World& world, std::string_view name) {
+    if (const FactId fact = world.find_fact(name); fact != FactId::none) return fact;
     throw std::out_of_range(fmt::format("dryground::Play: the world has no fact '{}'", name));
 }
 
@@ -233,7 +234,7 @@ int fact_called(const World& world, std::string_view name) {
 EditResult Play::set_fact(std::string_view fact, bool holds_now) {
     return set_fact(fact_called(world(), fact), holds_now);
 }
-bool Play::holds(int fact) const {
+bool Play::holds(FactId fact) const {
     return std::binary_search(parts_->done.facts.begin(), parts_->done.facts.end(), fact);
 }
 bool Play::holds(std::string_view fact) const { return holds(fact_called(world(), fact)); }

@@ -22,9 +22,9 @@ struct Prober::Parts {
 
     Parts(const World& w, const Map& m, const Facts& f) : world(w), map(m), facts(f), solids(w, m, facts) {}
 
-    [[nodiscard]] const std::string& barrier(int id) const {
+    [[nodiscard]] const std::string& barrier(BarrierId id) const {
         static const std::string none = "no barrier";
-        return id < 0 ? none : world.barriers()[static_cast<std::size_t>(id)].name;
+        return id == BarrierId::none ? none : world.barrier(id).name;
     }
     [[nodiscard]] const Object& object(int id) const { return map.objects[static_cast<std::size_t>(id)]; }
     [[nodiscard]] const Layer& layer(int id) const { return map.layers[static_cast<std::size_t>(id)]; }
@@ -37,19 +37,20 @@ struct Prober::Parts {
         return of(piece.sort, piece.layer, piece.object,
                   piece.sort == Touched::tile ? map.placed(layer(piece.layer), piece.column, piece.row) : Placed{});
     }
-    [[nodiscard]] std::string on(int storey) const {   // said where there is more than one
-        return ground::storeys_of(map).size() < 2 ? "" : world.storeys()[static_cast<std::size_t>(storey)].name + ": ";
+    [[nodiscard]] std::string on(StoreyId storey) const {   // said where there is more than one
+        return ground::storeys_of(map).size() < 2 ? "" : world.storey(storey).name + ": ";
     }
-    // Of one storey, or, with -1, of all.
-    void tell_tiles(int column, int row, int storey, std::vector<std::string>& lines) const;
-    void tell_flags(int column, int row, int storey, std::vector<std::string>& lines) const;
+    // Of one storey, or, with none, of all.
+    void tell_tiles(int column, int row, StoreyId storey, std::vector<std::string>& lines) const;
+    void tell_flags(int column, int row, StoreyId storey, std::vector<std::string>& lines) const;
     // Gives which barriers there are, by storey.
-    std::set<std::array<int, 2>> tell_solids(Point p, int storey, std::vector<std::string>& lines) const;
-    void tell_carved(Point p, int column, int row, int storey, const std::set<std::array<int, 2>>& solid,
-                     std::vector<std::string>& lines) const;
-    void tell_objects(Point p, int storey, std::vector<std::string>& lines) const;
-    void tell_contact(PointPx p, PointPx normal, int storey, std::vector<std::string>& lines) const;
-    void tell_mover(PointPx p, int mover, int storey, std::vector<std::string>& lines) const;
+    std::set<std::pair<StoreyId, BarrierId>> tell_solids(Point p, StoreyId storey,
+                                                         std::vector<std::string>& lines) const;
+    void tell_carved(Point p, int column, int row, StoreyId storey,
+                     const std::set<std::pair<StoreyId, BarrierId>>& solid, std::vector<std::string>& lines) const;
+    void tell_objects(Point p, StoreyId storey, std::vector<std::string>& lines) const;
+    void tell_contact(PointPx p, PointPx normal, StoreyId storey, std::vector<std::string>& lines) const;
+    void tell_mover(PointPx p, MoverId mover, StoreyId storey, std::vector<std::string>& lines) const;
 };
 
 namespace {
@@ -81,31 +82,32 @@ struct HeldBy {
 
 }   // namespace
 
-void Prober::Parts::tell_tiles(int column, int row, int storey, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_tiles(int column, int row, StoreyId storey, std::vector<std::string>& lines) const {
     for (std::size_t l = map.layers.size(); l-- > 0;)
-        if (const Layer& one = map.layers[l]; !one.holds_objects && (storey < 0 || one.storey == storey))
+        if (const Layer& one = map.layers[l]; !one.holds_objects && (storey == StoreyId::none || one.storey == storey))
             if (const Placed& placed = map.placed(one, column, row); placed.tile >= 0)
                 lines.push_back(play::tile_line(world, one, placed, facts));
 }
 
-void Prober::Parts::tell_flags(int column, int row, int only, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_flags(int column, int row, StoreyId only, std::vector<std::string>& lines) const {
     if (world.flags().empty()) return;
-    for (const int storey : ground::storeys_of(map)) {
-        if (only >= 0 && storey != only) continue;
+    for (const StoreyId storey : ground::storeys_of(map)) {
+        if (only != StoreyId::none && storey != only) continue;
         const Passability say = passability(world, map, column, row, storey, facts);
-        if (storey == 0 || say.flags_layer >= 0 || say.sides_layer >= 0)
+        if (storey == StoreyId::ground || say.flags_layer >= 0 || say.sides_layer >= 0)
             lines.push_back(on(storey) + play::flags_line(world, map, column, row, say));
     }
 }
 
-std::set<std::array<int, 2>> Prober::Parts::tell_solids(Point p, int only, std::vector<std::string>& lines) const {
-    std::set<std::array<int, 2>> solid;
+std::set<std::pair<StoreyId, BarrierId>> Prober::Parts::tell_solids(Point p, StoreyId only,
+                                                                    std::vector<std::string>& lines) const {
+    std::set<std::pair<StoreyId, BarrierId>> solid;
     const Bounds near{{p.x - steps_per_px, p.y - steps_per_px}, {p.x + steps_per_px, p.y + steps_per_px}};
-    for (std::size_t storey = 0; storey < world.storeys().size(); ++storey) {
-        if (only >= 0 && static_cast<int>(storey) != only) continue;
-        std::map<int, HeldBy> barriers;
-        solids.each_near(near, static_cast<int>(storey), [&](const play::StandingPiece& piece) {
-            const std::string start = on(static_cast<int>(storey)) + barrier(piece.barrier);
+    for (const StoreyId storey : ids<StoreyId>(world.storeys())) {
+        if (only != StoreyId::none && storey != only) continue;
+        std::map<BarrierId, HeldBy> barriers;
+        solids.each_near(near, storey, [&](const play::StandingPiece& piece) {
+            const std::string start = on(storey) + barrier(piece.barrier);
             if (piece.piece->is_line()) {
                 const OneWay way = piece.piece->one_way;
                 if (passes(piece, p))
@@ -126,24 +128,26 @@ std::set<std::array<int, 2>> Prober::Parts::tell_solids(Point p, int only, std::
         for (const auto& [id, held] : barriers) {
             const bool closed = held.inside.empty() && locate(unite(held.edges), p) == Side::inside;
             for (const std::string& line : closed ? held.edge : held.inside) add_once(lines, line);
-            if (closed || !held.inside.empty()) solid.insert({static_cast<int>(storey), id});
+            if (closed || !held.inside.empty()) solid.insert({storey, id});
         }
     }
     return solid;
 }
 
 // Shapes of this cell that would be here, had nobody above carved them away.
-void Prober::Parts::tell_carved(Point p, int column, int row, int only, const std::set<std::array<int, 2>>& solid,
+void Prober::Parts::tell_carved(Point p, int column, int row, StoreyId only,
+                                const std::set<std::pair<StoreyId, BarrierId>>& solid,
                                 std::vector<std::string>& lines) const {
     struct Shaped {
         std::size_t layer;
-        int barrier;
+        BarrierId barrier;
     };
     std::vector<Shaped> shaped;
     const Point from_corner{p.x - map.corner(column, row).x, p.y - map.corner(column, row).y};
     for (std::size_t l = 0; l < map.layers.size(); ++l) {
         const Layer& one = map.layers[l];
-        if (one.holds_objects || !ground::counts(one, facts) || (only >= 0 && one.storey != only)) continue;
+        if (one.holds_objects || !ground::counts(one, facts) || (only != StoreyId::none && one.storey != only))
+            continue;
         const Placed& placed = map.placed(one, column, row);
         if (placed.tile < 0) continue;
         for (const ground::Part& part : ground::parts_of(world, map, one, placed, facts).parts) {   // carves first
@@ -162,9 +166,9 @@ void Prober::Parts::tell_carved(Point p, int column, int row, int only, const st
     }
 }
 
-void Prober::Parts::tell_objects(Point p, int storey, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_objects(Point p, StoreyId storey, std::vector<std::string>& lines) const {
     for (const Object& one : map.objects) {
-        if (storey >= 0 && one.storey != storey) continue;
+        if (storey != StoreyId::none && one.storey != storey) continue;
         const bool covers = !one.area.empty() && locate(one.area, p) != Side::outside;
         const double off = std::hypot(p.x - one.position.x, p.y - one.position.y) / steps_per_px;
         if (!covers && off > 8) continue;
@@ -174,11 +178,11 @@ void Prober::Parts::tell_objects(Point p, int storey, std::vector<std::string>& 
     }
 }
 
-void Prober::Parts::tell_contact(PointPx p, PointPx normal, int only, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_contact(PointPx p, PointPx normal, StoreyId only, std::vector<std::string>& lines) const {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
-    for (const int storey : ground::storeys_of(map)) {
-        if (only >= 0 && storey != only) continue;
+    for (const StoreyId storey : ground::storeys_of(map)) {
+        if (only != StoreyId::none && storey != only) continue;
         Touches touches;
         play::add_touched(world, map, solids, {.point = p, .normal = normal, .storey = storey}, touches);
         touches.sort();
@@ -195,11 +199,11 @@ void Prober::Parts::tell_contact(PointPx p, PointPx normal, int only, std::vecto
     if (lines.empty()) lines.emplace_back("nothing lies within 1 px on that side");
 }
 
-void Prober::Parts::tell_mover(PointPx place, int id, int storey, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_mover(PointPx place, MoverId id, StoreyId storey, std::vector<std::string>& lines) const {
     const Point p{step_at(place.x), step_at(place.y)};
-    const Mover& mover = world.movers()[static_cast<std::size_t>(id)];
+    const Mover& mover = world.mover(id);
     const auto meets = [&](const Regions& a, const Regions& b) { return !intersect(a, b).empty(); };
-    const auto each_solid = [&](const Regions& area, const std::vector<int>& barriers, auto action) {
+    const auto each_solid = [&](const Regions& area, const std::vector<BarrierId>& barriers, auto action) {
         solids.each_near(*bounds(area), storey, [&](const play::StandingPiece& piece) {
             if (piece.piece->is_line() || !std::binary_search(barriers.begin(), barriers.end(), piece.barrier)) return;
             if (meets(moved(Regions{{piece.piece->points, {}}}, piece.at), area)) action(piece);
@@ -225,11 +229,10 @@ void Prober::Parts::tell_mover(PointPx place, int id, int storey, std::vector<st
     for (const Object& one : map.objects)   // what would fire, except facts
         if (one.storey == storey && is_there(map, one, facts) && !one.area.empty() && meets(one.area, body) &&
             std::find(one.by.begin(), one.by.end(), id) != one.by.end())
-            for (const int fact : one.needs)
+            for (const FactId fact : one.needs)
                 if (!std::binary_search(facts.begin(), facts.end(), fact))
                     lines.push_back(fmt::format("is inside {} {}, which needs {}", name_of(one.role),
-                                                play::object_name(world, one),
-                                                world.facts()[static_cast<std::size_t>(fact)].name));
+                                                play::object_name(world, one), world.fact(fact).name));
     for (std::string& line : play::lines_of_firings(world, map, facts, id, place, storey))
         add_once(lines, std::move(line));
 }
@@ -256,19 +259,20 @@ Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
     if (map.has(column, row)) parts_->tell_carved(p, column, row, question.storey, solid, probe.solids);
     parts_->tell_objects(p, question.storey, probe.objects);
     if (question.normal) parts_->tell_contact(place, *question.normal, question.storey, probe.contact);
-    if (question.mover >= 0) parts_->tell_mover(place, question.mover, std::max(question.storey, 0), probe.mover);
+    if (question.mover != MoverId::none)
+        parts_->tell_mover(place, question.mover, std::max(question.storey, StoreyId::ground), probe.mover);
     return probe;
 }
 
 std::vector<std::string> Prober::tiles_of(const std::array<int, 2>& cell) const {
     std::vector<std::string> lines;
-    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, -1, lines);
+    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, StoreyId::none, lines);
     return lines;
 }
 
 std::vector<std::string> Prober::flags_of(const std::array<int, 2>& cell) const {
     std::vector<std::string> lines;
-    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, -1, lines);
+    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, StoreyId::none, lines);
     return lines;
 }
 

@@ -40,12 +40,10 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
             if (reaction.fires == firing.fires) who += how_often(firing.fires, reaction.every_s, reaction.once);
     }
     for (const Edit& edit : firing.changed.edits)
-        if (edit.sort == Edit::Sort::fact)
-            does.push_back("gives " + world.facts()[static_cast<std::size_t>(edit.fact)].name);
-    if (firing.event >= 0) does.push_back("runs " + world.events()[static_cast<std::size_t>(firing.event)].name);
+        if (edit.sort == Edit::Sort::fact) does.push_back("gives " + world.fact(edit.fact).name);
+    if (firing.event != EventId::none) does.push_back("runs " + world.event(firing.event).name);
     if (firing.link != nullptr) does.push_back("leads to " + firing.link->to);
-    if (firing.to_storey >= 0)
-        does.push_back("leads to " + world.storeys()[static_cast<std::size_t>(firing.to_storey)].name);
+    if (firing.to_storey != StoreyId::none) does.push_back("leads to " + world.storey(firing.to_storey).name);
     if (firing.tile.tile >= 0 && firing.became != firing.tile)
         does.push_back(firing.became.tile < 0 ? "is gone then" : "becomes " + tile_name(world, firing.became));
     if (does.empty()) does.emplace_back("fires");
@@ -53,7 +51,7 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
 }
 
 // The middle of each side of a mover's body, as a contact with ground that lies beyond it.
-std::array<Contact, 4> contacts_around(const Mover& mover, int id, PointPx place, int storey) {
+std::array<Contact, 4> contacts_around(const Mover& mover, MoverId id, PointPx place, StoreyId storey) {
     const Bounds box = *bounds(mover.body);
     const double left = place.x + to_px(box.least.x), top = place.y + to_px(box.least.y),
                  right = place.x + to_px(box.most.x), bottom = place.y + to_px(box.most.y);
@@ -67,10 +65,10 @@ std::array<Contact, 4> contacts_around(const Mover& mover, int id, PointPx place
 
 }   // namespace
 
-std::vector<std::string> lines_of_firings(const World& world, const Map& map, const Facts& facts, int mover,
-                                          PointPx place, int storey) {
+std::vector<std::string> lines_of_firings(const World& world, const Map& map, const Facts& facts, MoverId mover,
+                                          PointPx place, StoreyId storey) {
     Play play(world, map.name);
-    for (const int fact : facts) play.set_fact(fact, true);
+    for (const FactId fact : facts) play.set_fact(fact, true);
     const SavedChanges before = play.changes();
     std::vector<std::string> lines;
     const auto tell = [&](const std::vector<Firing>& firings, auto... wanted) {
@@ -96,8 +94,7 @@ std::vector<std::string> lines_of_firings(const World& world, const Map& map, co
     }
     play.apply(before);
     TriggerTracker tracker(play);
-    for (const Contact& contact :
-         contacts_around(world.movers()[static_cast<std::size_t>(mover)], mover, place, storey))
+    for (const Contact& contact : contacts_around(world.mover(mover), mover, place, storey))
         for (const Touch& touch : play.touched(contact)) tell(tracker.bumped(body, touch), Fires::bump);
     return lines;
 }

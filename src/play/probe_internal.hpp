@@ -18,7 +18,7 @@ namespace dryground::play {
 // What a mover whose position is at a place sets off there, as TriggerTracker does it: by being there, by using, by
 // bumping into what it touches, by leaving. Cost: that of a Play of the map.
 [[nodiscard]] std::vector<std::string> lines_of_firings(const World& world, const Map& map, const Facts& facts,
-                                                        int mover, PointPx place, int storey);
+                                                        MoverId mover, PointPx place, StoreyId storey);
 [[nodiscard]] std::string object_name(const World& world, const Object& object);   // 'landing', else a silt_crab
 
 }   // namespace dryground::play

@@ -10,10 +10,10 @@ namespace dryground::play {
 
 namespace {
 
-template <class Things>
-std::string names(const std::vector<int>& ids, const Things& things) {
+template <IsId Id, class Things>
+std::string names(const std::vector<Id>& ids, const Things& things) {
     std::string all;
-    for (const int id : ids) all += (all.empty() ? "" : ", ") + things[static_cast<std::size_t>(id)].name;
+    for (const Id id : ids) all += (all.empty() ? "" : ", ") + things[index(id)].name;
     return all;
 }
 
@@ -36,8 +36,7 @@ std::string turned(const Orientation& o) {
 }
 
 std::string meaning_words(const World& world, const ground::Meaning& meaning) {
-    const std::string barrier =
-        meaning.barrier < 0 ? "no barrier" : world.barriers()[static_cast<std::size_t>(meaning.barrier)].name;
+    const std::string barrier = meaning.barrier == BarrierId::none ? "no barrier" : world.barrier(meaning.barrier).name;
     if (!meaning.adds) return fmt::format("carves {}: {}", barrier, meaning.shape->words);
     if (!meaning.trigger.empty()) return fmt::format("{} senses {}", meaning.shape->words, meaning.trigger);
     return fmt::format(
@@ -53,8 +52,7 @@ std::string tile_name(const World& world, const Placed& placed) {
 }
 
 std::string object_name(const World& world, const Object& object) {
-    return object.name.empty() ? "a " + world.kinds()[static_cast<std::size_t>(object.kind)].name
-                               : fmt::format("'{}'", object.name);
+    return object.name.empty() ? "a " + world.kind(object.kind).name : fmt::format("'{}'", object.name);
 }
 
 std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts) {
@@ -71,10 +69,9 @@ std::string tile_line(const World& world, const Layer& layer, const Placed& plac
     if (const auto& flags = tile.flags ? tile.flags : layer.flags) add("grants " + granted(world, *flags));
     if (!tile.needs.empty()) add("solid until " + names(tile.needs, world.facts()));
     for (const Reaction& reaction : tile.reacts)
-        add(fmt::format(
-            "reacts to {}{}", name_of(reaction.fires),
-            reaction.runs < 0 ? "" : ", runs " + world.events()[static_cast<std::size_t>(reaction.runs)].name));
-    if (tile.leads >= 0) add("leads to " + world.storeys()[static_cast<std::size_t>(tile.leads)].name);
+        add(fmt::format("reacts to {}{}", name_of(reaction.fires),
+                        reaction.runs == EventId::none ? "" : ", runs " + world.event(reaction.runs).name));
+    if (tile.leads != StoreyId::none) add("leads to " + world.storey(tile.leads).name);
     if (!tile.props.empty()) add(properties(tile.props));
     return line;
 }
@@ -98,7 +95,7 @@ std::string flags_line(const World& world, const Map& map, int column, int row, 
 }
 
 std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object, const Facts& facts) {
-    const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+    const Kind& kind = world.kind(object.kind);
     std::vector<std::string> lines{fmt::format(
         "{}: {}, at [{:g}, {:g}] in layer {}", object.name.empty() ? "(no name)" : object.name,
         kind.name == name_of(object.role) ? kind.name : fmt::format("{}, {}", kind.name, name_of(object.role)),
@@ -107,17 +104,17 @@ std::vector<std::string> object_lines(const World& world, const Map& map, const 
         if (!words.empty()) lines.push_back(label + words);
     };
     if (!is_there(map, object, facts)) lines.emplace_back("not there with these facts");
-    if (object.role == Role::solid && object.barrier >= 0)
-        add("solid: ", world.barriers()[static_cast<std::size_t>(object.barrier)].name);
+    if (object.role == Role::solid && object.barrier != BarrierId::none)
+        add("solid: ", world.barrier(object.barrier).name);
     for (const ground::Part& part : ground::parts_of(map, object).parts)
-        if (!part.adds) add("carves ", world.barriers()[static_cast<std::size_t>(part.barrier)].name);
+        if (!part.adds) add("carves ", world.barrier(part.barrier).name);
     if (object.role == Role::trigger || object.role == Role::link)
         add("fires on ", fmt::format("{}{}{}", name_of(object.fires), object.once ? ", once" : "",
                                      object.by.empty() ? "" : ", by " + names(object.by, world.movers())));
     add("leads to ", object.link.to);
     add("needs ", names(object.needs, world.facts()));
     add("gives ", names(object.gives, world.facts()));
-    if (object.runs >= 0) add("runs ", world.events()[static_cast<std::size_t>(object.runs)].name);
+    if (object.runs != EventId::none) add("runs ", world.event(object.runs).name);
     add("there when ", names(object.when, world.facts()));
     add("there unless ", names(object.unless, world.facts()));
     add("tags: ", fmt::format("{}", fmt::join(object.tags, ", ")));

@@ -9,12 +9,12 @@ void Sensors::begin_map() {
     layers_.resize(map.layers.size());
     for (std::size_t o = 0; o < map.objects.size(); ++o) {
         const Object& object = map.objects[o];
-        const bool does = object.runs >= 0 || !object.gives.empty() || object.role == Role::link;
+        const bool does = object.runs != EventId::none || !object.gives.empty() || object.role == Role::link;
         if (!does || object.area.empty() || object.fires == Fires::bump || object.fires == Fires::defeat ||
             object.fires == Fires::start)
             continue;
         std::uint64_t by = 0;
-        for (const int mover : object.by) by |= std::uint64_t{1} << (mover % 64);
+        for (const MoverId mover : object.by) by |= std::uint64_t{1} << (index(mover) % 64);
         const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
         const bool comes_and_goes =
             !object.when.empty() || !object.unless.empty() || !layer.when.empty() || !layer.unless.empty();
@@ -30,7 +30,7 @@ void Sensors::begin_map() {
 namespace {
 
 bool senses(const Tile& tile) {
-    return tile.leads >= 0 || !tile.gives.empty() ||
+    return tile.leads != StoreyId::none || !tile.gives.empty() ||
            std::any_of(tile.reacts.begin(), tile.reacts.end(),
                        [](const Reaction& r) { return r.fires != Fires::bump && r.fires != Fires::defeat; });
 }
@@ -61,7 +61,7 @@ void Sensors::learn(LayerSensors& layer, const dryground::Placed& placed, const 
 }
 
 Sensors::Placed Sensors::place(const BodyNow& body, bool with_cell) const {
-    Placed placed{&play_.world().movers().at(static_cast<std::size_t>(body.mover)),
+    Placed placed{&play_.world().movers().at(index(body.mover)),
                   {body.position.x * steps_per_px, body.position.y * steps_per_px},
                   {},
                   {}};
@@ -94,7 +94,7 @@ bool Sensors::overlaps(const Placed& placed, const std::vector<Ring>& pieces, Ve
 void Sensors::find(const BodyNow& body, std::vector<Inside>& into) const {
     const Placed placed = place(body, false);
     each_sensor(placed.box, [&](const Sensor& sensor) {
-        if (sensor.storey != body.storey || (sensor.by >> (body.mover % 64) & 1) == 0 ||
+        if (sensor.storey != body.storey || (sensor.by >> (index(body.mover) % 64) & 1) == 0 ||
             play_.map().objects[static_cast<std::size_t>(sensor.object)].removed ||
             (sensor.comes_and_goes && !play_.is_there(sensor.object)) || !overlaps(placed, sensor.pieces, {0, 0}))
             return;

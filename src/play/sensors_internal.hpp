@@ -15,7 +15,7 @@ struct Inside {
     std::uint64_t body = 0;
     int object = -1, layer = -1;
     Cell cell{};
-    int mover = -1;
+    MoverId mover = MoverId::none;
     double waits_s = 0;      // until what fires every so often fires again
     bool of_layer = false;   // it is the layer's own trigger, and no tile of it
     [[nodiscard]] auto key() const { return std::tuple(body, object, layer, of_layer, cell[1], cell[0]); }
@@ -45,7 +45,7 @@ public:
 private:
     struct Sensor {
         int object;
-        int storey;
+        StoreyId storey;
         bool comes_and_goes;   // with facts
         std::uint64_t by;      // movers, a bit each
         Bounds box;

@@ -19,7 +19,7 @@ namespace dryground::play {
 struct Piece {
     Ring points;
     Bounds box;
-    int barrier = -1;
+    BarrierId barrier = BarrierId::none;
     OneWay one_way = OneWay::none;
     bool is_box = false;   // its points are its box's corners
     [[nodiscard]] bool is_line() const { return points.size() == 2; }
@@ -33,7 +33,7 @@ struct StandingPiece {
     Touched sort;
     int layer, object;
     int column, row;   // counted from the data's top-left; of tiles
-    int barrier;
+    BarrierId barrier;
 };
 
 // What is solid on a map while certain facts hold. Refers to world and map.
@@ -47,7 +47,7 @@ public:
     // Calls action(const StandingPiece&) for each piece whose box meets one, of a storey; in the order of layers,
     // cells.
     template <class Action>
-    void each_near(const Bounds& box, int storey, Action action) const {
+    void each_near(const Bounds& box, StoreyId storey, Action action) const {
         for (std::size_t l = 0; l < map_.layers.size(); ++l) {
             if (layers_[l].counts && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
             if (!layers_[l].filled.empty()) each_filled(static_cast<int>(l), box, storey, action);
@@ -61,7 +61,7 @@ public:
 
     // The same for tiles' shapes that sense, with the names of their triggers.
     template <class Action>
-    void each_sensing(const Bounds& box, int storey, Action action) const {
+    void each_sensing(const Bounds& box, StoreyId storey, Action action) const {
         for (int l = 0; l < static_cast<int>(layers_.size()); ++l) {
             const auto layer = static_cast<std::size_t>(l);
             if (!layers_[layer].senses || map_.layers[layer].storey != storey) continue;
@@ -70,7 +70,8 @@ public:
                 for (const Sensing& sensing : layers_[layer].meanings[number].sensing)
                     for (const Piece& piece : sensing.pieces)
                         if (detail::meet(detail::moved(piece.box, at), box))
-                            action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, -1}, sensing.trigger);
+                            action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, BarrierId::none},
+                                   sensing.trigger);
             });
         }
     }
@@ -90,7 +91,8 @@ private:
     struct Filled {
         Region hole;
         Bounds box;
-        int storey, barrier;
+        StoreyId storey;
+        BarrierId barrier;
         int object;        // -1: a tile
         int column, row;   // of that tile
         Pieces pieces;     // what carves leave of it, in map steps
@@ -109,13 +111,14 @@ private:
         detail::BoxIndex filled_near;
     };
     struct ObjectSolids {
-        int object, layer, storey;
+        int object, layer;
+        StoreyId storey;
         Bounds box;   // of all parts, as far as they may grow, before anything is cut away
         std::vector<ground::Part> parts;
         Pieces pieces;
     };
     template <class Action>
-    void each_object(const Bounds& box, int storey, Action& action) const {
+    void each_object(const Bounds& box, StoreyId storey, Action& action) const {
         objects_near_.each_near(box, [&](std::size_t i) {
             const ObjectSolids& object = objects_[i];
             if (object.storey != storey) return;
@@ -146,7 +149,7 @@ private:
         });
     }
     template <class Action>
-    void each_filled(int l, const Bounds& box, int storey, Action& action) const {
+    void each_filled(int l, const Bounds& box, StoreyId storey, Action& action) const {
         const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
         layer.filled_near.each_near(box, [&](std::size_t i) {
             const Filled& hole = layer.filled[i];
@@ -196,21 +199,22 @@ private:
     [[nodiscard]] Regions shaped_near(int layer, const std::optional<Bounds>& box);
     [[nodiscard]] const Pieces& reshaped_pieces(int layer, int column, int row, const Pieces& own);
     [[nodiscard]] Regions solids_near(int layer, const Bounds& box) const;
-    [[nodiscard]] Regions carves_near(const Bounds& box, int layer, int storey, int barrier) const;
-    [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, int storey) const;
+    [[nodiscard]] Regions carves_near(const Bounds& box, int layer, StoreyId storey, BarrierId barrier) const;
+    [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, StoreyId storey) const;
     // What a layer makes of some of its pieces, given all its solids near; those less `at`.
     [[nodiscard]] Pieces drawn_and_grown(int layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
     const Map& map_;
     const Facts& facts_;
-    std::vector<int> storeys_;
+    std::vector<StoreyId> storeys_;
     std::vector<LayerSolids> layers_;
     std::unordered_map<std::uint64_t, Pieces> cut_;   // cells of which something is cut away
     std::vector<ObjectSolids> objects_;
     detail::BoxIndex objects_near_;
     struct Carver {
-        int layer, storey;
+        int layer;
+        StoreyId storey;
         ground::Part part;
         Bounds box;
     };

@@ -7,9 +7,7 @@
 
 namespace dryground {
 
-const Mover* Spawned::mover() const {
-    return kind().mover < 0 ? nullptr : &world_.movers()[static_cast<std::size_t>(kind().mover)];
-}
+const Mover* Spawned::mover() const { return kind().mover == MoverId::none ? nullptr : &world_.mover(kind().mover); }
 
 bool Spawned::is_tagged(std::string_view tag) const {
     const auto in = [&](const std::vector<std::string>& tags) {
@@ -123,7 +121,7 @@ SpawnReport Spawners::spawn(const Play& play) const {
     for (std::size_t o = 0; o < map.objects.size(); ++o) {
         const Object& object = map.objects[o];
         if (!play.is_there(static_cast<int>(o))) continue;
-        const Kind& kind = world.kinds()[static_cast<std::size_t>(object.kind)];
+        const Kind& kind = world.kind(object.kind);
         const Make* make = maker(kind, object.tags);
         if (make == nullptr) {
             // Kinds that everybody has are places rather than things.
@@ -156,25 +154,24 @@ SpawnReport Spawners::spawn(const Play& play) const {
 }
 
 bool Spawners::make(const Play& play, std::string_view kind_name, PointPx at, const Properties& props,
-                    int storey) const {
+                    StoreyId storey) const {
     const World& world = play.world();
-    const auto kind =
-        std::find_if(world.kinds().begin(), world.kinds().end(), [&](const Kind& k) { return k.name == kind_name; });
-    if (kind == world.kinds().end())
+    const KindId id = world.find_kind(kind_name);
+    if (id == KindId::none)
         throw std::out_of_range(fmt::format("dryground::Spawners::make: the world has no kind '{}'", kind_name));
+    const Kind& kind = world.kind(id);
     Properties all;
-    for (const auto& [name, field] : kind->fields)
+    for (const auto& [name, field] : kind.fields)
         if (field.standard) all[name] = *field.standard;
     for (const auto& [name, value] : props) {
-        if (kind->fields.count(name) == 0)
+        if (kind.fields.count(name) == 0)
             throw std::out_of_range(
                 fmt::format("dryground::Spawners::make: a {} has no property '{}'", kind_name, name));
         all[name] = value;
     }
     const std::vector<std::string> none;
-    const Make* make = maker(*kind, none);
-    return make != nullptr &&
-           (*make)(Spawned(world, static_cast<int>(kind - world.kinds().begin()), "", at, storey, all, none, -1));
+    const Make* make = maker(kind, none);
+    return make != nullptr && (*make)(Spawned(world, id, "", at, storey, all, none, -1));
 }
 
 Events& Events::on(std::string event, Run run) {
@@ -182,13 +179,13 @@ Events& Events::on(std::string event, Run run) {
     return *this;
 }
 bool Events::run(const World& world, const Firing& firing) const {
-    if (firing.event < 0) return true;
-    const auto found = runs_.find(world.events().at(static_cast<std::size_t>(firing.event)).name);
+    if (firing.event == EventId::none) return true;
+    const auto found = runs_.find(world.events().at(index(firing.event)).name);
     if (found == runs_.end()) return false;
     found->second(firing);
     return true;
 }
-bool Events::run(const World& world, int event) const {
+bool Events::run(const World& world, EventId event) const {
     Firing firing;
     firing.event = event;
     return run(world, firing);

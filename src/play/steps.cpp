@@ -15,7 +15,7 @@ namespace {
 using play::Vec;
 using play::vec;
 
-bool stops(const Mover& mover, int barrier) {
+bool stops(const Mover& mover, BarrierId barrier) {
     return std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), barrier);
 }
 
@@ -52,13 +52,13 @@ int side_toward(int dc, int dr) { return dr < 0 ? 0 : dc > 0 ? 1 : dr > 0 ? 2 : 
 
 }   // namespace
 
-const Mover& play::mover_of(const World& world, int mover) {
-    if (mover < 0 || static_cast<std::size_t>(mover) >= world.movers().size())
-        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", mover));
-    return world.movers()[static_cast<std::size_t>(mover)];
+const Mover& play::mover_of(const World& world, MoverId mover) {
+    if (mover == MoverId::none || index(mover) >= world.movers().size())
+        throw std::out_of_range(fmt::format("dryground::Play: the world has no mover {}", static_cast<int>(mover)));
+    return world.mover(mover);
 }
 
-bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, Diagonal corners) const {
+bool Play::may_step(MoverId mover_id, const Cell& from, const Cell& to, StoreyId storey, Diagonal corners) const {
     const Mover& mover = play::mover_of(world(), mover_id);
     const int dc = to[0] - from[0], dr = to[1] - from[1];
     if (dc == 0 && dr == 0) return true;
@@ -102,7 +102,7 @@ bool Play::may_step(int mover_id, const Cell& from, const Cell& to, int storey, 
     return corners == Diagonal::if_both_free ? across && down : across || down;
 }
 
-std::optional<Route> Play::route(int mover_id, PointPx from, PointPx to, int storey) const {
+std::optional<Route> Play::route(MoverId mover_id, PointPx from, PointPx to, StoreyId storey) const {
     static const std::vector<travel::Target> none;
     (void)play::mover_of(world(), mover_id);
     const std::lock_guard lock(parts_->ways_asked);
@@ -111,7 +111,7 @@ std::optional<Route> Play::route(int mover_id, PointPx from, PointPx to, int sto
     return travel::way_between(*ways, mover_id, {map_id(), storey, from}, {map_id(), storey, to});
 }
 
-Blocked Play::blocked(int mover_id, PointPx from, PointPx to, int storey) const {
+Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId storey) const {
     const Mover& mover = play::mover_of(world(), mover_id);
     const Ring& body = mover.body.front().outline;
     const Vec start{from.x * steps_per_px, from.y * steps_per_px}, end{to.x * steps_per_px, to.y * steps_per_px},

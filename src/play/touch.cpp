@@ -88,8 +88,8 @@ public:
 
 private:
     [[nodiscard]] bool counts(const StandingPiece& piece) const {
-        if (contact_.mover >= 0) {
-            const std::vector<int>& stopped_by = world_.movers()[static_cast<std::size_t>(contact_.mover)].stopped_by;
+        if (contact_.mover != MoverId::none) {
+            const std::vector<BarrierId>& stopped_by = world_.mover(contact_.mover).stopped_by;
             if (!std::binary_search(stopped_by.begin(), stopped_by.end(), piece.barrier)) return false;
         }
         return piece.piece->one_way == OneWay::none || !knows_normal_ ||
@@ -139,7 +139,7 @@ private:
 
     // Who is stopped by one barrier need not be by another, unless the mover is known.
     [[nodiscard]] bool may_cover(const StandingPiece& piece, const StandingPiece& covered) const {
-        return !are_same(piece, covered) && (piece.barrier == covered.barrier || contact_.mover >= 0);
+        return !are_same(piece, covered) && (piece.barrier == covered.barrier || contact_.mover != MoverId::none);
     }
 
     // Whether something else covers the side of a piece that is entered at a point.
@@ -213,7 +213,7 @@ private:
         const BoxOfBody& body = *contact_.body;
         Vec least{body.left * steps_per_px, body.top * steps_per_px},
             most{(body.left + body.width) * steps_per_px, (body.top + body.height) * steps_per_px};
-        if (contact_.mover >= 0) keep_to_side(level ? least.x : least.y, level ? most.x : most.y);
+        if (contact_.mover != MoverId::none) keep_to_side(level ? least.x : least.y, level ? most.x : most.y);
         const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
         AllFound behind, before;
         find_along(least, most, 0, -within_, true, behind);
@@ -252,7 +252,7 @@ private:
     // single point.
     void keep_to_side(double& from, double& to) const {
         const bool level = is_level();
-        const Regions& body = world_.movers()[static_cast<std::size_t>(contact_.mover)].body;
+        const Regions& body = world_.mover(contact_.mover).body;
         const Bounds box = *bounds(body);
         const auto across = [&](Point p) { return level ? p.x : p.y; };
         const bool far = (level ? normal_.y : normal_.x) < 0;   // the ground lies toward greater numbers

@@ -15,7 +15,9 @@ namespace {
 
 using play::Inside;
 
-bool contains(const std::vector<int>& ids, int id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); }
+bool contains(const std::vector<MoverId>& ids, MoverId id) {
+    return std::find(ids.begin(), ids.end(), id) != ids.end();
+}
 
 }   // namespace
 
@@ -51,8 +53,8 @@ struct TriggerTracker::Parts {
 
     // ---- what comes of it ----
 
-    [[nodiscard]] bool all_hold(const std::vector<int>& facts) const {
-        return std::all_of(facts.begin(), facts.end(), [&](int fact) { return play.holds(fact); });
+    [[nodiscard]] bool all_hold(const std::vector<FactId>& facts) const {
+        return std::all_of(facts.begin(), facts.end(), [&](FactId fact) { return play.holds(fact); });
     }
     static void add(EditResult& all, const EditResult& more) {
         all.edits.insert(all.edits.end(), more.edits.begin(), more.edits.end());
@@ -71,12 +73,12 @@ struct TriggerTracker::Parts {
         firing.properties = &object.props;
         if (object.role == Role::link && object.link.object >= 0) firing.link = &object.link;   // else it leads nowhere
         if (object.once) add(firing.changed, play.set_fired(o));
-        for (const int fact : object.gives) add(firing.changed, play.set_fact(fact, true));
+        for (const FactId fact : object.gives) add(firing.changed, play.set_fact(fact, true));
         firings.push_back(std::move(firing));
         return true;
     }
 
-    [[nodiscard]] bool heeds(const Reaction& reaction, Fires fires, int mover) const {
+    [[nodiscard]] bool heeds(const Reaction& reaction, Fires fires, MoverId mover) const {
         return reaction.fires == fires && (reaction.by.empty() || contains(reaction.by, mover)) &&
                all_hold(reaction.needs);
     }
@@ -92,7 +94,7 @@ struct TriggerTracker::Parts {
         firing.fires = fires, firing.body = body.id, firing.layer = number;
         firing.properties = &layer.props, firing.event = reaction.runs;
         if (reaction.once) add(firing.changed, play.set_layer_fired(number));
-        for (const int fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
+        for (const FactId fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
         firings.push_back(std::move(firing));
     }
 
@@ -104,14 +106,14 @@ struct TriggerTracker::Parts {
         Firing firing;
         firing.fires = fires, firing.body = body.id, firing.layer = layer, firing.cell = cell;
         firing.tile = firing.became = placed, firing.properties = &tile.props;
-        if (fires == Fires::enter && tile.leads >= 0 &&
+        if (fires == Fires::enter && tile.leads != StoreyId::none &&
             tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey && climb({body.id, cell})) {
             firings.push_back(firing);
             firings.back().to_storey = tile.leads;
         }
         if (fires == Fires::enter && !tile.gives.empty()) {
             Firing gives = firing;
-            for (const int fact : tile.gives) add(gives.changed, play.set_fact(fact, true));
+            for (const FactId fact : tile.gives) add(gives.changed, play.set_fact(fact, true));
             if (!gives.changed.edits.empty()) firings.push_back(std::move(gives));
         }
         for (const Reaction& reaction : tile.reacts) {
@@ -120,7 +122,7 @@ struct TriggerTracker::Parts {
             Firing reacts = firing;
             reacts.event = reaction.runs;
             if (reaction.once) add(reacts.changed, play.set_fired(layer, cell));
-            for (const int fact : reaction.gives) add(reacts.changed, play.set_fact(fact, true));
+            for (const FactId fact : reaction.gives) add(reacts.changed, play.set_fact(fact, true));
             if (reaction.then != Reaction::Then::stays) {
                 reacts.became = reaction.then == Reaction::Then::goes
                                     ? Placed{}

@@ -13,12 +13,8 @@ constexpr std::int32_t hair = steps_per_px;   // as near as a px is touching, of
 
 class DeedFinder {
 public:
-    DeedFinder(const World& world, const Map& map, int mover)
-        : world_(world),
-          map_(map),
-          mover_id_(mover),
-          mover_(world.movers()[static_cast<std::size_t>(mover)]),
-          body_(mover_.body.front().outline) {
+    DeedFinder(const World& world, const Map& map, MoverId mover)
+        : world_(world), map_(map), mover_id_(mover), mover_(world.mover(mover)), body_(mover_.body.front().outline) {
         const Bounds box = detail::box_around(body_);
         middle_ = {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
     }
@@ -141,7 +137,7 @@ private:
     }
     [[nodiscard]] bool acts_of(const Layer& layer, const Placed& placed) const {
         const Tile& tile = world_.tile(placed);
-        return (tile.leads >= 0 && tile.leads != layer.storey) || !tile.gives.empty() ||
+        return (tile.leads != StoreyId::none && tile.leads != layer.storey) || !tile.gives.empty() ||
                std::any_of(tile.reacts.begin(), tile.reacts.end(),
                            [](const Reaction& reaction) { return !reaction.gives.empty(); });
     }
@@ -156,10 +152,10 @@ private:
             if (!part.trigger.empty() && !part.area.empty())
                 add_overlap(inside, moved(part.area, map_.corner(column, row)));
         if (inside.rings.empty()) add_cell(inside, column, row);
-        if (tile.leads >= 0 && tile.leads != layer.storey) {
+        if (tile.leads != StoreyId::none && tile.leads != layer.storey) {
             deed.leads = tile.leads;
             add(deed, inside);
-            deed.leads = -1;
+            deed.leads = StoreyId::none;
         }
         if (!tile.gives.empty()) {
             deed.gives = tile.gives;
@@ -206,7 +202,7 @@ private:
 
     const World& world_;
     const Map& map_;
-    int mover_id_;
+    MoverId mover_id_;
     const Mover& mover_;
     const Ring& body_;
     Point middle_{};
@@ -215,7 +211,7 @@ private:
 
 }   // namespace
 
-Deeds deeds_of(const World& world, const Map& map, int mover) { return DeedFinder(world, map, mover).find(); }
+Deeds deeds_of(const World& world, const Map& map, MoverId mover) { return DeedFinder(world, map, mover).find(); }
 
 bool fires(const Deed& deed) { return deed.does || deed.fires == Fires::start || deed.fires == Fires::defeat; }
 
@@ -226,7 +222,7 @@ bool is_there(const Map& map, const Deed& deed, const Facts& facts) {
 
 bool all_hold(const Facts& needs, const Facts& held) {
     return std::all_of(needs.begin(), needs.end(),
-                       [&](int fact) { return std::binary_search(held.begin(), held.end(), fact); });
+                       [&](FactId fact) { return std::binary_search(held.begin(), held.end(), fact); });
 }
 
 }   // namespace dryground::travel

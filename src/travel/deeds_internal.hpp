@@ -14,14 +14,14 @@ struct Deed {
     Fires fires = Fires::enter;
     bool does = false;   // this mover sets it off; else it is only something to get to
     Facts needs, gives;
-    int leads = -1;               // storey, of stairs
-    const Link* link = nullptr;   // of links that lead somewhere
+    StoreyId leads = StoreyId::none;   // storey, of stairs
+    const Link* link = nullptr;        // of links that lead somewhere
 };
 struct Deeds {
     std::vector<Deed> deeds;
     std::vector<Target> targets;
 };
-[[nodiscard]] Deeds deeds_of(const World& world, const Map& map, int mover);
+[[nodiscard]] Deeds deeds_of(const World& world, const Map& map, MoverId mover);
 
 // Whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever the game
 // has for it.

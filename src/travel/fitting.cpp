@@ -77,7 +77,7 @@ std::optional<std::int32_t> falls(const Regions& ground, const std::vector<Ring>
     area.regions = unite(ground);   // comes in pieces
     from_above.lines = lines, from_above.one_way = OneWay::up;
     const std::array<Group, 2> groups{std::move(area), std::move(from_above)};
-    const double free = Obstacles(groups, 0, mover).free_before(from, {from.x, lowest});
+    const double free = Obstacles(groups, StoreyId::ground, mover).free_before(from, {from.x, lowest});
     if (free == 1) return std::nullopt;
     return static_cast<std::int32_t>(std::lround(free * (double{0} + lowest - from.y)));
 }

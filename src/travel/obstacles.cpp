@@ -73,7 +73,7 @@ Ring with_play(const Ring& body) {
     return convex_hull(std::move(points));
 }
 
-Obstacles::Obstacles(std::span<const Group> groups, int storey, const Mover& mover, const Regions& also_closed)
+Obstacles::Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed)
     : body_(with_play(mover.body.front().outline)), around_ground_({}) {
     Regions ground, others = also_closed;
     for (const Group& group : groups) {

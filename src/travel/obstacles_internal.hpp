@@ -33,7 +33,7 @@ struct Stretch {
 class Obstacles {
 public:
     // What stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
-    Obstacles(std::span<const Group> groups, int storey, const Mover& mover, const Regions& also_closed = {});
+    Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed = {});
     // Of ground alone, for a body as it is: only to ask where it may be.
     Obstacles(const Regions& ground, const Ring& body);
 

@@ -24,7 +24,7 @@ void Reach::Parts::find_start() {
         const Object& object = map.objects[static_cast<std::size_t>(world.start().object)];
         start = Spot{world.start().map, object.storey, travel::px_of(object.position)};
     }
-    if (start && stages.mover_on(start->map) < 0) start.reset();
+    if (start && stages.mover_on(start->map) == MoverId::none) start.reset();
 }
 
 travel::Done Reach::Parts::thing(int map, int object) const {
@@ -37,9 +37,9 @@ travel::Done Reach::Parts::thing(int map, int object) const {
 void Reach::Parts::find_goals() {
     for (const Goal& goal : world.goals())
         goals.push_back({goal.map, goal.object, goal.fact,
-                         goal.object >= 0 ? of(thing(goal.map, goal.object))
-                         : goal.fact >= 0 ? of_fact(goal.fact)
-                                          : Reached::not_decided});   // its map was not read
+                         goal.object >= 0            ? of(thing(goal.map, goal.object))
+                         : goal.fact != FactId::none ? of_fact(goal.fact)
+                                                     : Reached::not_decided});   // its map was not read
 }
 
 Reached Reach::Parts::of(const travel::Done& what) const {
@@ -51,7 +51,7 @@ Reached Reach::Parts::of(const travel::Done& what) const {
     return Reached::no;
 }
 
-Reached Reach::Parts::of_fact(int fact) const {
+Reached Reach::Parts::of_fact(FactId fact) const {
     if (std::binary_search(options.given.begin(), options.given.end(), fact) || found.facts.count(fact) != 0)
         return Reached::yes;
     if (!found.complete) return Reached::not_decided;
@@ -230,8 +230,8 @@ Reached Reach::reached(const Spot& place) const {
     return fixed || map_reached(place.map) == Reached::no ? Reached::no : Reached::not_decided;
 }
 
-Reached Reach::gained(int fact) const {
-    need_id(fact >= 0 && static_cast<std::size_t>(fact) < parts_->world.facts().size(), "fact", fact);
+Reached Reach::gained(FactId fact) const {
+    need_id(fact != FactId::none && index(fact) < parts_->world.facts().size(), "fact", static_cast<int>(fact));
     return parts_->of_fact(fact);
 }
 
@@ -263,7 +263,7 @@ std::optional<Route> Reach::route_to(const Spot& place) const {
     return std::nullopt;
 }
 
-std::optional<Route> Reach::route_to_fact(int fact) const {
+std::optional<Route> Reach::route_to_fact(FactId fact) const {
     (void)gained(fact);
     const auto first = parts_->found.facts.find(fact);
     if (first == parts_->found.facts.end()) return std::nullopt;
@@ -313,12 +313,13 @@ InTheWay Reach::in_the_way(int map, int object) const {
     return parts_->of(what) == Reached::yes ? InTheWay{} : parts_->why_not(what);
 }
 
-InTheWay Reach::in_the_way_of_fact(int fact) const {
+InTheWay Reach::in_the_way_of_fact(FactId fact) const {
     return gained(fact) == Reached::yes ? InTheWay{} : parts_->why_no_fact(fact);
 }
 
 Reach reach(const World& world, const ReachOptions& options) {
-    need_id(options.mover < static_cast<int>(world.movers().size()), "mover", options.mover);
+    need_id(static_cast<int>(options.mover) < static_cast<int>(world.movers().size()), "mover",
+            static_cast<int>(options.mover));
     if (options.from)
         need_id(options.from->map >= 0 && options.from->map < static_cast<int>(world.maps().size()), "map",
                 options.from->map);

@@ -28,14 +28,14 @@ struct Reach::Parts {
     [[nodiscard]] const std::vector<TravelPlace>& places() const;
 
     [[nodiscard]] Reached of(const travel::Done& what) const;
-    [[nodiscard]] Reached of_fact(int fact) const;
+    [[nodiscard]] Reached of_fact(FactId fact) const;
     [[nodiscard]] travel::Done thing(int map, int object) const;
     // The most facts that come together.
     [[nodiscard]] const Facts& most_held() const;
     [[nodiscard]] std::optional<Route> route(const std::vector<travel::Done>& plan, const travel::Done& last,
                                              bool sets_it_off) const;
     [[nodiscard]] InTheWay why_not(const travel::Done& what) const;
-    [[nodiscard]] InTheWay why_no_fact(int fact) const;
+    [[nodiscard]] InTheWay why_no_fact(FactId fact) const;
 
 private:
     class Reasons;

@@ -21,7 +21,7 @@ constexpr int most_px = 64;   // how much another figure is tried for
 
 Facts all_facts(const World& world) {
     Facts all;
-    for (int fact = 0; fact < static_cast<int>(world.facts().size()); ++fact) all.push_back(fact);
+    for (const FactId fact : ids<FactId>(world.facts())) all.push_back(fact);
     return all;
 }
 
@@ -44,7 +44,7 @@ public:
     // Of a thing that can be touched, and yet does not give its fact.
     InTheWay lock_of(const Done& what) {
         const Deed& deed = deed_of(what);
-        for (const int fact : deed.needs)
+        for (const FactId fact : deed.needs)
             if (!std::binary_search(held().begin(), held().end(), fact)) return lack(fact, what);
         return {};
     }
@@ -66,7 +66,7 @@ private:
         return parts_.stages.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
     }
 
-    InTheWay lack(int fact, const std::optional<Done>& what) {
+    InTheWay lack(FactId fact, const std::optional<Done>& what) {
         InTheWay lock;
         lock.sort = InTheWay::Sort::needs_fact;
         lock.fact = fact;
@@ -82,9 +82,9 @@ private:
             lock.sort = InTheWay::Sort::behind_itself;
         return lock;
     }
-    [[nodiscard]] bool is_given(int fact) const {
+    [[nodiscard]] bool is_given(FactId fact) const {
         for (std::size_t m = 0; m < parts_.world.maps().size(); ++m) {
-            if (parts_.stages.mover_on(static_cast<int>(m)) < 0) continue;
+            if (parts_.stages.mover_on(static_cast<int>(m)) == MoverId::none) continue;
             for (const Deed& deed : parts_.stages.deeds(static_cast<int>(m)).deeds)
                 if (travel::fires(deed) && std::find(deed.gives.begin(), deed.gives.end(), fact) != deed.gives.end())
                     return true;
@@ -92,12 +92,12 @@ private:
         return false;
     }
     // Whether it can be had nowhere, even if all other facts hold, but somewhere once it holds itself.
-    [[nodiscard]] bool lies_behind_itself(int fact) {
+    [[nodiscard]] bool lies_behind_itself(FactId fact) {
         Facts others = all_;
         others.erase(std::remove(others.begin(), others.end(), fact), others.end());
         return !is_given_in(sweep_with(others), fact) && is_given_in(sweep_with(all_), fact);
     }
-    [[nodiscard]] bool is_given_in(const Sweep& sweep, int fact) const {
+    [[nodiscard]] bool is_given_in(const Sweep& sweep, FactId fact) const {
         return std::any_of(sweep.contacts.begin(), sweep.contacts.end(), [&](const Sweep::Contact& contact) {
             const Deed& deed = deed_of(contact.what);
             return travel::fires(deed) && std::find(deed.gives.begin(), deed.gives.end(), fact) != deed.gives.end();
@@ -129,7 +129,7 @@ private:
         const travel::Stage& stage = parts_.stages.on(on.map, all_);
         const Spot end{on.map, stage.ways->shape(on.place).storey, travel::px_of(at)};
         if (reached_with(held(), end)) return {};
-        for (const int fact : stage.facts) {
+        for (const FactId fact : stage.facts) {
             if (std::binary_search(held().begin(), held().end(), fact)) continue;
             Facts more = held();
             more.insert(std::lower_bound(more.begin(), more.end(), fact), fact);
@@ -146,14 +146,14 @@ private:
         return place >= 0 && sweep_with(facts).find(end.map, place).has_value();
     }
     // A tile that stands in the way until a fact holds.
-    void find_tile(int map_id, int fact, InTheWay& lock) const {
+    void find_tile(int map_id, FactId fact, InTheWay& lock) const {
         const Map& map = parts_.world.maps()[static_cast<std::size_t>(map_id)];
         for (std::size_t l = 0; l < map.layers.size(); ++l)
             for (int r = 0; !map.layers[l].holds_objects && r < map.rows; ++r)
                 for (int c = 0; c < map.columns; ++c) {
                     const Placed& placed = map.placed(map.layers[l], c, r);
                     if (placed.tile < 0) continue;
-                    const std::vector<int>& needs = parts_.world.tile(placed).needs;
+                    const std::vector<FactId>& needs = parts_.world.tile(placed).needs;
                     if (std::find(needs.begin(), needs.end(), fact) == needs.end()) continue;
                     lock.layer = static_cast<int>(l), lock.cell = {map.first_column + c, map.first_row + r};
                     return;
@@ -189,7 +189,7 @@ private:
         }
         for (std::size_t i = 0; i < open.size(); ++i) {
             const From from = open[i];
-            const int storey = stage.ways->shape(from.place).storey;
+            const StoreyId storey = stage.ways->shape(from.place).storey;
             const auto left = [&](const travel::Move& move) {
                 return from.left ? *from.left : Spot{map, storey, travel::px_of(move.way.front())};
             };
@@ -225,14 +225,14 @@ private:
     InTheWay of_figures(const Done& what) {
         InTheWay way;
         way.map = what.map, way.object = deed_of(what).object;
-        const int mover_id = parts_.stages.mover_on(what.map);
+        const MoverId mover_id = parts_.stages.mover_on(what.map);
         const bool is_entered = std::any_of(parts_.found.places.begin(), parts_.found.places.end(),
                                             [&](const auto& entry) { return entry.first.first == what.map; });
-        if (mover_id < 0 || !is_entered) {
+        if (mover_id == MoverId::none || !is_entered) {
             way.sort = InTheWay::Sort::nowhere;
             return way;
         }
-        const Mover& mover = parts_.world.movers()[static_cast<std::size_t>(mover_id)];
+        const Mover& mover = parts_.world.mover(mover_id);
         const Bounds box = *bounds(mover.body);
         const std::int32_t side = std::min(box.most.x - box.least.x, box.most.y - box.least.y);
         int best = most_px + 1;
@@ -285,10 +285,10 @@ Reach::Parts::Reasons& Reach::Parts::reasons() const {
 
 InTheWay Reach::Parts::why_not(const Done& what) const { return reasons().of(what); }
 
-InTheWay Reach::Parts::why_no_fact(int fact) const {
+InTheWay Reach::Parts::why_no_fact(FactId fact) const {
     std::optional<InTheWay> first;
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        if (stages.mover_on(static_cast<int>(m)) < 0) continue;
+        if (stages.mover_on(static_cast<int>(m)) == MoverId::none) continue;
         const std::vector<Deed>& deeds = stages.deeds(static_cast<int>(m)).deeds;
         for (std::size_t d = 0; d < deeds.size(); ++d) {
             if (!travel::fires(deeds[d]) ||

@@ -19,7 +19,7 @@ std::uint64_t key_of(int map, int place) {
     return static_cast<std::uint64_t>(static_cast<std::uint32_t>(map)) << 32 | static_cast<std::uint32_t>(place);
 }
 
-void add(Facts& facts, int fact) {
+void add(Facts& facts, FactId fact) {
     if (const auto at = std::lower_bound(facts.begin(), facts.end(), fact); at == facts.end() || *at != fact)
         facts.insert(at, fact);
 }
@@ -78,7 +78,7 @@ private:
     }
     // Puts the mover somewhere.
     void add_at(const Spot& spot, Hop hop) {
-        if (stages_.mover_on(spot.map) < 0) return;
+        if (stages_.mover_on(spot.map) == MoverId::none) return;
         const bool first_visit = visited_.insert(spot.map).second;
         Stage& stage = stages_.on(spot.map, held_);
         const int place = stage.ways->place_at(spot.storey, steps_of(spot.at));
@@ -106,7 +106,7 @@ private:
         if (!fires(deed) || !all_hold(deed.needs, held_)) return;
         const Hop hop{node, 0, nullptr, &touch};
         if (deed.link != nullptr) add_at(arrival_of(stages_.world(), *deed.link), hop);
-        if (deed.leads >= 0) add_at({stage.map, deed.leads, px_of(touch.move.way.back())}, hop);
+        if (deed.leads != StoreyId::none) add_at({stage.map, deed.leads, px_of(touch.move.way.back())}, hop);
     }
 
     Stages& stages_;
@@ -174,7 +174,7 @@ private:
         }
     }
     void note_gains(const Sweep::Contact& contact, const Facts& gains, const State& state) {
-        for (const int fact : gains) {
+        for (const FactId fact : gains) {
             const auto [first, is_new] = found_.facts.try_emplace(fact);
             if (!is_new) continue;
             first->second = state.plan;
@@ -200,7 +200,7 @@ private:
                     continue;
                 }
                 note_gains(*contact, gains, state);
-                for (const int fact : gains) add(state.held, fact);
+                for (const FactId fact : gains) add(state.held, fact);
                 state.plan.push_back(contact->what);
                 more = true;
             }
@@ -216,15 +216,14 @@ private:
         // Where the mover is after it has touched it.
         const std::size_t after =
             contact.touch == nullptr ? contact.node : *now.find(contact.what.map, contact.touch->move.to);
-        return back[after] != 0 && std::none_of(gains.begin(), gains.end(), [&](int fact) {
-                   return stages_.closing()[static_cast<std::size_t>(fact)] != 0;
-               });
+        return back[after] != 0 && std::none_of(gains.begin(), gains.end(),
+                                                [&](FactId fact) { return stages_.closing()[index(fact)] != 0; });
     }
     void branch(const Sweep& now, const Done& done, const Facts& gains, const State& state) {
         const auto contact = std::find_if(now.contacts.begin(), now.contacts.end(),
                                           [&](const Sweep::Contact& c) { return c.what == done; });
         State next = state;
-        for (const int fact : gains) add(next.held, fact);
+        for (const FactId fact : gains) add(next.held, fact);
         next.plan.push_back(done);
         if (contact->touch != nullptr) {
             const Sweep::Node& node = now.nodes[contact->node];
@@ -267,7 +266,7 @@ Facts gains_of(Stages& stages, const Done& what, const Facts& held) {
     const Deed& deed = stages.deeds(what.map).deeds[static_cast<std::size_t>(what.deed)];
     Facts gains;
     if (!fires(deed) || !all_hold(deed.needs, held)) return gains;
-    for (const int fact : deed.gives)
+    for (const FactId fact : deed.gives)
         if (!std::binary_search(held.begin(), held.end(), fact)) add(gains, fact);
     return gains;
 }
@@ -284,7 +283,7 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
     found.held = given;
     found.maps.resize(world.maps().size());
     const auto arrive = [&](const Spot& spot) {
-        if (stages.mover_on(spot.map) < 0) return;
+        if (stages.mover_on(spot.map) == MoverId::none) return;
         found.maps[static_cast<std::size_t>(spot.map)] = 1;
         Stage& stage = stages.loosest(spot.map, found.held);
         MayBe& may_be = found.stages[{spot.map, stage.facts}];
@@ -315,12 +314,12 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
                 if (may_be.targets[d] == 0 && deed.fires != Fires::start) continue;
                 found.reached[{key.first, static_cast<int>(d)}] = true;
                 if (!fires(deed) || !all_hold(deed.needs, found.held)) continue;
-                for (const int fact : deed.gives)
+                for (const FactId fact : deed.gives)
                     if (!std::binary_search(found.held.begin(), found.held.end(), fact))
                         add(found.held, fact), more = true;
                 if (deed.link != nullptr && taken.insert({key.first, {}, static_cast<int>(d)}).second)
                     arrivals.push_back(arrival_of(world, *deed.link));
-                if (deed.leads >= 0 && taken.insert({key.first, key.second, static_cast<int>(d)}).second)
+                if (deed.leads != StoreyId::none && taken.insert({key.first, key.second, static_cast<int>(d)}).second)
                     for (const Ring& ring : stage.deeds->targets[d].rings) {   // from wherever they are entered
                         const Bounds box = detail::box_around(ring);
                         arrivals.push_back({key.first, deed.leads,

@@ -14,7 +14,8 @@ namespace dryground::travel {
 
 // A map as it is for its mover while certain facts hold.
 struct Stage {
-    int map = -1, mover = -1;
+    int map = -1;
+    MoverId mover = MoverId::none;
     Facts facts;   // of those that shape its ground
     const Deeds* deeds = nullptr;
     std::unique_ptr<Ways> ways;
@@ -23,11 +24,11 @@ struct Stage {
 // Makes stages as they are needed, each once.
 class Stages {
 public:
-    Stages(const World& world, int mover);
+    Stages(const World& world, MoverId mover);
 
     [[nodiscard]] const World& world() const { return world_; }
     // The mover that moves on a map: the asked one, or the map's player; -1: none.
-    [[nodiscard]] int mover_on(int map) const;
+    [[nodiscard]] MoverId mover_on(int map) const;
     [[nodiscard]] Stage& on(int map, const Facts& held);
     // The same for a mover that is a little another: belongs to the caller.
     [[nodiscard]] Stage with(int map, const Facts& held, const Mover& like);
@@ -44,7 +45,7 @@ private:
     [[nodiscard]] Facts shaping(int map, const Facts& held);
 
     const World& world_;
-    int mover_;
+    MoverId mover_;
     std::map<int, Deeds> deeds_;
     std::map<int, Facts> ground_facts_;
     std::map<std::pair<int, Facts>, Stage> stages_, loosest_;
@@ -98,7 +99,7 @@ struct Found {
     std::vector<State> states;
     // What was done before: by thing that is touched; and by fact, the last of it being what gives the fact.
     std::map<Done, std::vector<Done>> reached;
-    std::map<int, std::vector<Done>> facts;
+    std::map<FactId, std::vector<Done>> facts;
     std::map<std::pair<int, Facts>, std::vector<char>> places;   // by stage: map and ground facts
     bool complete = true;                                        // else there were more states than were looked at
 };

@@ -33,7 +33,7 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
     footing.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
     footing.kerb = static_cast<std::int32_t>(steps(mover.kerb_px));
     const std::vector<Group> groups = groups_of(of);
-    for (const int storey : ground::storeys_of(map)) {
+    for (const StoreyId storey : ground::storeys_of(map)) {
         SideLevel level{storey, Obstacles(groups, storey, mover)};
         std::vector<Stand> stands = stands_of(level.obstacles, footing);
         for (const Map* other : of.also) {
@@ -132,12 +132,12 @@ void SideGround::add_grips(int climb_place, const Region& area, SideLevel& level
     });
 }
 
-int SideGround::climb_at(int storey, Point p) const {
+int SideGround::climb_at(StoreyId storey, Point p) const {
     const int climb = climbing ? climbing->find_place(storey, p) : -1;
     return climb < 0 ? -1 : place_of_climb(climb);
 }
 
-const SideLevel* SideGround::level(int storey) const {
+const SideLevel* SideGround::level(StoreyId storey) const {
     for (const SideLevel& level : levels)
         if (level.storey == storey) return &level;
     return nullptr;

@@ -13,7 +13,7 @@
 namespace dryground::travel {
 
 struct SideLevel {
-    int storey;
+    StoreyId storey;
     Obstacles obstacles;
     struct Edge {
         int stand;           // a place
@@ -59,12 +59,12 @@ public:
         return {points[edge.begin], points[edge.begin + 1]};
     }
     // Null where the map has no such storey.
-    [[nodiscard]] const SideLevel* level(int storey) const;
+    [[nodiscard]] const SideLevel* level(StoreyId storey) const;
     // The stand, or slide, that a position is on, within a step or two; -1: none.
     [[nodiscard]] int stand_at(const SideLevel& level, Point p, bool slides) const;
 
     // The place to climb in that holds a position; -1: none.
-    [[nodiscard]] int climb_at(int storey, Point p) const;
+    [[nodiscard]] int climb_at(StoreyId storey, Point p) const;
     [[nodiscard]] int place_of_climb(int climb) const { return first_climb + climb; }
 
     const Map& map;

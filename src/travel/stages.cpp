@@ -47,14 +47,14 @@ std::vector<Map> turned_maps(const World& world, const Map& map) {
 
 }   // namespace
 
-Stages::Stages(const World& world, int mover) : world_(world), mover_(mover) { find_closing(); }
+Stages::Stages(const World& world, MoverId mover) : world_(world), mover_(mover) { find_closing(); }
 
-int Stages::mover_on(int map) const {
+MoverId Stages::mover_on(int map) const {
     const Map& of = world_.maps()[static_cast<std::size_t>(map)];
-    const int mover = mover_ < 0 || mover_ == world_.player() ? of.player : mover_;
-    if (mover < 0) return -1;
-    const Bounds body = *bounds(world_.movers()[static_cast<std::size_t>(mover)].body);
-    return is_walked({of.least(), of.most()}) && is_small({body.least, body.most}) ? mover : -1;
+    const MoverId mover = mover_ == MoverId::none || mover_ == world_.player() ? of.player : mover_;
+    if (mover == MoverId::none) return MoverId::none;
+    const Bounds body = *bounds(world_.mover(mover).body);
+    return is_walked({of.least(), of.most()}) && is_small({body.least, body.most}) ? mover : MoverId::none;
 }
 
 const Deeds& Stages::deeds(int map) {
@@ -109,8 +109,8 @@ Stage Stages::with(int map, const Facts& held, const Mover& like) {
 // A fact closes something where a thing is there unless it holds, and may do so where ground comes with it.
 void Stages::find_closing() {
     closing_.resize(world_.facts().size());
-    const auto close = [&](const std::vector<int>& facts) {
-        for (const int fact : facts) closing_[static_cast<std::size_t>(fact)] = 1;
+    const auto close = [&](const std::vector<FactId>& facts) {
+        for (const FactId fact : facts) closing_[index(fact)] = 1;
     };
     for (const Map& map : world_.maps()) {
         for (const Layer& layer : map.layers) {
@@ -127,8 +127,7 @@ void Stages::find_closing() {
 
 bool Stages::only_opens(int map) {
     const Facts shaping = facts_of_ground(world_, world_.maps()[static_cast<std::size_t>(map)]);
-    return std::none_of(shaping.begin(), shaping.end(),
-                        [&](int fact) { return closing_[static_cast<std::size_t>(fact)] != 0; });
+    return std::none_of(shaping.begin(), shaping.end(), [&](FactId fact) { return closing_[index(fact)] != 0; });
 }
 
 }   // namespace dryground::travel

@@ -7,7 +7,7 @@
 
 namespace dryground::travel {
 
-std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const Spot& to) {
+std::optional<Route> way_between(Ways& ways, MoverId mover, const Spot& from, const Spot& to) {
     const int first = ways.place_at(from.storey, steps_of(from.at)), last = ways.place_at(to.storey, steps_of(to.at));
     if (first < 0 || last < 0 || from.storey != to.storey) return std::nullopt;
     struct Came {

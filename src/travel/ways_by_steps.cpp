@@ -27,13 +27,13 @@ public:
         options.chains = options.pieces = false;
         options.facts = of.facts;
         const std::vector<Group> groups = merge(of.world, of.map, options).groups;
-        for (const int storey : ground::storeys_of(map_)) add_storey(groups, storey);
+        for (const StoreyId storey : ground::storeys_of(map_)) add_storey(groups, storey);
         touch(of.targets);
     }
     [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
     [[nodiscard]] Going going(int) const override { return Going::steps; }
-    [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
-    [[nodiscard]] int find_place(int storey, Point p) const override {
+    [[nodiscard]] int place_at(StoreyId storey, Point p) override { return find_place(storey, p); }
+    [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
         const auto [column, row] = map_.cell_at(p);
         const Level* level = find_level(storey);
         return level == nullptr || !map_.has(column, row) ? -1 : level->place[index(column, row)];
@@ -56,7 +56,7 @@ private:
         Ring sum;   // with the mirrored body
     };
     struct Level {
-        int storey;
+        StoreyId storey;
         std::vector<Line> lines{};
         detail::BoxIndex near_lines{};
         std::vector<int> place{};            // by cell; -1 where it cannot stand
@@ -71,12 +71,12 @@ private:
         const Bounds box = map_.cell_box(column, row);
         return {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
     }
-    [[nodiscard]] const Level* find_level(int storey) const {
+    [[nodiscard]] const Level* find_level(StoreyId storey) const {
         for (const Level& level : levels_)
             if (level.storey == storey) return &level;
         return nullptr;
     }
-    void add_storey(const std::vector<Group>& groups, int storey);
+    void add_storey(const std::vector<Group>& groups, StoreyId storey);
     void add_line(Level& level, Point from, Point to, OneWay passes) const;
     [[nodiscard]] bool passes(const Level& level, const CellAt& from, std::size_t way) const;
     void join(Level& level, std::size_t number);
@@ -124,13 +124,13 @@ bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) c
     });
 }
 
-void StepWays::add_storey(const std::vector<Group>& groups, int storey) {
+void StepWays::add_storey(const std::vector<Group>& groups, StoreyId storey) {
     const Mover& mover = of_.figures();
     Level level{storey};
     Regions ground;
     int grounds = 0;
     for (const Group& group : groups) {
-        if (group.storey_id != storey || group.barrier_id < 0 ||
+        if (group.storey_id != storey || group.barrier_id == BarrierId::none ||
             !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), group.barrier_id))
             continue;
         grounds += group.regions.empty() ? 0 : 1;

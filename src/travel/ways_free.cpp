@@ -60,7 +60,7 @@ public:
         const std::vector<Group> groups = groups_of(of);
         const Mover& mover = of.figures();
         const Ring outline = map_.block_ring(0, 0, map_.columns, map_.rows);
-        for (const int storey : ground::storeys_of(map_))
+        for (const StoreyId storey : ground::storeys_of(map_))
             add_storey(groups, storey, mover,
                        going == Going::climbs ? climbed_cells(of, storey) : std::vector<Ring>{outline});
         moves_.resize(places_.size());
@@ -70,8 +70,8 @@ public:
     }
     [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
     [[nodiscard]] Going going(int) const override { return going_; }
-    [[nodiscard]] int place_at(int storey, Point p) override { return find_place(storey, p); }
-    [[nodiscard]] int find_place(int storey, Point p) const override {
+    [[nodiscard]] int place_at(StoreyId storey, Point p) override { return find_place(storey, p); }
+    [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
         const Level* level = find_level(storey);
         if (level == nullptr) return -1;
         if (const int place = place_of(*level, p); place >= 0) return place;
@@ -121,7 +121,7 @@ private:
         int place;
     };
     struct Level {
-        int storey;
+        StoreyId storey;
         Obstacles obstacles;
         std::optional<FreeSpace>
             open;           // lines that stop one way only do not count; nothing on maps without such lines
@@ -138,7 +138,7 @@ private:
         int open_area;
     };
 
-    [[nodiscard]] const Level* find_level(int storey) const {
+    [[nodiscard]] const Level* find_level(StoreyId storey) const {
         for (const Level& level : levels_)
             if (level.storey == storey) return &level;
         return nullptr;
@@ -160,7 +160,8 @@ private:
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
     // Within rings that are filled together.
-    void add_storey(const std::vector<Group>& groups, int storey, const Mover& mover, const std::vector<Ring>& within) {
+    void add_storey(const std::vector<Group>& groups, StoreyId storey, const Mover& mover,
+                    const std::vector<Ring>& within) {
         if (within.empty()) return;
         Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline));
         Regions thin;
@@ -305,7 +306,7 @@ private:
 
 std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of, Going::goes); }
 
-std::vector<Ring> climbed_cells(const WaysOf& of, int storey) {
+std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey) {
     std::vector<Ring> cells;
     const FlagSet climbs = of.figures().climbs;
     for (int r = 0; climbs != 0 && r < of.map.rows; ++r)
@@ -316,8 +317,8 @@ std::vector<Ring> climbed_cells(const WaysOf& of, int storey) {
 }
 
 std::unique_ptr<Ways> ways_climbing(const WaysOf& of) {
-    const std::vector<int> storeys = ground::storeys_of(of.map);
-    if (std::all_of(storeys.begin(), storeys.end(), [&](int storey) { return climbed_cells(of, storey).empty(); }))
+    const std::vector<StoreyId> storeys = ground::storeys_of(of.map);
+    if (std::all_of(storeys.begin(), storeys.end(), [&](StoreyId storey) { return climbed_cells(of, storey).empty(); }))
         return nullptr;
     return std::make_unique<FreeWays>(of, Going::climbs);
 }

@@ -35,13 +35,13 @@ public:
     [[nodiscard]] int places() const override { return static_cast<int>(ground_.places.size()); }
     [[nodiscard]] Going going(int place) const override { return climb(place) < 0 ? Going::walks : Going::climbs; }
 
-    [[nodiscard]] int find_place(int storey, Point p) const override {
+    [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
         const SideLevel* level = ground_.level(storey);
         if (level == nullptr) return -1;
         const int stand = ground_.stand_at(*level, p, false);
         return stand >= 0 ? stand : ground_.climb_at(storey, p);
     }
-    [[nodiscard]] int place_at(int storey, Point p) override {
+    [[nodiscard]] int place_at(StoreyId storey, Point p) override {
         const SideLevel* level = ground_.level(storey);
         if (level == nullptr || !level->obstacles.may_be(p)) return -1;
         if (const int place = find_place(storey, p); place >= 0) return place;
@@ -127,7 +127,7 @@ private:
 
     SideGround ground_;
     std::vector<std::unique_ptr<SideWaysOn>> known_;   // by place; null: not asked yet
-    std::map<std::array<std::int32_t, 3>, int> in_air_;
+    std::map<std::tuple<StoreyId, std::int32_t, std::int32_t>, int> in_air_;
 };
 
 }   // namespace

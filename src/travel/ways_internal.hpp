@@ -11,7 +11,7 @@ namespace dryground::travel {
 
 // Positions from which a mover does something, or touches something: convex rings, of which inside counts.
 struct Target {
-    int storey = 0;
+    StoreyId storey = StoreyId::ground;
     std::vector<Ring> rings;
 };
 
@@ -58,9 +58,9 @@ public:
     // How many places are known; more may come with `place_at`.
     [[nodiscard]] virtual int places() const = 0;
     // Where one is who is put there: -1 where a body cannot be.
-    [[nodiscard]] virtual int place_at(int storey, Point p) = 0;
+    [[nodiscard]] virtual int place_at(StoreyId storey, Point p) = 0;
     // The place that holds a position; -1: none. Makes none.
-    [[nodiscard]] virtual int find_place(int storey, Point p) const = 0;
+    [[nodiscard]] virtual int find_place(StoreyId storey, Point p) const = 0;
     // Moves that are free all along; and what is touched from a place, or on the way of those moves.
     [[nodiscard]] virtual const std::vector<Move>& moves(int place) = 0;
     [[nodiscard]] virtual const std::vector<Touched>& touched(int place) = 0;
@@ -79,15 +79,13 @@ public:
 struct WaysOf {
     const World& world;
     const Map& map;
-    int mover;
+    MoverId mover;
     const Facts& facts;
     const std::vector<Target>& targets;   // must outlive the ways
     const Mover* like = nullptr;          // another body, or other figures, than the mover's own
     std::vector<const Map*> also{};       // the map as it may be at other times: what can be stood on there counts, too
 
-    [[nodiscard]] const Mover& figures() const {
-        return like != nullptr ? *like : world.movers()[static_cast<std::size_t>(mover)];
-    }
+    [[nodiscard]] const Mover& figures() const { return like != nullptr ? *like : world.mover(mover); }
 };
 [[nodiscard]] std::unique_ptr<Ways> ways_by_steps(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_free(const WaysOf& of);
@@ -95,7 +93,7 @@ struct WaysOf {
 // Where a mover climbs, its feet in cells that let it: to all sides. Null where it climbs nowhere.
 [[nodiscard]] std::unique_ptr<Ways> ways_climbing(const WaysOf& of);
 // The rings of those cells on a storey.
-[[nodiscard]] std::vector<Ring> climbed_cells(const WaysOf& of, int storey);
+[[nodiscard]] std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey);
 [[nodiscard]] std::unique_ptr<Ways> ways_of(const WaysOf& of);   // as the mover moves
 
 // What stops a mover on a map, by storey and direction.
@@ -113,6 +111,6 @@ struct WaysOf {
 
 // From one position to another of a storey by the fewest leaps, then the fewest moves; nothing where none lead there.
 // Steps along the same place come between them.
-[[nodiscard]] std::optional<Route> way_between(Ways& ways, int mover, const Spot& from, const Spot& to);
+[[nodiscard]] std::optional<Route> way_between(Ways& ways, MoverId mover, const Spot& from, const Spot& to);
 
 }   // namespace dryground::travel

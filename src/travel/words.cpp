@@ -20,7 +20,7 @@ std::string at(PointPx p) { return fmt::format("({}, {})", rounded(p.x), rounded
 
 std::vector<std::string> names(const World& world, const Facts& facts) {
     std::vector<std::string> names;
-    for (const int fact : facts) names.push_back(world.facts()[static_cast<std::size_t>(fact)].name);
+    for (const FactId fact : facts) names.push_back(world.fact(fact).name);
     return names;
 }
 
@@ -28,8 +28,7 @@ std::string name_of_thing(const World& world, const Map& map, int object, int la
     if (object >= 0) {
         const Object& of = map.objects[static_cast<std::size_t>(object)];
         if (!of.name.empty()) return fmt::format("'{}'", of.name);
-        return fmt::format("a {} at {}", world.kinds()[static_cast<std::size_t>(of.kind)].name,
-                           at({to_px(of.position.x), to_px(of.position.y)}));
+        return fmt::format("a {} at {}", world.kind(of.kind).name, at({to_px(of.position.x), to_px(of.position.y)}));
     }
     if (layer < 0) return "something";
     const int column = cell[0] - map.first_column, row = cell[1] - map.first_row;
@@ -94,9 +93,7 @@ private:
     [[nodiscard]] const Map& map_of(const RouteStep& step) const {
         return world_.maps()[static_cast<std::size_t>(step.from.map)];
     }
-    [[nodiscard]] std::string mover(const RouteStep& step) const {
-        return world_.movers()[static_cast<std::size_t>(step.mover)].name;
-    }
+    [[nodiscard]] std::string mover(const RouteStep& step) const { return world_.mover(step.mover).name; }
     [[nodiscard]] std::string thing(const RouteStep& step) const {
         return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
     }
@@ -125,8 +122,7 @@ private:
             more += fmt::format("  leads to {} at {}", world_.maps()[static_cast<std::size_t>(step.to.map)].name,
                                 at(step.to.at));
         if (step.going == Going::stairs)
-            more +=
-                fmt::format("  leads to storey {}", world_.storeys()[static_cast<std::size_t>(step.to.storey)].name);
+            more += fmt::format("  leads to storey {}", world_.storey(step.to.storey).name);
         text_ += fmt::format("{:>3}  {}  {}{}\n", number, map_of(step).name, what, more);
     }
 
@@ -160,7 +156,7 @@ std::string text(const World& world, const Route& route) { return RouteText(worl
 
 std::string text(const World& world, const InTheWay& in_the_way) {
     using Sort = InTheWay::Sort;
-    const auto fact = [&] { return world.facts()[static_cast<std::size_t>(in_the_way.fact)].name; };
+    const auto fact = [&] { return world.fact(in_the_way.fact).name; };
     const auto lock = [&] {
         if (in_the_way.map < 0 || (in_the_way.object < 0 && in_the_way.layer < 0)) return std::string("the way");
         const Map& map = world.maps()[static_cast<std::size_t>(in_the_way.map)];

@@ -236,8 +236,7 @@ private:
     }
 
     static std::string kind_of(const World& world, const Object& object) {
-        return object.kind >= 0 ? world.kinds()[static_cast<std::size_t>(object.kind)].name
-                                : std::string(name_of(object.role));
+        return object.kind != KindId::none ? world.kind(object.kind).name : std::string(name_of(object.role));
     }
     static std::string place_of(const Object& object) {
         const auto px = [](std::int32_t steps) { return static_cast<double>(steps) / steps_per_px; };

@@ -134,7 +134,7 @@ TEST_CASE("a mover's circle is a circle, and its feelers sense what they name, w
     const World& world = loaded.world();
     const Space space;
     const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
-    const int crab = static_cast<int>(world.movers().size()) - 1;
+    const auto crab = id_of<MoverId>(world.movers().size() - 1);
     cpBody* body = cpSpaceAddBody(space.it, cpBodyNewKinematic());
     cpBodySetPosition(body, cpv(2, -3));   // its feet on the ground's edge
     std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, world, crab);
@@ -154,7 +154,7 @@ TEST_CASE("a mover's circle is a circle, and its feelers sense what they name, w
     CHECK(senses(shapes[1]) == 0);
     cpBody* other = cpSpaceAddBody(space.it, cpBodyNewKinematic());
     cpBodySetPosition(other, cpv(2, -1.2));
-    const std::vector<cpShape*> others = chipmunk::add_mover(space.it, other, world, 0);
+    const std::vector<cpShape*> others = chipmunk::add_mover(space.it, other, world, MoverId{0});
     CHECK(senses(shapes[1]) == 1);   // the warden, whom it does not meet
     shapes.insert(shapes.end(), others.begin(), others.end());
     for (cpShape* shape : shapes) cpSpaceRemoveShape(space.it, shape), cpShapeFree(shape);
@@ -240,7 +240,7 @@ TEST_CASE("every contact that the engine reports is explained by a tile, object 
             const double w = world.per_metre();
             cpBodySetPosition(body, cpv(dice.in(20, play.map().columns * 16 - 20) / w, -dice.in(20, 60) / w));
             cpBodySetVelocity(body, cpv(dice.in(-40, 40) / 10.0, dice.in(-20, 10) / 10.0));
-            bodies.push_back({body, chipmunk::add_mover(space.it, body, world, dice.in(0, 1))});
+            bodies.push_back({body, chipmunk::add_mover(space.it, body, world, MoverId{dice.in(0, 1)})});
         }
         for (int step = 0; step < 150; ++step) cpSpaceStep(space.it, 1.0 / 60);
         contacts += all.contacts, explained += all.explained, far += all.far;
@@ -268,7 +268,7 @@ TEST_CASE("chunks are replaced under resting bodies without waking those elsewhe
     const auto put = [&](double x, double y) {
         cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, INFINITY));
         cpBodySetPosition(body, cpv(x / 16, -y / 16));
-        return Thrown{body, chipmunk::add_mover(space.it, body, world, 0)};
+        return Thrown{body, chipmunk::add_mover(space.it, body, world, MoverId{0})};
     };
     const std::array<Thrown, 2> bodies{put(24, 70), put(152, 40)};   // on the lower ground, on the upper
     const auto run = [&](int steps) {
@@ -313,7 +313,7 @@ TEST_CASE("a body that is pushed along a floor is stopped by the wall that rises
             const chipmunk::LiveGround ground(space.it, play);
             cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, INFINITY));
             cpBodySetPosition(body, cpv(3, -3));
-            const std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, loaded.world(), 0);
+            const std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, loaded.world(), MoverId{0});
             double wish = speed;   // set where the engine asks for it: what is set between steps goes through walls
             cpBodySetUserData(body, &wish);
             cpBodySetVelocityUpdateFunc(body, [](cpBody* it, cpVect gravity, cpFloat damping, cpFloat dt) {

@@ -107,9 +107,7 @@ TEST_CASE("the demo's maps are linked both ways: from the side, from above, and 
         for (const dg::Object& object : world.maps()[m].objects)
             if (object.role == dg::Role::link) ways.emplace(static_cast<int>(m), object.link.map);
     CHECK(ways == std::set<std::pair<int, int>>{{0, 1}, {1, 0}, {1, 2}, {2, 1}});
-    const auto moves = [&](const char* map) {
-        return world.movers()[static_cast<std::size_t>(world.map(map).player)].moves;
-    };
+    const auto moves = [&](const char* map) { return world.mover(world.map(map).player).moves; };
     CHECK(moves("slipway") == dg::Moves::side);
     CHECK(moves("pump_house") == dg::Moves::free);
     CHECK(moves("jetty") == dg::Moves::free);
@@ -119,23 +117,21 @@ TEST_CASE("the demo's maps are linked both ways: from the side, from above, and 
 TEST_CASE("the warden climbs to the pump house's loft, walks along it, and comes down at its other end") {
     const dg::World world = demo();
     const dg::Reach reach = dg::reach(world);
-    const auto reached = [&](int map, dg::PointPx at, int storey) {
+    const auto reached = [&](int map, dg::PointPx at, StoreyId storey) {
         return reach.reached(dg::Spot{.map = map, .storey = storey, .at = at});
     };
-    CHECK(reached(1, {248, 25}, 1) == dg::Reached::yes);
-    CHECK(reached(1, {248, 60}, 1) == dg::Reached::no);    // beside the gallery
-    CHECK(reached(2, {16, 147}, 0) == dg::Reached::yes);   // at the bell on the pier's head
-    CHECK(reached(2, {-64, 96}, 0) == dg::Reached::no);    // in the brine
+    CHECK(reached(1, {248, 25}, dg::StoreyId{1}) == dg::Reached::yes);
+    CHECK(reached(1, {248, 60}, dg::StoreyId{1}) == dg::Reached::no);         // beside the gallery
+    CHECK(reached(2, {16, 147}, dg::StoreyId::ground) == dg::Reached::yes);   // at the bell on the pier's head
+    CHECK(reached(2, {-64, 96}, dg::StoreyId::ground) == dg::Reached::no);    // in the brine
 }
 
 TEST_CASE("the warden can cross the pool on the boardwalk, and not beside it") {
     const dg::World world = demo();
     const dg::Map& map = world.map("pump_house");
-    const dg::Regions blocked = dg::blocked_area(world, map, world.player(), 0);
+    const dg::Regions blocked = dg::blocked_area(world, map, world.player(), dg::StoreyId::ground);
     const auto stands = [&](int x, int y) {
-        return dg::intersect(blocked, dg::moved(world.movers()[static_cast<std::size_t>(world.player())].body,
-                                                {x * 256, y * 256}))
-            .empty();
+        return dg::intersect(blocked, dg::moved(world.mover(world.player()).body, {x * 256, y * 256})).empty();
     };
     for (int x = 100; x < 220; ++x) CHECK(stands(x, 107));   // feet in the middle of the planks
     CHECK_FALSE(stands(160, 80));                            // in the pool

@@ -18,8 +18,8 @@ namespace {
 // A mover's body that cannot turn, in the ground of a map.
 class Walker {
 public:
-    Walker(const World& world, const Map& map, int mover, PointPx at)
-        : world_(world), mover_(world.movers()[static_cast<std::size_t>(mover)]), space_(cpSpaceNew()) {
+    Walker(const World& world, const Map& map, MoverId mover, PointPx at)
+        : world_(world), mover_(world.mover(mover)), space_(cpSpaceNew()) {
         ground_ = std::make_unique<chipmunk::Ground>(space_, world, merge(world, map));
         cpSpaceSetIterations(space_, 20);
         cpSpaceSetCollisionSlop(space_, 0.02 / world.per_metre());
@@ -139,7 +139,7 @@ PointPx somewhere_in(const TravelPlace& place) {
 TEST_CASE("the walker of these tests is stopped by ground, and passes planks from below", "[replay]") {
     const World world = worlds::world_of(rambles::one_map({"......", "...__.", "...__.", "..#...", "..#...", "######"},
                                                           "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },"));
-    Walker walker(world, world.maps()[0], 0, {16, 80});
+    Walker walker(world, world.maps()[0], MoverId{0}, {16, 80});
     walker.toward({60, 80}, 0.5);
     CHECK(walker.at().x == Approx(27).margin(0.1));   // half a body before the wall
     walker.toward({16, 90}, 0.5);
@@ -195,13 +195,13 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
         const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight),
                      takes_off = 4 * *mover.jump_px / flight, fastest = *mover.leap_px / flight;
         chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
-        Walker walker(world, map, 0, start);
+        Walker walker(world, map, MoverId{0}, start);
         double vx = 0, vy = 0, top = start.y;
         bool holds = false;
         const auto is_climbed = [&](PointPx at) {
             const auto [c, r] = map.cell_at(
                 {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
-            return map.has(c, r) && (passability(world, map, c, r, 0).flags & mover.climbs) != 0;
+            return map.has(c, r) && (passability(world, map, c, r, StoreyId::ground).flags & mover.climbs) != 0;
         };
         for (int steps = 0; steps < 12000; ++steps) {
             if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;

@@ -154,7 +154,7 @@ TEST_CASE("where cells are small, labels are numbers, and the key has the names"
     const World world = world_of(worlds::small_world());
     DrawOptions options = only({Thing::objects, Thing::grid});
     options.scale = 1;
-    options.merging.facts = {0};
+    options.merging.facts = {FactId{0}};
     const Document small(svg_of(world, options));
     CHECK(small.has_text("1 landing · 2 crab_a (crab)"));
     CHECK(small.has_text(", with has_key, at scale 1"));

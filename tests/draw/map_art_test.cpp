@@ -103,7 +103,7 @@ TEST_CASE("a layer's opacity lets what is below shine through; a layer that is n
         worlds::with(files, "flat.toml", "name = \"ground\"", "name = \"ground\"\nwhen = [\"has_key\"]");
     CHECK(quarters(gone, 4) == "wwww");
     DrawOptions options = only({Thing::art});
-    options.merging.facts = {0};
+    options.merging.facts = {FactId{0}};
     CHECK(quarters(gone, 4, options) == "rgbw");
 }
 

@@ -161,7 +161,7 @@ TEST_CASE("a grid of cells says what fills most of each", "[cells]") {
     CHECK(picture->width == map.columns);
     CHECK(picture->rgba[3] == 255);
     CHECK(picture->rgba[4 * 3 + 3] == 0);
-    const CellGround stopped = cell_ground(world, map, {.mover = 0});
+    const CellGround stopped = cell_ground(world, map, {.mover = MoverId{0}});
     CHECK(stopped.cells == ground.cells);
 }
 
@@ -316,7 +316,7 @@ TEST_CASE("for a mover a closed door is 1 in the grid, however thin, and an open
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const World& world = loaded.world();
-    MergeOptions options{.mover = 0};
+    MergeOptions options{.mover = MoverId{0}};
     CHECK(csv_of(cell_ground(world, world.map("flat"), options)) ==
           "0,0,0,0,0,0\n0,0,0,0,0,0\n0,0,1,0,0,1\n1,1,1,1,1,1\n");
     options.facts = {world.find_fact("has_key")};

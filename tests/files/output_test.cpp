@@ -74,7 +74,7 @@ TEST_CASE("one-sided chains of chunks have the solid on the left by their number
         const Loaded loaded = worlds::load(worlds::small_world());
         REQUIRE(loaded);
         MergeOptions options;
-        options.mover = for_mover ? 0 : -1;
+        options.mover = for_mover ? MoverId{0} : MoverId::none;
         const std::vector<ChunkedMerge> merges{merge_chunks(loaded.world(), loaded.world().map("flat"), 2, options)};
         for (const YAxis y : {YAxis::down, YAxis::up}) {
             const Json root = Json::parse(merge_bytes(loaded.world(), merges, {.y = y, .regions = true}));

@@ -44,7 +44,9 @@ std::map<std::string, double> areas_of(const Json& groups) {
 
 std::map<std::string, double> areas_of(const World& world, const Map& map, const Facts& facts) {
     std::map<std::string, double> areas;
-    for (int mover = -1; mover < static_cast<int>(world.movers().size()); ++mover)
+    std::vector<MoverId> movers{MoverId::none};
+    for (const MoverId mover : ids<MoverId>(world.movers())) movers.push_back(mover);
+    for (const MoverId mover : movers)
         for (const Group& group : merge(world, map, {.mover = mover, .facts = facts}).groups)
             areas[group.storey + "/" + group.barrier + "/" + group.trigger + "/" + group.mover] +=
                 static_cast<double>(twice_area(group.regions)) / 2 / (256.0 * 256.0);
@@ -83,7 +85,7 @@ TEST_CASE("a pack holds the ground for each state of the facts that shape it", "
                 for (const auto& [group, area] : areas_of(variant["merge"]["groups"]))
                     CHECK(area == Approx(wanted.at(group)));
                 for (const Json& of_storey : variant["passability"]) {
-                    const int storey = world.find_storey(of_storey["storey"].get<std::string>());
+                    const StoreyId storey = world.find_storey(of_storey["storey"].get<std::string>());
                     for (int r = 0; r < map.rows; ++r) {
                         const auto flags = row_of(of_storey["flags"][static_cast<std::size_t>(r)]);
                         REQUIRE(flags.size() == static_cast<std::size_t>(map.columns));

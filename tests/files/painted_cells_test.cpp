@@ -61,7 +61,7 @@ Kinds kinds_of(const Files& files) {
     REQUIRE(loaded);
     Kinds result;
     for (const Object& object : loaded.world().map("flat").objects)
-        if (object.cell) result[*object.cell] = loaded.world().kinds()[static_cast<std::size_t>(object.kind)].name;
+        if (object.cell) result[*object.cell] = loaded.world().kind(object.kind).name;
     return result;
 }
 int crabs(const Kinds& all) {
@@ -174,7 +174,7 @@ TEST_CASE("layers come and go with facts, and say how they are drawn") {
         return static_cast<double>(sum) / (2 * 16 * 16 * 256 * 256) - 24;
     };
     CHECK(cells({}) == 7.5);
-    CHECK(cells({0}) == 1);
+    CHECK(cells({FactId{0}}) == 1);
     CHECK(findings(worlds::with(files, "flat.toml", "opacity = 0.5", "opacity = 1.5")) ==
           Found{"out-of-range at flat.toml:23:11"});
     CHECK(findings(worlds::with(files, "flat.toml", "band = \"front\"", "band = \"fornt\"")) ==

@@ -230,8 +230,8 @@ props = { harm = 7 }
     REQUIRE(loaded);
     const TileSet& set = loaded.world().tilesets()[0];
     const Tile &peat = set.tiles[0], &bank = set.tiles[1];
-    CHECK(loaded.world().barriers()[static_cast<std::size_t>(peat.shapes[0].barrier)].name == "earth");
-    CHECK(loaded.world().barriers()[static_cast<std::size_t>(bank.shapes[0].barrier)].name == "brine");
+    CHECK(loaded.world().barrier(peat.shapes[0].barrier).name == "earth");
+    CHECK(loaded.world().barrier(bank.shapes[0].barrier).name == "brine");
     CHECK(bank.sides->of == std::array<Passage, 4>{Passage::shut, Passage::open, Passage::open, Passage::in});
     CHECK(peat.props.at("harm") == Value{std::int64_t{1}});
     CHECK(bank.props.at("harm") == Value{std::int64_t{7}});

@@ -50,7 +50,7 @@ TEST_CASE("elements of a drawing become objects with names, kinds and typed prop
     CHECK(object(loaded, "crab_b").position == Point{38 * 256, 24 * 256});
     CHECK(object(loaded, "out").fires == Fires::use);
     CHECK(object(loaded, "out").once);
-    CHECK(object(loaded, "out").needs == std::vector<int>{0});
+    CHECK(object(loaded, "out").needs == std::vector{FactId{0}});
     CHECK(object(loaded, "out").link.map == 0);
 }
 

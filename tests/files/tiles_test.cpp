@@ -220,16 +220,16 @@ TEST_CASE("tiles react, open, lead and give") {
     CHECK(crate.reacts[0].from == std::array<bool, 4>{false, false, true, false});
     CHECK(crate.reacts[0].then == Reaction::Then::turns);
     CHECK(crate.reacts[0].turns_into == 0);
-    CHECK(crate.reacts[0].runs == 0);
+    CHECK(crate.reacts[0].runs == EventId{0});
     CHECK(crate.reacts[1].then == Reaction::Then::goes);
     CHECK(crate.reacts[1].every_s == 0.5);
-    CHECK(crate.gives == std::vector<int>{0});
-    CHECK(crate.leads == 0);
+    CHECK(crate.gives == std::vector{FactId{0}});
+    CHECK(crate.leads == StoreyId::ground);
     // solid until all that it needs hold
     const Map& map = loaded.world().map("flat");
     const std::int64_t cell = 2 * 16 * 16 * 256 * 256;
     CHECK(twice_area(merge(loaded.world(), map).group("earth").regions) -
-              twice_area(merge(loaded.world(), map, {.facts = {0}}).group("earth").regions) ==
+              twice_area(merge(loaded.world(), map, {.facts = {FactId{0}}}).group("earth").regions) ==
           cell);
     for (const auto& [from, to, rule] :
          {std::tuple{"fires = \"bump\"", "fires = \"bumb\"", Rule::out_of_range},

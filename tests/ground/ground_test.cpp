@@ -58,8 +58,8 @@ TEST_CASE("a layer's one-way direction is the map's, whatever flips and turns it
         const Play play(world, "flat");
         CHECK(play.touched({.point = {40, 40}, .normal = {0, -1}}).size() == 1);   // from above it stops
         CHECK(play.touched({.point = {40, 40}, .normal = {0, 1}}).empty());        // from below it lets through
-        CHECK(play.blocked(0, {32, 38}, {32, 58}).by == Blocked::By::tile);
-        CHECK_FALSE(play.blocked(0, {32, 62}, {32, 30}));
+        CHECK(play.blocked(MoverId{0}, {32, 38}, {32, 58}).by == Blocked::By::tile);
+        CHECK_FALSE(play.blocked(MoverId{0}, {32, 62}, {32, 30}));
     }
 }
 
@@ -70,10 +70,10 @@ TEST_CASE("the rim stands on every storey of the map, and on ground", "[ground]"
         files, "[[layers]]\nname = \"deck\"\nstorey = \"loft\"\nrows = '''\n......\n......\n......\n......\n'''\n");
     const World world = world_of(files);
     const Play play(world, "flat");
-    for (const int storey : {0, 1}) {
-        INFO("storey " << storey);
-        CHECK(area(world, "earth", world.storeys()[static_cast<std::size_t>(storey)].name) == 24 * 16 * 16);
-        CHECK(play.blocked(0, {16, 48}, {-20, 48}, storey).by == Blocked::By::rim);
+    for (const StoreyId storey : {StoreyId::ground, StoreyId{1}}) {
+        INFO("storey " << index(storey));
+        CHECK(area(world, "earth", world.storey(storey).name) == 24 * 16 * 16);
+        CHECK(play.blocked(MoverId{0}, {16, 48}, {-20, 48}, storey).by == Blocked::By::rim);
         CHECK(play.touched({.point = {0, 32}, .normal = {1, 0}, .storey = storey}).size() == 1);
     }
 }
@@ -85,12 +85,12 @@ TEST_CASE("what sinks is sunk for bodies, contacts and probes too, also after a 
     CHECK(is_solid(world, {40, 40}));
     CHECK(is_solid(world, {40, 48}));   // never between neighbours
     Play play(world, "flat");
-    CHECK(play.blocked(0, {40, 20}, {40, 60}).place.y == Approx(38));
+    CHECK(play.blocked(MoverId{0}, {40, 20}, {40, 60}).place.y == Approx(38));
     CHECK(play.touched({.point = {40, 38}, .normal = {0, -1}}).size() == 1);
     CHECK(play.touched({.point = {40, 32}, .normal = {0, -1}}).empty());
     play.clear(0, {2, 2});
-    CHECK(play.blocked(0, {45, 20}, {45, 60}).place.y == Approx(38));   // 10 px wide, beside the other one
-    CHECK(play.blocked(0, {37, 20}, {37, 60}).place.y == Approx(54));   // what lay below is on top now
+    CHECK(play.blocked(MoverId{0}, {45, 20}, {45, 60}).place.y == Approx(38));   // 10 px wide, beside the other one
+    CHECK(play.blocked(MoverId{0}, {37, 20}, {37, 60}).place.y == Approx(54));   // what lay below is on top now
 }
 
 TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a change beside it", "[ground]") {
@@ -105,13 +105,13 @@ TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a
     CHECK(told.find("in the way: what layer 'ground' grows or fills") != std::string::npos);
     CHECK_FALSE(is_solid(world, {28, 30}));
     Play play(world, "flat");
-    CHECK(play.blocked(0, {40, 15}, {40, 60}).place.y == Approx(29));
+    CHECK(play.blocked(MoverId{0}, {40, 15}, {40, 60}).place.y == Approx(29));
     const Touches touched = play.touched({.point = {40, 29}, .normal = {0, -1}});
     REQUIRE(touched.size() == 1);
     CHECK(touched[0].cell == std::array{2, 2});
     play.clear(0, {2, 2});
-    CHECK(play.blocked(0, {37, 15}, {37, 60}).place.y == Approx(45));   // 3 px above what lay below
-    CHECK(play.blocked(0, {30, 40}, {60, 40}).place.x == Approx(40));   // its neighbour grows to there now
+    CHECK(play.blocked(MoverId{0}, {37, 15}, {37, 60}).place.y == Approx(45));   // 3 px above what lay below
+    CHECK(play.blocked(MoverId{0}, {30, 40}, {60, 40}).place.x == Approx(40));   // its neighbour grows to there now
 }
 
 TEST_CASE("what is filled is ground for bodies and probes too, and opens when its wall goes", "[ground]") {
@@ -119,7 +119,7 @@ TEST_CASE("what is filled is ground for bodies and probes too, and opens when it
     CHECK(area(world) == 48 * 48);
     CHECK(is_solid(world, {40, 24}));
     Play play(world, "flat");
-    const auto is_open = [&](PointPx from, PointPx to) { return !play.blocked(0, from, to); };
+    const auto is_open = [&](PointPx from, PointPx to) { return !play.blocked(MoverId{0}, from, to); };
     CHECK_FALSE(is_open({40, 31}, {40, 30.5}));   // its body is in what is filled
     play.clear(0, {2, 2});
     CHECK(is_open({40, 62}, {40, 31}));   // from below into what was a hole
@@ -187,7 +187,7 @@ TEST_CASE(
                             std::string(bell).replace(bell.find("SENSES"), 6, senses), ", \"o\" = \"bell\""));
         Play play(world, "flat");
         TriggerTracker tracker(play);
-        const BodyNow body{1, 0, at};   // 10 px wide, 14 high, its position in the middle below
+        const BodyNow body{1, MoverId{0}, at};   // 10 px wide, 14 high, its position in the middle below
         return tracker.update(0.1, std::span(&body, 1)).size() == 1;
     };
     const std::string steam = ", trigger = \"steam\"", fog = "trigger = \"fog\"\n";
@@ -209,15 +209,15 @@ TEST_CASE("lines stop steps, and those that are carved away stop nothing", "[gro
         with(ground("......\n......\n..|...\n......\n", "", fence, legend), "world.toml",
              "body = { box = [10, 14], at = [0, -7] }", "body = { box = [6, 6], at = [0, 0] }\nmoves = \"steps\"");
     const Play play(world_of(files), "flat");
-    CHECK(play.may_step(0, {0, 2}, {1, 2}));
-    CHECK_FALSE(play.may_step(0, {1, 2}, {2, 2}));
-    CHECK(play.may_step(0, {3, 2}, {4, 2}));
-    CHECK(play.blocked(0, {24, 40}, {56, 40}).by == Blocked::By::tile);
+    CHECK(play.may_step(MoverId{0}, {0, 2}, {1, 2}));
+    CHECK_FALSE(play.may_step(MoverId{0}, {1, 2}, {2, 2}));
+    CHECK(play.may_step(MoverId{0}, {3, 2}, {4, 2}));
+    CHECK(play.blocked(MoverId{0}, {24, 40}, {56, 40}).by == Blocked::By::tile);
     const Play open(
         world_of(with_layer(files, "[[layers]]\nname = \"gap\"\nrows = '''\n......\n......\n..x...\n......\n'''\n")),
         "flat");
-    CHECK(open.may_step(0, {1, 2}, {2, 2}));
-    CHECK_FALSE(open.blocked(0, {24, 40}, {56, 40}));
+    CHECK(open.may_step(MoverId{0}, {1, 2}, {2, 2}));
+    CHECK_FALSE(open.blocked(MoverId{0}, {24, 40}, {56, 40}));
 }
 
 TEST_CASE("on diamonds what blocks is told with the side that is met, and of an object with the cell where",
@@ -233,13 +233,13 @@ TEST_CASE("on diamonds what blocks is told with the side that is met, and of an 
     const Play play(world, "flat");
     const PointPx middle = play.middle_of({2, 1});
     const auto side_from = [&](double dx, double dy) {
-        return play.blocked(0, {middle.x + 2 * dx, middle.y + 2 * dy}, middle).touch.side;
+        return play.blocked(MoverId{0}, {middle.x + 2 * dx, middle.y + 2 * dy}, middle).touch.side;
     };
     CHECK(side_from(8, -4) == 0);
     CHECK(side_from(8, 4) == 1);
     CHECK(side_from(-8, 4) == 2);
     CHECK(side_from(-8, -4) == 3);
-    const Blocked post = play.blocked(0, {22, 42}, {22, 31});
+    const Blocked post = play.blocked(MoverId{0}, {22, 42}, {22, 31});
     REQUIRE(post.by == Blocked::By::object);
     CHECK(post.cell == play.cell_at({22, 34}));
 }
@@ -270,7 +270,7 @@ TEST_CASE("one use sets off one state of a switch; what fires outlasts calls mad
                                       "\"use\", when = [\"has_key\"], runs = \"ring\" },"));
     Play play(world, "flat");
     TriggerTracker tracker(play);
-    const BodyNow body{1, 0, {24, 46}, 0, true};
+    const BodyNow body{1, MoverId{0}, {24, 46}, StoreyId::ground, true};
     int fired = 0;
     for (const Firing& firing : tracker.update(0.1, std::span(&body, 1))) {
         CHECK(tracker.defeated(0).empty());

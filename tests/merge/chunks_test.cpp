@@ -200,7 +200,7 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         const Loaded loaded = worlds::load(files);
         REQUIRE(loaded);
         const Map& map = loaded.world().map("flat");
-        const MergeOptions options{.pieces = false, .mover = 0};
+        const MergeOptions options{.pieces = false, .mover = MoverId{0}};
         const Regions whole = merge(loaded.world(), map, options).groups.at(0).regions;
         const int chunk_cells = dice.in(1, 6);
         LiveMap live(loaded.world(), map, chunk_cells, options);
@@ -226,7 +226,7 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
 namespace {
 
 // By group, of a map in one or in chunks.
-using LinesOfGroups = std::map<std::tuple<int, int, std::string, OneWay>, std::vector<detail::LinePiece>>;
+using LinesOfGroups = std::map<std::tuple<StoreyId, BarrierId, std::string, OneWay>, std::vector<detail::LinePiece>>;
 void add_lines(const std::vector<Group>& groups, LinesOfGroups& into) {
     for (const Group& group : groups)
         for (const Ring& line : group.lines)
@@ -253,8 +253,8 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
         const World& world = loaded.world();
         for (const Map& map : world.maps()) {
             MergeOptions options;
-            options.pieces = false, options.mover = dice.in(-1, 0);
-            if (dice.once_in(2)) options.facts = {0};
+            options.pieces = false, options.mover = MoverId{dice.in(-1, 0)};
+            if (dice.once_in(2)) options.facts = {FactId{0}};
             const int chunk_cells = dice.in(1, 5);
             LiveMap live(world, map, chunk_cells, options);
             const auto compare = [&] {
@@ -263,7 +263,7 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
                 for (const Chunk& chunk : live.merge().chunks) add_lines(chunk.groups, chunked);
                 for (const auto& [key, pieces] : chunked) whole[key];
                 for (const auto& [key, pieces] : whole) {
-                    INFO(map.name << ", '" << std::get<2>(key) << "', barrier " << std::get<1>(key));
+                    INFO(map.name << ", '" << std::get<2>(key) << "', barrier " << static_cast<int>(std::get<1>(key)));
                     const double own = length_of(chunked[key]), all = length_of(pieces);
                     CHECK(own >= all * 0.97 - 512);
                     // On diamonds ground that crosses a chunk's side off the lattice ends a step beside it, so that a
@@ -288,7 +288,7 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
                 }
             }
             compare();
-            for (const Facts& facts : {Facts{0, 1}, Facts{1}, Facts{}, Facts{0}}) {
+            for (const Facts& facts : {Facts{FactId{0}, FactId{1}}, Facts{FactId{1}}, Facts{}, Facts{FactId{0}}}) {
                 const std::vector<Chunk> before = live.merge().chunks;
                 const std::vector<std::size_t> changed = live.set_facts(facts);
                 options.facts = facts;

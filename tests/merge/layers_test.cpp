@@ -258,5 +258,6 @@ TEST_CASE("groups merged at once, in any order, are the same") {
         for (std::thread& thread : threads) thread.join();
     };
     CHECK(merged(files, {.parallel_for = at_once}).groups == merged(files).groups);
-    CHECK(merged(files, {.mover = 0, .parallel_for = at_once}).groups == merged(files, {.mover = 0}).groups);
+    CHECK(merged(files, {.mover = MoverId{0}, .parallel_for = at_once}).groups ==
+          merged(files, {.mover = MoverId{0}}).groups);
 }

@@ -167,7 +167,7 @@ TEST_CASE("what stops a mover is one ground: its barriers, cells without its fla
     files =
         worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\".\" = \"path\", \"g\" = \"gate\", \"~\" = \"brine\"");
     files = with_rows(files, "......\n..g...\n#~....\n######\n");
-    const Merge result = merged(files, {.mover = 0});
+    const Merge result = merged(files, {.mover = MoverId{0}});
     REQUIRE(result.groups.size() == 2);
     CHECK(result.groups[0].mover == "warden");
     CHECK(result.groups[0].barrier == "");

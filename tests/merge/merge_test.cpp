@@ -136,7 +136,7 @@ TEST_CASE("maps of random tiles merge to what independent libraries say, and sta
                     const Point at{c * 4096, r * 4096};
                     for (const Shape& shape : tile.shapes)
                         for (const Region& region : placed_area(map, map.layers[l], shape, c, r))
-                            (shape.barrier == 0 ? earth : l == 0 ? low_brine : high_brine).push_back(region);
+                            (shape.barrier == BarrierId{0} ? earth : l == 0 ? low_brine : high_brine).push_back(region);
                     if (!tile.carves.empty() && l == 1)
                         carves.push_back(box_region({at.x, at.y + 1024}, {at.x + 4096, at.y + 3072}));
                 }
@@ -167,14 +167,14 @@ TEST_CASE("the topmost tile that says flags or sides decides, decor never") {
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    CHECK(passability(loaded.world(), map, 0, 0, 0).flags == 1);
-    CHECK(passability(loaded.world(), map, 0, 0, 0).sides.of[0] == Passage::shut);
-    CHECK(passability(loaded.world(), map, 0, 0, 0).flags_layer == 1);
-    CHECK(passability(loaded.world(), map, 1, 0, 0).flags_layer == -1);
-    CHECK(passability(loaded.world(), map, 0, 3, 0).flags == 0);
+    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).flags == 1);
+    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).sides.of[0] == Passage::shut);
+    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).flags_layer == 1);
+    CHECK(passability(loaded.world(), map, 1, 0, StoreyId::ground).flags_layer == -1);
+    CHECK(passability(loaded.world(), map, 0, 3, StoreyId::ground).flags == 0);
     const Loaded decor =
         worlds::load(worlds::with(files, "flat.toml", "name = \"planks\"", "name = \"planks\"\ndecor = true"));
-    CHECK(passability(decor.world(), decor.world().map("flat"), 0, 0, 0).flags_layer == -1);
+    CHECK(passability(decor.world(), decor.world().map("flat"), 0, 0, StoreyId::ground).flags_layer == -1);
 }
 
 TEST_CASE("growing a map to the left and top moves nothing") {

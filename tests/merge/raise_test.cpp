@@ -147,11 +147,11 @@ TEST_CASE("a storey says from where to where its ground is raised") {
                                                     "[storeys]\nloft = { base_px = 24, height_px = 40 }\n[facts]"));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(heights_of(loaded.world(), 0).base == 0);
-    CHECK(heights_of(loaded.world(), 0).height == 2);   // 32 px when nothing is said
-    CHECK(heights_of(loaded.world(), 1).base == 1.5);
-    CHECK(heights_of(loaded.world(), 1).height == 2.5);
-    CHECK(heights_of(loaded.world(), 1, 8.0).height == 0.5);
+    CHECK(heights_of(loaded.world(), StoreyId::ground).base == 0);
+    CHECK(heights_of(loaded.world(), StoreyId::ground).height == 2);   // 32 px when nothing is said
+    CHECK(heights_of(loaded.world(), StoreyId{1}).base == 1.5);
+    CHECK(heights_of(loaded.world(), StoreyId{1}).height == 2.5);
+    CHECK(heights_of(loaded.world(), StoreyId{1}, 8.0).height == 0.5);
 }
 
 TEST_CASE("areas of triggers and links are groups when they are asked for, by name, else by kind") {
@@ -176,7 +176,7 @@ TEST_CASE("areas of triggers and links are groups when they are asked for, by na
     CHECK(areas["steam"] == "[(0,32 32,32 32,48 0,48)]");   // one with the tile that senses by this name
     CHECK(areas.size() == 3);
     CHECK(with.group("earth") == without.group("earth"));
-    const Merge of_mover = merging::merged(files, {.mover = 0, .triggers = true});
+    const Merge of_mover = merging::merged(files, {.mover = MoverId{0}, .triggers = true});
     std::size_t senses = 0;
     for (const Group& group : of_mover.groups) senses += !group.trigger.empty() && group.mover == "warden";
     CHECK(senses == 3);

@@ -76,7 +76,7 @@ TEST_CASE("painted kinds become unnamed objects on their cells") {
 
 TEST_CASE("who sets a trigger off is the map's player, unless it says") {
     const Object by_default = placed("box = [0, 0, 8, 8]", "role = \"trigger\"");
-    CHECK(by_default.by == std::vector<int>{0});
+    CHECK(by_default.by == std::vector{MoverId{0}});
     CHECK(by_default.fires == Fires::enter);
     const Object said = placed(
         "box = [0, 0, 8, 8], fires = \"leave\", once = true, every_s = 0.5, gives = [\"has_key\"], runs = \"ring\"",
@@ -84,8 +84,8 @@ TEST_CASE("who sets a trigger off is the map's player, unless it says") {
     CHECK(said.fires == Fires::leave);
     CHECK(said.once);
     CHECK(said.every_s == 0.5);
-    CHECK(said.gives == std::vector<int>{0});
-    CHECK(said.runs == 0);
+    CHECK(said.gives == std::vector{FactId{0}});
+    CHECK(said.runs == EventId{0});
 }
 
 TEST_CASE("a line is no area for a carve or a kind, and only lines are one-way") {
@@ -133,14 +133,14 @@ TEST_CASE("what a kind says of its objects holds for those that say nothing them
     const Map& map = world.map("flat");
     const auto object = [&](const char* name) { return map.objects[static_cast<std::size_t>(map.find_object(name))]; };
     const Object plain = object("plain"), own = object("own"), like = object("like");
-    const int open = world.find_fact("open"), wet = world.find_fact("wet");
+    const FactId open = world.find_fact("open"), wet = world.find_fact("wet");
     CHECK(plain.fires == Fires::bump);
-    CHECK(plain.by == std::vector<int>{world.find_mover("warden")});
+    CHECK(plain.by == std::vector{world.find_mover("warden")});
     CHECK((plain.once && plain.every_s == 2 && plain.runs == world.find_event("ring")));
-    CHECK(plain.gives == std::vector<int>{open});
-    CHECK(plain.needs == std::vector<int>{open});
-    CHECK(plain.when == std::vector<int>{open});
-    CHECK(plain.unless == std::vector<int>{wet});
+    CHECK(plain.gives == std::vector{open});
+    CHECK(plain.needs == std::vector{open});
+    CHECK(plain.when == std::vector{open});
+    CHECK(plain.unless == std::vector{wet});
     CHECK(plain.barrier == world.find_barrier("earth"));
     CHECK(plain.surface == Surface{0.5, std::nullopt});
     CHECK(own.fires == Fires::use);

@@ -93,9 +93,8 @@ TEST_CASE("a kind's path names a property that is a list of places; kinds that a
                                 " }\n[kinds.ferry]\nlike = \"raft\"\n[kinds.crab]\n");
     };
     const World world = worlds::world_of(with_path("type = \"list\", of = \"place\", default = []", "stops"));
-    for (const char* kind : {"raft", "ferry"})
-        CHECK(world.kinds()[static_cast<std::size_t>(world.find_kind(kind))].path == "stops");
-    CHECK(world.kinds()[static_cast<std::size_t>(world.find_kind("crab"))].path.empty());
+    for (const char* kind : {"raft", "ferry"}) CHECK(world.kind(world.find_kind(kind)).path == "stops");
+    CHECK(world.kind(world.find_kind("crab")).path.empty());
     const auto told = [&](const std::string& declaration, const std::string& path) {
         std::string all;
         const Loaded loaded = worlds::load(with_path(declaration, path));
@@ -120,7 +119,7 @@ TEST_CASE("a kind that is like another takes its properties and may change them"
     CHECK(hermit.role == Role::entity);
     CHECK(hermit.props.at("patrol_px") == Value{8.0});
     CHECK(hermit.props.at("shell") == Value{std::string("whelk")});
-    CHECK(loaded.world().kinds()[static_cast<std::size_t>(hermit.kind)].mover == 0);
+    CHECK(loaded.world().kind(hermit.kind).mover == MoverId{0});
     const Report round =
         worlds::all_findings(worlds::with(files, "world.toml", "[kinds.crab]", "[kinds.crab]\nlike = \"hermit\""));
     CHECK(worlds::of_rule(round, Rule::like_chain).size() == 1);

@@ -48,7 +48,7 @@ TEST_CASE("queries allocate nothing, nor do trackers once they have held as much
         std::array<BodyNow, 20> bodies{};
         for (std::size_t i = 0; i < bodies.size(); ++i)
             bodies[i] = {
-                i, static_cast<int>(i % 2), {20.0 + 16 * static_cast<double>(i), 60.0 + 3 * static_cast<double>(i)}};
+                i, id_of<MoverId>(i % 2), {20.0 + 16 * static_cast<double>(i), 60.0 + 3 * static_cast<double>(i)}};
         std::vector<Contact> contacts;   // along the ground
         for (const Chunk& chunk : play.merge().chunks)
             for (const Group& group : chunk.groups)
@@ -96,7 +96,7 @@ TEST_CASE("many threads ask at once and are told the same") {
             const PointPx place{static_cast<double>(i % 700), static_cast<double>(i % 190)};
             for (const Touch& touch : play.touched({.point = place, .normal = {0, -1}}))
                 sum += static_cast<std::size_t>(touch.cell[0] + 7 * touch.cell[1]);
-            sum += static_cast<std::size_t>(play.blocked(0, place, {place.x + 30, place.y}).at * 1000);
+            sum += static_cast<std::size_t>(play.blocked(MoverId{0}, place, {place.x + 30, place.y}).at * 1000);
         }
         return sum;
     };

@@ -29,7 +29,7 @@ std::string listed(const Play& play, const std::vector<Overlap>& overlaps) {
             case Overlap::Sort::body:
                 all += fmt::format("body {}", one.body);
         }
-        if (one.barrier >= 0) all += " " + play.world().barriers()[static_cast<std::size_t>(one.barrier)].name;
+        if (one.barrier != BarrierId::none) all += " " + play.world().barrier(one.barrier).name;
         if (!one.trigger.empty()) all += " senses " + one.trigger;
     }
     return all;
@@ -61,25 +61,25 @@ TEST_CASE("tiles, sensing shapes, objects, the rim and bodies that a shape overl
     play.set_tile(0, {0, 0}, "steam");
     CHECK(at(4, 4) == "steam 0,0 senses steam");
     // Bodies of movers.
-    const int warden = play.world().find_mover("warden");
+    const MoverId warden = play.world().find_mover("warden");
     const std::vector<BodyNow> bodies{{.id = 7, .mover = warden, .position = {60, 20}},
-                                      {.id = 8, .mover = warden, .position = {60, 20}, .storey = 1}};
-    CHECK(listed(play, play.overlaps(box(8, 8), {62, 10}, 0, bodies)) == "body 7");
-    CHECK(listed(play, play.overlaps(box(8, 8), {65, 10}, 0, bodies)) == "");
+                                      {.id = 8, .mover = warden, .position = {60, 20}, .storey = StoreyId{1}}};
+    CHECK(listed(play, play.overlaps(box(8, 8), {62, 10}, StoreyId::ground, bodies)) == "body 7");
+    CHECK(listed(play, play.overlaps(box(8, 8), {65, 10}, StoreyId::ground, bodies)) == "");
     CHECK(listed(play, play.overlaps(warden, {40, 65})) == "peat 2,4 earth");
     CHECK(listed(play, play.overlaps(warden, {40, 64})) == "");
-    CHECK_THROWS_AS(play.overlaps(9, {24, 64}), std::out_of_range);
+    CHECK_THROWS_AS(play.overlaps(MoverId{9}, {24, 64}), std::out_of_range);
     CHECK(play.overlaps({}, {24, 72}).empty());
 }
 
 TEST_CASE("a feeler senses just the barriers and movers that it names", "[overlaps]") {
     const Play play(worlds::world_of(with_feelers()), "flat");
-    const int warden = play.world().find_mover("warden");
+    const MoverId warden = play.world().find_mover("warden");
     CHECK(listed(play, play.senses(warden, "feet", {40, 64})) == "peat 2,4 earth");
     CHECK(listed(play, play.senses(warden, "ahead", {24, 72})) == "");   // earth: not sensed
     const std::vector<BodyNow> bodies{{.id = 7, .mover = warden, .position = {36, 40}},
                                       {.id = 8, .mover = play.world().find_mover("keeper"), .position = {36, 40}}};
-    CHECK(listed(play, play.senses(warden, "ahead", {28, 40}, 0, bodies)) == "body 7");
+    CHECK(listed(play, play.senses(warden, "ahead", {28, 40}, StoreyId::ground, bodies)) == "body 7");
     CHECK_THROWS_AS(play.senses(warden, "behind", {24, 64}), std::out_of_range);
 }
 
@@ -100,12 +100,12 @@ TEST_CASE("a shape overlaps a barrier where it overlaps its merged ground", "[ov
                 for (std::size_t b = 0; b < world.barriers().size(); ++b) {
                     bool in_ground = false, has_lines = false;
                     for (const Group& group : merged.groups) {
-                        if (group.storey_id != 0 || group.barrier_id != static_cast<int>(b)) continue;
+                        if (group.storey_id != StoreyId::ground || group.barrier_id != id_of<BarrierId>(b)) continue;
                         has_lines = has_lines || !group.lines.empty();
                         in_ground = in_ground || !intersect(group.regions, there).empty();
                     }
                     const bool is_listed = std::any_of(found.begin(), found.end(), [&](const Overlap& one) {
-                        return one.barrier == static_cast<int>(b);
+                        return one.barrier == id_of<BarrierId>(b);
                     });
                     INFO(map.name << " " << at.x << ", " << at.y << " " << world.barriers()[b].name);
                     if (in_ground) CHECK(is_listed);

@@ -12,16 +12,6 @@
 
 using namespace dryground;
 
-namespace {
-
-int mover(const World& world, const char* name) {
-    for (std::size_t m = 0; m < world.movers().size(); ++m)
-        if (world.movers()[m].name == name) return static_cast<int>(m);
-    return -1;
-}
-
-}   // namespace
-
 TEST_CASE("a way to another place follows what is changed, and facts", "[play]") {
     worlds::Files files =
         rambles::one_map({"########", "#..D...#", "#..D...#", "########"},
@@ -30,7 +20,8 @@ TEST_CASE("a way to another place follows what is changed, and facts", "[play]")
                          "[tiles.door]\nshapes = [\"cell\"]\nneeds = [\"open\"]\n\n[tiles.peat]");
     files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
     Play play(worlds::world_of(files), "flat");
-    const int warden = mover(play.world(), "warden"), ground = play.find_layer("ground");
+    const MoverId warden = play.world().find_mover("warden");
+    const int ground = play.find_layer("ground");
     const auto way = [&] { return play.route(warden, {32, 48}, {100, 48}); };
     CHECK_FALSE(way());
     play.set_fact("open");
@@ -46,7 +37,7 @@ TEST_CASE("a way to another place follows what is changed, and facts", "[play]")
     play.set_fact("open", false);
     CHECK_FALSE(way());
     CHECK_FALSE(play.route(warden, {32, 60}, {100, 48}));   // from inside of the ground
-    CHECK_THROWS_AS(play.route(9, {32, 48}, {100, 48}), std::out_of_range);
+    CHECK_THROWS_AS(play.route(MoverId{9}, {32, 48}, {100, 48}), std::out_of_range);
 }
 
 TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
@@ -93,9 +84,9 @@ TEST_CASE("a mover steps where it may stand, through sides that are open", "[pla
         files, "marsh.toml", "[tiles.floor]\nshapes = []",
         "[tiles.gate]\nshapes = []\nflags = [\"walk\"]\nsides = { right = \"out\" }\n\n[tiles.floor]\nshapes = []");
     Play play(worlds::world_of(files), "outside");
-    const int warden = mover(play.world(), "warden");
+    const MoverId warden = play.world().find_mover("warden");
     const auto step = [&](Cell from, Cell to, Diagonal corners = Diagonal::if_both_free) {
-        return play.may_step(warden, from, to, 0, corners);
+        return play.may_step(warden, from, to, StoreyId::ground, corners);
     };
     CHECK(step({3, 1}, {4, 1}));
     CHECK(step({3, 1}, {3, 1}));
@@ -116,7 +107,7 @@ TEST_CASE("a mover steps where it may stand, through sides that are open", "[pla
 
 TEST_CASE("the first thing in a body's way, and how far it comes", "[play]") {
     Play play(worlds::world_of(worlds::shore()), "flat");
-    const int warden = mover(play.world(), "warden"), keeper = mover(play.world(), "keeper");
+    const MoverId warden = play.world().find_mover("warden"), keeper = play.world().find_mover("keeper");
     // Falls on the floor at 64 px, from 40.
     Blocked hit = play.blocked(warden, {120, 40}, {120, 80});
     CHECK(hit.by == Blocked::By::tile);
@@ -243,7 +234,7 @@ TEST_CASE("an object that is removed is gone from ground, triggers and spawners,
     without.objects.erase(without.objects.begin() + groyne);
     CHECK(play.merge().chunks == merge_chunks(world, without, 4, {.pieces = false}).chunks);
     TriggerTracker tracker(play);
-    const BodyNow warden{1, play.map().player, {104, 48}, 0, false};
+    const BodyNow warden{1, play.map().player, {104, 48}, StoreyId::ground, false};
     CHECK(tracker.update(0.1, std::span(&warden, 1)).size() == 1);
     CHECK(tracker.update(0.1, {}).empty());
     CHECK(play.remove(bell).chunks.empty());
@@ -275,12 +266,12 @@ TEST_CASE("things are found by name, and feet stand in the cell above", "[play]"
     CHECK(play.find_layer("poeple") == -1);
     CHECK(play.find_object("nobody") == -1);
     CHECK(play.find_object("") == -1);
-    CHECK(play.world().find_mover("warden") == 0);
-    CHECK(play.world().find_fact("lamp_lit") >= 0);
-    CHECK(play.world().find_kind("crab") >= 0);
-    CHECK(play.world().find_event("ring_bell") == 0);
-    CHECK(play.world().find_barrier("mud") == -1);
-    CHECK(play.world().find_storey("ground") == 0);
+    CHECK(play.world().find_mover("warden") == MoverId{0});
+    CHECK(play.world().find_fact("lamp_lit") != FactId::none);
+    CHECK(play.world().find_kind("crab") != KindId::none);
+    CHECK(play.world().find_event("ring_bell") == EventId{0});
+    CHECK(play.world().find_barrier("mud") == BarrierId::none);
+    CHECK(play.world().find_storey("ground") == StoreyId::ground);
     CHECK(play.cell_at({24, 64}) == Cell{1, 4});
     CHECK(play.standing_cell({24, 64}) == Cell{1, 3});
     CHECK(play.standing_cell({24, 63}) == Cell{1, 3});

@@ -84,7 +84,7 @@ TEST_CASE("probe tells what a mover would meet") {
     const World world = world_of(worlds::small_world());
     const Prober prober(world, world.map("flat"));
     ProbeQuestion warden;
-    warden.mover = 0;
+    warden.mover = MoverId{0};
     CHECK(prober.at({24, 48}, warden).mover == std::vector<std::string>{"warden fits here"});
     CHECK(prober.at({24, 52}, warden).mover ==
           std::vector<std::string>{"warden overlaps earth of marsh/peat in layer ground"});
@@ -137,7 +137,7 @@ TEST_CASE("probe tells what comes and goes with facts, and what is never more th
                      "[[layers]]\nname = \"weeds\"\ndecor = true\nrows = '''\n......\n......\n......\n#.....\n'''\n\n"
                      "[[layers]]\nname = \"people\"");
     const World world = world_of(files);
-    const Prober without(world, world.map("flat")), with_key(world, world.map("flat"), {0});
+    const Prober without(world, world.map("flat")), with_key(world, world.map("flat"), {FactId{0}});
     const Probe gone = without.at({8, 56}), there = with_key.at({8, 56});
     CHECK(gone.tiles == std::vector<std::string>{"weeds: marsh/peat; decor, which neither stops nor grants",
                                                  "ground: marsh/peat; the layer is not there with these facts"});
@@ -195,12 +195,12 @@ TEST_CASE("probe tells triggers and links, what they need, give and lead to, and
         CHECK(says(bell, part));
     CHECK(says(gate, "leads to flat/landing"));
     ProbeQuestion warden;
-    warden.mover = 0;
+    warden.mover = MoverId{0};
     CHECK(says(prober.at({24, 48}, warden).mover, "is inside trigger 'bell', which needs has_key"));
     CHECK_FALSE(says(prober.at({24, 48}, warden).mover, "enter: "));
     CHECK_FALSE(says(prober.at({50, 48}, warden).mover, "bell"));
-    const int has_key = world.find_fact("has_key");
-    REQUIRE(has_key >= 0);
+    const FactId has_key = world.find_fact("has_key");
+    REQUIRE(has_key != FactId::none);
     const Prober later(world, world.map("flat"), {has_key});
     CHECK(says(later.at({24, 48}, warden).mover, "enter: trigger 'bell', once, runs ring"));
     CHECK(says(later.at({64, 24}, warden).mover, "enter: link 'gate' leads to flat/landing"));
@@ -224,7 +224,7 @@ TEST_CASE("probe tells all that a mover sets off where it stands, as the tracker
     const World world = world_of(files);
     const Prober prober(world, world.map("flat"));
     ProbeQuestion warden;
-    warden.mover = 0;
+    warden.mover = MoverId{0};
     // In the steam, beside the crate.
     const std::vector<std::string> in_steam = prober.at({27, 48}, warden).mover;
     CAPTURE(in_steam);
@@ -245,8 +245,8 @@ TEST_CASE("probe tells of one storey what is on it") {
     const World world = world_of(files);
     const Prober prober(world, world.map("flat"));
     ProbeQuestion below, above;
-    below.storey = 0, above.storey = world.find_storey("loft");
-    REQUIRE(above.storey > 0);
+    below.storey = StoreyId::ground, above.storey = world.find_storey("loft");
+    REQUIRE(above.storey > StoreyId::ground);
     const PointPx at{8, 24};
     CHECK(prober.at(at).tiles.size() == 2);
     CHECK(prober.at(at, below).tiles.size() == 1);

@@ -21,7 +21,7 @@ struct Solid {
     Regions area;
     std::map<OneWay, std::vector<detail::LinePiece>> lines;
 };
-using AllSolid = std::map<std::pair<int, int>, Solid>;
+using AllSolid = std::map<std::pair<StoreyId, BarrierId>, Solid>;
 
 Bounds everywhere() {
     return {{-coordinate_limit / 2, -coordinate_limit / 2}, {coordinate_limit / 2, coordinate_limit / 2}};
@@ -29,7 +29,7 @@ Bounds everywhere() {
 
 AllSolid of_pieces(const World& world, const play::Solids& solids) {
     AllSolid all;
-    for (int storey = 0; storey < static_cast<int>(world.storeys().size()); ++storey)
+    for (const StoreyId storey : ids<StoreyId>(world.storeys()))
         solids.each_near(everywhere(), storey, [&](const play::StandingPiece& piece) {
             Solid& solid = all[{storey, piece.barrier}];
             const Ring& points = piece.piece->points;
@@ -86,7 +86,7 @@ void compare(const World& world, const Map& map, const play::Solids& solids, con
     AllSolid told = of_pieces(world, solids), merged = of_merge(merge(world, map, {.facts = facts}));
     for (const auto& [key, solid] : told) merged[key];
     for (const auto& [key, solid] : merged) {
-        INFO(map.name << " storey " << key.first << ", barrier " << key.second);
+        INFO(map.name << " storey " << index(key.first) << ", barrier " << index(key.second));
         const Solid& own = told[key];
         CHECK(is_thin(subtract(own.area, solid.area)));
         CHECK(is_thin(subtract(solid.area, own.area)));
@@ -110,7 +110,7 @@ TEST_CASE("what stops movers is what is merged, on worlds with every key that sh
         const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         if (!loaded) continue;
         const World& world = loaded.world();
-        const Facts facts = round % 3 == 0 ? Facts{} : round % 3 == 1 ? Facts{0} : Facts{0, 1};
+        const Facts facts = round % 3 == 0 ? Facts{} : round % 3 == 1 ? Facts{FactId{0}} : Facts{FactId{0}, FactId{1}};
         for (const Map& map : world.maps()) {
             compare(world, map, play::Solids(world, map, facts), facts);
             ++compared;

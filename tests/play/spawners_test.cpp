@@ -52,17 +52,17 @@ TEST_CASE("events run by name, and those without a function are listed", "[spawn
     Events events;
     int rung = 0;
     events.on("ring_bell", [&](const Firing& firing) { rung += firing.object + static_cast<int>(firing.body); });
-    CHECK(events.run(world, {.body = 1, .object = 4, .event = 0}));
+    CHECK(events.run(world, {.body = 1, .object = 4, .event = EventId{0}}));
     CHECK(rung == 5);
     CHECK(events.run(world, Firing{}));   // without an event
-    CHECK(events.run(world, 0));
+    CHECK(events.run(world, EventId{0}));
     CHECK(rung == 4);
-    CHECK(events.run(world, -1));
+    CHECK(events.run(world, EventId::none));
     CHECK(events.missing(world).empty());
     events.on("sing", [](const Firing&) {});
     CHECK(events.surplus(world) == std::vector<std::string>{"sing"});
     CHECK(Events().missing(world) == std::vector<std::string>{"ring_bell"});
-    CHECK_FALSE(Events().run(world, 0));
+    CHECK_FALSE(Events().run(world, EventId{0}));
 }
 
 TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a pack tells the same in its own unit",

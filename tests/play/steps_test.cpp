@@ -21,7 +21,7 @@ struct Stops {
     std::vector<std::pair<Ring, OneWay>> lines;
 };
 
-Stops stops_of(const Merge& merged, const Mover& mover, int storey) {
+Stops stops_of(const Merge& merged, const Mover& mover, StoreyId storey) {
     Stops stops;
     for (const Group& group : merged.groups) {
         const bool stopped = std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), group.barrier_id);
@@ -109,10 +109,10 @@ TEST_CASE("what bars a body's way is where the merged ground begins to", "[play]
     each_map([&](const World& world, const Map& map, chance::Dice& dice) {
         if (has_slanted_ways(world, map)) return;
         const Play play(world, map.name);
-        for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
-            const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
-            const std::vector<int> storeys = ground::storeys_of(map);
-            const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
+        for (const MoverId m : ids<MoverId>(world.movers())) {
+            const Mover& mover = world.mover(m);
+            const std::vector<StoreyId> storeys = ground::storeys_of(map);
+            const StoreyId storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
             const Stops stops = stops_of(merge(world, map, {.mover = m}), mover, storey);
             const Ring& body = mover.body.front().outline;
             for (int i = 0; i < 12; ++i) {
@@ -143,7 +143,7 @@ TEST_CASE("what bars a body's way is where the merged ground begins to", "[play]
                 if (first != first_barred(grown(stops.area, 2, Corners::box)) ||
                     first != first_barred(grown(stops.area, -2, Corners::box)))
                     continue;
-                INFO(map.name << " mover " << mover.name << " storey " << storey << " from "
+                INFO(map.name << " mover " << mover.name << " storey " << index(storey) << " from "
                               << to_text(Ring{from, to}));
                 const Blocked blocked =
                     play.blocked(m, {to_px(from.x), to_px(from.y)}, {to_px(to.x), to_px(to.y)}, storey);
@@ -166,10 +166,10 @@ TEST_CASE("a step is free where merged ground, flags and sides let it be", "[pla
     each_map([&](const World& world, const Map& map, chance::Dice& dice) {
         const Play play(world, map.name);
         const Merge merged = merge(world, map);
-        for (int m = 0; m < static_cast<int>(world.movers().size()); ++m) {
-            const Mover& mover = world.movers()[static_cast<std::size_t>(m)];
-            const std::vector<int> storeys = ground::storeys_of(map);
-            const int storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
+        for (const MoverId m : ids<MoverId>(world.movers())) {
+            const Mover& mover = world.mover(m);
+            const std::vector<StoreyId> storeys = ground::storeys_of(map);
+            const StoreyId storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
             const Stops stops = stops_of(merged, mover, storey);
             const Ring& body = mover.body.front().outline;
             const auto stands = [&](const Cell& cell) {
@@ -195,7 +195,7 @@ TEST_CASE("a step is free where merged ground, flags and sides let it be", "[pla
             for (int i = 0; i < 12; ++i) {
                 const Cell from{map.first_column + dice.in(0, map.columns - 1),
                                 map.first_row + dice.in(0, map.rows - 1)};
-                INFO(map.name << " mover " << mover.name << " storey " << storey << " from " << from[0] << ", "
+                INFO(map.name << " mover " << mover.name << " storey " << index(storey) << " from " << from[0] << ", "
                               << from[1]);
                 bool in_lines = false;
                 for (int dr = -1; dr <= 1; ++dr)

@@ -139,10 +139,12 @@ TEST_CASE("a round body touches at a point, however wide its box", "[touch]") {
     REQUIRE(world.movers()[1].name == "crab");   // a circle of 6 px
     const BoxOfBody ball{42, 36, 12, 12};        // over the border of two cells
     CHECK(told(play, play.touched({.point = {48, 48}, .normal = up, .body = ball})) == "peat 2,3 top; peat 3,3 top");
-    CHECK(told(play, play.touched({.point = {50, 48}, .normal = up, .body = BoxOfBody{44, 36, 12, 12}, .mover = 1})) ==
+    CHECK(told(play, play.touched(
+                         {.point = {50, 48}, .normal = up, .body = BoxOfBody{44, 36, 12, 12}, .mover = MoverId{1}})) ==
           "peat 3,3 top");
     CHECK(told(play,
-               play.touched({.point = {80, 44}, .normal = left, .body = BoxOfBody{68, 38, 12, 10.2}, .mover = 1})) ==
+               play.touched(
+                   {.point = {80, 44}, .normal = left, .body = BoxOfBody{68, 38, 12, 10.2}, .mover = MoverId{1}})) ==
           "peat 5,2 left");
 }
 
@@ -157,7 +159,8 @@ TEST_CASE("one-way lines, carves, layers and objects", "[touch]") {
     CHECK(told(brine, brine.touched({.point = {8, 16}, .normal = up})) == "brine 0,1 top");
     CHECK(told(brine, brine.touched({.point = {24, 16}, .normal = up})) == "");
     CHECK(told(brine, brine.touched({.point = {24, 24}, .normal = up})) == "brine 1,1 top");
-    CHECK(told(brine, brine.touched({.point = {8, 16}, .normal = up, .mover = 1})) == "");   // a crab minds no brine
+    CHECK(told(brine, brine.touched({.point = {8, 16}, .normal = up, .mover = MoverId{1}})) ==
+          "");   // a crab minds no brine
     // An upper tile over a lower one: the upper one first.
     const Play both(world_of("...\n###\n", "...\n.#.\n"), "flat");
     const Touches stacked = both.touched({.point = {24, 16}, .normal = up});
@@ -210,13 +213,14 @@ double distance(const Regions& area, PointPx p) {
 // Points along the merged ground, with the way out of it: what an engine would report.
 struct Edge {
     PointPx middle, normal;
-    int storey, barrier;
+    StoreyId storey;
+    BarrierId barrier;
 };
 std::vector<Edge> edges_of(const World& world, const Map& map) {
     std::vector<Edge> edges;
     for (const Group& group : merge(world, map, {.pieces = false}).groups)
         for (const Chain& chain : group.chains) {
-            if (group.barrier_id < 0 || !chain.closed || chain.two_sided) continue;
+            if (group.barrier_id == BarrierId::none || !chain.closed || chain.two_sided) continue;
             for (std::size_t i = 0; i < chain.points.size(); ++i) {
                 const Point a = chain.points[i], b = chain.points[(i + 1) % chain.points.size()];
                 const double wx = to_px(b.x - a.x), wy = to_px(b.y - a.y), length = std::hypot(wx, wy);
@@ -316,11 +320,11 @@ TEST_CASE("where two tiles join both are touched, also where something of anothe
         worlds::with(worlds::small_world(), "flat.toml", "at = [40, 48] },",
                      "at = [40, 48] },\n  { kind = \"solid\", barrier = \"brine\", box = [8, 40, 20, 20] },");
     const Play play(worlds::world_of(files), "flat");   // the floor's tiles are 16 px wide from y = 48 on
-    std::set<std::pair<int, int>> told;
+    std::set<std::pair<BarrierId, int>> told;
     for (const Touch& touch : play.touched({.point = {16, 48}, .normal = up}))
         told.insert({touch.barrier, touch.cell[0]});
-    const int earth = play.world().find_barrier("earth"), brine = play.world().find_barrier("brine");
-    CHECK(told == std::set<std::pair<int, int>>{{earth, 0}, {earth, 1}, {brine, 1}});
+    const BarrierId earth = play.world().find_barrier("earth"), brine = play.world().find_barrier("brine");
+    CHECK(told == std::set<std::pair<BarrierId, int>>{{earth, 0}, {earth, 1}, {brine, 1}});
 }
 
 TEST_CASE("touches begin, last and end, once for each cell", "[touch]") {

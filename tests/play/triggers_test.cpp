@@ -34,8 +34,8 @@ struct Game {
         : play(worlds::world_of(files), "flat"), tracker(play) {}
 
     // "enter key; use door -> cave/mat": what fires in a frame with the warden at a place.
-    std::string at(double x, double y, bool uses = false, double seconds = 0.1, int storey = 0) {
-        const BodyNow body{1, 0, {x, y}, storey, uses};
+    std::string at(double x, double y, bool uses = false, double seconds = 0.1, StoreyId storey = StoreyId::ground) {
+        const BodyNow body{1, MoverId{0}, {x, y}, storey, uses};
         return told(tracker.update(seconds, std::span(&body, 1)));
     }
     std::string told(std::span<const Firing> firings) const {
@@ -47,9 +47,8 @@ struct Game {
                    : firing.tile.tile < 0 ? "layer " + play.map().layers[static_cast<std::size_t>(firing.layer)].name
                                           : fmt::format("tile {},{}", firing.cell[0], firing.cell[1]);
             if (firing.link != nullptr) all += " -> " + firing.link->to;
-            if (firing.event >= 0) all += " runs " + play.world().events()[static_cast<std::size_t>(firing.event)].name;
-            if (firing.to_storey >= 0)
-                all += " to " + play.world().storeys()[static_cast<std::size_t>(firing.to_storey)].name;
+            if (firing.event != EventId::none) all += " runs " + play.world().event(firing.event).name;
+            if (firing.to_storey != StoreyId::none) all += " to " + play.world().storey(firing.to_storey).name;
         }
         return all;
     }
@@ -140,7 +139,7 @@ TEST_CASE("a layer's trigger gives facts, fires once, and both are saved", "[tri
     }
     // Taken back it may fire again.
     Game undone(files);
-    const BodyNow body{1, 0, {156, 46}, 0, false};
+    const BodyNow body{1, MoverId{0}, {156, 46}, StoreyId::ground, false};
     const std::vector<Firing> fired = undone.tracker.update(0.1, std::span(&body, 1));
     REQUIRE(fired.size() == 1);
     CHECK(fired[0].tile.tile == -1);
@@ -190,7 +189,7 @@ TEST_CASE("a key opens a door, and the door leads to another map", "[triggers]")
 
 TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey", "[triggers]") {
     Game game(lively());
-    const BodyNow body{1, 0, {40, 30}};
+    const BodyNow body{1, MoverId{0}, {40, 30}};
     const auto bump = [&](PointPx point, PointPx normal) {
         const Touches touches = game.play.touched({.point = point, .normal = normal});
         REQUIRE(touches.size() == 1);
@@ -202,7 +201,7 @@ TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey"
     CHECK(game.play.touched({.point = {40, 16}, .normal = {0, 1}}).empty());
     CHECK(game.at(104, 62) == "enter key");
     CHECK(game.at(104, 46) == "enter tile 6,2 to loft; enter bell runs ring_bell");
-    CHECK(game.at(104, 46, false, 0.1, 1) == "");   // up there nothing is
+    CHECK(game.at(104, 46, false, 0.1, StoreyId{1}) == "");   // up there nothing is
 }
 
 TEST_CASE("a link that leads nowhere fires, and is not handed out to be followed", "[triggers]") {
@@ -248,13 +247,13 @@ TEST_CASE("stairs of both storeys on one cell take a body on once", "[triggers]"
                      "[[layers]]\nname = \"people\"");
     Play play(worlds::world_of(files), "flat");
     TriggerTracker tracker(play);
-    int storey = 0;
+    StoreyId storey = StoreyId::ground;
     const auto at = [&](double x) {
         const BodyNow warden{1, play.map().player, {x, 15}, storey, false};
         std::string all;
         for (const Firing& firing : tracker.update(0.1, std::span(&warden, 1))) {
             storey = firing.to_storey;
-            all += fmt::format("{} to {}", play.world().tile(firing.tile).name, firing.to_storey);
+            all += fmt::format("{} to {}", play.world().tile(firing.tile).name, index(firing.to_storey));
         }
         return all;
     };
@@ -279,7 +278,7 @@ TEST_CASE("a firing carries the tile as it was, its properties, and what it beca
     Play play(worlds::world_of(files), "flat");
     play.set_tile(0, {0, 0}, "steam");
     TriggerTracker tracker(play);
-    const BodyNow warden{1, play.map().player, {8, 15}, 0, false};
+    const BodyNow warden{1, play.map().player, {8, 15}, StoreyId::ground, false};
     const std::vector<Firing> firings = tracker.update(0.1, std::span(&warden, 1));
     REQUIRE(firings.size() == 1);
     CHECK(play.world().tile(firings[0].tile).name == "steam");

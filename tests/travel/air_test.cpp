@@ -26,7 +26,7 @@ Mover body_of(int wide, int high) {
 travel::Obstacles obstacles_of(const Regions& ground, const Mover& mover) {
     Group group;
     group.regions = ground;
-    return {std::span(&group, 1), 0, mover};
+    return {std::span(&group, 1), StoreyId::ground, mover};
 }
 Region box_px(int left, int top, int right, int bottom) {
     return box_region({left * one_px, top * one_px}, {right * one_px, bottom * one_px});

@@ -178,17 +178,17 @@ TEST_CASE("rooms and facts are reached as a search through all states says", "[t
         };
         for (int room = 0; room < rooms.rooms; ++room) compare(found.map_reached(room), truth.rooms.count(room) != 0);
         for (int fact = 0; fact < rooms.facts; ++fact) {
-            compare(found.gained(fact), truth.facts.count(fact) != 0);
-            const auto route = found.route_to_fact(fact);
+            compare(found.gained(FactId{fact}), truth.facts.count(fact) != 0);
+            const auto route = found.route_to_fact(FactId{fact});
             CHECK(route.has_value() == (truth.facts.count(fact) != 0));
             if (!route) continue;
             // Followed step by step, everything that is needed holds.
-            std::set<int> held;
+            std::set<FactId> held;
             for (const RouteStep& step : *route) {
-                for (const int needed : step.needs) CHECK(held.count(needed) == 1);
+                for (const FactId needed : step.needs) CHECK(held.count(needed) == 1);
                 held.insert(step.gained.begin(), step.gained.end());
             }
-            CHECK(held.count(fact) == 1);
+            CHECK(held.count(FactId{fact}) == 1);
         }
     }
     CHECK(reached > chance::rounds(500));
@@ -326,12 +326,12 @@ TEST_CASE("who asks for what is not there is told", "[travel]") {
     const Reach found = reach(world);
     CHECK_THROWS_AS(found.reached(1, 0), std::out_of_range);
     CHECK_THROWS_AS(found.reached(0, 9), std::out_of_range);
-    CHECK_THROWS_AS(found.gained(3), std::out_of_range);
+    CHECK_THROWS_AS(found.gained(FactId{3}), std::out_of_range);
     ReachOptions options;
-    options.mover = 7;
+    options.mover = MoverId{7};
     CHECK_THROWS_AS(reach(world, options), std::out_of_range);
-    options.mover = -1;
-    options.from = Spot{0, 0, {40, 90}};   // in the ground
+    options.mover = MoverId::none;
+    options.from = Spot{0, StoreyId::ground, {40, 90}};   // in the ground
     CHECK_FALSE(reach(world, options).begins());
 }
 

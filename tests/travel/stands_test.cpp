@@ -14,8 +14,8 @@ namespace {
 
 Obstacles obstacles_of(const World& world) {
     MergeOptions options;
-    options.mover = 0;
-    return {merge(world, world.maps()[0], options).groups, 0, world.movers()[0]};
+    options.mover = MoverId{0};
+    return {merge(world, world.maps()[0], options).groups, StoreyId::ground, world.movers()[0]};
 }
 
 std::string in_px(const std::vector<Stand>& stands, bool slides = false) {

@@ -33,9 +33,9 @@ void each_world(Moves moves, Action action) {
         const Loaded loaded = random_worlds::make(round).build();
         if (!loaded) continue;
         const World& world = loaded.world();
-        for (std::size_t m = 0; m < world.movers().size(); ++m)
-            if (world.movers()[m].moves == moves)
-                for (const Map& map : world.maps()) action(round, world, map, static_cast<int>(m));
+        for (const MoverId mover : ids<MoverId>(world.movers()))
+            if (world.mover(mover).moves == moves)
+                for (const Map& map : world.maps()) action(round, world, map, mover);
     }
 }
 
@@ -43,13 +43,13 @@ void each_world(Moves moves, Action action) {
 
 TEST_CASE("who steps gets from cell to cell as a running game lets it", "[travel]") {
     std::size_t steps = 0, refused = 0;
-    each_world(Moves::steps, [&](std::uint64_t round, const World& world, const Map& map, int mover) {
+    each_world(Moves::steps, [&](std::uint64_t round, const World& world, const Map& map, MoverId mover) {
         const std::vector<travel::Target> none;
         const auto ways = travel::ways_by_steps({world, map, mover, {}, none});
         const Play play(world, map.name);
         const auto place = [&](const Cell& cell) {
             const PointPx p = play.middle_of(cell);
-            return ways->find_place(0, {to_steps(p.x), to_steps(p.y)});
+            return ways->find_place(StoreyId::ground, {to_steps(p.x), to_steps(p.y)});
         };
         for (int r = 0; r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c) {
@@ -77,7 +77,7 @@ TEST_CASE("who steps gets from cell to cell as a running game lets it", "[travel
 
 TEST_CASE("who goes freely gets everywhere that it can go straight to in a running game", "[travel]") {
     std::size_t free = 0, routes = 0;
-    each_world(Moves::free, [&](std::uint64_t round, const World& world, const Map& map, int mover) {
+    each_world(Moves::free, [&](std::uint64_t round, const World& world, const Map& map, MoverId mover) {
         const std::vector<travel::Target> none;
         const auto ways = travel::ways_free({world, map, mover, {}, none});
         const Play play(world, map.name);
@@ -86,7 +86,7 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
         const auto some = [&]() -> Point { return {dice.in(least.x, most.x), dice.in(least.y, most.y)}; };
         for (int k = 0; k < 40; ++k) {
             const Point a = some(), b = some();
-            const int here = ways->find_place(0, a), there = ways->find_place(0, b);
+            const int here = ways->find_place(StoreyId::ground, a), there = ways->find_place(StoreyId::ground, b);
             if (here < 0) continue;
             const auto px = [](Point p) { return PointPx{to_px(p.x), to_px(p.y)}; };
             INFO("round " << round << " map " << map.name << " from " << to_px(a.x) << "," << to_px(a.y) << " to "
