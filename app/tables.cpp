@@ -303,44 +303,17 @@ void contacts(Context& c) {
 // What the target game can take at most, and how much of it is used.
 void limits(Context& c) {
     c.table.columns = {"limit", "used", "allowed", "by"};
-    const auto row = [&](const std::string& limit, std::size_t used, const std::string& by) {
-        const auto said = c.world.limits().find(limit);
-        if (passes(c.filter, limit, {}))
-            c.row({limit, used, said == c.world.limits().end() ? Json("") : Json(said->second), by});
-    };
-    row("maps", c.world.maps().size(), "the world");
-    row("facts", c.world.facts().size(), "the world");
-    row("events", c.world.events().size(), "the world");
-    row("contact_bits", c.world.barriers().size() + c.world.movers().size() + 1, "the world");
-    row("piece_vertices", static_cast<std::size_t>(c.world.merging().most_vertices), "[merging]");
-    // Of maps and tile sets: the one that uses most.
-    const auto most = [&](const std::string& limit, const auto& things, auto count) {
-        std::size_t used = 0;
-        std::string by;
-        for (const auto& thing : things)
-            if (const std::size_t n = count(thing); n > used) used = n, by = thing.name;
-        row(limit, used, by);
-    };
-    most("layers", c.world.maps(), [](const dg::Map& map) { return map.layers.size(); });
-    most("columns", c.world.maps(), [](const dg::Map& map) { return static_cast<std::size_t>(map.columns); });
-    most("rows", c.world.maps(), [](const dg::Map& map) { return static_cast<std::size_t>(map.rows); });
-    most("objects_per_map", c.world.maps(), [](const dg::Map& map) { return map.objects.size(); });
-    most("kinds_per_map", c.world.maps(), [](const dg::Map& map) {
-        std::vector<dg::KindId> kinds;
-        for (const dg::Object& object : map.objects) kinds.push_back(object.kind);
-        std::sort(kinds.begin(), kinds.end());
-        return static_cast<std::size_t>(std::unique(kinds.begin(), kinds.end()) - kinds.begin());
-    });
-    most("chain_points", c.world.maps(), [&](const dg::Map& map) {
-        std::size_t longest = 0;
-        for (const dg::Group& group : dg::merge(c.world, map, {.pieces = false}).groups)
-            for (const dg::Chain& chain : group.chains) longest = std::max(longest, chain.points.size());
-        return longest;
-    });
-    most("tiles_per_set", c.world.tilesets(), [](const dg::TileSet& set) { return set.tiles.size(); });
-    most("sheet_px", c.world.tilesets(), [](const dg::TileSet& set) {
-        return static_cast<std::size_t>(set.sheet ? std::max(set.sheet->width, set.sheet->height) : 0);
-    });
+    for (const std::string_view limit : dg::limit_names()) {
+        const std::vector<dg::LimitUse> uses = dg::limit_uses(c.world, limit);
+        const auto most = std::max_element(
+            uses.begin(), uses.end(), [](const dg::LimitUse& a, const dg::LimitUse& b) { return a.used < b.used; });
+        if (most == uses.end() || !passes(c.filter, std::string(limit), {})) continue;
+        const std::string by = most->map >= 0       ? c.world.maps()[static_cast<std::size_t>(most->map)].name
+                               : most->tileset >= 0 ? c.world.tilesets()[static_cast<std::size_t>(most->tileset)].name
+                                                    : "the world";
+        const auto said = c.world.limits().find(std::string(limit));
+        c.row({std::string(limit), most->used, said == c.world.limits().end() ? Json("") : Json(said->second), by});
+    }
 }
 
 struct NamedTable {

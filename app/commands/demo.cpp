@@ -104,8 +104,9 @@ void run_demo(const DemoOptions& options) {
     if (error) stop(misuse, fmt::format("cannot make the folder '{}': {}", options.out, error.message()));
 
     const auto [world, report] = read(folder / "world.toml");
-    print(fmt::format("read    {}: {} tile sets with {} tiles, {} maps, {} kinds of objects\n", world.title(),
-                      world.tilesets().size(), tiles_of(world), world.maps().size(), world.kinds().size()));
+    print(fmt::format("read    {}: {} with {}, {}, {} of objects\n", world.title(),
+                      dg::counted(world.tilesets().size(), "tile set"), dg::counted(tiles_of(world), "tile"),
+                      dg::counted(world.maps().size(), "map"), dg::counted(world.kinds().size(), "kind")));
     print(report.empty() ? "check   no findings: every link leads somewhere, nobody stands in a wall\n"
                          : "check   " + dg::text(report));
 

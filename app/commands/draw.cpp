@@ -158,7 +158,7 @@ void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOpt
     if (maps.empty()) stop(misuse, "no map is left for the page");
     const std::string page = dg::draw_page(opened.world, maps, report, {opened.folder}, draw, options.watch);
     write_result(options.out, page);
-    say(fmt::format("wrote {}: {} maps, {:.1f} MB; open it in a browser\n", options.out, maps.size(),
+    say(fmt::format("wrote {}: {}, {:.1f} MB; open it in a browser\n", options.out, dg::counted(maps.size(), "map"),
                     static_cast<double>(page.size()) / 1e6));
 }
 

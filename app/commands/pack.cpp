@@ -158,8 +158,9 @@ void run_pack(const PackOptions& options) {
     const dg::Counts counts = report.counts();
     if (counts.warning > 0)
         say(fmt::format("{}: `dryground check` lists them\n", dg::counted(counts.warning, "warning")));
-    say(fmt::format("packed {} maps, {} tile sets, {} movers: {} bytes\n", opened.world.maps().size(),
-                    opened.world.tilesets().size(), opened.world.movers().size(), bytes.size()));
+    say(fmt::format("packed {}, {}, {}: {} bytes\n", dg::counted(opened.world.maps().size(), "map"),
+                    dg::counted(opened.world.tilesets().size(), "tile set"),
+                    dg::counted(opened.world.movers().size(), "mover"), bytes.size()));
 }
 
 }   // namespace

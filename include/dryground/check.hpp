@@ -4,9 +4,12 @@
 // state. Cost: about that of merging every map, plus a search around each object that stands in the way.
 #pragma once
 
+#include <cstdint>
 #include <functional>
 #include <optional>
 #include <string>
+#include <string_view>
+#include <vector>
 
 #include "dryground/report.hpp"
 #include "dryground/world.hpp"
@@ -23,5 +26,15 @@ struct CheckOptions {
 };
 
 [[nodiscard]] Report check(const World& world, const CheckOptions& options = {});
+
+// How much of what the target game can take ([limits]) something uses.
+struct LimitUse {
+    std::int64_t used = 0;
+    int map = -1, tileset = -1;   // whose it is; both -1: the world's
+    std::string subject, unit;    // "map 'slipway' has", "layers"
+};
+// By each map, each tile set, or the world. Throws std::out_of_range for what is none of `limit_names()`. Cost:
+// counting; for "chain_points" merging every map.
+[[nodiscard]] std::vector<LimitUse> limit_uses(const World& world, std::string_view limit);
 
 }   // namespace dryground

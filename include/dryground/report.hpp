@@ -131,8 +131,9 @@ enum class Rule {
     out_of_reach,
     bottomless,
     jump_unknown,
-    waiver_unused,
+    waiver_unused,   // the last one
 };
+inline constexpr std::size_t rule_count = static_cast<std::size_t>(Rule::waiver_unused) + 1;
 
 struct RuleText {
     Rule rule;
@@ -141,7 +142,7 @@ struct RuleText {
     std::string_view sentence;
     std::size_t arguments;   // how many {} the sentence has
 };
-[[nodiscard]] std::span<const RuleText> all_rules();
+[[nodiscard]] std::span<const RuleText> all_rules();   // in the order of Rule
 [[nodiscard]] const RuleText& rule_text(Rule rule);
 [[nodiscard]] const RuleText* find_rule(std::string_view name);   // null when there is none; lives for ever
 [[nodiscard]] std::string_view name_of(Severity severity);
@@ -177,6 +178,7 @@ struct Finding {
     std::vector<std::string> details;
     std::optional<Hint> hint;
     std::vector<std::array<int, 2>> cells;
+    std::vector<std::array<double, 2>> outline;   // px of the map, around the area that it is about; empty: a place
     std::vector<Related> related;
     std::string about;   // what it is about, for waivers: "tile set 'marsh', tile 'bank'"
 };

@@ -12,6 +12,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <utility>
@@ -160,6 +161,7 @@ private:
     Report report_;
 };
 
+[[nodiscard]] std::span<const std::string_view> limit_names();                          // that [limits] can set
 [[nodiscard]] std::vector<std::string> flag_names(const World& world, FlagSet flags);   // in the world's order
 [[nodiscard]] std::string_view name_of(OneWay one_way);                                 // "" for none
 [[nodiscard]] std::string_view name_of(Role role);

@@ -146,6 +146,7 @@ Report check(const World& world, const CheckOptions& options) {
     }
     check_rules::check_maps(world, findings);
     check_rules::check_layers(world, findings);
+    check_rules::check_limits(world, findings);
     check_rules::check_solid_art(world, look, findings);
     check_rules::check_outlines(world, grounds, findings);
     check_rules::check_space(world, grounds, findings);
@@ -156,7 +157,7 @@ Report check(const World& world, const CheckOptions& options) {
         check_rules::check_facts(world, findings);
         check_rules::check_walking(world, grounds, findings);
     }
-    const Report all = check_rules::waived(world, findings, findings.take());
+    Report all = check_rules::waived(world, findings, findings.take());
     if (whole) return all;
     Report of_map;
     for (const Finding& finding : all.findings())

@@ -152,6 +152,7 @@ void check_maps(const World& world, Findings& findings);
 [[nodiscard]] Finding start_layer(const Findings& findings, Rule rule, const Map& map, const Layer& layer,
                                   std::vector<std::string> arguments);
 void check_layers(const World& world, Findings& findings);
+void check_limits(const World& world, Findings& findings);
 void check_solid_art(const World& world, const LookAt& look, Findings& findings);
 void check_outlines(const World& world, Grounds& grounds, Findings& findings);
 void check_space(const World& world, Grounds& grounds, Findings& findings);

@@ -101,6 +101,7 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, StoreyId st
         finding.cell = {map.first_column + column, map.first_row + row};
         if (world.storeys().size() > 1) name_storey(world, storey, finding);
         finding.details.push_back(fmt::format("it reaches from {} to {} px", at_px(box.least), at_px(box.most)));
+        for (const Point p : area.outline) finding.outline.push_back({to_px(p.x), to_px(p.y)});
         finding.hint = Hint{"fill it, or open a way in", ""};
         findings.add(std::move(finding));
     }

@@ -100,7 +100,31 @@ void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t n
                inks.sign_text, "middle", "font-weight=\"bold\"");
 }
 
+namespace {
+
+const std::string& ink_of(const Inks& inks, Severity severity) {
+    return severity == Severity::error ? inks.error : severity == Severity::warning ? inks.warning : inks.note;
+}
+
+// The area that a finding is about, where it is more than a place.
+void draw_outline(MapPicture& picture, const Finding& finding) {
+    if (finding.outline.empty()) return;
+    Ring ring;
+    for (const auto& [x, y] : finding.outline) ring.push_back({to_steps(x), to_steps(y)});
+    const std::string path = picture.path(ring);
+    const std::string& ink = ink_of(picture.inks, finding.severity);
+    picture.put("<path d=\"{}\" fill=\"{}\" fill-opacity=\"0.18\" stroke=\"{}\" stroke-width=\"4\"/>\n", path, ink,
+                picture.inks.paper);
+    picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\" stroke-dasharray=\"2 4\"/>\n", path,
+                ink);
+}
+
+}   // namespace
+
 void draw_findings(MapPicture& picture) {
+    for (const Finding* finding : picture.findings)
+        picture.on_storey(std::max(storey_of(picture.whole(), *finding), StoreyId::ground),
+                          [&] { draw_outline(picture, *finding); });
     for (const Mark& mark : picture.marks)
         if (!Box{mark.x - sign, mark.y - sign, 2 * sign, 2 * sign}.meets(picture.window)) {
             continue;

@@ -1,5 +1,5 @@
-// What a page knows, as JSON: of each map its cells, what is said of each stack of tiles that stands in one, ground in
-// chunks, objects and findings; of the world the pictures. Long lists of numbers are base64 of little-endian integers.
+// What a page knows, as JSON: of each map its layers, objects and findings, and what depends on facts
+// (page_states.cpp); of the world the pictures. Long lists of numbers are base64 of little-endian integers.
 
 #include <algorithm>
 
@@ -50,8 +50,13 @@ public:
                         {"error", inks.error},        {"warning", inks.warning}, {"note", inks.note},
                         {"roles", inks.roles},        {"reach", inks.reach},     {"lines", inks.lines},
                         {"sign_text", inks.sign_text}};
+        json["facts"] = Json::array();
         json["storeys"] = Json::array();
         for (const Storey& storey : world_.storeys()) json["storeys"].push_back({storey.name, storey.base_px});
+        for (const NamedThing& fact : world_.facts()) json["facts"].push_back({fact.name, fact.note});
+        json["holds"] = options_.merging.facts;
+        json["movers"] = Json::array();
+        for (const Mover& mover : world_.movers()) json["movers"].push_back(mover.name);
         json["storey"] = options_.storeys.size() == 1 ? Json(options_.storeys[0]) : Json();   // looked at first
         json["show"] = Json::array();
         for (const Thing thing : options_.show) json["show"].push_back(thing_names()[static_cast<std::size_t>(thing)]);
@@ -73,6 +78,7 @@ private:
         if (map == nullptr) return json;
         if (const auto at = place_of(*map, finding)) json["at"] = px(*at);
         json["storey"] = storey_of(*map, finding);
+        if (!finding.outline.empty()) json["outline"] = finding.outline;
         return json;
     }
 
@@ -154,50 +160,6 @@ private:
         return layers;
     }
 
-    // Letters of the flags that a cell grants, and its sides, where somebody says them.
-    static Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
-        Json json = Json::object();
-        if (say.flags_layer >= 0) {
-            std::string text;
-            for (std::size_t f = 0; f < letters.size(); ++f)
-                if ((say.flags >> f & 1) != 0) text += letters[f];
-            json["letters"] = text.empty() ? "–" : text;
-        }
-        if (say.sides_layer >= 0)
-            for (const Passage passage : say.sides.of) json["sides"].push_back(name_of(passage));
-        return json;
-    }
-
-    // Cells with the same tiles in all layers say the same.
-    void add_stacks(Json& json, const Map& map, const Prober& prober) const {
-        std::vector<const Layer*> layers;
-        for (const Layer& layer : map.layers)
-            if (!layer.holds_objects) layers.push_back(&layer);
-        std::map<std::vector<std::uint32_t>, std::uint32_t> known;
-        std::vector<std::uint32_t> stacks;
-        Json words = Json::array();
-        const std::vector<std::string> letters = letters_of_flags(world_);
-        const std::vector<StoreyId> storeys = ground::storeys_of(map);
-        for (int r = 0; r < map.rows; ++r)
-            for (int c = 0; c < map.columns; ++c) {
-                std::vector<std::uint32_t> stack;
-                for (const Layer* layer : layers) stack.push_back(map.number(*layer, c, r));
-                const auto [at, is_new] = known.try_emplace(std::move(stack), static_cast<std::uint32_t>(known.size()));
-                stacks.push_back(at->second);
-                if (!is_new) continue;
-                const std::array<int, 2> cell{map.first_column + c, map.first_row + r};
-                Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
-                for (const StoreyId storey : storeys) {
-                    const Passability say = passability(world_, map, c, r, storey, options_.merging.facts);
-                    one["on"].push_back(passability_data(say, letters));
-                }
-                words.push_back(std::move(one));
-            }
-        json["storeys"] = storeys;   // what "on" of the words is by
-        json["stacks"] = small_numbers(stacks);
-        json["words"] = std::move(words);
-    }
-
     Json objects_of(const Map& map, const Prober& prober) {
         Json objects = Json::array();
         for (std::size_t o = 0; o < map.objects.size(); ++o) {
@@ -252,8 +214,7 @@ private:
             json["palette"].push_back(
                 {tile(placed.tileset, placed.tile), o.flip_x ? 1 : 0, o.flip_y ? 1 : 0, o.turn / 90});
         }
-        add_stacks(json, map, prober);
-        add_page_ground(json, world_, map, options_);
+        add_page_states(json, world_, map, options_);
         walk_.add(json, map);
         json["objects"] = objects_of(map, prober);
         json["findings"] = Json::array();

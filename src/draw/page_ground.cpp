@@ -40,6 +40,7 @@ namespace {
 
 constexpr int chunk_cells = 32;
 constexpr std::int64_t most_cells_with_pieces = 1 << 16;   // above it a page would be twice as large for them
+constexpr std::int64_t most_cells_of_movers = 1 << 18;     // in sum over movers and states of facts
 
 // 1: closed, 2: two-sided; 4, 8: it only goes straight on in another chunk before its first, after its last point.
 std::int32_t flags_of(const Chain& chain) {
@@ -92,36 +93,47 @@ std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptio
     return merge_chunks(world, map, chunk_cells, merging).chunks;
 }
 
-void add_chunks(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    std::map<std::tuple<StoreyId, BarrierId, std::string, OneWay>, std::size_t> known;
-    std::vector<std::string> triggers;
-    Json groups = Json::array(), chunks = Json::array();
-    for (const Chunk& chunk : chunks_of(world, map, options))
-        for (const Group& group : chunk.groups) {
-            const auto [at, is_new] =
-                known.try_emplace({group.storey_id, group.barrier_id, group.trigger, group.one_way}, known.size());
-            if (is_new) groups.push_back(group_data(group, triggers, world, options.palette));
-            chunks.push_back(ground_data(at->second, group));
-        }
-    json["groups"] = std::move(groups);
-    json["chunks"] = std::move(chunks);
-}
-
-void add_reach(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    const MoverId id = mover_for_reach(world, map, options);
-    if (id == MoverId::none || std::int64_t{map.columns} * map.rows > most_cells_with_pieces) return;
-    for (const StoreyId storey : ground::storeys_of(map)) {
-        const Regions blocked = blocked_area(world, map, id, storey, options.merging.facts);
-        json["reach"].push_back({storey, numbers(rings_of(reach(blocked, world.mover(id).body.front().outline)))});
-    }
-    json["reaches"] = world.mover(id).name;
-}
-
 }   // namespace
 
-void add_page_ground(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    add_chunks(json, world, map, options);
-    add_reach(json, world, map, options);
+PageGround::PageGround(const World& world, const Map& map, const DrawOptions& options)
+    : world_(world), map_(map), options_(options), asked_(mover_for_reach(world, map, options)) {}
+
+std::vector<std::size_t> PageGround::numbers_of(const Facts& facts) {
+    std::vector<std::size_t> numbers;
+    DrawOptions options = options_;
+    options.merging.facts = facts;
+    for (const Chunk& chunk : chunks_of(world_, map_, options))
+        for (const Group& group : chunk.groups) {
+            const auto [at, is_new] = group_numbers_.try_emplace(
+                {group.storey_id, group.barrier_id, group.trigger, group.one_way}, group_numbers_.size());
+            if (is_new) groups_.push_back(group_data(group, triggers_, world_, options_.palette));
+            Json ground = ground_data(at->second, group);
+            const auto [known, is_other] = chunk_numbers_.try_emplace(ground.dump(), chunks_.size());
+            if (is_other) chunks_.push_back(std::move(ground));
+            numbers.push_back(known->second);
+        }
+    return numbers;
+}
+
+Json PageGround::reach_of(const Facts& facts, std::size_t states) const {
+    Json all = Json::array();
+    const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
+    if (cells > most_cells_with_pieces) return all;
+    const bool has_room = cells * static_cast<std::int64_t>(states * world_.movers().size()) <= most_cells_of_movers;
+    for (const MoverId mover : ids<MoverId>(world_.movers())) {
+        if (mover != asked_ && !has_room) continue;
+        const Ring& body = world_.mover(mover).body.front().outline;
+        for (const StoreyId storey : ground::storeys_of(map_))
+            all.push_back(
+                {mover, storey, numbers(rings_of(reach(blocked_area(world_, map_, mover, storey, facts), body)))});
+    }
+    return all;
+}
+
+void PageGround::add(Json& json) {
+    json["groups"] = std::move(groups_);
+    json["chunks"] = std::move(chunks_);
+    if (asked_ != MoverId::none) json["mover"] = asked_;
 }
 
 }   // namespace dryground::drawing

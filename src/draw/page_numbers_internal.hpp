@@ -1,10 +1,12 @@
 // Inside the draw room: how a page is told numbers. Long lists are base64 of little-endian integers.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
+#include <tuple>
 #include <vector>
 
 #include "dryground/draw.hpp"
@@ -28,8 +30,32 @@ template <class Number>
 void add_ring(std::vector<std::int32_t>& list, const Ring& ring);
 [[nodiscard]] std::vector<std::int32_t> rings_of(const Regions& regions);
 
-// Merged ground in chunks, and where the mover's position cannot be.
-void add_page_ground(Json& json, const World& world, const Map& map, const DrawOptions& options);
+// The ground of a map, merged in chunks for one set of facts after another: what is the same in several is told once.
+class PageGround {
+public:
+    PageGround(const World& world, const Map& map, const DrawOptions& options);
+
+    // What there is of it with facts, as numbers into the page's list.
+    std::vector<std::size_t> numbers_of(const Facts& facts);
+    // Where each mover's position cannot be, by storey: of the asked mover alone where all of them, in so many states
+    // of the facts, would make the page large.
+    [[nodiscard]] Json reach_of(const Facts& facts, std::size_t states) const;
+    // The lists; afterwards nothing is left of them.
+    void add(Json& json);
+
+private:
+    const World& world_;
+    const Map& map_;
+    const DrawOptions& options_;
+    MoverId asked_;
+    std::map<std::tuple<StoreyId, BarrierId, std::string, OneWay>, std::size_t> group_numbers_;
+    std::map<std::string, std::size_t> chunk_numbers_;
+    std::vector<std::string> triggers_;
+    Json groups_ = Json::array(), chunks_ = Json::array();
+};
+
+// What there is of a map as facts have it, and how it differs in every other state of the facts that one may switch.
+void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options);
 
 // Where the mover gets to in the world, and the way to all goals; nothing for worlds too large.
 class PageWalk {

@@ -136,7 +136,8 @@ std::string draw_png(const World& world, const Map& map, const Report& report, c
             for (int y = 0; y < high; ++y)
                 if (!writer.row(rows.data() + static_cast<std::size_t>(y) * row_bytes)) return "it cannot be written";
         if (options.progress)
-            options.progress(static_cast<std::size_t>(block) + 1, static_cast<std::size_t>(across * down));
+            options.progress(static_cast<std::size_t>(block) + 1,
+                             static_cast<std::size_t>(across) * static_cast<std::size_t>(down));
     }
     return writer.end() ? "" : "it cannot be written";
 }

@@ -32,6 +32,9 @@ template <IsId Id, class Things>
 [[nodiscard]] Json flags_number(const World& world, FlagSet flags);
 [[nodiscard]] Json surface_json(const std::optional<Surface>& surface);
 [[nodiscard]] Json picture_json(const std::optional<Picture>& picture);
+// What a tile of a set does, or the trigger of a layer.
+[[nodiscard]] Json reaction_json(const World& world, const TileSet& set, const Reaction& reaction);
+[[nodiscard]] Json object_json(const World& world, const Map& map, const Object& object, const PackOutput& output);
 [[nodiscard]] Json tileset_json(const World& world, const TileSet& set);
 // A map's tree. What is long in it are holes: groups or chunks of merged ground, variants. World, map
 // and output must outlive them.

@@ -30,6 +30,7 @@ Json finding_json(const Finding& finding) {
         if (!finding.hint->set.empty()) json["hint"]["set"] = finding.hint->set;
     }
     if (!finding.cells.empty()) json["cells"] = finding.cells;
+    if (!finding.outline.empty()) json["outline"] = finding.outline;
     for (const Related& related : finding.related) {
         Json one = Json::object();
         put_place(one, related.place);

@@ -1,4 +1,4 @@
-// A pack's tile sets and maps.
+// A pack's maps: layers, passability, merged ground and its variants.
 
 #include <fmt/format.h>
 
@@ -11,89 +11,6 @@
 namespace dryground::files {
 
 namespace {
-
-constexpr std::array<const char*, 4> side_names{"top", "right", "bottom", "left"};
-
-// Of a whole cell: the box around it, wherever a turn has put its first corner.
-Json area_of(const Shape& shape) {
-    const auto box = shape.whole_cell ? bounds(shape.area) : std::nullopt;
-    return area_json(box ? Regions{box_region(box->least, box->most)} : shape.area);
-}
-
-Json shape_json(const World& world, const Shape& shape) {
-    return {{"cell", shape.whole_cell},
-            {"area", area_of(shape)},
-            {"line", ring_json(shape.line)},
-            {"one_way", name_of(shape.one_way)},
-            {"barrier", name_or_null(world.barriers(), shape.barrier)},
-            {"trigger", shape.trigger},
-            {"surface", surface_json(shape.surface)}};
-}
-
-Json reaction_json(const World& world, const TileSet& set, const Reaction& reaction) {
-    Json from = Json::array();
-    for (std::size_t side = 0; side < 4; ++side)
-        if (reaction.from[side]) from.push_back(side_names[side]);
-    const Json turns = reaction.then == Reaction::Then::stays ? Json(nullptr)
-                       : reaction.then == Reaction::Then::goes
-                           ? Json("")
-                           : Json(set.tiles[static_cast<std::size_t>(reaction.turns_into)].name);
-    return {{"fires", name_of(reaction.fires)},
-            {"from", std::move(from)},
-            {"by", names_of(world.movers(), reaction.by)},
-            {"once", reaction.once},
-            {"every_s", reaction.every_s},
-            {"needs", names_of(world.facts(), reaction.needs)},
-            {"gives", names_of(world.facts(), reaction.gives)},
-            {"runs", name_or_null(world.events(), reaction.runs)},
-            {"turns_into", turns}};
-}
-
-// What is drawn for a tile: a file, a box of it, and the place of its corner from the cell's.
-Json image_json(const TileSet& set, const Tile& tile) {
-    const std::optional<TileImage> art = image_of(set, tile);
-    if (!art) return nullptr;
-    return {{"file", art->file},
-            {"box", Json::array({art->left, art->top, art->width, art->height})},
-            {"at", Json::array({art->x, art->y})}};
-}
-
-Json tile_json(const World& world, const TileSet& set, const Tile& tile) {
-    Json shapes = Json::array(), carves = Json::array(), reacts = Json::array();
-    for (const Shape& shape : tile.shapes)
-        if (shape.fault == ShapeFault::none) shapes.push_back(shape_json(world, shape));
-    for (const Carve& carve : tile.carves)
-        if (carve.shape.fault == ShapeFault::none)
-            carves.push_back({{"barrier", name_or_null(world.barriers(), carve.barrier)},
-                              {"cell", carve.shape.whole_cell},
-                              {"area", area_of(carve.shape)}});
-    for (const Reaction& reaction : tile.reacts) reacts.push_back(reaction_json(world, set, reaction));
-    Json sides = nullptr;
-    if (tile.sides) {
-        sides = Json::object();
-        for (std::size_t side = 0; side < 4; ++side) sides[side_names[side]] = name_of(tile.sides->of[side]);
-    }
-    return {{"name", tile.name},
-            {"art", tile.art ? Json(*tile.art) : Json(nullptr)},
-            {"art_at", tile.at ? Json(*tile.at) : Json(nullptr)},
-            {"band", tile.band ? Json(word_of(*tile.band)) : Json(nullptr)},
-            {"picture", picture_json(tile.picture)},
-            {"image", image_json(set, tile)},
-            {"unseen", tile.unseen},
-            {"overhang", tile.overhang},
-            {"tags", tile.tags},
-            {"decided", tile.decided},
-            {"shapes", std::move(shapes)},
-            {"carves", std::move(carves)},
-            {"flags", tile.flags ? flags_json(world, *tile.flags) : Json(nullptr)},
-            {"sides", std::move(sides)},
-            {"stands_for", name_or_null(world.kinds(), tile.stands_for)},
-            {"leads", name_or_null(world.storeys(), tile.leads)},
-            {"needs", names_of(world.facts(), tile.needs)},
-            {"gives", names_of(world.facts(), tile.gives)},
-            {"reacts", std::move(reacts)},
-            {"props", properties_json(tile.props)}};
-}
 
 Json palette_json(const World& world, const Map& map) {
     Json palette = Json::array();
@@ -154,83 +71,6 @@ Json layer_json(const World& world, const Map& map, const Layer& layer) {
             {"tags", layer.tags},
             {"props", properties_json(layer.props)},
             {"rows", layer.holds_objects ? Json(nullptr) : rows_json(map, layer)}};
-}
-
-Json link_json(const World& world, const Object& object) {
-    if (object.role != Role::link) return nullptr;
-    return {{"to", object.link.to},
-            {"one_way", object.link.one_way},
-            {"arrival_runs", name_or_null(world.events(), object.link.arrival_runs)}};
-}
-
-// What an object covers, and where its picture's corner is, as the file's merged ground is told.
-Json placed_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
-    const PlaceNumbers numbers(world, map, output.unit, output.y, output.plane);
-    Json regions = Json::array();
-    for (const Region& region : object.area) {
-        std::vector<Ring> holes;
-        for (const Ring& hole : region.holes) holes.push_back(numbers.on_plane(hole));
-        regions.push_back(
-            {{"outline", numbers.ring(numbers.on_plane(region.outline))}, {"holes", numbers.rings(holes)}});
-    }
-    Json line = Json::array();
-    for (const Point p : object.line) line.push_back(numbers.point(numbers.on_plane(p)));
-    const Kind& kind = world.kind(object.kind);
-    const MoverId mover = body_of(world, map, object);
-    const std::optional<Picture> picture = kind.picture             ? kind.picture
-                                           : mover != MoverId::none ? world.mover(mover).picture
-                                                                    : std::nullopt;
-    Json origin = nullptr;   // pictures are drawn on the screen: on the ground laid flat they have no corner
-    if (picture && numbers.is_as_drawn())
-        origin = numbers.point(moved(object.position, {to_steps(picture->x), to_steps(picture->y)}));
-    return {{"at", numbers.point(numbers.on_plane(object.position))},
-            {"middle", numbers.point(numbers.on_plane(object.middle))},
-            // A box that is turned or sheared as diamonds are laid flat has no size of its own there.
-            {"size",
-             numbers.is_as_drawn() ? Json::array({numbers.x(object.size.x), numbers.y(object.size.y)}) : Json(nullptr)},
-            {"area", std::move(regions)},
-            {"line", std::move(line)},
-            {"drawn_from", std::move(origin)}};
-}
-
-Json object_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
-    Json carves = Json::array();
-    for (const auto& [barrier, area] : object.carves)
-        carves.push_back({{"barrier", name_or_null(world.barriers(), barrier)}, {"area", area_json(area)}});
-    const double metre = world.per_metre() * steps_per_px;
-    const double y = object.position.y / metre;
-    Json json{{"name", object.name},
-              {"kind", name_or_null(world.kinds(), object.kind)},
-              {"role", name_of(object.role)},
-              {"layer", map.layers[static_cast<std::size_t>(object.layer)].name},
-              {"at_px", point_json(object.position)},
-              {"at_m", Json::array({object.position.x / metre, output.y == YAxis::up ? 0.0 - y : y})},
-              {"cell", object.cell ? Json(*object.cell) : Json(nullptr)},
-              {"drawn", object.drawn},
-              {"turn", object.turn},
-              {"middle_px", point_json(object.middle)},
-              {"size_px", point_json(object.size)},
-              {"placed", placed_json(world, map, object, output)},
-              {"area", area_json(object.area)},
-              {"line", ring_json(object.line)},
-              {"hollow", object.hollow},
-              {"carves", std::move(carves)},
-              {"storey", name_or_null(world.storeys(), object.storey)},
-              {"barrier", name_or_null(world.barriers(), object.barrier)},
-              {"tags", object.tags},
-              {"fires", name_of(object.fires)},
-              {"by", names_of(world.movers(), object.by)},
-              {"once", object.once},
-              {"every_s", object.every_s},
-              {"needs", names_of(world.facts(), object.needs)},
-              {"gives", names_of(world.facts(), object.gives)},
-              {"when", names_of(world.facts(), object.when)},
-              {"unless", names_of(world.facts(), object.unless)},
-              {"runs", name_or_null(world.events(), object.runs)},
-              {"link", link_json(world, object)},
-              {"props", properties_json(object.props)}};
-    if (object.surface) json["surface"] = surface_json(object.surface);
-    return json;
 }
 
 std::uint64_t sides_number(const Sides& sides) {
@@ -324,33 +164,6 @@ Json variants_json(const World& world, const Map& map, const PackOutput& output,
 }
 
 }   // namespace
-
-bool flags_are_numbers(const World& world) { return world.flags().size() <= 53; }
-
-Json flags_number(const World& world, FlagSet flags) {
-    return flags_are_numbers(world) ? Json(flags) : Json(fmt::format("0x{:x}", flags));
-}
-
-Json tileset_json(const World& world, const TileSet& set) {
-    Json tiles = Json::array(), sheet = nullptr;
-    for (const Tile& tile : set.tiles) tiles.push_back(tile_json(world, set, tile));
-    if (set.sheet) {
-        const auto& clear = set.sheet->clear;
-        sheet = {{"file", set.sheet->file},
-                 {"size", Json::array({set.sheet->width, set.sheet->height})},
-                 {"margin", set.sheet->margin},
-                 {"gap", set.sheet->gap},
-                 {"cut", set.sheet->cut ? Json(*set.sheet->cut) : Json(nullptr)},
-                 {"at", set.sheet->at},
-                 {"clear", clear ? Json(fmt::format("#{:02x}{:02x}{:02x}", clear->red, clear->green, clear->blue))
-                                 : Json(nullptr)}};
-    }
-    return {{"name", set.name},
-            {"cell", Json::array({set.cell_width, set.cell_height})},
-            {"sheet", std::move(sheet)},
-            {"fields", fields_json(set.fields)},
-            {"tiles", std::move(tiles)}};
-}
 
 void make_holes(Json& map, Holes& holes) {
     const auto hole = [&](Json& value) {

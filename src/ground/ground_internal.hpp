@@ -63,6 +63,8 @@ struct Meaning {
 
 // Whether something of a map that blocks, senses or carves comes or goes with a fact.
 [[nodiscard]] bool follows(const World& world, const Map& map, FactId fact);
+// Whether anything of a map, its entities and spawns too, comes or goes with a fact.
+[[nodiscard]] bool concerns(const World& world, const Map& map, FactId fact);
 
 // The storeys that have ground: those of the map's layers, decor apart, and the first. Sorted.
 [[nodiscard]] std::vector<StoreyId> storeys_of(const Map& map);

@@ -13,6 +13,10 @@ bool holds(const std::vector<FactId>& when, const std::vector<FactId>& unless, c
     return std::all_of(when.begin(), when.end(), is_true) && std::none_of(unless.begin(), unless.end(), is_true);
 }
 
+bool names(const std::vector<FactId>& facts, FactId fact) {
+    return std::find(facts.begin(), facts.end(), fact) != facts.end();
+}
+
 const Layer& layer_of(const Map& map, const Object& object) {
     return map.layers[static_cast<std::size_t>(object.layer)];
 }
@@ -39,10 +43,14 @@ bool counts(const Map& map, const Object& object, const Facts& facts) {
     return !layer_of(map, object).decor && is_there(map, object, facts);
 }
 
+bool concerns(const World& world, const Map& map, FactId fact) {
+    return follows(world, map, fact) ||
+           std::any_of(map.objects.begin(), map.objects.end(),
+                       [fact](const Object& object) { return names(object.when, fact) || names(object.unless, fact); });
+}
+
 bool follows(const World& world, const Map& map, FactId fact) {
-    const auto names = [fact](const std::vector<FactId>& facts) {
-        return std::find(facts.begin(), facts.end(), fact) != facts.end();
-    };
+    const auto names = [fact](const std::vector<FactId>& facts) { return dryground::names(facts, fact); };
     return std::any_of(map.layers.begin(), map.layers.end(),
                        [&](const Layer& layer) { return names(layer.when) || names(layer.unless); }) ||
            std::any_of(map.palette.begin(), map.palette.end(),

@@ -264,9 +264,7 @@ void WorldMaker::add_standard_kinds() {
 }
 
 void WorldMaker::make_limits() {
-    static constexpr std::array names{"maps",         "layers",          "columns",       "rows",  "tiles_per_set",
-                                      "sheet_px",     "objects_per_map", "kinds_per_map", "facts", "events",
-                                      "contact_bits", "piece_vertices",  "chain_points"};
+    const std::span<const std::string_view> names = limit_names();
     NameIndex index{"limit", {names.begin(), names.end()}, {}, {}};
     for (std::size_t i = 0; i < names.size(); ++i) index.ids.emplace(names[i], static_cast<int>(i));
     for (const auto& [name, most] : world_.limits) {

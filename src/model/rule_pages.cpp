@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "dryground/report.hpp"
+#include "rules_internal.hpp"
 
 namespace dryground {
 
@@ -244,12 +245,11 @@ constexpr RulePage pages[] = {
      "waive = [{ rule = \"crack\", why = \"…\" }] where there is none", "take it out"},
 };
 
+static_assert(rows_follow_rules(pages), "a page for each rule, in the order of Rule");
+
 }   // namespace
 
-const RulePage& rule_page(Rule rule) {
-    return *std::find_if(std::begin(pages), std::end(pages),
-                         [rule](const RulePage& page) { return page.rule == rule; });
-}
+const RulePage& rule_page(Rule rule) { return pages[static_cast<std::size_t>(rule)]; }
 
 std::string text(const RulePage& page) {
     const RuleText& rule = rule_text(page.rule);

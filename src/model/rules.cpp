@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "dryground/report.hpp"
+#include "rules_internal.hpp"
 #include "words_internal.hpp"
 
 namespace dryground {
@@ -56,14 +57,14 @@ constexpr RuleText table[] = {
     {Rule::family_gap, "family-gap", warning, "family '{}' has no member for neighbours {}", 2},
     {Rule::turn_not_square, "turn-not-square", error, "'{}' is turned by {} degrees, but its cells are {} x {} px", 4},
     {Rule::art_outside, "art-outside", error, "the art of '{}' at [{}, {}] lies outside its sheet of {} x {} cells", 5},
+    {Rule::art_odd_size, "art-odd-size", warning,
+     "the picture of '{}' is {} px, {} times as large as most: a whole sheet?", 3},
     {Rule::svg_size, "svg-size", warning,
      "the drawing's page is {} px, but the map is {} px: the drawing keeps its own size", 2},
     {Rule::svg_passed_over, "svg-passed-over", note, "ignored, because they are not shapes: {}", 1},
     {Rule::svg_id, "svg-id", note, "id '{}' is not a valid name, so the object is unnamed", 1},
     {Rule::not_in_world, "not-in-world", warning, "{} '{}' is not listed in the world: games will not include it", 2},
     {Rule::cell_size, "cell-size", error, "tile set '{}' has cells of {} px, but the map has cells of {} px", 3},
-    {Rule::art_odd_size, "art-odd-size", warning,
-     "the picture of '{}' is {} px, {} times as large as most: a whole sheet?", 3},
     {Rule::decor_with_shapes, "decor-with-shapes", warning, "layer '{}' is decor, but its tiles would collide: {}", 2},
     {Rule::layer_without_shapes, "layer-without-shapes", warning,
      "in layer '{}' no tile collides, grants or does anything", 1},
@@ -121,13 +122,13 @@ constexpr RuleText table[] = {
     {Rule::waiver_unused, "waiver-unused", warning, "this waiver of '{}' silences nothing", 1},
 };
 
+static_assert(rows_follow_rules(table), "a row for each rule, in the order of Rule");
+
 }   // namespace
 
 std::span<const RuleText> all_rules() { return table; }
 
-const RuleText& rule_text(Rule rule) {
-    return *std::find_if(std::begin(table), std::end(table), [rule](const RuleText& row) { return row.rule == rule; });
-}
+const RuleText& rule_text(Rule rule) { return table[static_cast<std::size_t>(rule)]; }
 
 const RuleText* find_rule(std::string_view name) {
     const auto row =

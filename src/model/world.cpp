@@ -156,6 +156,13 @@ std::string_view name_of(FieldType type) { return word_of(type); }
 
 std::string_view name_of(Fires fires) { return word_of(fires); }
 
+std::span<const std::string_view> limit_names() {
+    static constexpr std::array<std::string_view, 13> names{
+        "maps",          "layers", "columns", "rows",         "tiles_per_set",  "sheet_px",    "objects_per_map",
+        "kinds_per_map", "facts",  "events",  "contact_bits", "piece_vertices", "chain_points"};
+    return names;
+}
+
 std::vector<std::string> flag_names(const World& world, FlagSet flags) {
     std::vector<std::string> names;
     for (std::size_t f = 0; f < world.flags().size(); ++f)

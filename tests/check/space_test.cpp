@@ -98,6 +98,24 @@ TEST_CASE("a way out of another storey names it") {
     CHECK(found({.ground = {"#####", "#@u.#", "#####"}, .loft = {"#####", "#.d.#", "#####"}}, Rule::leak).empty());
 }
 
+TEST_CASE("a closed area is told with its outline") {
+    const Loaded loaded = built({.ground = {"#########", "#@..#...#", "#...#...#", "#########"}});
+    REQUIRE(loaded);
+    const Report report = check(loaded.world());
+    for (const Finding& finding : report.findings())
+        if (finding.rule == Rule::pocket) {
+            Ring ring;
+            for (const auto& [x, y] : finding.outline) ring.push_back({to_steps(x), to_steps(y)});
+            const auto box = bounds(Regions{{ring, {}}});
+            REQUIRE(box);
+            CHECK(box->least.x >= to_steps(5 * 16));
+            CHECK(box->most.x <= to_steps(8 * 16));
+            CHECK(locate(Regions{{ring, {}}}, {to_steps(6.5 * 16), to_steps(2 * 16)}) == Side::inside);
+            return;
+        }
+    FAIL("there is no pocket");
+}
+
 TEST_CASE("stairs lead into an area") {
     const std::vector<Located<std::string>> ground{"#########", "#@u.....#", "#.......#", "#.......#", "#########"};
     // On the loft the player arrives by stairs alone; another room there has none.

@@ -1,13 +1,16 @@
 // What a page knows: that it is all there, and harms nobody. What it does is tested in a browser (tests/npm/page.mjs).
-// Also tests src/draw: page_data page_ground
+// Also tests src/draw: page_data page_ground page_states
 #include <catch2/catch.hpp>
 
 #include <cstring>
 #include <nlohmann/json.hpp>
+#include <numeric>
+#include <set>
 
 #include "clean_worlds.hpp"
 #include "dryground/probe.hpp"
 #include "pictures.hpp"
+#include "random_worlds.hpp"
 
 using namespace dryground;
 using namespace pictures;
@@ -82,6 +85,84 @@ TEST_CASE("a page holds every cell, object and finding of its maps, and says of 
             }
         }
     }
+}
+
+namespace {
+
+Json patched(Json all, const Json& changes) {
+    for (const Json& change : changes) all[change[0].get<std::size_t>()] = change[1];
+    return all;
+}
+
+// The ground of a map, with its groups in place of their numbers.
+std::vector<Json> ground_of(const Json& map, const std::vector<std::size_t>& numbers) {
+    std::vector<Json> all;
+    for (const std::size_t number : numbers) {
+        Json ground = map["chunks"][number];
+        ground[0] = map["groups"][ground[0].get<std::size_t>()];
+        all.push_back(std::move(ground));
+    }
+    return all;
+}
+std::vector<std::size_t> first_numbers(const Json& map) {
+    std::vector<std::size_t> numbers(map["at_first"].get<std::size_t>());
+    std::iota(numbers.begin(), numbers.end(), std::size_t{0});
+    return numbers;
+}
+
+// What of a map depends on facts, as one looks at it in a page that was made with them.
+Json there_in(const Json& map) {
+    Json all = Json::array();
+    for (const Json& thing : map) all.push_back(thing["there"]);
+    return all;
+}
+
+}   // namespace
+
+TEST_CASE("a page in another state of the facts is the page that is made with them", "[page]") {
+    int states = 0, other_ground = 0;
+    for (int round = 0; round < chance::rounds(30); ++round) {
+        DRYGROUND_ROUND(round);
+        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        if (!loaded) continue;
+        const World& world = loaded.world();
+        const Json first = data_of(page_of(world));
+        for (std::size_t m = 0; m < world.maps().size(); ++m)
+            for (const Json& state : first["maps"][m]["states"]) {
+                DrawOptions options;
+                for (const Json& fact : state["facts"]) options.merging.facts.push_back(FactId{fact.get<int>()});
+                const Json& map = first["maps"][m];
+                const Json data = data_of(page_of(world, options)), &made = data["maps"][m];
+                CHECK(patched(map["words"], state["words"]) == made["words"]);
+                CHECK(patched(map["reach"], state["reach"]) == made["reach"]);
+                CHECK(patched(there_in(map["layers"]), state["layers"]) == there_in(made["layers"]));
+                Json objects = Json::array();
+                for (const Json& object : made["objects"])
+                    objects.push_back({{"there", object["there"]}, {"words", object["words"]}});
+                Json own = Json::array();
+                for (const Json& object : map["objects"])
+                    own.push_back({{"there", object["there"]}, {"words", object["words"]}});
+                CHECK(patched(own, state["objects"]) == objects);
+                const std::vector<std::size_t> numbers =
+                    state.contains("ground") ? state["ground"].get<std::vector<std::size_t>>() : first_numbers(map);
+                CHECK(ground_of(map, numbers) == ground_of(made, first_numbers(made)));
+                ++states, other_ground += state.contains("ground");
+            }
+    }
+    CHECK(states > chance::rounds(30));
+    CHECK(other_ground > chance::rounds(8));
+}
+
+TEST_CASE("a page tells where the position of each mover cannot be", "[page]") {
+    const World world = world_of(worlds::small_world());
+    const Json data = data_of(page_of(world));
+    const Json& map = data["maps"][0];
+    std::set<int> movers;
+    for (const Json& reach : map["reach"]) movers.insert(reach[0].get<int>());
+    CHECK(movers.size() == world.movers().size());
+    CHECK(map["mover"] == static_cast<int>(world.player()));
+    REQUIRE(data["movers"].size() == world.movers().size());
+    CHECK(data["movers"][0] == world.movers()[0].name);
 }
 
 TEST_CASE("findings stand in the page with their rule, place and hint; those of no map apart") {

@@ -394,6 +394,43 @@ await test("hostile texts run nothing, ask for nothing and break no layout", asy
   }
 });
 
+await test("facts and movers are switched: the map is what it is with them", async () => {
+  const world = join(folder, "facts");
+  cpSync(join(source, "demo"), world, { recursive: true });
+  const file = join(world, "maps", "pump_house.map.toml"), rows = Array.from({ length: 12 }, (_, r) =>
+    Array.from({ length: 20 }, (_, c) => r === 8 && c > 12 && c < 15 ? "#" : ".").join(""));
+  writeFileSync(file, readFileSync(file, "utf8").replace('{ name = "lamp", kind', '{ name = "glow", kind = "entity", cell = [5, 8], when = ["pump_running"] },\n  { name = "lamp", kind') +
+    `\n[[layers]]\nname = "dam"\nunless = ["pump_running"]\nlegend = { "#" = "wall" }\nrows = '''\n${rows.join("\n")}\n'''\n`);
+  const page = await open(make(join(world, "world.toml"), "facts.html"));
+  await page.selectOption("#maps", "pump_house");
+  await rest(page);
+  const x = 13.5 * 16, y = 8.5 * 16, closed = await picture(page);
+  await page.mouse.click(...await onScreen(page, x, y));
+  check((await here(page)).includes("station/wall in layer dam"), `the dam is there: ${await here(page)}`);
+  const solid = text => text.split("solid here")[1].split("\n").filter(Boolean)[0];
+  equal(solid(await here(page)), "earth", "the dam is solid");
+  equal(await page.locator("#facts").innerText(), "pump_running", "the one fact with which something comes or goes can be switched");
+  await page.locator("#facts").getByLabel("pump_running").click();
+  await rest(page);
+  equal(solid(await here(page)), "nothing", "without the dam nothing is solid there");
+  const open_way = await picture(page);
+  check(open_way.hash !== closed.hash, "the map is another picture");
+  await page.mouse.click(...await onScreen(page, 5.5 * 16, 8.5 * 16));
+  check((await here(page)).includes("glow"), "what comes with the fact is there");
+  await page.selectOption("#mover", { label: "crab" });
+  await rest(page);
+  check((await picture(page)).hash !== open_way.hash, "a crab's reach is another one");
+  check(await page.locator("#things").getByLabel("reach", { exact: true }).isChecked(), "the reach is shown when a mover is chosen");
+  await page.reload();
+  await rest(page);
+  check(await page.locator("#facts").getByLabel("pump_running").isChecked(), "the page loaded again keeps the facts");
+  equal(await page.locator("#mover option:checked").innerText(), "crab", "and the mover");
+  await page.selectOption("#maps", "slipway");
+  await page.selectOption("#maps", "pump_house");
+  check(await page.locator("#facts").getByLabel("pump_running").isChecked(), "facts hold on all maps");
+  await page.context().close();
+});
+
 await test("storeys are looked at one by one, on diamonds raised as they are", async () => {
   const world = join(folder, "iso");
   run("new", world, "--view", "isometric");

@@ -79,11 +79,14 @@ TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
 }
 
 TEST_CASE("a mover steps where it may stand, through sides that are open", "[play]") {
-    worlds::Files files = worlds::clean_world(1);
-    files = worlds::with(
-        files, "marsh.toml", "[tiles.floor]\nshapes = []",
-        "[tiles.gate]\nshapes = []\nflags = [\"walk\"]\nsides = { right = \"out\" }\n\n[tiles.floor]\nshapes = []");
-    Play play(worlds::world_of(files), "outside");
+    worlds::Files files =
+        rambles::one_map({"########", "#nnnnnn#", "#nnnnnn#", "#nnnnnn#", "#nnnnnn#", "#nnnnnn#", "########"},
+                         "{ name = \"landing\", kind = \"spawn\", at = [24, 30] },",
+                         {"steps", "{ box = [10, 6], at = [0, -3] }", "needs = [\"climb\"]\n"});
+    files =
+        worlds::with(files, "marsh.toml", "[tiles.net]\n",
+                     "[tiles.gate]\nshapes = []\nflags = [\"climb\"]\nsides = { right = \"out\" }\n\n[tiles.net]\n");
+    Play play(worlds::world_of(files), "flat");
     const MoverId warden = play.world().find_mover("warden");
     const auto step = [&](Cell from, Cell to, Diagonal corners = Diagonal::if_both_free) {
         return play.may_step(warden, from, to, StoreyId::ground, corners);

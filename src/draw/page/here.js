@@ -141,6 +141,12 @@ function follow(object) {
   if (!found) return say(`Map ${name} has no object ${target}`);
   jump(...found.at);
 }
+// Of the same place, after something has changed.
+function tellAgain() {
+  if (!cursor || !has(view.map, ...cursor)) return forgetHere();
+  const [x, y] = cellCorner(view.map, ...cursor);
+  tellHere(x + view.map.cell[0] / 2, y + view.map.cell[1] / 2);
+}
 function forgetHere() {
   element("here").replaceChildren(line("Point at a place, or choose one with the arrow keys."));
 }

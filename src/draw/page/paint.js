@@ -211,6 +211,22 @@ function paintSides(pen, map, box) {
   pen.setLineDash([]);
 }
 
+// Of the areas that findings are about, where they are more than a place.
+function paintOutlines(pen, map) {
+  const unit = 1 / view.zoom;
+  for (const { outline, severity, storey } of map.findings) {
+    if (!outline || !isLookedAt(storey) || filteredOut.has(severity)) continue;
+    const up = raise(map, storey), ink = data.inks[severity];
+    pen.beginPath();
+    outline.forEach(([x, y], i) => i ? pen.lineTo(x, y - up) : pen.moveTo(x, y - up));
+    pen.closePath();
+    pen.fillStyle = ink, pen.globalAlpha = 0.18, pen.fill(), pen.globalAlpha = 1;
+    pen.strokeStyle = data.inks.paper, pen.lineWidth = 4 * unit, pen.stroke();
+    pen.strokeStyle = ink, pen.lineWidth = 2 * unit, pen.setLineDash([2 * unit, 4 * unit]), pen.stroke();
+    pen.setLineDash([]);
+  }
+}
+
 const drawn = (map, object) => object.there && !hidden.has(map.layers[object.layer].name) && isLookedAt(object.storey);
 // Where an object is seen.
 const placeOf = (map, object) => [object.at[0], object.at[1] - raise(map, object.storey)];

@@ -125,13 +125,35 @@ function tellChoices() {
       show[thing] = on;
       if (thing === "walk") tellKey(), tellWay();
       changed(), remember();
-    }, thing === "reach" ? `where the position of ${view.map.reaches} cannot be` : "")));
+    }, thing === "reach" ? `where the position of ${data.movers[view.map.reachOf]} cannot be` : "")));
+  tellMovers(), tellFacts();
   element("layers").replaceChildren(...view.map.layers.map(layer => choice(
     layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)") + (layer.storey > 0 ? ` (storey ${data.storeys[layer.storey][0]})` : ""), !hidden.has(layer.name), on => {
       on ? hidden.delete(layer.name) : hidden.add(layer.name);
       forgetArt();
       changed(), remember();
     })));
+}
+
+function tellMovers() {
+  const { movers, reachOf } = view.map;
+  element("mover_choice").hidden = movers.length < 2;
+  element("mover").replaceChildren(...movers.map(number => new Option(data.movers[number], number, false, number === reachOf)));
+}
+element("mover").onchange = event => {
+  mover = Number(event.target.value), show.reach = true;
+  settled(view.map);
+  tellChoices(), changed(), remember();
+};
+
+// Those with which something of the map comes or goes.
+function tellFacts() {
+  element("facts_choice").hidden = view.map.switches.length === 0;
+  element("facts").replaceChildren(...view.map.switches.map(fact => choice(data.facts[fact][0], held.has(fact), on => {
+    on ? held.add(fact) : held.delete(fact);
+    settled(view.map), forgetArt();
+    tellAgain(), changed(), remember();
+  }, data.facts[fact][1])));
 }
 
 function tellKey() {

@@ -49,13 +49,41 @@ function ready(map) {
     object.reach = Math.max(8, ...[object.area, object.body, object.line].filter(Boolean).map(list => reachOf(list, object.at)),
       object.from ? 64 : 0);
   }
-  map.pieces = map.chunks.map(([group, regions, chains, lines, pieces]) =>
-    groundOf(group, intsOf(regions), intsOf(chains), intsOf(lines), intsOf(pieces)));
-  map.reachPaths = new Map((map.reach ?? []).map(([storey, rings]) => [storey, ringsInto(new Path2D(), intsOf(rings))]));
+  map.ground = [];   // by number of the page's list, made ready when it is first there
+  map.base = { words: map.words, layers: map.layers.map(layer => layer.there), reach: map.reach,
+    objects: map.objects.map(({ there, words }) => ({ there, words })), ground: map.chunks.slice(0, map.at_first).map((_, number) => number) };
   if (map.walk)
     map.walked = { ways: ringsInto(new Path2D(), intsOf(map.walk.ways), false), marks: map.walk.marks,
       places: ["no", "not_decided", "yes"].map(reached => ({ reached, area: ringsInto(new Path2D(), intsOf(map.walk[reached][0])),
         line: ringsInto(new Path2D(), intsOf(map.walk[reached][1]), false) })) };
+  return settled(map);
+}
+
+// ---- facts and movers ----
+
+const held = new Set(data.holds);   // facts, by number
+let mover = null;                   // whose reach is told, by number; null: each map's own
+
+// A list, with what differs in a state of the facts: [position, value].
+function patched(list, changes) {
+  if (!changes || changes.length === 0) return list;
+  const other = [...list];
+  for (const [at, value] of changes) other[at] = value;
+  return other;
+}
+const stateOf = map => map.states.find(({ facts }) => map.switches.every(fact => held.has(fact) === facts.includes(fact))) ?? {};
+
+// Makes a map what it is while the facts that are held hold.
+function settled(map) {
+  const state = stateOf(map), { base } = map;
+  map.words = patched(base.words, state.words);
+  patched(base.layers, state.layers).forEach((there, i) => map.layers[i].there = there);
+  patched(base.objects, state.objects).forEach((object, i) => Object.assign(map.objects[i], object));
+  map.pieces = (state.ground ?? base.ground).map(number => map.ground[number] ??= ((([group, ...lists]) => groundOf(group, ...lists.map(intsOf)))(map.chunks[number])));
+  const reach = patched(base.reach, state.reach);
+  map.movers = [...new Set(reach.map(([number]) => number))];
+  map.reachOf = map.movers.includes(mover) ? mover : map.mover;
+  map.reachPaths = new Map(reach.filter(([number]) => number === map.reachOf).map(([, one, rings]) => [one, ringsInto(new Path2D(), intsOf(rings))]));
   return map;
 }
 

@@ -75,6 +75,7 @@ function drawMap(ratio, wide, high) {
   if (show.sides) paintSides(context, map, box);
   if (show.walk && map.walked) paintWalk(map);
   paintObjects(context, map, box);
+  if (show.findings) paintOutlines(context, map);
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   if (show.flags) paintLetters(context, map, box);
 }
@@ -125,7 +126,7 @@ function fit() {   // beside the numbers along the edge
 }
 function goTo(map) {
   if (view.map === map) return;
-  view.map = ready(map);
+  view.map = settled(ready(map));
   element("maps").value = map.name;
   cursor = null, ruler = null, element("tip").hidden = true, element("where").textContent = "";
   forgetHere();
@@ -277,6 +278,8 @@ function keepPlace() {
   const place = new URLSearchParams({ map: view.map.name, x: view.x, y: view.y, zoom: view.zoom,
     show: Object.keys(show).filter(thing => show[thing]).join(" "), hidden: [...hidden].join(" ") });
   if (storey !== null) place.set("storey", data.storeys[storey][0]);
+  if (held.size || data.holds.length) place.set("facts", [...held].map(fact => data.facts[fact][0]).join(" "));
+  if (mover !== null) place.set("mover", data.movers[mover]);
   if (cursor) place.set("cell", cursor.join(","));
   try {
     history.replaceState(null, "", "#" + place);
@@ -284,10 +287,20 @@ function keepPlace() {
     location.hash = place;
   }
 }
+function recallFacts(place) {
+  if (place.has("facts")) {
+    const names = place.get("facts").split(" ");
+    held.clear();
+    data.facts.forEach(([name], fact) => names.includes(name) && held.add(fact));
+  }
+  const asked = data.movers.indexOf(place.get("mover"));
+  mover = asked < 0 ? null : asked;
+}
 function recall() {
   const place = new URLSearchParams(location.hash.slice(1)), map = data.maps.find(one => one.name === place.get("map"));
   if (!map) return false;
-  view.map = ready(map);
+  recallFacts(place);
+  view.map = settled(ready(map));
   for (const thing of Object.keys(show)) show[thing] = (place.get("show") || "").split(" ").includes(thing);
   for (const name of (place.get("hidden") || "").split(" ")) if (name) hidden.add(name);
   const kept = data.storeys.findIndex(([name]) => name === place.get("storey"));
@@ -339,12 +352,7 @@ async function start() {
   tellAll();
   if (known) changed();
   else fit();
-  if (cursor && has(view.map, ...cursor)) {
-    const [x, y] = cellCorner(view.map, ...cursor);
-    tellHere(x + view.map.cell[0] / 2, y + view.map.cell[1] / 2);
-  } else {
-    forgetHere();
-  }
+  tellAgain();
   element("trouble").hidden = page.trouble === null;
   element("trouble").textContent = page.trouble && `The world cannot be read as it is now; this is how it was before.\n${page.trouble}`;
   if (page.reloads) watchFile();
