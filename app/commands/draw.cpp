@@ -23,7 +23,7 @@ struct DrawOptions {
     WorldArguments world;
     MergeWords merging;
     std::vector<std::string> show, layers, storeys, fade, forms;
-    std::string out, palette = "own", tileset;
+    std::string out, palette = "own", plane = "screen", tileset;
     int width = 0;
     bool watch = false, plain = false;
     std::vector<int> area;
@@ -84,6 +84,7 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     dg::DrawOptions draw;
     draw.scale = options.scale;
     draw.palette = *dg::palette_from(options.palette);
+    draw.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
     draw.layers = options.layers;
     check_layers(options, opened);
     for (const std::string& storey : options.storeys)
@@ -247,6 +248,8 @@ void tell_in_page(const DrawOptions& options) {
 
 void run_draw(const DrawOptions& options) {
     const std::string ending = std::filesystem::path(options.out).extension().string();
+    if (options.plane == "ground" && ending != ".svg" && ending != ".png")
+        stop(misuse, "--plane ground draws a picture of a map: use --out FILE, ending in .svg or .png");
     if (options.plain && ending != ".svg" && ending != ".png")
         stop(misuse, "--plain draws a picture of a map: use --out FILE, ending in .svg or .png");
     if (!options.out.empty() && ending != ".svg" && ending != ".png" && ending != ".html")
@@ -299,6 +302,11 @@ void add_draw(CLI::App& app) {
                                  fmt::join(dg::palette_names(), ", ")))
         ->check(CLI::IsMember(std::vector<std::string>(dg::palette_names().begin(), dg::palette_names().end())))
         ->type_name("NAME");
+    command
+        ->add_option("--plane", options->plane,
+                     "screen, or ground: isometric maps laid flat, each cell a square, without art (default: screen)")
+        ->check(CLI::IsMember({"screen", "ground"}))
+        ->type_name("PLANE");
     command->add_option("--as", options->forms, "What --show pieces draws: pieces, boxes, triangles (default: pieces)")
         ->check(CLI::IsMember({"pieces", "boxes", "triangles"}))
         ->type_name("FORM");

@@ -63,7 +63,8 @@ struct DrawOptions {
     std::optional<CellArea> area{};   // only these cells; they need not all be there
     double scale = 0;                 // above 0, at most 16; 0 picks one so that the picture is about 1300 px wide
     Palette palette = Palette::own;
-    MergeOptions merging{};   // for which mover, with which facts, and so on, things are drawn
+    Plane plane = Plane::screen;   // of pictures; the ground: diamonds are drawn as squares, without art
+    MergeOptions merging{};        // for which mover, with which facts, and so on, things are drawn
     std::function<void(std::size_t done, std::size_t all)> progress{};   // called now and then while a PNG is drawn
 };
 

@@ -61,8 +61,8 @@ void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
         const StoreyId storey = storey_of(picture.whole(), finding);
         if (storey != StoreyId::none && !is_looked_at(storey, picture.options)) continue;
         const auto place = place_of(picture.whole(), finding);
-        const double x = place ? picture.x(place->x) : 0,
-                     y = place ? picture.y(place->y) - picture.raise(std::max(storey, StoreyId::ground)) : 0;
+        const double x = place ? picture.x(*place) : 0,
+                     y = place ? picture.y(*place) - picture.raise(std::max(storey, StoreyId::ground)) : 0;
         const Box& frame = picture.frame;
         const bool outside = place && !Box{x, y, 0.1, 0.1}.meets(frame.wider(40));
         if (picture.options.area && (!place || outside)) continue;   // of the shown cells only

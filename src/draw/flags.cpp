@@ -74,8 +74,8 @@ void draw_sides(MapPicture& picture) {
         for (std::size_t side = 0; side < 4; ++side) {
             const Passage passage = say.sides.of[side];
             if (passage == Passage::open) continue;
-            const double x1 = picture.x(ring[side].x), y1 = picture.y(ring[side].y),
-                         x2 = picture.x(ring[(side + 1) % 4].x), y2 = picture.y(ring[(side + 1) % 4].y);
+            const double x1 = picture.x(ring[side]), y1 = picture.y(ring[side]), x2 = picture.x(ring[(side + 1) % 4]),
+                         y2 = picture.y(ring[(side + 1) % 4]);
             picture.put(
                 "<path class=\"side\" d=\"M{:.1f} {:.1f}L{:.1f} {:.1f}\" stroke=\"{}\" stroke-width=\"3\" "
                 "stroke-dasharray=\"{}\"/>\n",

@@ -27,8 +27,8 @@ void draw_grid(MapPicture& picture) {
     for (const bool is_strong : {false, true}) {
         std::string lines;
         const auto line = [&](Point a, Point b) {
-            fmt::format_to(std::back_inserter(lines), "M{:.1f} {:.1f}L{:.1f} {:.1f}", picture.x(a.x), picture.y(a.y),
-                           picture.x(b.x), picture.y(b.y));
+            fmt::format_to(std::back_inserter(lines), "M{:.1f} {:.1f}L{:.1f} {:.1f}", picture.x(a), picture.y(a),
+                           picture.x(b), picture.y(b));
         };
         const auto is_asked = [&](int number) { return number % step == 0 && (number % strong == 0) == is_strong; };
         for (int c = 0; c <= map.columns; ++c)
@@ -47,13 +47,13 @@ void draw_cell_numbers(MapPicture& picture) {
         if (Box{x - 20, y - 10, 40, 12}.meets(picture.window))
             picture.text(x, y, fmt::format("{}", n), 9, picture.inks.soft, anchor);
     };
-    if (map.grid == GridSort::isometric) {   // along the two upper sides of the great diamond that is shown
+    if (picture.has_diamonds()) {   // along the two upper sides of the great diamond that is shown
         const CellArea shown =
             picture.options.area.value_or(CellArea{map.first_column, map.first_row, map.columns, map.rows});
         const int top_row = shown[1] - map.first_row, left_column = shown[0] - map.first_column;
         const int step = every(picture.cell_width() / 2, 16);
         const auto beside = [&](Point a, Point b, double dx, int n, const char* anchor) {
-            const double x = (picture.x(a.x) + picture.x(b.x)) / 2 + dx, y = (picture.y(a.y) + picture.y(b.y)) / 2 - 3;
+            const double x = (picture.x(a) + picture.x(b)) / 2 + dx, y = (picture.y(a) + picture.y(b)) / 2 - 3;
             if (x > frame.x - 20 && x < frame.x + frame.width + 20 && y > frame.y - 12 && y < frame.y + frame.height)
                 number(x, y, n, anchor);
         };
@@ -69,11 +69,11 @@ void draw_cell_numbers(MapPicture& picture) {
     }
     const int step_x = every(picture.cell_width(), 26), step_y = every(picture.cell_height(), 12);
     for (int n = first_multiple(map.first_column, step_x); n < map.first_column + map.columns; n += step_x) {
-        const double x = picture.x(map.corner(n - map.first_column, 0).x) + picture.cell_width() / 2;
+        const double x = picture.x(map.corner(n - map.first_column, 0)) + picture.cell_width() / 2;
         if (x >= frame.x && x <= frame.x + frame.width) number(x, frame.y - 4, n, "middle");
     }
     for (int n = first_multiple(map.first_row, step_y); n < map.first_row + map.rows; n += step_y) {
-        const double y = picture.y(map.corner(0, n - map.first_row).y) + picture.cell_height() / 2;
+        const double y = picture.y(map.corner(0, n - map.first_row)) + picture.cell_height() / 2;
         if (y >= frame.y && y <= frame.y + frame.height) number(frame.x - 4, y + 3, n, "end");
     }
 }

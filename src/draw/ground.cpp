@@ -30,8 +30,8 @@ void draw_lines(MapPicture& picture, const Group& group, const Look& look) {
     for (const Ring& line : group.lines) {
         lines += picture.path(line, false);
         for (std::size_t i = 0; group.one_way != OneWay::none && i + 1 < line.size(); ++i) {
-            const double x = picture.x(line[i].x), y = picture.y(line[i].y), dx = picture.x(line[i + 1].x) - x,
-                         dy = picture.y(line[i + 1].y) - y;
+            const double x = picture.x(line[i]), y = picture.y(line[i]), dx = picture.x(line[i + 1]) - x,
+                         dy = picture.y(line[i + 1]) - y;
             const int count = std::max(1, static_cast<int>(std::hypot(dx, dy) / arrow_every));
             for (int k = 0; k < count; ++k)
                 arrows += arrow(x + dx * (k + 0.5) / count, y + dy * (k + 0.5) / count, group.one_way);
@@ -54,12 +54,12 @@ void draw_chain(MapPicture& picture, const Chain& chain, std::string& ticks, std
     const std::size_t edges = chain.points.size() - (chain.closed ? 0 : 1);
     for (std::size_t i = 0; i < chain.points.size(); ++i) {
         const Point a = chain.points[i];
-        const double x = picture.x(a.x), y = picture.y(a.y);
+        const double x = picture.x(a), y = picture.y(a);
         if (Box{x - 3, y - 3, 6, 6}.meets(picture.window))
             fmt::format_to(std::back_inserter(vertices), "M{:.1f} {:.1f}h4v4h-4z", x - 2, y - 2);
         if (i >= edges || chain.two_sided) continue;
         const Point b = chain.points[(i + 1) % chain.points.size()];
-        const double dx = picture.x(b.x) - x, dy = picture.y(b.y) - y, length = std::hypot(dx, dy);
+        const double dx = picture.x(b) - x, dy = picture.y(b) - y, length = std::hypot(dx, dy);
         const double middle_x = x + dx / 2, middle_y = y + dy / 2;
         if (length < 12 || !Box{middle_x - 8, middle_y - 8, 16, 16}.meets(picture.window)) continue;
         fmt::format_to(std::back_inserter(ticks), "M{:.1f} {:.1f}l{:.1f} {:.1f}", middle_x, middle_y, 6 * dy / length,

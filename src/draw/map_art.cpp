@@ -30,8 +30,8 @@ ObjectArt art_of(const MapPicture& picture, Art& art, const Object& object) {
 
 // Where the top-left corner of its picture is drawn.
 std::array<double, 2> corner_of(const MapPicture& picture, const Object& object, const Picture& own) {
-    return {picture.x(object.position.x) + own.x * picture.scale,
-            picture.y(object.position.y) + own.y * picture.scale - picture.raise(object.storey)};
+    return {picture.x(object.position) + own.x * picture.scale,
+            picture.y(object.position) + own.y * picture.scale - picture.raise(object.storey)};
 }
 
 double strength(const MapPicture& picture, const Layer& layer) {
@@ -65,8 +65,8 @@ public:
         if (art == nullptr) return;
         begin();
         const Point corner = moved(map.box_corner(column, row), ground::shift_of(layer));
-        const double x = std::round(picture_.x(corner.x) - box_.x),
-                     y = std::round(picture_.y(corner.y) - picture_.raise(layer.storey) - box_.y);
+        const double x = std::round(picture_.x(corner) - box_.x),
+                     y = std::round(picture_.y(corner) - picture_.raise(layer.storey) - box_.y);
         const TileImage image = *image_of(picture_.world.tilesets()[static_cast<std::size_t>(placed.tileset)], tile);
         const double dx = image.x * picture_.scale, dy = image.y * picture_.scale;
         cairo_t* const context = context_.get();

@@ -16,7 +16,7 @@ constexpr std::size_t most_names = 99;   // in the key
 Box box_of(const MapPicture& picture, const Object& object) {
     const auto bounds = bounds_of(picture.world, picture.map(), object);
     Box box =
-        bounds ? picture.box(*bounds) : Box{picture.x(object.position.x), picture.y(object.position.y), 0, 0}.wider(6);
+        bounds ? picture.box(*bounds) : Box{picture.x(object.position), picture.y(object.position), 0, 0}.wider(6);
     box.y -= picture.raise(object.storey);
     return box;
 }
@@ -108,7 +108,7 @@ void draw_outlines(MapPicture& picture, const Object& object) {
         picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
                     picture.path(moved(mover->body, object.position)), colour);
     picture.put("<path d=\"{}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"1\"/>\n",
-                mark_path(object.role, picture.x(object.position.x), picture.y(object.position.y)), colour,
+                mark_path(object.role, picture.x(object.position), picture.y(object.position)), colour,
                 picture.inks.paper);
     picture.close();
 }
@@ -147,8 +147,7 @@ std::string mark_path(Role role, double x, double y) {
 void place_objects(MapPicture& picture, Taken& taken) {
     for (const Object& object : picture.map().objects)   // no label over a sign
         if (is_drawn(picture, object)) {
-            const double x = picture.x(object.position.x),
-                         y = picture.y(object.position.y) - picture.raise(object.storey);
+            const double x = picture.x(object.position), y = picture.y(object.position) - picture.raise(object.storey);
             taken.take(object.role == Role::spawn ? Box{x, y - 14, 9, 14} : Box{x, y, 0, 0}.wider(5));
         }
     // Those that somebody named come first.
@@ -175,9 +174,8 @@ void draw_links(MapPicture& picture) {
         if (object.role != Role::link || object.link.object < 0 || !is_drawn(picture, object)) continue;
         if (picture.world.maps()[static_cast<std::size_t>(object.link.map)].name != map.name) continue;
         const Object& to = map.objects[static_cast<std::size_t>(object.link.object)];
-        const double x1 = picture.x(object.position.x),
-                     y1 = picture.y(object.position.y) - picture.raise(object.storey), x2 = picture.x(to.position.x),
-                     y2 = picture.y(to.position.y) - picture.raise(to.storey);
+        const double x1 = picture.x(object.position), y1 = picture.y(object.position) - picture.raise(object.storey),
+                     x2 = picture.x(to.position), y2 = picture.y(to.position) - picture.raise(to.storey);
         picture.put(
             "<path class=\"link\" d=\"M{:.1f} {:.1f}Q{:.1f} {:.1f} {:.1f} {:.1f}\" fill=\"none\" stroke=\"{}\" "
             "stroke-width=\"2\" stroke-dasharray=\"6 4\" marker-end=\"url(#arrow)\"/>\n",

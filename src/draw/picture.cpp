@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "../geometry/bounds_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -52,8 +53,19 @@ Bounds with_storeys(const World& world, const Map& map, Bounds box) {
     return box;
 }
 
+// The same of cells that are laid flat.
+Bounds flat_view_of(const Map& map, const DrawOptions& options) {
+    const int beside = options.area || options.plain ? 0 : 1;
+    const CellArea cells =
+        options.area ? clipped(map, *options.area) : CellArea{map.first_column, map.first_row, map.columns, map.rows};
+    const std::int32_t side = map.cell_width / 2 * steps_per_px;
+    return {{(cells[0] - beside) * side, (cells[1] - beside) * side},
+            {(cells[0] + cells[2] + beside) * side, (cells[1] + cells[3] + beside) * side}};
+}
+
 // What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
 Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
+    if (lies_flat(map, options)) return flat_view_of(map, options);
     if (!options.area && options.plain) return {map.least(), map.most()};
     if (!options.area) {
         const Point ring{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
@@ -132,6 +144,18 @@ std::vector<StoreyId> storeys_told(const World& world, const DrawOptions& option
     });
     storeys.erase(std::unique(storeys.begin(), storeys.end()), storeys.end());
     return storeys;
+}
+
+bool lies_flat(const Map& map, const DrawOptions& options) {
+    return options.plane == Plane::ground && map.grid == GridSort::isometric;
+}
+
+Point laid_flat(const Map& map, Point p) {
+    // In halves of a diamond's width and height, columns and rows are sums and differences.
+    const double side = map.cell_width / 2.0 * steps_per_px, across = p.x / (map.cell_width * double{steps_per_px}),
+                 down = p.y / (map.cell_height * double{steps_per_px});
+    return {static_cast<std::int32_t>(std::lround((down + across) * side)),
+            static_cast<std::int32_t>(std::lround((down - across) * side))};
 }
 
 Map cropped(const Map& map, const CellArea& wanted) {
@@ -223,12 +247,15 @@ void MapPicture::look_at(const Box& at) {
     if (!is_all) near_ = std::make_unique<Map>(cropped(base, cells));
 }
 
-bool MapPicture::merges_at_once() const { return cells_of(base_ ? *base_ : whole_) <= most_cells_merged_at_once; }
+bool MapPicture::merges_at_once() const {
+    return is_flat() || cells_of(base_ ? *base_ : whole_) <= most_cells_merged_at_once;
+}
 
 const Merge& MapPicture::merged() {
     if (!merge_) {
         MergeOptions merging = options.merging;
         merging.chains = true;
+        merging.plane = Plane::screen;   // which is laid flat when it is drawn
         merging.pieces = merging.pieces && (shows(Thing::pieces) || whole_merge);
         merge_ = std::make_unique<Merge>(merge(world, map(), merging));
         std::erase_if(merge_->groups, [&](const Group& group) { return !is_looked_at(group.storey_id, options); });
@@ -280,12 +307,20 @@ std::string MapPicture::hatch_of(const Group& group) const {
 }
 
 Box MapPicture::box(const Bounds& steps) const {
-    return {x(steps.least.x), y(steps.least.y), to_px(steps.most.x - steps.least.x) * scale,
+    if (is_flat()) {
+        const Bounds flat = detail::box_around(Ring{laid(steps.least), laid({steps.most.x, steps.least.y}),
+                                                    laid(steps.most), laid({steps.least.x, steps.most.y})});
+        return {frame.x + to_px(flat.least.x - view.least.x) * scale,
+                frame.y + to_px(flat.least.y - view.least.y) * scale, to_px(flat.most.x - flat.least.x) * scale,
+                to_px(flat.most.y - flat.least.y) * scale};
+    }
+    return {x(steps.least), y(steps.least), to_px(steps.most.x - steps.least.x) * scale,
             to_px(steps.most.y - steps.least.y) * scale};
 }
 
 std::array<int, 2> MapPicture::columns_in_window(int row, double margin) const {
     const Map& here = map();
+    if (is_flat()) return {0, here.columns - 1};
     const Box seen = window.wider(margin);
     const double w = cell_width(), h = cell_height();
     double first = 0, last = here.columns - 1.0;
@@ -304,7 +339,7 @@ std::array<int, 2> MapPicture::columns_in_window(int row, double margin) const {
 std::string MapPicture::path(const Ring& ring, bool closed) const {
     std::string result;
     for (std::size_t i = 0; i < ring.size(); ++i)
-        fmt::format_to(std::back_inserter(result), "{}{:.2f} {:.2f}", i == 0 ? "M" : "L", x(ring[i].x), y(ring[i].y));
+        fmt::format_to(std::back_inserter(result), "{}{:.2f} {:.2f}", i == 0 ? "M" : "L", x(ring[i]), y(ring[i]));
     return closed ? result + "Z" : result;
 }
 
@@ -319,7 +354,7 @@ std::string MapPicture::path(const Regions& regions) const {
 }
 
 double MapPicture::raise(StoreyId storey) const {
-    if (whole_.grid != GridSort::isometric) return 0;
+    if (!has_diamonds()) return 0;
     return world.storey(storey).base_px * scale;
 }
 

@@ -100,6 +100,10 @@ struct TileCards {
 [[nodiscard]] TileCards tile_cards(const World& world, const TileSet& set, const ArtSource& source,
                                    const DrawOptions& options);
 
+// Whether a map's diamonds are to be drawn as squares, and where a point of it is then.
+[[nodiscard]] bool lies_flat(const Map& map, const DrawOptions& options);
+[[nodiscard]] Point laid_flat(const Map& map, Point p);
+
 class MapPicture : public Sheet {
 public:
     MapPicture(const World& world, const Map& whole, const Report& report, const DrawOptions& options);
@@ -137,12 +141,18 @@ public:
     [[nodiscard]] Look look_of(const Group& group) const;
     [[nodiscard]] std::string hatch_of(const Group& group) const;
 
-    [[nodiscard]] bool shows(Thing thing) const { return options.show.count(thing) != 0; }
+    [[nodiscard]] bool shows(Thing thing) const {
+        return options.show.count(thing) != 0 && !(thing == Thing::art && is_flat());   // art is made for the screen
+    }
     [[nodiscard]] bool shows(const Layer& layer) const { return is_shown(layer, options); }
-    [[nodiscard]] double x(std::int32_t steps) const { return frame.x + to_px(steps - view.least.x) * scale; }
-    [[nodiscard]] double y(std::int32_t steps) const { return frame.y + to_px(steps - view.least.y) * scale; }
-    [[nodiscard]] double cell_width() const { return whole_.cell_width * scale; }
-    [[nodiscard]] double cell_height() const { return whole_.cell_height * scale; }
+    // Where a point of the map is in the picture.
+    [[nodiscard]] double x(Point p) const { return frame.x + to_px(laid(p).x - view.least.x) * scale; }
+    [[nodiscard]] double y(Point p) const { return frame.y + to_px(laid(p).y - view.least.y) * scale; }
+    // Whether diamonds are laid flat: drawn as squares that are half as wide.
+    [[nodiscard]] bool is_flat() const { return lies_flat(whole_, options); }
+    [[nodiscard]] bool has_diamonds() const { return whole_.grid == GridSort::isometric && !is_flat(); }
+    [[nodiscard]] double cell_width() const { return (is_flat() ? whole_.cell_width / 2 : whole_.cell_width) * scale; }
+    [[nodiscard]] double cell_height() const { return is_flat() ? cell_width() : whole_.cell_height * scale; }
     [[nodiscard]] Box box(const Bounds& steps) const;
     [[nodiscard]] bool sees(const Bounds& steps) const { return box(steps).wider(2).meets(window); }
     [[nodiscard]] std::string path(const Regions& regions) const;
@@ -168,12 +178,13 @@ public:
         window = was;
         close();
     }
-    [[nodiscard]] double raise(StoreyId storey) const;   // px of the picture
+    [[nodiscard]] double raise(StoreyId storey) const;   // px of the picture; laid flat, nothing is raised
     void open(Thing thing);                              // a group of its own
     void close() { body += "</g>\n"; }
 
 private:
     void lay_out();
+    [[nodiscard]] Point laid(Point p) const { return is_flat() ? laid_flat(whole_, p) : p; }
     [[nodiscard]] std::array<int, 2> columns_in_window(int row, double margin) const;
 
     const Map& whole_;

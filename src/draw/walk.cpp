@@ -27,11 +27,13 @@ Style style_of(const MapPicture& picture, Reached reached) {
     return {"unreached", "M2 2h1M6 6h1", "1.5 3", picture.inks.error};
 }
 
+Point steps_of(PointPx p) { return {to_steps(p.x), to_steps(p.y)}; }
+
 std::string path_of(const MapPicture& picture, const std::vector<PointPx>& points) {
     std::string path;
     for (const PointPx p : points)
-        path += fmt::format("{}{:.5g} {:.5g}", path.empty() ? "M" : "L", picture.x(0) + p.x * picture.scale,
-                            picture.y(0) + p.y * picture.scale);
+        path +=
+            fmt::format("{}{:.5g} {:.5g}", path.empty() ? "M" : "L", picture.x(steps_of(p)), picture.y(steps_of(p)));
     return path;
 }
 
@@ -101,7 +103,7 @@ void draw_walk_numbers(MapPicture& picture) {
             same->second += fmt::format(", {}", numbers[i]);
     }
     for (const auto& [at, text] : marks) {
-        const double x = picture.x(0) + at.x * picture.scale, y = picture.y(0) + at.y * picture.scale - 12;
+        const double x = picture.x(steps_of(at)), y = picture.y(steps_of(at)) - 12;
         const double half = std::max(8.0, text_width(text, 12) / 2 + 5);
         picture.put(
             "<rect x=\"{:.5g}\" y=\"{:.5g}\" width=\"{:.5g}\" height=\"16\" rx=\"8\" fill=\"{}\" stroke=\"{}\"/>\n",

@@ -175,3 +175,17 @@ TEST_CASE("probe tells what is somewhere, and why", "[approved]") {
     CHECK(tool("probe demo/world.toml --map slipway --at 1,1 --mover wardn").err.find("did you mean 'warden'") !=
           std::string::npos);
 }
+
+TEST_CASE("an isometric map is laid flat in a picture, without art") {
+    const process::Folder folder;
+    const std::string out = (folder.path / "flat.svg").string();
+    REQUIRE(tool("draw demo/world.toml --map jetty --plane ground --out " + out).code == 0);
+    pugi::xml_document flat;
+    REQUIRE(flat.load_file(out.c_str()));
+    CHECK(flat.select_nodes("//image").empty());
+    CHECK_FALSE(flat.select_nodes("//*[@id='merged']").empty());
+    CHECK_FALSE(flat.select_nodes("//*[@id='objects']").empty());
+    const Outcome on_terminal = tool("draw demo/world.toml --map jetty --plane ground");
+    CHECK(on_terminal.code == 2);
+    CHECK(on_terminal.err.find("--out FILE, ending in .svg or .png") != std::string::npos);
+}
