@@ -5,8 +5,9 @@
 #include <algorithm>
 #include <functional>
 
+#include "dryground/check.hpp"
 #include "dryground/contacts.hpp"
-#include "dryground/merge.hpp"
+#include "dryground/ground.hpp"
 #include "dryground/text.hpp"
 
 namespace app {

@@ -25,6 +25,10 @@ namespace {
 
 constexpr double sign = 24;   // px that a sign is wide and high
 
+const std::string& ink_of(const Inks& inks, Severity severity) {
+    return severity == Severity::error ? inks.error : severity == Severity::warning ? inks.warning : inks.note;
+}
+
 // Beside what is there already, further and further to the right, then a row down; nothing where all is full.
 std::optional<Box> free_place(const Taken& taken, Box box) {
     const double x = box.x;
@@ -55,7 +59,45 @@ StoreyId storey_of(const Map& map, const Finding& finding) {
     return StoreyId::none;
 }
 
+namespace {
+
+// What a mark says: its findings' numbers, or how many more there are.
+std::string text_of(const Mark& mark) {
+    constexpr std::size_t most = 3;
+    std::string text;
+    for (std::size_t i = 0; i < std::min(most, mark.findings.size()); ++i)
+        text += fmt::format("{}{}", i == 0 ? "" : ", ", mark.findings[i] + 1);
+    return mark.findings.size() > most ? text + fmt::format(" +{}", mark.findings.size() - most) : text;
+}
+
+double width_of(const std::string& text) { return text.size() > 3 ? text_width(text, 12) + 12 : sign; }
+
+// Beside what is there already. What lies outside is marked at the picture's edge.
+void place_mark(MapPicture& picture, Mark mark, Taken& taken) {
+    const Box& frame = picture.frame;
+    const double wide = width_of(text_of(mark));
+    const Box box{
+        std::clamp(mark.x, frame.x + wide / 2, std::max(frame.x + wide / 2, frame.x + frame.width - wide / 2)) -
+            wide / 2,
+        std::clamp(mark.y, frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, wide, sign};
+    if (mark.findings.front() >= most_findings_told) {   // the list does not tell it: a dot
+        mark.x = box.x + wide / 2, mark.y = box.y + sign / 2;
+        picture.marks.push_back(std::move(mark));
+        return;
+    }
+    const auto free = free_place(taken, box);
+    if (!free) picture.marks_left_out += mark.findings.size();
+    if (!free) return;
+    taken.take(*free);
+    mark.x = free->x + wide / 2, mark.y = free->y + sign / 2 + 2;
+    picture.marks.push_back(std::move(mark));
+}
+
+}   // namespace
+
 void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
+    std::vector<Mark> marks;
+    std::map<std::pair<double, double>, std::size_t> at_place;   // number of the mark there
     for (const Finding& finding : report.findings()) {
         if (finding.map != picture.whole().name) continue;
         const StoreyId storey = storey_of(picture.whole(), finding);
@@ -63,29 +105,34 @@ void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
         const auto place = place_of(picture.whole(), finding);
         const double x = place ? picture.x(*place) : 0,
                      y = place ? picture.y(*place) - picture.raise(std::max(storey, StoreyId::ground)) : 0;
-        const Box& frame = picture.frame;
-        const bool outside = place && !Box{x, y, 0.1, 0.1}.meets(frame.wider(40));
+        const bool outside = place && !Box{x, y, 0.1, 0.1}.meets(picture.frame.wider(40));
         if (picture.options.area && (!place || outside)) continue;   // of the shown cells only
         picture.findings.push_back(&finding);
         if (!place) continue;
-        // what lies outside is marked at the picture's edge
-        Box box{std::clamp(x, frame.x + sign / 2, frame.x + frame.width - sign / 2) - sign / 2,
-                std::clamp(y, frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, sign, sign};
-        if (picture.findings.size() > most_findings_told) {   // the list does not tell it: a dot
-            picture.marks.push_back({box.x + sign / 2, box.y + sign / 2, picture.findings.size() - 1});
-            continue;
+        const bool is_told = picture.findings.size() <= most_findings_told;
+        const auto [known, is_new] = at_place.try_emplace({x, y}, marks.size());
+        if (is_new || !is_told) {
+            known->second = marks.size();
+            marks.push_back({x, y, {}});
         }
-        const auto free = free_place(taken, box);
-        picture.marks_left_out += !free;
-        if (!free) continue;
-        taken.take(*free);
-        picture.marks.push_back({free->x + sign / 2, free->y + sign / 2 + 2, picture.findings.size() - 1});
+        marks[known->second].findings.push_back(picture.findings.size() - 1);
     }
+    for (Mark& mark : marks) place_mark(picture, std::move(mark), taken);
 }
 
-void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t number, Severity severity) {
-    // An error is a pointed sign, a warning a square, a note a circle.
-    if (severity == Severity::error)
+void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, const std::string& text, Severity severity) {
+    // An error is a pointed sign, a warning a square, a note a circle; several at one place are a bar.
+    const double wide = width_of(text);
+    if (wide > sign)
+        sheet.put(
+            "<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"20\" rx=\"{}\" fill=\"{}\" stroke=\"{}\" "
+            "stroke-width=\"2\"/>\n",
+            x - wide / 2 + 2, y - 12, wide - 4,
+            severity == Severity::error     ? 0
+            : severity == Severity::warning ? 3
+                                            : 10,
+            ink_of(inks, severity), inks.paper);
+    else if (severity == Severity::error)
         sheet.put("<path d=\"M{:.1f} {:.1f}l14 24h-28z\" fill=\"{}\" stroke=\"{}\" stroke-width=\"2\"/>\n", x, y - 16,
                   inks.error, inks.paper);
     else if (severity == Severity::warning)
@@ -96,15 +143,12 @@ void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t n
     else
         sheet.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"11\" fill=\"{}\" stroke=\"{}\" stroke-width=\"2\"/>\n", x,
                   y - 2, inks.note, inks.paper);
-    sheet.text(x, y + (severity == Severity::error ? 6 : 3), fmt::format("{}", number), number > 99 ? 9 : 12,
-               inks.sign_text, "middle", "font-weight=\"bold\"");
+    const bool is_pointed = severity == Severity::error && wide <= sign;
+    sheet.text(x, y + (is_pointed ? 6 : 3), text, text.size() == 3 ? 9 : 12, inks.sign_text, "middle",
+               "font-weight=\"bold\"");
 }
 
 namespace {
-
-const std::string& ink_of(const Inks& inks, Severity severity) {
-    return severity == Severity::error ? inks.error : severity == Severity::warning ? inks.warning : inks.note;
-}
 
 // The area that a finding is about, where it is more than a place.
 void draw_outline(MapPicture& picture, const Finding& finding) {
@@ -125,15 +169,18 @@ void draw_findings(MapPicture& picture) {
     for (const Finding* finding : picture.findings)
         picture.on_storey(std::max(storey_of(picture.whole(), *finding), StoreyId::ground),
                           [&] { draw_outline(picture, *finding); });
-    for (const Mark& mark : picture.marks)
-        if (!Box{mark.x - sign, mark.y - sign, 2 * sign, 2 * sign}.meets(picture.window)) {
-            continue;
-        } else if (mark.finding >= most_findings_told) {
+    for (const Mark& mark : picture.marks) {
+        const std::string text = text_of(mark);
+        if (!Box{mark.x - width_of(text), mark.y - sign, 2 * width_of(text), 2 * sign}.meets(picture.window)) continue;
+        if (mark.findings.front() >= most_findings_told) {
             picture.put("<circle class=\"dot\" cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"3\" fill=\"{}\" stroke=\"{}\"/>\n",
                         mark.x, mark.y, picture.inks.error, picture.inks.paper);
-        } else
-            draw_sign(picture, picture.inks, mark.x, mark.y, mark.finding + 1,
-                      picture.findings[mark.finding]->severity);
+            continue;
+        }
+        Severity worst = Severity::note;
+        for (const std::size_t finding : mark.findings) worst = std::max(worst, picture.findings[finding]->severity);
+        draw_sign(picture, picture.inks, mark.x, mark.y, text, worst);
+    }
 }
 
 }   // namespace dryground::drawing

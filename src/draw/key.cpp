@@ -56,7 +56,7 @@ public:
     void finding(std::size_t number) {
         const Finding& finding = *picture_.findings[number];
         if (draws_) {
-            draw_sign(picture_, picture_.inks, 30, y_ + 16, number + 1, finding.severity);
+            draw_sign(picture_, picture_.inks, 30, y_ + 16, fmt::format("{}", number + 1), finding.severity);
             picture_.text(
                 52, y_ + 13,
                 fmt::format("{}: {} [{}]", name_of(finding.severity), message(finding), rule_text(finding.rule).name),

@@ -39,9 +39,9 @@ private:
 
 class Art;
 
-struct Mark {   // a finding on the map
+struct Mark {   // findings at one place of the map
     double x = 0, y = 0;
-    std::size_t finding = 0;
+    std::vector<std::size_t> findings{};   // numbers from 0
 };
 
 struct Label {
@@ -234,7 +234,8 @@ constexpr std::size_t most_findings_told = 200;   // in words below one picture;
 // The letter that stands for each flag: its first one that no earlier flag has, else a digit.
 [[nodiscard]] std::vector<std::string> letters_of_flags(const World& world);
 [[nodiscard]] std::string mark_path(Role role, double x, double y);   // each role's own sign
-void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, std::size_t number, Severity severity);
+// Shaped by the severity; wider where the text needs it.
+void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, const std::string& text, Severity severity);
 [[nodiscard]] const Mover* mover_of(const World& world, const Map& map, const Object& object);
 
 }   // namespace dryground::drawing

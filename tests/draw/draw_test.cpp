@@ -348,10 +348,10 @@ TEST_CASE("of very many findings the first are told, and the others are dots; th
     const Document document(draw_svg(world, world.map("flat"), report, no_art, options));
     CHECK(document.count("//g[@id='findings']/circle[@class='dot']") == 300);
     CHECK(document.has_text("and 300 more, marked by dots"));
-    const std::size_t numbered = document.count("//g[@id='findings']/text");
-    CHECK(numbered <= 200);
-    CHECK(numbered >= 50);
-    if (numbered < 200) CHECK(document.has_text(fmt::format("{} findings had no room", 200 - numbered)));
+    // A mark for each of the twelve cells: three numbers, and how many more there are.
+    CHECK(document.count("//g[@id='findings']/text") == 12);
+    CHECK(document.count("//g[@id='findings']/text[.='1, 13, 25 +14']") == 1);
+    CHECK(document.count("//g[@id='findings']/text[contains(., ' +')]") == 12);
 }
 
 TEST_CASE("labels and marks never lie over one another, and all lie in the map's frame") {
@@ -411,4 +411,29 @@ TEST_CASE("diamonds are laid flat: each cell a square, the rest as the ground pl
     }
     CHECK(maps > chance::rounds(10));
     CHECK(vertices > chance::rounds(200));
+}
+
+TEST_CASE("findings of one place share a mark that has their numbers") {
+    const World world = world_of(worlds::small_world());
+    Report report;
+    for (const Severity severity : {Severity::note, Severity::warning, Severity::note, Severity::error}) {
+        Finding finding;
+        finding.rule = Rule::crack, finding.severity = severity, finding.map = "flat";
+        finding.arguments.assign(rule_text(Rule::crack).arguments, "1");
+        finding.cell = std::array{severity == Severity::error ? 4 : 2, 1};
+        report.add(std::move(finding));
+    }
+    const auto count = [](const std::string& svg, const std::string& words) {
+        std::size_t found = 0;
+        for (std::size_t at = svg.find(words); at != std::string::npos; at = svg.find(words, at + 1)) ++found;
+        return found;
+    };
+    const std::string svg = draw_svg(world, world.map("flat"), report, no_art, {});
+    std::string numbers;   // of those that are no error, in the order of the report
+    for (std::size_t i = 0; i < report.findings().size(); ++i)
+        if (report.findings()[i].severity != Severity::error)
+            numbers += fmt::format("{}{}", numbers.empty() ? "" : ", ", i + 1);
+    CHECK(count(svg, ">" + numbers + "</text>") == 1);
+    CHECK(count(svg, "rx=\"3\" fill=\"#8a5a00\"") ==
+          1 + 1);   // the mark, by the worst of them; the warning in the list
 }

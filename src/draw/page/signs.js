@@ -97,7 +97,7 @@ function paintFindings(pen, map, seen) {
     const key = `${Math.floor(x / room)},${Math.floor(y / room)}`, heap = heaps.get(key);
     if (!heap) heaps.set(key, { x, y, count: 1, severity: finding.severity, text: String(i + 1) });
     else {
-      heap.text = `${++heap.count}×`;
+      heap.text = ++heap.count > 3 ? `${heap.count}×` : `${heap.text}, ${i + 1}`;
       if (worst.indexOf(finding.severity) > worst.indexOf(heap.severity)) heap.severity = finding.severity;
     }
   });
@@ -105,15 +105,17 @@ function paintFindings(pen, map, seen) {
 }
 
 function paintFinding(pen, severity, text, x, y) {
-  const path = new Path2D();
-  if (severity === "error") path.moveTo(x, y - 16), path.lineTo(x + 14, y + 8), path.lineTo(x - 14, y + 8), path.closePath();
+  const path = new Path2D(), several = text.includes(",");
+  pen.font = `bold ${text.length > 2 && !several ? 9 : 12}px "DejaVu Sans", system-ui, sans-serif`;
+  const half = pen.measureText(text).width / 2 + 5;
+  if (several) path.roundRect(x - half, y - 12, 2 * half, 20, { error: 0, warning: 3, note: 10 }[severity]);
+  else if (severity === "error") path.moveTo(x, y - 16), path.lineTo(x + 14, y + 8), path.lineTo(x - 14, y + 8), path.closePath();
   else if (severity === "warning") path.roundRect(x - 10, y - 12, 20, 20, 3);
   else path.arc(x, y - 2, 11, 0, 2 * Math.PI);
   pen.fillStyle = data.inks[severity], pen.strokeStyle = data.inks.paper, pen.lineWidth = 2;
   pen.fill(path), pen.stroke(path);
-  pen.font = `bold ${text.length > 2 ? 9 : 12}px "DejaVu Sans", system-ui, sans-serif`;
   pen.fillStyle = data.inks.sign_text, pen.textAlign = "center";
-  pen.fillText(text, x, y + (severity === "error" ? 6 : 3));
+  pen.fillText(text, x, y + (severity === "error" && !several ? 6 : 3));
 }
 
 function paintLink(pen, map, object) {
