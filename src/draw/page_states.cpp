@@ -51,6 +51,7 @@ public:
         const std::size_t states = std::size_t{1} << switches_.size();
         const Json reach = ground_.reach_of(facts, states);
         json["switches"] = switches_;
+        for (const FactId fact : fixed_) json["fixed"].push_back(fact);
         json["states"] = Json::array();
         for (std::size_t state = 0; state < states; ++state) {
             const Facts other = facts_in(state);
@@ -83,7 +84,9 @@ private:
         std::size_t count = std::min(of_ground.size(), most_switches);
         const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
         while (count > 0 && cells << count > most_cells_in_states) --count;
-        switches_.assign(of_ground.begin(), of_ground.begin() + static_cast<std::ptrdiff_t>(count));
+        const auto end = of_ground.begin() + static_cast<std::ptrdiff_t>(count);
+        switches_.assign(of_ground.begin(), end);
+        fixed_.assign(end, of_ground.end());
         std::sort(switches_.begin(), switches_.end());
     }
     // A bit for each switch.
@@ -156,7 +159,7 @@ private:
     std::vector<StoreyId> storeys_;
     std::vector<std::string> letters_;
     PageGround ground_;
-    Facts switches_;
+    Facts switches_, fixed_;                        // the latter for want of room
     std::vector<std::array<int, 2>> first_cells_;   // of each stack, from the data's top-left
 };
 

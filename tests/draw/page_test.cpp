@@ -258,3 +258,16 @@ TEST_CASE("a page's ground is the merged ground, grown where that was asked for"
             }
         }
 }
+
+TEST_CASE("facts beyond those that have room for a switch are named") {
+    const World world =
+        world_of(worlds::with(worlds::with(worlds::small_world(), "world.toml", "[facts]\n",
+                                           "[facts]\na = \"\"\nb = \"\"\nc = \"\"\nd = \"\"\ne = \"\"\n"),
+                              "flat.toml", "kind = \"spawn\", at",
+                              "kind = \"spawn\", when = [], unless = [\"a\", \"b\", \"c\", \"d\", \"e\"], at"));
+    const Json map = data_of(page_of(world))["maps"][0];
+    CHECK(map["switches"].size() == 4);
+    CHECK(map["states"].size() == 15);
+    REQUIRE(map.contains("fixed"));
+    CHECK(map["fixed"].size() >= 1);
+}

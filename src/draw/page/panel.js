@@ -148,8 +148,11 @@ element("mover").onchange = event => {
 
 // Those with which something of the map comes or goes.
 function tellFacts() {
-  element("facts_choice").hidden = view.map.switches.length === 0;
-  element("facts").replaceChildren(...view.map.switches.map(fact => choice(data.facts[fact][0], held.has(fact), on => {
+  const { switches, fixed = [] } = view.map;
+  element("facts_choice").hidden = switches.length + fixed.length === 0;
+  element("fixed").textContent = fixed.length === 0 ? "" : `As they were when the page was made (--facts): ${fixed.map(fact =>
+    `${data.facts[fact][0]} ${data.holds.includes(fact) ? "holds" : "does not hold"}`).join(", ")}.`;
+  element("facts").replaceChildren(...switches.map(fact => choice(data.facts[fact][0], held.has(fact), on => {
     on ? held.add(fact) : held.delete(fact);
     settled(view.map), forgetArt();
     tellAgain(), changed(), remember();
