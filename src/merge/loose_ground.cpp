@@ -78,7 +78,7 @@ Regions LooseGround::whole(const Map& map) const {
 
 Regions LooseGround::near(const Map& map, const Bounds& box) const {
     if (reshaped_ == nullptr) return standing_near(map, box);
-    const Regions own = standing_near(map, grown(box, ground::growth_reach(reshaped_->layer)));
+    Regions own = standing_near(map, grown(box, ground::growth_reach(reshaped_->layer)));
     if (own.empty()) return own;
     const Solids solids = solids_of(*reshaped_, map, box);
     return ground::reshaped(reshaped_->layer, own, solids.area, solids.sorts == 1);
