@@ -33,7 +33,7 @@ struct LimitUse {
     int map = -1, tileset = -1;   // whose it is; both -1: the world's
     std::string subject, unit;    // "map 'slipway' has", "layers"
 };
-// By each map, each tile set, or the world. Throws std::out_of_range for what is none of `limit_names()`. Cost:
+// By each map, each tile set, or the world. Throws std::out_of_range for a name that is not in `limit_names()`. Cost:
 // counting; for "chain_points" merging every map.
 [[nodiscard]] std::vector<LimitUse> limit_uses(const World& world, std::string_view limit);
 

@@ -174,7 +174,7 @@ TEST_CASE("files are written whole or not at all") {
     CHECK(read_file(folder.path / "none").fault == "there is no such file");
 }
 
-TEST_CASE("PNGs go out and come back with equal pixels; what is none is refused") {
+TEST_CASE("PNGs go out and come back with equal pixels; other bytes are refused") {
     Image image{3, 2, {}};
     for (unsigned char i = 0; i < 24; ++i) image.rgba.push_back(i % 4 == 3 ? 255 : static_cast<unsigned char>(i * 9));
     std::string fault;
