@@ -119,7 +119,7 @@ std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const
     if (picked.empty() && !map_of_file.empty()) picked = {map_of_file};
     if (picked.empty()) return names;
     for (const std::string& name : picked)
-        if (world.find_map(name) == nullptr) stop_without_map(name, names);
+        if (world.find_map(name) == dg::MapId::none) stop_without_map(name, names);
     return picked;
 }
 

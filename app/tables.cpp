@@ -87,7 +87,7 @@ void maps(Context& c) {
     for (const dg::Map* map : c.maps) {
         if (!passes(c.filter, map->name, {})) continue;
         std::vector<std::string> sets;
-        for (const int id : map->tilesets) sets.push_back(c.world.tilesets()[static_cast<std::size_t>(id)].name);
+        for (const dg::TileSetId id : map->tilesets) sets.push_back(c.world.tileset(id).name);
         c.row({map->name, map->title, map->columns, map->rows,
                fmt::format("{} x {}", map->cell_width, map->cell_height),
                map->player != dg::MoverId::none ? c.world.mover(map->player).name : "",
@@ -109,7 +109,7 @@ void layers(Context& c) {
                    layer.barrier != dg::BarrierId::none ? c.world.barrier(layer.barrier).name : "",
                    std::count_if(layer.cells.begin(), layer.cells.end(), [](std::uint32_t cell) { return cell != 0; }),
                    std::count_if(map->objects.begin(), map->objects.end(),
-                                 [&](const dg::Object& o) { return o.layer == static_cast<int>(l); })});
+                                 [&](const dg::Object& o) { return o.layer == dg::id_of<dg::LayerId>(l); })});
         }
 }
 
@@ -135,8 +135,8 @@ void objects(Context& c) {
             if (!passes(c.filter, object.name, tags, kind.name)) continue;
             for (const auto& [name, value] : object.props) props.push_back(fmt::format("{}={}", name, dg::text(value)));
             c.row({map->name, object.name, kind.name, std::string(dg::name_of(object.role)), place_of(object),
-                   map->layers[static_cast<std::size_t>(object.layer)].name, c.world.storey(object.storey).name,
-                   fires_of(object), joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
+                   map->layer(object.layer).name, c.world.storey(object.storey).name, fires_of(object),
+                   joined(object.gives, c.world.facts()), joined(object.needs, c.world.facts()),
                    object.runs == dg::EventId::none ? "" : c.world.event(object.runs).name,
                    fmt::format("{}", fmt::join(props, " "))});
         }
@@ -250,12 +250,11 @@ void events(Context& c) {
 
 // The links of the target map that lead back to this one.
 std::string ways_back(const Context& c, const dg::Map& from, const dg::Object& link) {
-    if (link.link.map < 0) return "";
+    if (link.link.map == dg::MapId::none) return "";
     std::vector<std::string> names;
-    const dg::Map& target = c.world.maps()[static_cast<std::size_t>(link.link.map)];
+    const dg::Map& target = c.world.map(link.link.map);
     for (const dg::Object& other : target.objects)
-        if (other.role == dg::Role::link && other.link.map >= 0 &&
-            &c.world.maps()[static_cast<std::size_t>(other.link.map)] == &from)
+        if (other.role == dg::Role::link && other.link.map != dg::MapId::none && &c.world.map(other.link.map) == &from)
             names.push_back(fmt::format("{}/{}", target.name, other.name.empty() ? "(unnamed)" : other.name));
     return fmt::format("{}", fmt::join(names, " "));
 }
@@ -266,11 +265,9 @@ void links(Context& c) {
         for (const dg::Object& link : map->objects) {
             if (link.role != dg::Role::link || !passes(c.filter, link.name, link.tags, c.world.kind(link.kind).name))
                 continue;
-            const bool arrives = link.link.map >= 0 && link.link.object >= 0;
+            const bool arrives = link.link.map != dg::MapId::none && link.link.object != dg::ObjectId::none;
             c.row({fmt::format("{}/{}", map->name, link.name.empty() ? "(unnamed)" : link.name), link.link.to,
-                   arrives ? place_of(c.world.maps()[static_cast<std::size_t>(link.link.map)]
-                                          .objects[static_cast<std::size_t>(link.link.object)])
-                           : "nowhere",
+                   arrives ? place_of(c.world.map(link.link.map).object(link.link.object)) : "nowhere",
                    std::string(dg::name_of(link.fires)), joined(link.needs, c.world.facts()),
                    link.link.one_way ? "none meant" : ways_back(c, *map, link)});
         }
@@ -309,9 +306,9 @@ void limits(Context& c) {
         const auto most = std::max_element(
             uses.begin(), uses.end(), [](const dg::LimitUse& a, const dg::LimitUse& b) { return a.used < b.used; });
         if (most == uses.end() || !passes(c.filter, std::string(limit), {})) continue;
-        const std::string by = most->map >= 0       ? c.world.maps()[static_cast<std::size_t>(most->map)].name
-                               : most->tileset >= 0 ? c.world.tilesets()[static_cast<std::size_t>(most->tileset)].name
-                                                    : "the world";
+        const std::string by = most->map != dg::MapId::none           ? c.world.map(most->map).name
+                               : most->tileset != dg::TileSetId::none ? c.world.tileset(most->tileset).name
+                                                                      : "the world";
         const auto said = c.world.limits().find(std::string(limit));
         c.row({std::string(limit), most->used, said == c.world.limits().end() ? Json("") : Json(said->second), by});
     }

@@ -117,7 +117,7 @@ void measure_edits(const Settings& settings, const Tell& tell) {
                                const int c = next(side), r = next(side);
                                const Map& map = live.map();
                                const auto number = static_cast<std::size_t>(next(static_cast<int>(map.palette.size())));
-                               keep(live.set_tile(0, c, r, map.palette[number]).size());
+                               keep(live.set_tile(LayerId{0}, {c, r}, map.palette[number]).size());
                            }
                        }})[0] /
                        edits;

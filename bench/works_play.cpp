@@ -33,14 +33,15 @@ void measure_cells(const Settings& settings, const Tell& tell) {
     std::size_t solid = 0;
     const std::vector<double> times = alternate({[&] {
                                                      for (const Cell& cell : cells)
-                                                         solid += play.tile_at(0, cell).tile >= 0;
+                                                         solid += play.tile_at(LayerId{0}, cell).tile >= 0;
                                                      keep(solid);
                                                  },
                                                  [&] {
                                                      const Layer& layer = map.layers[0];
                                                      for (const Cell& cell : cells)
-                                                         if (map.has(cell[0], cell[1]))
-                                                             solid += map.placed(layer, cell[0], cell[1]).tile >= 0;
+                                                         if (map.has(cell.column, cell.row))
+                                                             solid +=
+                                                                 map.placed(layer, cell.column, cell.row).tile >= 0;
                                                      keep(solid);
                                                  }});
     tell({.work = work,
@@ -92,7 +93,7 @@ double seconds_of_edit(Play& play) {
     return alternate({[&] {
                for (int i = 0; i < edits; ++i) {
                    const std::vector<Placed>& palette = play.map().palette;
-                   keep(play.set_tile(0, {chance.below(side), chance.below(side)},
+                   keep(play.set_tile(LayerId{0}, {chance.below(side), chance.below(side)},
                                       palette[static_cast<std::size_t>(chance.below(static_cast<int>(palette.size())))])
                             .chunks.size());
                }
@@ -142,7 +143,7 @@ void measure_lines(const Settings& settings, const Tell& tell) {
     constexpr int edits = 400;
     const double seconds = alternate({[&] {
                                for (int i = 0; i < edits; ++i)
-                                   keep(play.set_tile(0, {chance.below(1024), chance.below(1024)},
+                                   keep(play.set_tile(LayerId{0}, {chance.below(1024), chance.below(1024)},
                                                       i % 4 == 0   ? ""
                                                       : i % 2 == 0 ? "plank"
                                                                    : "peat")

@@ -19,7 +19,7 @@ void cross(const dg::Play& play, const char* where, double y) {
     const std::string what = way.by == dg::Blocked::By::tile    ? play.world().tile(way.touch.tile).name
                              : way.by == dg::Blocked::By::flags ? "a cell without footing"
                                                                 : "something";
-    fmt::print("{}: stopped by {} at ({}, {}), after {:.0f} px\n", where, what, way.cell[0], way.cell[1],
+    fmt::print("{}: stopped by {} at ({}, {}), after {:.0f} px\n", where, what, way.cell.column, way.cell.row,
                way.place.x - from.x);
 }
 
@@ -35,7 +35,7 @@ int main(int argc, char** argv) {
     cross(play, "beside the boardwalk", 60);
     cross(play, "on the boardwalk", 107);
     // A plank rots away while somebody plays.
-    const int bridge = 1;
+    const dg::LayerId bridge = play.find_layer("bridge");
     const dg::EditResult rotten = play.clear(bridge, {9, 6});
     fmt::print("a plank is gone: the ground of {} chunk{} is another\n", rotten.chunks.size(),
                rotten.chunks.size() == 1 ? "" : "s");

@@ -70,7 +70,7 @@ int main() {
     }
     dg::Play play(loaded.world(), "quay");
     const dg::MoverId crab = play.world().find_mover("crab");
-    const int ground = play.find_layer("ground");
+    const auto ground = play.find_layer("ground");
     tell(play, crab);
     fmt::print("the warden breaks the lowest crate\n");
     play.clear(ground, {7, 3});

@@ -117,7 +117,7 @@ int main() {
             const dg::PointPx feet = play.from_metres(at.x, at.y);
             for (const dg::Touch& touch : bumps.touches)
                 for (const dg::Firing& firing : tracker.bumped({1, play.map().player, feet}, touch)) {
-                    fmt::print("crate at ({}, {}) hit from below: {}\n", firing.cell[0], firing.cell[1],
+                    fmt::print("crate at ({}, {}) hit from below: {}\n", firing.cell.column, firing.cell.row,
                                play.world().event(firing.event).name);
                     ground.replace(play, firing.changed.chunks);
                 }
@@ -125,7 +125,7 @@ int main() {
         int left = 0;
         for (int r = 0; r < play.map().rows; ++r)
             for (int c = 0; c < play.map().columns; ++c)
-                if (const dg::Tile* tile = play.find_tile(0, {c, r})) left += tile->name == "crate";
+                if (const dg::Tile* tile = play.find_tile(dg::LayerId{0}, {c, r})) left += tile->name == "crate";
         fmt::print("{} crates are left, the warden stands at {:.1f} m\n", left, cpBodyGetPosition(warden).x);
         for (cpShape* shape : shapes) cpSpaceRemoveShape(space, shape), cpShapeFree(shape);
         cpSpaceRemoveBody(space, warden), cpBodyFree(warden);

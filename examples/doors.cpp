@@ -20,9 +20,8 @@ public:
         const dg::BodyNow warden{1, play.map().player, to, dg::StoreyId::ground, uses};
         std::string arrival;
         for (const dg::Firing& firing : tracker.update(0.5, std::span(&warden, 1))) {
-            if (firing.object >= 0)
-                fmt::print("  {} '{}'", dg::name_of(firing.fires),
-                           play.map().objects[static_cast<std::size_t>(firing.object)].name);
+            if (firing.object != dg::ObjectId::none)
+                fmt::print("  {} '{}'", dg::name_of(firing.fires), play.map().object(firing.object).name);
             else
                 fmt::print("  {} of {}", dg::name_of(firing.fires), play.world().tile(firing.tile).name);
             for (const dg::Edit& change : firing.changed.edits)

@@ -16,9 +16,10 @@ int main(int argc, char** argv) {
     const dg::Reach reach = dg::reach(world);
     bool all = true;
     for (const dg::GoalReached& goal : reach.goals()) {
-        const int map = goal.map, object = goal.object;
+        const dg::MapId map = goal.map;
+        const dg::ObjectId object = goal.object;
         all = all && goal.reached == dg::Reached::yes;
-        if (object < 0) continue;
+        if (object == dg::ObjectId::none) continue;
         if (const auto route = reach.route_to(map, object))
             fmt::print("{}", dg::text(world, *route));
         else

@@ -145,19 +145,20 @@ int main(int argc, char** argv) {
         return 1;
     }
     const dg::World& world = loaded.world();
-    const dg::Map* map = world.find_map(argc > 2 ? argv[2] : "slipway");
-    if (map == nullptr) {
+    const dg::MapId id = world.find_map(argc > 2 ? argv[2] : "slipway");
+    if (id == dg::MapId::none) {
         fmt::print(stderr, "the world has no map '{}'\n", argv[2]);
         return 2;
     }
-    const dg::Merge merged = dg::merge(world, *map);
+    const dg::Map& map = world.map(id);
+    const dg::Merge merged = dg::merge(world, map);
     const Flat flat = longest_flat(world, merged);
     if (flat.to - flat.from < 4) {
-        fmt::print(stderr, "map '{}' has no level ground of 4 m or more\n", map->name);
+        fmt::print(stderr, "map '{}' has no level ground of 4 m or more\n", map.name);
         return 1;
     }
     cpSpaceFree(cpSpaceNew());   // Chipmunk greets once, which should not stand in the table
-    fmt::print("{}: {:.1f} m of level ground\n", map->title, flat.to - flat.from);
+    fmt::print("{}: {:.1f} m of level ground\n", map.title, flat.to - flat.from);
     fmt::print("{:<6}{:>8}   {:<14}{:>8}{:>10}{:>8}{:>10}\n", "body", "m/s", "ground", "shapes", "metres", "snags",
                "us/step");
     int snags_on_chains = 0, snags_on_boxes = 0;

@@ -91,18 +91,19 @@ int main(int argc, char** argv) {
     dg::Cell at{1, 1};
     dg::StoreyId storey = dg::StoreyId::ground;
     for (const char way : std::string(argc > 1 ? argv[1] : "nueeewesww")) {
-        const dg::Cell to{at[0] + (way == 'e') - (way == 'w'), at[1] + (way == 's') - (way == 'n')};
+        const dg::Cell to{at.column + (way == 'e') - (way == 'w'), at.row + (way == 's') - (way == 'n')};
         std::string told;
         if (to != at) {
             const bool may = play.may_step(warden, at, to, storey);
-            told = may ? fmt::format("to ({}, {})", to[0], to[1]) : fmt::format("may not go to ({}, {})", to[0], to[1]);
+            told = may ? fmt::format("to ({}, {})", to.column, to.row)
+                       : fmt::format("may not go to ({}, {})", to.column, to.row);
             if (may) at = to;
         }
         const dg::BodyNow body{1, warden, play.middle_of(at), storey, way == 'u'};
         for (const dg::Firing& firing : tracker.update(0.2, std::span(&body, 1))) {
-            if (firing.object >= 0)
+            if (firing.object != dg::ObjectId::none)
                 told += fmt::format("{}{} '{}'", told.empty() ? "" : ", ", dg::name_of(firing.fires),
-                                    play.map().objects[static_cast<std::size_t>(firing.object)].name);
+                                    play.map().object(firing.object).name);
             if (firing.to_storey != dg::StoreyId::none) {
                 storey = firing.to_storey;
                 told += fmt::format(", up to the {}", play.world().storey(storey).name);

@@ -28,7 +28,7 @@ void edit_all(const World& world, const FileReader& reader, std::size_t seed) {
          std::initializer_list<MapEdit>{PaintCells{"", tile, {{column, row}}}, FillCells{"", tile, {column, row}},
                                         MoveObject{object, PointPx{16, 16}, true}, DropObject{object},
                                         ResizeMap{map.columns + 1, map.rows > 1 ? map.rows - 1 : 2, Keep::bottom_right},
-                                        ShiftMap{1, -1}, AddObject{"", "another", "spawn", CellAt{column, row}}}) {
+                                        ShiftMap{1, -1}, AddObject{"", "another", "spawn", Cell{column, row}}}) {
         const Edited edited = make_edit("world.toml", EditMap{map.name, edit}, reader);
         if (!edited.fault.empty() && !edited.files.empty()) std::abort();
     }

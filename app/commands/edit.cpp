@@ -104,7 +104,7 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
 
 }   // namespace
 
-dg::CellAt cell_at(const std::string& text) {
+dg::Cell cell_at(const std::string& text) {
     const std::vector<int> cell = wholes_in(text, 2, "cell: give column,row, as in 3,4");
     return {cell[0], cell[1]};
 }

@@ -11,11 +11,11 @@ namespace dg = dryground;
 namespace {
 
 // Cells and blocks of cells.
-std::vector<dg::CellAt> all_cells(const std::vector<std::string>& places) {
-    std::vector<dg::CellAt> cells;
+std::vector<dg::Cell> all_cells(const std::vector<std::string>& places) {
+    std::vector<dg::Cell> cells;
     for (const std::string& place : places) {
         const bool block = std::count(place.begin(), place.end(), ',') == 3;
-        for (const dg::CellAt& cell : block ? dg::cells_of_box(cell_area(place)) : std::vector{cell_at(place)})
+        for (const dg::Cell& cell : block ? dg::cells_of_box(cell_area(place)) : std::vector{cell_at(place)})
             cells.push_back(cell);
     }
     return cells;

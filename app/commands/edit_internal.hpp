@@ -19,7 +19,7 @@ struct EditOptions {
 using SharedOptions = std::shared_ptr<EditOptions>;
 
 // What was said in words, as the library takes it; each throws Stop where it cannot be.
-[[nodiscard]] dryground::CellAt cell_at(const std::string& text);
+[[nodiscard]] dryground::Cell cell_at(const std::string& text);
 [[nodiscard]] dryground::CellArea cell_area(const std::string& text);
 [[nodiscard]] dryground::PointPx point(const std::string& text);
 [[nodiscard]] dryground::GivenKeys keys(const std::vector<std::string>& values);

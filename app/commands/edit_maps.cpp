@@ -73,8 +73,8 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     size->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run size 44,13 --keep bottom_left");
     CLI::App* shift =
         add_map_verb(app, o, "shift", "Move all cells and objects of the map", "places", [](const EditOptions& p) {
-            const dg::CellAt by = cell_at(p.by_cells);
-            return dg::ShiftMap{by[0], by[1]};
+            const dg::Cell by = cell_at(p.by_cells);
+            return dg::ShiftMap{by.column, by.row};
         });
     shift->add_option("BY", o->by_cells, "By so many cells: columns,rows")->required()->type_name("");
     with_cut(shift, o);

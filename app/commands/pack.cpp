@@ -94,7 +94,7 @@ void make_part(const PackOptions& options) {
         refuse(drafts.report);
     }
     const dg::Loaded loaded = drafts.builder->build();
-    if (!loaded || loaded.world().find_map(options.map) == nullptr) refuse(loaded.report());
+    if (!loaded || loaded.world().find_map(options.map) == dg::MapId::none) refuse(loaded.report());
     std::vector<dg::InputFile> inputs;
     for (const std::string& file : drafts.files) inputs.push_back({file, hash_of(folder / file)});
     const std::string bytes =

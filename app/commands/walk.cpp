@@ -23,20 +23,20 @@ struct WalkOptions {
 // A place as it is written: MAP/OBJECT, or MAP@X,Y in px, on the first storey.
 struct Named {
     dg::Spot spot;
-    int object = -1;   // -1: a place
+    dg::ObjectId object = dg::ObjectId::none;   // none: a place
 };
 Named place_from(const dg::World& world, const std::string& words, const char* option) {
     const std::size_t mark = words.find_first_of("/@");
     if (mark == std::string::npos)
         stop(misuse, fmt::format("{}: '{}' is neither MAP/OBJECT nor MAP@X,Y", option, words));
-    const int map = static_cast<int>(find_named<dg::MapId>(world.maps(), words.substr(0, mark), option, "map"));
+    const dg::MapId map = find_named<dg::MapId>(world.maps(), words.substr(0, mark), option, "map");
     const std::string rest = words.substr(mark + 1);
-    const dg::Map& of = world.maps()[static_cast<std::size_t>(map)];
+    const dg::Map& of = world.map(map);
     Named named;
     named.spot.map = map;
     if (words[mark] == '/') {
         named.object = of.find_object(rest);
-        if (named.object < 0) {
+        if (named.object == dg::ObjectId::none) {
             std::vector<std::string> names;
             for (const dg::Object& object : of.objects)
                 if (!object.name.empty()) names.push_back(object.name);
@@ -44,7 +44,7 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
             stop(misuse, fmt::format("{}: map '{}' has no object '{}'{}", option, of.name, rest,
                                      nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
         }
-        const dg::Object& object = of.objects[static_cast<std::size_t>(named.object)];
+        const dg::Object& object = of.object(named.object);
         named.spot.storey = object.storey;
         named.spot.at = {dg::to_px(object.position.x), dg::to_px(object.position.y)};
         return named;
@@ -60,9 +60,9 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
 }
 
 std::string words_of(const dg::World& world, const dg::GoalReached& goal) {
-    if (goal.object < 0) return world.fact(goal.fact).name;
-    const dg::Map& map = world.maps()[static_cast<std::size_t>(goal.map)];
-    return map.name + "/" + map.objects[static_cast<std::size_t>(goal.object)].name;
+    if (goal.object == dg::ObjectId::none) return world.fact(goal.fact).name;
+    const dg::Map& map = world.map(goal.map);
+    return map.name + "/" + map.object(goal.object).name;
 }
 
 // Which line of a route's text reaches a goal: lines, as `text` numbers them, begin with their number.
@@ -80,8 +80,8 @@ void tell_goals(const dg::World& world, const dg::Reach& reach, std::string& tex
                 text += "not decided";
                 break;
         }
-        const dg::InTheWay way =
-            goal.object >= 0 ? reach.in_the_way(goal.map, goal.object) : reach.in_the_way_of_fact(goal.fact);
+        const dg::InTheWay way = goal.object != dg::ObjectId::none ? reach.in_the_way(goal.map, goal.object)
+                                                                   : reach.in_the_way_of_fact(goal.fact);
         text += fmt::format(": {}\n", dg::text(world, way));
     }
 }
@@ -92,30 +92,28 @@ bool matters(const dg::Object& object) {
 }
 
 void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text) {
-    for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        const dg::Map& map = world.maps()[m];
-        const int id = static_cast<int>(m);
+    for (const dg::MapId id : dg::ids<dg::MapId>(world.maps())) {
+        const dg::Map& map = world.map(id);
         if (reach.map_reached(id) == dg::Reached::no) {
             text += fmt::format("out of reach: map {}\n", map.name);
             continue;
         }
-        for (std::size_t o = 0; o < map.objects.size(); ++o) {
-            const dg::Object& object = map.objects[o];
+        for (const dg::ObjectId o : dg::ids<dg::ObjectId>(map.objects)) {
+            const dg::Object& object = map.object(o);
             if (!matters(object)) continue;
-            const dg::Reached reached = reach.reached(id, static_cast<int>(o));
+            const dg::Reached reached = reach.reached(id, o);
             if (reached == dg::Reached::yes) continue;
             const std::string name =
                 object.name.empty() ? fmt::format("a {}", world.kind(object.kind).name) : object.name;
             text += fmt::format("{}: {}/{} at ({:.0f}, {:.0f}): {}\n",
                                 reached == dg::Reached::no ? "out of reach" : "not decided", map.name, name,
                                 dg::to_px(object.position.x), dg::to_px(object.position.y),
-                                dg::text(world, reach.in_the_way(id, static_cast<int>(o))));
+                                dg::text(world, reach.in_the_way(id, o)));
         }
     }
     const auto spots = [&](const char* what, const std::vector<dg::Spot>& all) {
         for (const dg::Spot& spot : all)
-            text += fmt::format("{}: {} at ({:.0f}, {:.0f})\n", what,
-                                world.maps()[static_cast<std::size_t>(spot.map)].name, spot.at.x, spot.at.y);
+            text += fmt::format("{}: {} at ({:.0f}, {:.0f})\n", what, world.map(spot.map).name, spot.at.x, spot.at.y);
     };
     spots("dead end", reach.dead_ends());
     spots("falls out of the map", reach.bottomless());
@@ -129,7 +127,7 @@ std::string why_no_start(const dg::World& world) {
     const dg::Start& start = world.start();
     if (start.words.empty())
         return "the world has no start; add start = \"MAP/OBJECT\" to its file, or use --from MAP/OBJECT";
-    if (start.object < 0)
+    if (start.object == dg::ObjectId::none)
         return fmt::format(
             "the world's start '{}' is no object; correct it (`dryground check` names the nearest), or use "
             "--from MAP/OBJECT",
@@ -163,14 +161,16 @@ void run_walk(const WalkOptions& options) {
     std::string text;
     if (!options.to.empty()) {
         const Named to = place_from(world, options.to, "--to");
-        route = to.object >= 0 ? reach.route_to(to.spot.map, to.object) : reach.route_to(to.spot);
+        route = to.object != dg::ObjectId::none ? reach.route_to(to.spot.map, to.object) : reach.route_to(to.spot);
         reached = route.has_value();
         if (route) {
             text = dg::text(world, *route);
         } else {
-            const dg::Reached is = to.object >= 0 ? reach.reached(to.spot.map, to.object) : reach.reached(to.spot);
+            const dg::Reached is =
+                to.object != dg::ObjectId::none ? reach.reached(to.spot.map, to.object) : reach.reached(to.spot);
             text = fmt::format("{}: {}", options.to, is == dg::Reached::no ? "out of reach" : "not decided");
-            if (to.object >= 0) text += fmt::format(": {}", dg::text(world, reach.in_the_way(to.spot.map, to.object)));
+            if (to.object != dg::ObjectId::none)
+                text += fmt::format(": {}", dg::text(world, reach.in_the_way(to.spot.map, to.object)));
             text += "\n";
         }
     } else {

@@ -30,8 +30,9 @@ struct CheckOptions {
 // How much of what the target game can take ([limits]) something uses.
 struct LimitUse {
     std::int64_t used = 0;
-    int map = -1, tileset = -1;   // whose it is; both -1: the world's
-    std::string subject, unit;    // "map 'slipway' has", "layers"
+    MapId map = MapId::none;   // whose it is; neither: the world's
+    TileSetId tileset = TileSetId::none;
+    std::string subject, unit;   // "map 'slipway' has", "layers"
 };
 // By each map, each tile set, or the world. Throws std::out_of_range for a name that is not in `limit_names()`. Cost:
 // counting; for "chain_points" merging every map.

@@ -23,18 +23,16 @@
 
 namespace dryground {
 
-using CellAt = std::array<int, 2>;   // column, row
-
 // ---- cells. `layer` may be left empty where the map has but one layer of cells ----
 
 struct PaintCells {
     std::string layer, tile;
-    std::vector<CellAt> cells;
+    std::vector<Cell> cells;
 };
 // The cell and all that hang together with it by sides and hold the same.
 struct FillCells {
     std::string layer, tile;
-    CellAt cell{};
+    Cell cell{};
 };
 struct ReplaceTile {
     std::string layer, from, to;
@@ -43,7 +41,7 @@ struct ReplaceTile {
 struct CopyCells {
     std::string layer;
     CellArea area{};
-    CellAt to{};              // of the area's top-left cell
+    Cell to{};                // of the area's top-left cell
     std::string to_layer{};   // the same layer if left empty
     bool move = false;        // the area is empty afterwards, where nothing was put into it
 };
@@ -51,7 +49,7 @@ struct CopyCells {
 // ---- objects, by their names ----
 
 // Where an object is: px, or a cell, or a block of cells.
-using ObjectAt = std::variant<PointPx, CellAt, CellArea>;
+using ObjectAt = std::variant<PointPx, Cell, CellArea>;
 using GivenProperties = std::vector<std::pair<std::string, std::string>>;   // values as one writes them, quotes apart
 
 // Keys, any of those that key_page lists for the thing, and properties that it may have ("props.NAME" where a key has
@@ -68,8 +66,8 @@ struct AddObject {
 };
 struct MoveObject {
     std::string name;
-    std::variant<PointPx, CellAt> to;   // of what has a shape: PointPx only, and by so much
-    bool by = false;                    // `to` is how far
+    std::variant<PointPx, Cell> to;   // of what has a shape: PointPx only, and by so much
+    bool by = false;                  // `to` is how far
 };
 struct DropObject {
     std::string name;
@@ -206,9 +204,9 @@ enum class EditReads {
                                const FileReader& reader = read_file, EditReads reads = EditReads::needed);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
-[[nodiscard]] std::vector<CellAt> cells_of_line(CellAt from, CellAt to);
-[[nodiscard]] std::vector<CellAt> cells_of_box(const CellArea& box);
-[[nodiscard]] std::vector<CellAt> cells_of_ring(const CellArea& box);
+[[nodiscard]] std::vector<Cell> cells_of_line(Cell from, Cell to);
+[[nodiscard]] std::vector<Cell> cells_of_box(const CellArea& box);
+[[nodiscard]] std::vector<Cell> cells_of_ring(const CellArea& box);
 
 // The lines in which two texts differ, with three lines around them, each with - or + before it where it went or came;
 // for people. Empty when there is no difference.

@@ -28,9 +28,10 @@ using Facts = std::vector<FactId>;
 struct Passability {
     FlagSet flags = 0;
     Sides sides;
-    int flags_layer = -1, sides_layer = -1;   // which layer decided; -1: none said anything
+    LayerId flags_layer = LayerId::none,
+            sides_layer = LayerId::none;   // which layer decided; none: no layer says anything
 };
-[[nodiscard]] Passability passability(const World& world, const Map& map, int column, int row, StoreyId storey,
+[[nodiscard]] Passability passability(const World& world, const Map& map, DataCell cell, StoreyId storey,
                                       const Facts& facts = {});
 
 }   // namespace dryground

@@ -4,6 +4,7 @@
 #include <string_view>
 #include <utility>
 
+#include "dryground/cell.hpp"
 #include "dryground/tileset.hpp"
 
 namespace dryground {
@@ -26,8 +27,9 @@ struct Placed {
 };
 
 struct Link {
-    std::string to;              // as written: map/object
-    int map = -1, object = -1;   // object counts through the map's objects; -1 when there is no such
+    std::string to;   // as written: map/object
+    MapId map = MapId::none;
+    ObjectId object = ObjectId::none;   // of that map; none: there is no such
     bool one_way = false;
     EventId arrival_runs = EventId::none;
     Place place;   // of `to`
@@ -37,7 +39,7 @@ struct Object {
     std::string name;
     KindId kind = KindId::none;
     Role role = Role::entity;
-    int layer = 0;
+    LayerId layer{};
     Point position;       // where it stands, or the middle of its area
     Regions area;         // in map steps: drawn, or its kind's; empty for a point
     Ring line;            // of a line: its points from end to end
@@ -51,7 +53,7 @@ struct Object {
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
     std::string fault_words;
-    std::optional<std::array<int, 2>> cell;   // when placed by cell
+    std::optional<Cell> cell;   // when placed by cell
     StoreyId storey = StoreyId::ground;
     BarrierId barrier = BarrierId::none;   // of a solid
     std::optional<Surface> surface;        // of a solid; without one: its layer's
@@ -121,7 +123,7 @@ struct Map {
     RimSort rim = RimSort::none;
     BarrierId rim_barrier = BarrierId::none;
     MoverId player = MoverId::none;   // the map's own, else the world's
-    std::vector<int> tilesets;
+    std::vector<TileSetId> tilesets;
     std::uint64_t seed = 0;                  // of weighted choice
     int cell_parts = 1;                      // parts of a cell that objects are expected to stand on
     std::vector<Placed> palette{Placed{}};   // what stands on cells, each once; the first is no tile
@@ -134,10 +136,16 @@ struct Map {
     [[nodiscard]] const Placed& placed(const Layer& layer, int column, int row) const {
         return palette[number(layer, column, row)];
     }
+    [[nodiscard]] const Placed& placed(const Layer& of, DataCell cell) const {
+        return placed(of, cell.column, cell.row);
+    }
     // The same as a number into the palette.
     [[nodiscard]] std::uint32_t number(const Layer& layer, int column, int row) const {
         return layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
                            static_cast<std::size_t>(column)];
+    }
+    [[nodiscard]] std::uint32_t number(const Layer& layer, DataCell cell) const {
+        return number(layer, cell.column, cell.row);
     }
     // Steps of the first corner of such a cell: the top-left one of a box, the top one of a diamond.
     [[nodiscard]] Point corner(int column, int row) const {
@@ -156,15 +164,19 @@ struct Map {
         const Point least = box_corner(column, row);
         return {least, {least.x + cell_width * steps_per_px, least.y + cell_height * steps_per_px}};
     }
-    // Column and row, counted from the data's top-left, of the cell that holds a point; cells hold the sides from which
-    // their columns and rows are counted. The cell need not be one of the map's.
-    [[nodiscard]] std::array<int, 2> cell_at(Point p) const;
+    [[nodiscard]] Bounds cell_box(DataCell cell) const { return cell_box(cell.column, cell.row); }
+    // The same cell counted the other way.
+    [[nodiscard]] Cell cell(DataCell of) const { return {first_column + of.column, first_row + of.row}; }
+    [[nodiscard]] DataCell data_cell(Cell of) const { return {of.column - first_column, of.row - first_row}; }
+    // The cell that holds a point; cells hold the sides from which their columns and rows are counted. It need not be
+    // one of the map's.
+    [[nodiscard]] DataCell data_cell_at(Point p) const;
     // The first and last columns and rows of the map's cells that touch a box, or, around diamonds, come near it; the
     // last before the first when there are none.
     [[nodiscard]] std::array<int, 4> cells_near(const Bounds& box) const;
     // Puts a tile on a cell of a layer, and keeps palette and counts; gives the number that stood there before.
-    // Requires has(column, row). O(palette).
-    std::uint32_t put(std::size_t layer, int column, int row, const Placed& tile);
+    // Requires has(cell). O(palette).
+    std::uint32_t put(LayerId layer, DataCell cell, const Placed& tile);
     // The outline of such a cell.
     [[nodiscard]] Ring cell_ring(int column, int row) const { return block_ring(column, row, 1, 1); }
     // The same of a block of cells, each number of them 1 or more.
@@ -175,15 +187,20 @@ struct Map {
     [[nodiscard]] bool has(int column, int row) const {
         return column >= 0 && row >= 0 && column < columns && row < rows;
     }
+    [[nodiscard]] bool has(DataCell cell) const { return has(cell.column, cell.row); }
     // The box around all cells.
     [[nodiscard]] Point least() const { return {corner(0, rows * (grid == GridSort::isometric)).x, corner(0, 0).y}; }
     [[nodiscard]] Point most() const {
         return {corner(columns, rows * (grid != GridSort::isometric)).x, corner(columns, rows).y};
     }
     // Where a cell's tile is written, as far as that is known.
-    [[nodiscard]] Place place_of(const Layer& layer, int column, int row) const;
-    // -1 when there is none; O(objects).
-    [[nodiscard]] int find_object(std::string_view object) const;
+    [[nodiscard]] Place place_of(const Layer& layer, DataCell cell) const;
+    // What an id is of: requires one of this map, not none.
+    [[nodiscard]] const Layer& layer(LayerId id) const { return layers[index(id)]; }
+    [[nodiscard]] const Object& object(ObjectId id) const { return objects[index(id)]; }
+    // Ids by names; none: not found, or the name is empty. O(layers), O(objects).
+    [[nodiscard]] LayerId find_layer(std::string_view layer) const;
+    [[nodiscard]] ObjectId find_object(std::string_view object) const;
 };
 
 }   // namespace dryground

@@ -135,16 +135,16 @@ public:
     [[nodiscard]] const Map& map() const;
     [[nodiscard]] const ChunkedMerge& merge() const;
 
-    // Puts a tile (or none) on a cell, counted from the data's top-left. Gives back which chunks have changed, as
+    // Puts a tile (or none) on a cell. Gives back which chunks have changed, as
     // positions in merge().chunks, sorted: the cell's own, and those beside it whose chains meet it otherwise now.
     // Throws std::out_of_range for a layer of objects, a cell or a tile that is not there. Cost: in proportion to a
     // chunk, where the area of the tiles that go and come keeps to their cells; else to the map.
-    std::vector<std::size_t> set_tile(std::size_t layer, int column, int row, const Placed& tile);
+    std::vector<std::size_t> set_tile(LayerId layer, DataCell cell, const Placed& tile);
     // From now on just these facts are true: sorted ids. Gives back which chunks have changed. Cost: in proportion to
     // the chunks that hold what comes, goes, opens or closes, and to the cells of layers that do.
     std::vector<std::size_t> set_facts(const Facts& facts);
-    // Takes an object away, or puts it back, by its position. Cost: in proportion to the chunks that it lies in.
-    std::vector<std::size_t> set_removed(std::size_t object, bool removed);
+    // Takes an object away, or puts it back. Cost: in proportion to the chunks that it lies in.
+    std::vector<std::size_t> set_removed(ObjectId object, bool removed);
 
 private:
     struct Parts;

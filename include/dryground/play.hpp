@@ -2,12 +2,11 @@
 //
 //     dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
 //     for (const dg::Touch& touch : play.touched({.point = p, .normal = n})) …   // touch.cell, touch.tile, touch.side
-//     for (const std::size_t chunk : play.set_tile(1, {12, 7}, "").chunks) …       // its geometry is another now
+//     for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks) …   // it is another now
 //
-// Places are in px, y down. Cells are (column, row) as maps count them, which may be negative; layers, storeys, flags,
-// facts and movers are ids: positions in the world's and the map's lists. Where a caller's promise is broken (a map or
-// layer that is not there) std::out_of_range says which.
-// Threads: any number may ask at once, as long as nobody edits.
+// Places are in px, y down. Cells are counted as maps count them, which may be negative; maps, layers, objects,
+// storeys, facts and movers are told by ids (ids.hpp). Where a caller's promise is broken (a map or layer that is not
+// there) std::out_of_range says which. Threads: any number may ask at once, as long as nobody edits.
 #pragma once
 
 #include <array>
@@ -26,8 +25,6 @@
 
 namespace dryground {
 
-using Cell = std::array<int, 2>;   // column, row
-
 struct PlayOptions {
     int chunk_cells = 0;   // of the geometry that is kept; 0: as the world's merging settings say
     bool pieces = false;   // whether chunks hold convex pieces besides regions and chains
@@ -37,13 +34,14 @@ struct PlayOptions {
 // `removed`: an object is gone.
 struct Edit {
     enum class Sort { tile, fact, fired, removed } sort = Sort::tile;
-    int map = -1;
-    int layer = -1;
+    MapId map = MapId::none;
+    LayerId layer = LayerId::none;
     Cell cell{};
-    Placed before{}, after{};           // of a tile
-    FactId fact = FactId::none;         // of a fact
-    int object = -1;                    // that fired or is gone; of a tile that fired -1, and layer and cell say which
-    bool whole_layer = false;           // what fired is the trigger of the layer
+    Placed before{}, after{};     // of a tile
+    FactId fact = FactId::none;   // of a fact
+    ObjectId object =
+        ObjectId::none;         // that fired or is gone; of a tile that fired none, and layer and cell say which
+    bool whole_layer = false;   // what fired is the trigger of the layer
     bool holds = false, held = false;   // after it, and before
 
     friend bool operator==(const Edit&, const Edit&) = default;
@@ -86,10 +84,10 @@ struct Overlap {
     enum class Sort { tile, object, rim, body } sort = Sort::tile;
     BarrierId barrier = BarrierId::none;   // of what is solid
     std::string trigger{};                 // of tiles' shapes that sense: their name
-    int layer = -1;                        // of tiles and objects
+    LayerId layer = LayerId::none;         // of tiles and objects
     Cell cell{};                           // of tiles
     Placed tile{};                         // what stands there
-    int object = -1;                       // a position in the map's objects
+    ObjectId object = ObjectId::none;      // a position in the map's objects
     std::uint64_t body = 0;                // its id, and its mover's
     MoverId mover = MoverId::none;
 
@@ -108,20 +106,21 @@ public:
     Play& operator=(Play&&) noexcept;
 
     [[nodiscard]] const World& world() const;
-    [[nodiscard]] int map_id() const;
+    [[nodiscard]] MapId map_id() const;
     [[nodiscard]] const Map& map() const { return *now_; }   // as it is now
     [[nodiscard]] const ChunkedMerge& merge() const;         // its ground, likewise
 
     // Goes to another map, whose changes are as they were when it was left. Cost: merging it.
     void go_to(std::string_view map);
-    void go_to(int map);   // by its id
+    void go_to(MapId map);   // by its id
 
-    // ---- finding things by their names; -1: not found ----
+    // ---- finding things by their names; none: not found ----
 
-    [[nodiscard]] int find_layer(std::string_view name) const;    // of the present map; O(layers)
-    [[nodiscard]] int find_object(std::string_view name) const;   // likewise; O(objects)
-    [[nodiscard]] std::vector<int> layers_tagged(std::string_view tag) const;
-    [[nodiscard]] PointPx place_of(int object) const;   // its position; of one with an area the middle, or its feet
+    [[nodiscard]] LayerId find_layer(std::string_view name) const;     // of the present map; O(layers)
+    [[nodiscard]] ObjectId find_object(std::string_view name) const;   // likewise; O(objects)
+    [[nodiscard]] std::vector<LayerId> layers_tagged(std::string_view tag) const;
+    [[nodiscard]] PointPx place_of(
+        ObjectId object) const;   // its position; of one with an area the middle, or its feet
 
     // ---- places and cells ----
 
@@ -131,30 +130,29 @@ public:
     [[nodiscard]] Cell cell_at(PointPx p) const;   // on any grid; need not be one of the map's; NaN is far out
     // The cell that a body stands in whose feet are at a place: on the border of two the upper one.
     [[nodiscard]] Cell standing_cell(PointPx feet) const;
-    [[nodiscard]] PointPx corner_of(const Cell& cell) const;   // the top-left one; of a diamond the top one
-    [[nodiscard]] PointPx middle_of(const Cell& cell) const;
-    [[nodiscard]] bool has(const Cell& cell) const;
+    [[nodiscard]] PointPx corner_of(Cell cell) const;   // the top-left one; of a diamond the top one
+    [[nodiscard]] PointPx middle_of(Cell cell) const;
+    [[nodiscard]] bool has(Cell cell) const;
 
     // What stands there; no tile outside of the map. Throws for a layer of objects.
-    [[nodiscard]] const Placed& tile_at(int layer, const Cell& cell) const {
-        const auto l = static_cast<std::size_t>(layer);
+    [[nodiscard]] const Placed& tile_at(LayerId layer, Cell cell) const {
+        const std::size_t l = index(layer);
         if (l >= now_->layers.size() || now_->layers[l].holds_objects) refuse_layer(layer);
-        const int column = cell[0] - now_->first_column, row = cell[1] - now_->first_row;
-        return now_->has(column, row) ? now_->placed(now_->layers[l], column, row) : now_->palette.front();
+        const DataCell at = now_->data_cell(cell);
+        return now_->has(at) ? now_->placed(now_->layers[l], at.column, at.row) : now_->palette.front();
     }
-    [[nodiscard]] const Tile* find_tile(int layer, const Cell& cell) const;   // null where there is none
+    [[nodiscard]] const Tile* find_tile(LayerId layer, Cell cell) const;   // null where there is none
     // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
-    [[nodiscard]] Passability says(const Cell& cell, StoreyId storey = StoreyId::ground) const;
-    [[nodiscard]] bool grants(const Cell& cell, std::string_view flag,
+    [[nodiscard]] Passability says(Cell cell, StoreyId storey = StoreyId::ground) const;
+    [[nodiscard]] bool grants(Cell cell, std::string_view flag,
                               StoreyId storey = StoreyId::ground) const;   // by its name
     // A property of the topmost tile of a storey that has it; null where none has.
-    [[nodiscard]] const Value* property_at(const Cell& cell, std::string_view name,
-                                           StoreyId storey = StoreyId::ground) const;
+    [[nodiscard]] const Value* property_at(Cell cell, std::string_view name, StoreyId storey = StoreyId::ground) const;
 
     // The order in which to draw, on grids whose nearer cells hide those behind: less is further away. Bodies are drawn
     // by where they stand, tiles by the middle of their cell.
     [[nodiscard]] double depth(PointPx feet) const { return feet.y; }
-    [[nodiscard]] double depth(const Cell& cell) const { return middle_of(cell).y; }
+    [[nodiscard]] double depth(Cell cell) const { return middle_of(cell).y; }
 
     // ---- what did it hit ----
 
@@ -168,7 +166,7 @@ public:
 
     // Whether a mover may go from a cell to one of the eight around it: the other cell grants what it needs and is not
     // barred by ground it is stopped by, and neither cell's side is shut that way.
-    [[nodiscard]] bool may_step(MoverId mover, const Cell& from, const Cell& to, StoreyId storey = StoreyId::ground,
+    [[nodiscard]] bool may_step(MoverId mover, Cell from, Cell to, StoreyId storey = StoreyId::ground,
                                 Diagonal corners = Diagonal::if_both_free) const;
     // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
     // from the side that they block.
@@ -199,10 +197,10 @@ public:
     // ---- changes ----
 
     // Puts a tile on a cell, or takes it away ({}). Cost: that of its chunk, where tiles keep to their cells.
-    EditResult set_tile(int layer, const Cell& cell, const Placed& tile);
-    EditResult set_tile(int layer, const Cell& cell, std::string_view tile);   // by name, or set/tile; "": none
-    EditResult clear(int layer, const Cell& cell) { return set_tile(layer, cell, Placed{}); }
-    EditResult swap(int layer, const Cell& a, const Cell& b);
+    EditResult set_tile(LayerId layer, Cell cell, const Placed& tile);
+    EditResult set_tile(LayerId layer, Cell cell, std::string_view tile);   // by name, or set/tile; "": none
+    EditResult clear(LayerId layer, Cell cell) { return set_tile(layer, cell, Placed{}); }
+    EditResult swap(LayerId layer, Cell a, Cell b);
     // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it,
     // else in proportion to the chunks whose ground does.
     EditResult set_fact(FactId fact, bool holds);
@@ -210,11 +208,11 @@ public:
     [[nodiscard]] bool holds(FactId fact) const;
     [[nodiscard]] bool holds(std::string_view fact) const;
     [[nodiscard]] const Facts& facts() const;
-    [[nodiscard]] bool is_there(int object) const;   // of the present map: as facts say, and not removed
+    [[nodiscard]] bool is_there(ObjectId object) const;   // of the present map: as facts say, and not removed
 
     // An object of the present map is gone for good: eaten, beaten, taken. Spawners, triggers and ground heed it.
     // Cost: none where it shapes no ground, else in proportion to the chunks that it lies in.
-    EditResult remove(int object);
+    EditResult remove(ObjectId object);
 
     // Undoes what a call gave back.
     EditResult undo(const EditResult& changed);
@@ -226,13 +224,13 @@ public:
     // it changes.
     std::vector<std::string> apply(const SavedChanges& changes);
 
-    // Whether something that fires once has fired: an object of the present map, or a tile.
-    [[nodiscard]] bool has_fired(int object) const;
-    [[nodiscard]] bool has_fired(int layer, const Cell& cell) const;
-    [[nodiscard]] bool has_layer_fired(int layer) const;   // its own trigger
-    EditResult set_fired(int object);
-    EditResult set_fired(int layer, const Cell& cell);
-    EditResult set_layer_fired(int layer);
+    // Whether something that fires once has fired: an object of the present map, a tile, or the trigger of a layer.
+    [[nodiscard]] bool has_fired(ObjectId object) const;
+    [[nodiscard]] bool has_fired(LayerId layer, Cell cell) const;
+    [[nodiscard]] bool has_fired(LayerId layer) const;   // its own trigger
+    EditResult set_fired(ObjectId object);
+    EditResult set_fired(LayerId layer, Cell cell);
+    EditResult set_fired(LayerId layer);
 
     // Takes a newer world while running: the same map (or its first, when that is gone), facts and changed cells as far
     // as they are there. Tells in words what is other: maps, tiles, facts that came and went, changes that were lost.
@@ -263,8 +261,8 @@ public:
 private:
     friend class TriggerTracker;
     struct Parts;
-    [[noreturn]] void refuse_layer(int layer) const;
-    void load(int map);
+    [[noreturn]] void refuse_layer(LayerId layer) const;
+    void load(MapId map);
     std::unique_ptr<Parts> parts_;
     const Map* now_ = nullptr;   // the present map, which the parts own
 };

@@ -48,8 +48,8 @@ public:
 
     // Parts of it: what holds for all of a cell of the map, and what there is to say of an object (its first line says
     // what it is). Requires a cell of the map, a position in its objects.
-    [[nodiscard]] std::vector<std::string> tiles_of(const std::array<int, 2>& cell) const;
-    [[nodiscard]] std::vector<std::string> flags_of(const std::array<int, 2>& cell) const;
+    [[nodiscard]] std::vector<std::string> tiles_of(Cell cell) const;
+    [[nodiscard]] std::vector<std::string> flags_of(Cell cell) const;
     [[nodiscard]] std::vector<std::string> object(std::size_t object) const;
 
 private:

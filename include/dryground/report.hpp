@@ -13,6 +13,8 @@
 #include <string_view>
 #include <vector>
 
+#include "dryground/cell.hpp"
+
 namespace dryground {
 
 // Where something is said: lines and columns count from 1, columns in characters. A world built in code has no file;
@@ -173,11 +175,11 @@ struct Finding {
     Severity severity = Severity::error;
     Place place;
     std::string map, layer, object;   // empty where they do not apply
-    std::optional<std::array<int, 2>> cell;
+    std::optional<Cell> cell;
     std::vector<std::string> arguments;
     std::vector<std::string> details;
     std::optional<Hint> hint;
-    std::vector<std::array<int, 2>> cells;
+    std::vector<Cell> cells;
     std::vector<std::array<double, 2>> outline;   // px of the map, around the area that it is about; empty: a place
     std::vector<Related> related;
     std::string about;   // what it is about, for waivers: "tile set 'marsh', tile 'bank'"

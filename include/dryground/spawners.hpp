@@ -23,7 +23,8 @@ namespace dryground {
 class Spawned {
 public:
     Spawned(const World& world, KindId kind, std::string_view name, PointPx at, StoreyId storey,
-            const Properties& props, const std::vector<std::string>& tags, int object, const Object* placed = nullptr)
+            const Properties& props, const std::vector<std::string>& tags, ObjectId object,
+            const Object* placed = nullptr)
         : world_(world),
           kind_(kind),
           name_(name),
@@ -36,7 +37,7 @@ public:
 
     [[nodiscard]] const Kind& kind() const { return world_.kind(kind_); }
     [[nodiscard]] std::string_view name() const { return name_; }   // empty when it has none
-    [[nodiscard]] int object() const { return object_; }            // of the map; -1: made by hand
+    [[nodiscard]] ObjectId object() const { return object_; }       // of the map; none: made by hand
     [[nodiscard]] StoreyId storey() const { return storey_; }
     [[nodiscard]] const Mover* mover() const;                   // of its kind; null when it has none
     [[nodiscard]] bool is_tagged(std::string_view tag) const;   // by itself or by its kind
@@ -77,7 +78,7 @@ private:
     StoreyId storey_;
     const Properties& props_;
     const std::vector<std::string>& tags_;
-    int object_;
+    ObjectId object_;
     const Object* placed_;   // of the map; null when made by hand
 };
 

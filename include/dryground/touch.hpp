@@ -34,10 +34,10 @@ enum class Touched { tile, object, rim };
 
 struct Touch {
     Touched sort = Touched::tile;
-    std::array<int, 2> cell{};   // of the tile, as maps count: column, row; else the one at the contact
-    int layer = -1;              // of the tile or object; -1: the rim
-    Placed tile{};               // what stands there
-    int object = -1;             // a position in the map's objects
+    Cell cell{};                        // of the tile; else the one at the contact
+    LayerId layer = LayerId::none;      // of the tile or object; none: the rim
+    Placed tile{};                      // what stands there
+    ObjectId object = ObjectId::none;   // a position in the map's objects
     BarrierId barrier = BarrierId::none;
     int side = 0;   // of the cell that was hit: 0 top, 1 right, 2 bottom, 3 left; of diamonds from the top right on
     double overlap_px = 0;    // how much of the body's side lies along it; 0 without a body

@@ -35,7 +35,7 @@ enum class Going { starts, walks, drops, jumps, climbs, goes, steps, stairs, lin
 
 // A place on a map.
 struct Spot {
-    int map = -1;
+    MapId map = MapId::none;
     StoreyId storey = StoreyId::ground;
     PointPx at{};
 
@@ -44,14 +44,15 @@ struct Spot {
 
 struct RouteStep {
     Going going = Going::walks;
-    MoverId mover = MoverId::none;   // who goes: the player may be another mover on another map
-    Spot from, to;                   // positions of the mover
-    std::vector<PointPx> way{};      // from the first to the last; a jump's curve made straight
-    double px = 0;                   // how long that is
-    int object = -1, layer = -1;     // what it follows or sets off: an object of from's map, or a tile
-    std::array<int, 2> cell{};       // of the tile
-    Fires fires = Fires::enter;      // how that is set off
-    Facts needs{}, gained{};         // facts that this needs, and that hold from now on
+    MoverId mover = MoverId::none;      // who goes: the player may be another mover on another map
+    Spot from, to;                      // positions of the mover
+    std::vector<PointPx> way{};         // from the first to the last; a jump's curve made straight
+    double px = 0;                      // how long that is
+    ObjectId object = ObjectId::none;   // what it follows or sets off: an object of from's map, or a tile
+    LayerId layer = LayerId::none;
+    Cell cell{};                  // of the tile
+    Fires fires = Fires::enter;   // how that is set off
+    Facts needs{}, gained{};      // facts that this needs, and that hold from now on
 };
 
 // The first step begins where the mover starts; each begins where the one before ends.
@@ -60,7 +61,7 @@ using Route = std::vector<RouteStep>;
 // A place where a mover can be: of those seen from the side a line to stand on, or an area to climb in; of others an
 // area.
 struct TravelPlace {
-    int map = -1;
+    MapId map = MapId::none;
     StoreyId storey = StoreyId::ground;
     Reached reached = Reached::no;
     std::vector<PointPx> line{};   // from left to right
@@ -69,7 +70,8 @@ struct TravelPlace {
 
 // Something that must be reached.
 struct GoalReached {
-    int map = -1, object = -1;   // an object, or else
+    MapId map = MapId::none;
+    ObjectId object = ObjectId::none;   // an object, or else
     FactId fact = FactId::none;
     Reached reached = Reached::no;
 };
@@ -88,8 +90,10 @@ struct InTheWay {
         nowhere
     };
     Sort sort = Sort::nothing;
-    int map = -1, object = -1, layer = -1;   // what needs the fact: an object, or a tile
-    std::array<int, 2> cell{};
+    MapId map = MapId::none;   // what needs the fact: an object, or a tile
+    ObjectId object = ObjectId::none;
+    LayerId layer = LayerId::none;
+    Cell cell{};
     FactId fact = FactId::none;
     Spot from{};        // the nearest place that can be reached
     double by_px = 0;   // how much is missing
@@ -115,18 +119,18 @@ public:
     [[nodiscard]] const std::vector<TravelPlace>& places() const;
 
     // Whether the mover can touch an object, or be inside of a point's px; and be at a place.
-    [[nodiscard]] Reached reached(int map, int object) const;
+    [[nodiscard]] Reached reached(MapId map, ObjectId object) const;
     [[nodiscard]] Reached reached(const Spot& place) const;
     [[nodiscard]] Reached gained(FactId fact) const;
     // Maps that something leads into.
-    [[nodiscard]] Reached map_reached(int map) const;
+    [[nodiscard]] Reached map_reached(MapId map) const;
     // Objects that can be touched from where there is no way back to any goal or start: see check's dead-end.
     [[nodiscard]] const std::vector<Spot>& dead_ends() const;
     // Where a body that is seen from the side falls out of a map.
     [[nodiscard]] const std::vector<Spot>& bottomless() const;
 
     // What to do, in order; nothing where it is not reached. Cost: that of the steps, looked for one after another.
-    [[nodiscard]] std::optional<Route> route_to(int map, int object) const;
+    [[nodiscard]] std::optional<Route> route_to(MapId map, ObjectId object) const;
     [[nodiscard]] std::optional<Route> route_to(const Spot& place) const;
     [[nodiscard]] std::optional<Route> route_to_fact(FactId fact) const;
     // To all goals that are reached, one after another; nothing where there is none, or where going to one of them
@@ -134,7 +138,7 @@ public:
     [[nodiscard]] std::optional<Route> tour() const;
 
     // Why something is not reached.
-    [[nodiscard]] InTheWay in_the_way(int map, int object) const;
+    [[nodiscard]] InTheWay in_the_way(MapId map, ObjectId object) const;
     [[nodiscard]] InTheWay in_the_way_of_fact(FactId fact) const;
 
     struct Parts;   // inside the library

@@ -18,9 +18,9 @@ namespace dryground {
 
 struct Firing {
     Fires fires = Fires::enter;
-    std::uint64_t body = 0;   // 0 with no body: what fires at the start
-    int object = -1;          // of the present map; -1: a tile
-    int layer = -1;           // of the tile, and its cell; or whose own trigger it is
+    std::uint64_t body = 0;             // 0 with no body: what fires at the start
+    ObjectId object = ObjectId::none;   // of the present map; none: a tile
+    LayerId layer = LayerId::none;      // of the tile, and its cell; or whose own trigger it is
     Cell cell{};
     Placed tile{}, became{};   // what stood there, and what stands there now; no tile where it is a layer's own trigger
     // Of the object, of the tile that stood there, or of the layer. They live as long as the Play's world.
@@ -52,7 +52,7 @@ public:
 
     // What only the game knows: a body bumped into a tile or object from a side; an object was defeated.
     std::vector<Firing> bumped(const BodyNow& body, const Touch& touch);
-    std::vector<Firing> defeated(int object, std::uint64_t body = 0);
+    std::vector<Firing> defeated(ObjectId object, std::uint64_t body = 0);
 
 private:
     struct Parts;

@@ -32,14 +32,16 @@ struct MergeSettings {
 
 struct Start {
     std::string words;   // as written: map/object; empty when the world says none
-    int map = -1, object = -1;
+    MapId map = MapId::none;
+    ObjectId object = ObjectId::none;
     Place place;
 };
 
 // What must be reachable: an object, or a fact.
 struct Goal {
     std::string words;   // as written: map/object, or the fact's name
-    int map = -1, object = -1;
+    MapId map = MapId::none;
+    ObjectId object = ObjectId::none;
     FactId fact = FactId::none;
     Place place;
 };
@@ -94,6 +96,8 @@ public:
     [[nodiscard]] const NamedThing& fact(FactId id) const { return parts_->facts[index(id)]; }
     [[nodiscard]] const NamedThing& event(EventId id) const { return parts_->events[index(id)]; }
     [[nodiscard]] const Kind& kind(KindId id) const { return parts_->kinds[index(id)]; }
+    [[nodiscard]] const TileSet& tileset(TileSetId id) const { return parts_->tilesets[index(id)]; }
+    [[nodiscard]] const Map& map(MapId id) const { return parts_->maps[index(id)]; }
 
     // Ids by names; none: not found. O(things).
     [[nodiscard]] MoverId find_mover(std::string_view name) const;
@@ -102,10 +106,11 @@ public:
     [[nodiscard]] EventId find_event(std::string_view name) const;
     [[nodiscard]] KindId find_kind(std::string_view name) const;
     [[nodiscard]] StoreyId find_storey(std::string_view name) const;
+    [[nodiscard]] MapId find_map(std::string_view name) const;
+    [[nodiscard]] TileSetId find_tileset(std::string_view name) const;
 
     // Throws std::out_of_range, naming the nearest map, when there is none of that name.
     [[nodiscard]] const Map& map(std::string_view name) const;
-    [[nodiscard]] const Map* find_map(std::string_view name) const;   // null when there is none
 
     // The tile that stands on a cell. Requires placed.tile >= 0.
     [[nodiscard]] const Tile& tile(const Placed& placed) const {

@@ -33,7 +33,7 @@ std::string words_of(const World& world, const Object& object) {
 }
 
 std::string thing_of(const Map& map, const Object& object) {
-    const std::string& layer = map.layers[static_cast<std::size_t>(object.layer)].name;
+    const std::string& layer = map.layer(object.layer).name;
     return object.name.empty()
                ? fmt::format("map '{}', layer '{}', object at {}", map.name, layer, at_px(object.position))
                : fmt::format("map '{}', object '{}'", map.name, object.name);
@@ -46,9 +46,9 @@ std::string thing_of(const TileSet& set, const Tile& tile) {
 namespace {
 
 bool is_in(const Finding& finding, const std::array<int, 4>& cells) {
-    const auto inside = [&](const std::array<int, 2>& cell) {
-        return cell[0] >= cells[0] && cell[1] >= cells[1] && cell[0] < cells[0] + cells[2] &&
-               cell[1] < cells[1] + cells[3];
+    const auto inside = [&](Cell cell) {
+        return cell.column >= cells[0] && cell.row >= cells[1] && cell.column < cells[0] + cells[2] &&
+               cell.row < cells[1] + cells[3];
     };
     if (!finding.cells.empty()) return std::all_of(finding.cells.begin(), finding.cells.end(), inside);
     return finding.cell && inside(*finding.cell);
@@ -69,8 +69,8 @@ namespace {
 
 // The storey of a finding's object, else of its layer; -1 when it has neither.
 StoreyId storey_of(const Map& map, const Finding& finding) {
-    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
-    if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
+    const ObjectId object = map.find_object(finding.object);
+    if (object != ObjectId::none) return map.object(object).storey;
     for (const Layer& layer : map.layers)
         if (!finding.layer.empty() && layer.name == finding.layer) return layer.storey;
     return StoreyId::none;

@@ -101,7 +101,7 @@ void check_near_cells(const World& world, const Map& map, std::size_t layer, Fin
     std::size_t on = 0, all = 0;
     std::vector<std::pair<const Object*, Beside>> beside;   // of each object the first
     for (const Object& object : map.objects) {
-        if (object.layer != static_cast<int>(layer) || !object.drawn || object.fault != ShapeFault::none) continue;
+        if (object.layer != id_of<LayerId>(layer) || !object.drawn || object.fault != ShapeFault::none) continue;
         const std::vector<Point> corners = corners_of(object);
         std::size_t here = 0;
         std::optional<Beside> first;

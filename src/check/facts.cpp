@@ -62,12 +62,8 @@ public:
                 add(uses_.runs, std::vector{layer.reaction->runs}, user);
             }
             for (const Object& object : map.objects) {
-                const User user{words_of(world_, object),
-                                object.place,
-                                thing_of(map, object),
-                                map.name,
-                                map.layers[static_cast<std::size_t>(object.layer)].name,
-                                object.name};
+                const User user{words_of(world_, object),     object.place, thing_of(map, object), map.name,
+                                map.layer(object.layer).name, object.name};
                 add(uses_.needs, object.needs, user);
                 add(uses_.needs, object.when, user);
                 add(uses_.needs, object.unless, user);
@@ -210,7 +206,7 @@ void check_states(const World& world, const Map& map, const std::vector<const Ob
         Finding finding = findings.start(rule, b.place, thing_of(map, b),
                                          {words_of(world, a), words_of(world, b), said(world, facts, which)});
         finding.map = map.name, finding.object = b.name;
-        finding.layer = map.layers[static_cast<std::size_t>(b.layer)].name;
+        finding.layer = map.layer(b.layer).name;
         if (!a.place.file.empty()) finding.related.push_back({a.place, "the other is here"});
         return finding;
     };

@@ -85,7 +85,7 @@ void check_tile(const World& world, const TileSet& set, const Tile& tile, Findin
 
 // Stairs on one cell of two storeys that lead to each other: who goes up is led down at once, for ever.
 void check_stairs(const World& world, const Map& map, Findings& findings) {
-    std::vector<std::array<int, 2>> cells;
+    std::vector<Cell> cells;
     const Layer* first = nullptr;
     std::string up;
     for (const Layer& low : map.layers)
@@ -97,15 +97,15 @@ void check_stairs(const World& world, const Map& map, Findings& findings) {
                     if (a.tile < 0 || b.tile < 0 || world.tile(a).leads != high.storey ||
                         world.tile(b).leads != low.storey)
                         continue;
-                    cells.push_back({map.first_column + c, map.first_row + r});
+                    cells.push_back(map.cell({c, r}));
                     if (first == nullptr) first = &high, up = world.storey(high.storey).name;
                 }
         }
     if (cells.empty()) return;
     const Place place =
-        first->rows.empty() ? first->place : first->rows[static_cast<std::size_t>(cells[0][1] - map.first_row)];
+        first->rows.empty() ? first->place : first->rows[static_cast<std::size_t>(cells[0].row - map.first_row)];
     Finding finding = findings.start(Rule::stairs_bounce, place, fmt::format("map '{}'", map.name),
-                                     {fmt::format("({}, {})", cells[0][0], cells[0][1]), up});
+                                     {fmt::format("({}, {})", cells[0].column, cells[0].row), up});
     finding.map = map.name, finding.layer = first->name, finding.cell = cells[0], finding.cells = cells;
     finding.hint = Hint{"let the stairs back stand on the next cell", ""};
     findings.add(std::move(finding));

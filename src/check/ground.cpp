@@ -72,7 +72,7 @@ Regions Ground::near(const Bounds& box) const {
     return near;
 }
 
-const Grounds::Lines& Grounds::lines(int map, MoverId mover, StoreyId storey) {
+const Grounds::Lines& Grounds::lines(MapId map, MoverId mover, StoreyId storey) {
     mover = first_like(mover);
     const std::tuple key{map, mover, storey};
     if (const auto known = lines_.find(key); known != lines_.end()) return known->second;
@@ -81,7 +81,7 @@ const Grounds::Lines& Grounds::lines(int map, MoverId mover, StoreyId storey) {
         return std::any_of(tile.shapes.begin(), tile.shapes.end(),
                            [](const Shape& shape) { return !shape.line.empty(); });
     };
-    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+    const Map& of = world_.map(map);
     const bool any =
         std::any_of(of.palette.begin(), of.palette.end(),
                     [&](const Placed& placed) {
@@ -108,19 +108,16 @@ MoverId Grounds::first_like(MoverId mover) const {
     return id_of<MoverId>(static_cast<std::size_t>(std::find_if(movers.begin(), movers.end(), like) - movers.begin()));
 }
 
-const Ground& Grounds::of(int map, MoverId mover, StoreyId storey) {
+const Ground& Grounds::of(MapId map, MoverId mover, StoreyId storey) {
     mover = first_like(mover);
     const std::tuple key{map, mover, storey};
     auto known = known_.find(key);
     if (known == known_.end())
-        known =
-            known_
-                .emplace(key, Ground(blocked_area(world_, world_.maps()[static_cast<std::size_t>(map)], mover, storey)))
-                .first;
+        known = known_.emplace(key, Ground(blocked_area(world_, world_.map(map), mover, storey))).first;
     return known->second;
 }
 
-const FreeSpace& Grounds::space(int map, MoverId mover, StoreyId storey) {
+const FreeSpace& Grounds::space(MapId map, MoverId mover, StoreyId storey) {
     const Ground& ground = of(map, mover, storey);
     return spaces_.try_emplace({map, first_like(mover), storey}, ground.regions()).first->second;
 }
@@ -176,14 +173,14 @@ std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lin
     return steps ? std::optional(to_px(*steps)) : std::nullopt;
 }
 
-const std::vector<travel::Target>& Grounds::targets(int map, MoverId mover) {
+const std::vector<travel::Target>& Grounds::targets(MapId map, MoverId mover) {
     const auto [known, is_new] = targets_.try_emplace({map, mover});
-    if (is_new) known->second = travel::deeds_of(world_, world_.maps()[static_cast<std::size_t>(map)], mover).targets;
+    if (is_new) known->second = travel::deeds_of(world_, world_.map(map), mover).targets;
     return known->second;
 }
 
-bool can_touch(const World& world, Grounds& grounds, int map_id, MoverId mover_id, const Object& object) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+bool can_touch(const World& world, Grounds& grounds, MapId map_id, MoverId mover_id, const Object& object) {
+    const Map& map = world.map(map_id);
     const Mover& mover = world.mover(mover_id);
     const Ground& ground = grounds.of(map_id, mover_id, object.storey);
     const auto number = static_cast<std::size_t>(&object - map.objects.data());
@@ -208,8 +205,8 @@ bool can_touch(const World& world, Grounds& grounds, int map_id, MoverId mover_i
     return false;
 }
 
-std::vector<MoverId> movers_of(const World& world, int map_id) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+std::vector<MoverId> movers_of(const World& world, MapId map_id) {
+    const Map& map = world.map(map_id);
     std::vector<MoverId> movers;
     if (map.player != MoverId::none) movers.push_back(map.player);
     for (const Object& object : map.objects) {
@@ -232,16 +229,15 @@ PaintedCell spot_of(const World& world, const Map& map, int column, int row) {
             const ground::Parts own = ground::parts_of(world, map, layer, map.placed(layer, c, r), {});
             if (std::any_of(own.parts.begin(), own.parts.end(),
                             [](const ground::Part& part) { return part.adds && part.trigger.empty(); }))
-                return {map.place_of(layer, map.has(column, row) ? column : c, map.has(column, row) ? row : r),
-                        layer.name};
+                return {map.place_of(layer, map.has(column, row) ? DataCell{column, row} : DataCell{c, r}), layer.name};
         }
     }
     return {map.place, ""};
 }
 
-Standing stand(const World& world, Grounds& grounds, int map_id, MoverId mover_id, StoreyId storey, Point position) {
+Standing stand(const World& world, Grounds& grounds, MapId map_id, MoverId mover_id, StoreyId storey, Point position) {
     Standing result;
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Map& map = world.map(map_id);
     const Mover& mover = world.mover(mover_id);
     const Ground& ground = grounds.of(map_id, mover_id, storey);
     const std::int32_t depth = ground.depth(mover.body, position);
@@ -257,19 +253,19 @@ Standing stand(const World& world, Grounds& grounds, int map_id, MoverId mover_i
     const auto [first_column, first_row, last_column, last_row] = cells_near(map, box);
     for (int r = first_row; r <= last_row; ++r)
         for (int c = first_column; c <= last_column; ++c) {
-            const std::array<int, 2> name{map.first_column + c, map.first_row + r};
+            const Cell name = map.cell({c, r});
             for (const Layer& layer : map.layers) {
                 if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, {})) continue;
                 const Placed& placed = map.placed(layer, c, r);
                 if (placed.tile < 0 ||
                     !in_the_way(ground::parts_of(world, map, layer, placed, {}), map.corner(c, r), mover, body))
                     continue;
-                tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name[0], name[1]));
+                tiles.push_back(fmt::format("{} at ({}, {})", world.tile(placed).name, name.column, name.row));
                 result.cells.push_back(name);
             }
-            if (mover.needs != 0 && (passability(world, map, c, r, storey).flags & mover.needs) == 0 &&
+            if (mover.needs != 0 && (passability(world, map, {c, r}, storey).flags & mover.needs) == 0 &&
                 !intersect(Regions{{map.cell_ring(c, r), {}}}, body).empty()) {
-                closed.push_back(fmt::format("({}, {})", name[0], name[1]));
+                closed.push_back(fmt::format("({}, {})", name.column, name.row));
                 result.cells.push_back(name);
             }
         }

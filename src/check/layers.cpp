@@ -72,7 +72,7 @@ void check_one_way(const World& world, const Map& map, std::size_t number, Findi
         for (const Shape& shape : world.tile(map.palette[n]).shapes)
             if (!shape.line.empty()) return;
     for (const Object& object : map.objects)
-        if (object.layer == static_cast<int>(number) && !object.line.empty()) return;
+        if (object.layer == id_of<LayerId>(number) && !object.line.empty()) return;
     Finding finding = start_layer(findings, Rule::one_way_nothing, map, layer, {layer.name});
     finding.hint = Hint{"only lines can be passed one way: give its tiles lines, or take one_way out", ""};
     findings.add(std::move(finding));

@@ -70,15 +70,16 @@ constexpr OfTileSet of_tilesets[] = {
 
 std::vector<LimitUse> limit_uses(const World& world, std::string_view limit) {
     for (const OfWorld& one : of_world)
-        if (one.limit == limit) return {{one.used(world), -1, -1, std::string(one.subject), std::string(one.unit)}};
+        if (one.limit == limit)
+            return {{one.used(world), MapId::none, TileSetId::none, std::string(one.subject), std::string(one.unit)}};
     std::vector<LimitUse> uses;
     for (const OfMap& one : of_maps)
         for (std::size_t m = 0; one.limit == limit && m < world.maps().size(); ++m)
-            uses.push_back({one.used(world, world.maps()[m]), static_cast<int>(m), -1,
+            uses.push_back({one.used(world, world.maps()[m]), id_of<MapId>(m), TileSetId::none,
                             fmt::format(fmt::runtime(one.subject), world.maps()[m].name), std::string(one.unit)});
     for (const OfTileSet& one : of_tilesets)
         for (std::size_t t = 0; one.limit == limit && t < world.tilesets().size(); ++t)
-            uses.push_back({one.used(world.tilesets()[t]), -1, static_cast<int>(t),
+            uses.push_back({one.used(world.tilesets()[t]), MapId::none, id_of<TileSetId>(t),
                             fmt::format(fmt::runtime(one.subject), world.tilesets()[t].name), std::string(one.unit)});
     const std::span<const std::string_view> names = limit_names();
     if (std::find(names.begin(), names.end(), limit) == names.end())
@@ -92,12 +93,12 @@ namespace {
 
 // On what a finding about a use stands, and what it is about.
 std::pair<Place, std::string> place_of(const World& world, std::string_view limit, const LimitUse& use) {
-    if (use.map >= 0) {
-        const Map& map = world.maps()[static_cast<std::size_t>(use.map)];
+    if (use.map != MapId::none) {
+        const Map& map = world.map(use.map);
         return {map.place, fmt::format("map '{}'", map.name)};
     }
-    if (use.tileset >= 0) {
-        const TileSet& set = world.tilesets()[static_cast<std::size_t>(use.tileset)];
+    if (use.tileset != TileSetId::none) {
+        const TileSet& set = world.tileset(use.tileset);
         const bool at_sheet = limit == "sheet_px" && set.sheet->place.line > 0;
         return {at_sheet ? set.sheet->place : set.place, fmt::format("tile set '{}'", set.name)};
     }

@@ -14,7 +14,7 @@ Finding start_link(const Findings& findings, Rule rule, const Map& map, const Ob
                    std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, link.link.place, thing_of(map, link), std::move(arguments));
     finding.map = map.name;
-    finding.layer = map.layers[static_cast<std::size_t>(link.layer)].name;
+    finding.layer = map.layer(link.layer).name;
     finding.object = link.name;
     finding.cell = link.cell;
     return finding;
@@ -25,13 +25,13 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
     const auto slash = to.find('/');
     Finding finding = start_link(findings, Rule::link_target, map, link, {words_of(world, link), to, ""});
     std::vector<std::string> names;
-    if (link.link.map < 0) {
+    if (link.link.map == MapId::none) {
         finding.arguments[2] = fmt::format("there is no map '{}'", to.substr(0, slash));
         for (const Map& other : world.maps())   // only where one could arrive
-            if (slash != std::string::npos && other.find_object(to.substr(slash + 1)) >= 0)
+            if (slash != std::string::npos && other.find_object(to.substr(slash + 1)) != ObjectId::none)
                 names.push_back(other.name + to.substr(slash));
     } else {
-        const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
+        const Map& target = world.map(link.link.map);
         finding.arguments[2] = fmt::format("map '{}' has no object '{}'", target.name,
                                            slash == std::string::npos ? to : to.substr(slash + 1));
         for (const Object& object : target.objects)
@@ -39,7 +39,7 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
     }
     if (const auto nearest = nearest_name(to, names)) {
         finding.hint = Hint{"did you mean", fmt::format("to = \"{}\"", *nearest)};
-    } else if (link.link.map < 0) {
+    } else if (link.link.map == MapId::none) {
         std::vector<std::string> maps;
         for (const Map& other : world.maps()) maps.push_back(other.name);
         finding.hint = Hint{
@@ -53,8 +53,8 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
 }
 
 void check_arrival(const World& world, Grounds& grounds, const Map& map, const Object& link, Findings& findings) {
-    const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
-    const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
+    const Map& target = world.map(link.link.map);
+    const Object& arrival = target.object(link.link.object);
     // Who arrives is who set it off; where people play, the player of the map that they come to.
     std::vector<MoverId> movers = link.by;
     for (MoverId& mover : movers)
@@ -78,10 +78,10 @@ void check_arrival(const World& world, Grounds& grounds, const Map& map, const O
 }
 
 void check_return(const World& world, std::size_t from, const Object& link, Findings& findings) {
-    if (link.link.one_way || link.link.map == static_cast<int>(from)) return;
-    const Map &map = world.maps()[from], &target = world.maps()[static_cast<std::size_t>(link.link.map)];
+    if (link.link.one_way || link.link.map == id_of<MapId>(from)) return;
+    const Map &map = world.maps()[from], &target = world.map(link.link.map);
     const bool back = std::any_of(target.objects.begin(), target.objects.end(), [from](const Object& other) {
-        return other.role == Role::link && other.link.map == static_cast<int>(from) && other.link.object >= 0;
+        return other.role == Role::link && other.link.map == id_of<MapId>(from) && other.link.object != ObjectId::none;
     });
     if (back) return;
     Finding finding =
@@ -134,13 +134,12 @@ private:
 // Who arrives inside of a link back goes back at once.
 void check_bounce(const World& world, const std::vector<Doors>& doors, std::size_t from, const Object& link,
                   Findings& findings) {
-    const Map& target = world.maps()[static_cast<std::size_t>(link.link.map)];
-    const Object& arrival = target.objects[static_cast<std::size_t>(link.link.object)];
+    const Map& target = world.map(link.link.map);
+    const Object& arrival = target.object(link.link.object);
     for (MoverId mover : link.by) {
         if (mover == world.maps()[from].player && target.player != MoverId::none) mover = target.player;
-        for (const Object* back :
-             doors[static_cast<std::size_t>(link.link.map)].at(mover, arrival.storey, arrival.position)) {
-            if (back->link.map != static_cast<int>(from)) continue;
+        for (const Object* back : doors[index(link.link.map)].at(mover, arrival.storey, arrival.position)) {
+            if (back->link.map != id_of<MapId>(from)) continue;
             Finding finding = start_link(findings, Rule::link_bounce, world.maps()[from], link,
                                          {words_of(world, link), words_of(world, *back)});
             if (!back->place.file.empty())
@@ -153,7 +152,7 @@ void check_bounce(const World& world, const std::vector<Doors>& doors, std::size
 }
 
 void check_unlinked(const World& world, Findings& findings) {
-    if (world.start().object < 0) return;
+    if (world.start().object == ObjectId::none) return;
     std::vector<bool> reached(world.maps().size());
     std::vector<std::size_t> open{static_cast<std::size_t>(world.start().map)};
     reached[open[0]] = true;
@@ -161,8 +160,8 @@ void check_unlinked(const World& world, Findings& findings) {
         const Map& map = world.maps()[open.back()];
         open.pop_back();
         for (const Object& object : map.objects)
-            if (const auto next = static_cast<std::size_t>(object.link.map);
-                object.role == Role::link && object.link.object >= 0 && !reached[next]) {
+            if (const auto next = index(object.link.map);
+                object.role == Role::link && object.link.object != ObjectId::none && !reached[next]) {
                 reached[next] = true;
                 open.push_back(next);
             }
@@ -187,7 +186,7 @@ void check_links(const World& world, Grounds& grounds, Findings& findings) {
     for (std::size_t m = 0; m < world.maps().size(); ++m)
         for (const Object& link : world.maps()[m].objects) {
             if (link.role != Role::link || link.link.to.empty()) continue;
-            if (link.link.object < 0) {
+            if (link.link.object == ObjectId::none) {
                 check_target(world, world.maps()[m], link, findings);
                 continue;
             }

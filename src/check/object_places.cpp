@@ -19,7 +19,7 @@ namespace {
 std::vector<const Object*> placed_by_px(const Map& map, std::size_t layer) {
     std::vector<const Object*> objects;
     for (const Object& object : map.objects)
-        if (object.layer == static_cast<int>(layer) && !object.cell) objects.push_back(&object);
+        if (object.layer == id_of<LayerId>(layer) && !object.cell) objects.push_back(&object);
     return objects;
 }
 
@@ -64,7 +64,7 @@ struct Snap {
 
 // A place that is nearly, but not quite, where it looks as if it should be.
 std::optional<Snap> snapped(const Map& map, const Object& object, const std::vector<const Object*>& others) {
-    const Point offset = ground::shift_of(map.layers[static_cast<std::size_t>(object.layer)]);
+    const Point offset = ground::shift_of(map.layer(object.layer));
     const Point p{object.position.x - offset.x, object.position.y - offset.y};   // as it is written
     const std::int32_t from_x = off(p.x, steps_per_px), from_y = off(p.y, steps_per_px);
     const auto slight = [](std::int32_t by, std::int32_t most) { return by != 0 && std::abs(by) < most; };
@@ -94,7 +94,7 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
 // A drawn box whose corner or size is a fraction of a px: what it should be.
 std::optional<std::string> snapped_box(const Map& map, const Object& object) {
     if (object.area.size() != 1 || object.area[0].outline.size() != 4 || !object.line.empty()) return {};
-    const Point offset = ground::shift_of(map.layers[static_cast<std::size_t>(object.layer)]);
+    const Point offset = ground::shift_of(map.layer(object.layer));
     const Bounds box = *bounds(object.area);
     if (twice_area(object.area) != 2 * std::int64_t{box.most.x - box.least.x} * (box.most.y - box.least.y)) return {};
     const Point corner{box.least.x - offset.x, box.least.y - offset.y},
@@ -167,8 +167,8 @@ void check_line(const World& world, const Map& map, const Object& object, Findin
 
 // ---- triggers and links ----
 
-void check_trigger(const World& world, Grounds& grounds, int map_id, const Object& object, Findings& findings) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+void check_trigger(const World& world, Grounds& grounds, MapId map_id, const Object& object, Findings& findings) {
+    const Map& map = world.map(map_id);
     if (object.role == Role::trigger && object.gives.empty() && object.runs == EventId::none) {
         Finding finding =
             start_object(findings, Rule::trigger_idle, map, object, object.place, {words_of(world, object)});
@@ -235,7 +235,7 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
                                     (object.runs != EventId::none || !object.gives.empty());
             if (object.role == Role::trigger || object.role == Role::link ||
                 (object.role == Role::entity && is_touched))
-                check_trigger(world, grounds, static_cast<int>(m), object, findings);
+                check_trigger(world, grounds, id_of<MapId>(m), object, findings);
         }
     }
 }

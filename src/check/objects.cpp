@@ -13,7 +13,7 @@ Finding start_object(const Findings& findings, Rule rule, const Map& map, const 
                      std::vector<std::string> arguments) {
     Finding finding = findings.start(rule, place, thing_of(map, object), std::move(arguments));
     finding.map = map.name;
-    finding.layer = map.layers[static_cast<std::size_t>(object.layer)].name;
+    finding.layer = map.layer(object.layer).name;
     finding.object = object.name;
     finding.cell = object.cell;
     return finding;
@@ -32,9 +32,9 @@ void check_start(const World& world, Findings& findings) {
                 names.push_back(fmt::format("{}/{}", map.name, object.name));
     if (start.words.empty())
         finding.arguments = {"the world says no 'start'"};
-    else if (start.map < 0)
+    else if (start.map == MapId::none)
         finding.arguments = {fmt::format("there is no map '{}'", start.words.substr(0, start.words.find('/')))};
-    else if (start.object < 0)
+    else if (start.object == ObjectId::none)
         finding.arguments = {fmt::format("there is no object '{}'", start.words)};
     else
         return;
@@ -99,17 +99,17 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
 }
 
 // Who is seen from the side and moves by itself falls.
-void check_support(const World& world, Grounds& grounds, int map_id, const Object& object, MoverId mover_id,
+void check_support(const World& world, Grounds& grounds, MapId map_id, const Object& object, MoverId mover_id,
                    Findings& findings) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Map& map = world.map(map_id);
     const Kind& kind = world.kind(object.kind);
     const Mover& mover = world.mover(mover_id);
     if (mover.moves != Moves::side || (object.role != Role::spawn && kind.motion != Motion::moving)) return;
     const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
                               grounds.lines(map_id, mover_id, object.storey).from_above, mover, object.position, map);
     if (fall && *fall <= std::max(1.0, mover.kerb_px.value_or(0))) return;
-    const auto [column, row] = map.cell_at(object.position);
-    if (map.has(column, row) && (passability(world, map, column, row, object.storey).flags & mover.climbs) != 0)
+    const auto [column, row] = map.data_cell_at(object.position);
+    if (map.has(column, row) && (passability(world, map, {column, row}, object.storey).flags & mover.climbs) != 0)
         return;   // it holds on
     Finding finding = start_object(
         findings, Rule::spawn_unsupported, map, object, object.place_of_position,
@@ -124,9 +124,9 @@ void check_support(const World& world, Grounds& grounds, int map_id, const Objec
     findings.add(std::move(finding));
 }
 
-void check_standing(const World& world, Grounds& grounds, int map_id, const Object& object, bool is_start,
+void check_standing(const World& world, Grounds& grounds, MapId map_id, const Object& object, bool is_start,
                     Findings& findings) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Map& map = world.map(map_id);
     // Where play begins it is the map's player that stands there.
     const bool is_player = is_start && object.role == Role::spawn && map.player != MoverId::none;
     const MoverId mover = is_player ? map.player : body_of(world, map, object);
@@ -160,9 +160,8 @@ void check_objects(const World& world, Grounds& grounds, Findings& findings) {
             const Object& object = map.objects[o];
             check_outside(world, map, object, findings);
             check_area(world, map, object, findings);
-            const bool is_start =
-                world.start().map == static_cast<int>(m) && world.start().object == static_cast<int>(o);
-            check_standing(world, grounds, static_cast<int>(m), object, is_start, findings);
+            const bool is_start = world.start().map == id_of<MapId>(m) && world.start().object == id_of<ObjectId>(o);
+            check_standing(world, grounds, id_of<MapId>(m), object, is_start, findings);
         }
     }
 }

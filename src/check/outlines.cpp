@@ -92,12 +92,12 @@ struct Ledge {   // the ends of a line
 
 class OutlineChecker {
 public:
-    OutlineChecker(const World& world, Grounds& grounds, int map_id, const std::vector<MoverId>& movers,
+    OutlineChecker(const World& world, Grounds& grounds, MapId map_id, const std::vector<MoverId>& movers,
                    Findings& findings)
         : world_(world),
           grounds_(grounds),
           map_id_(map_id),
-          map_(world.maps()[static_cast<std::size_t>(map_id)]),
+          map_(world.map(map_id)),
           movers_(movers),
           findings_(findings) {}
 
@@ -134,8 +134,8 @@ private:
     void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
         const std::string words =
             fmt::format("{} {} {}", static_cast<int>(rule), index(storey_), fmt::join(arguments, " "));
-        const auto [column, row] = map_.cell_at(at);
-        const std::array<int, 2> cell{map_.first_column + column, map_.first_row + row};
+        const auto [column, row] = map_.data_cell_at(at);
+        const Cell cell = map_.cell({column, row});
         if (!places_[words].insert(at).second) return;
         if (const auto known = by_words_.find(words); known != by_words_.end()) {
             known->second.cells.push_back(cell);
@@ -145,7 +145,7 @@ private:
         Finding finding = findings_.start(rule, spot.place, fmt::format("map '{}'", map_.name), std::move(arguments));
         finding.map = map_.name, finding.layer = spot.layer, finding.cell = cell;
         finding.cells.push_back(cell);
-        finding.details.push_back(fmt::format("at {} px, in cell ({}, {})", at_px(at), cell[0], cell[1]));
+        finding.details.push_back(fmt::format("at {} px, in cell ({}, {})", at_px(at), cell.column, cell.row));
         if (ground::storeys_of(map_).size() > 1) name_storey(world_, storey_, finding);
         finding.hint = std::move(hint);
         by_words_.emplace(words, std::move(finding));
@@ -259,7 +259,7 @@ private:
 
     const World& world_;
     Grounds& grounds_;
-    int map_id_;
+    MapId map_id_;
     const Map& map_;
     const std::vector<MoverId>& movers_;
     StoreyId storey_ = StoreyId::ground;   // that is looked at
@@ -273,8 +273,8 @@ private:
 
 void check_outlines(const World& world, Grounds& grounds, Findings& findings) {
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        const std::vector<MoverId> movers = movers_of(world, static_cast<int>(m));
-        OutlineChecker(world, grounds, static_cast<int>(m), movers, findings).run();
+        const std::vector<MoverId> movers = movers_of(world, id_of<MapId>(m));
+        OutlineChecker(world, grounds, id_of<MapId>(m), movers, findings).run();
     }
 }
 

@@ -60,23 +60,23 @@ private:
 class Grounds {
 public:
     explicit Grounds(const World& world) : world_(world) {}
-    const Ground& of(int map, MoverId mover, StoreyId storey);
-    const FreeSpace& space(int map, MoverId mover, StoreyId storey);   // that it leaves
+    const Ground& of(MapId map, MoverId mover, StoreyId storey);
+    const FreeSpace& space(MapId map, MoverId mover, StoreyId storey);   // that it leaves
     struct Lines {
         std::vector<Ring> from_above, both_ways;   // that stop it so; the former hold the latter
     };
-    const Lines& lines(int map, MoverId mover, StoreyId storey);
+    const Lines& lines(MapId map, MoverId mover, StoreyId storey);
     // From where a mover touches the objects of a map, in their order.
-    const std::vector<travel::Target>& targets(int map, MoverId mover);
+    const std::vector<travel::Target>& targets(MapId map, MoverId mover);
 
 private:
     [[nodiscard]] MoverId first_like(MoverId mover) const;
 
     const World& world_;
-    std::map<std::tuple<int, MoverId, StoreyId>, Ground> known_;
-    std::map<std::tuple<int, MoverId, StoreyId>, FreeSpace> spaces_;   // they refer to the ground's regions
-    std::map<std::tuple<int, MoverId, StoreyId>, Lines> lines_;
-    std::map<std::pair<int, MoverId>, std::vector<travel::Target>> targets_;
+    std::map<std::tuple<MapId, MoverId, StoreyId>, Ground> known_;
+    std::map<std::tuple<MapId, MoverId, StoreyId>, FreeSpace> spaces_;   // they refer to the ground's regions
+    std::map<std::tuple<MapId, MoverId, StoreyId>, Lines> lines_;
+    std::map<std::pair<MapId, MoverId>, std::vector<travel::Target>> targets_;
 };
 
 // Why a mover cannot stand somewhere, and where it could.
@@ -84,10 +84,10 @@ struct Standing {
     double depth_px = 0;      // 0: it can
     std::string in_the_way;   // "solid ground" or "a cell without walk"
     std::vector<std::string> details;
-    std::vector<std::array<int, 2>> cells;
+    std::vector<Cell> cells;
     std::optional<Point> nearest_free;
 };
-[[nodiscard]] Standing stand(const World& world, Grounds& grounds, int map, MoverId mover, StoreyId storey,
+[[nodiscard]] Standing stand(const World& world, Grounds& grounds, MapId map, MoverId mover, StoreyId storey,
                              Point position);
 
 // How far a mover that stands somewhere falls before it meets ground or a line; nothing when it never does.
@@ -95,7 +95,7 @@ struct Standing {
                                             Point position, const Map& map);
 
 // The movers that a map has to do with: its player first, then those of its objects' kinds.
-[[nodiscard]] std::vector<MoverId> movers_of(const World& world, int map);
+[[nodiscard]] std::vector<MoverId> movers_of(const World& world, MapId map);
 
 // The cells of a map that a box touches, and those around them: first column and row, last column and row.
 [[nodiscard]] std::array<int, 4> cells_near(const Map& map, const Bounds& box);
@@ -109,7 +109,7 @@ struct PaintedCell {
 [[nodiscard]] PaintedCell spot_of(const World& world, const Map& map, int column, int row);
 
 // Whether there is room for a mover somewhere where it touches an object, or uses it.
-[[nodiscard]] bool can_touch(const World& world, Grounds& grounds, int map, MoverId mover, const Object& object);
+[[nodiscard]] bool can_touch(const World& world, Grounds& grounds, MapId map, MoverId mover, const Object& object);
 
 // What is wrong with an open line.
 struct LineFault {

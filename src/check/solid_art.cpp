@@ -120,23 +120,23 @@ private:
 
     void check_layer(const Layer& layer) {
         const std::vector<bool> own = art_cells(&layer);
-        std::vector<std::array<int, 2>> open;
+        std::vector<Cell> open;
         std::size_t count = 0;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c) {
                 if (!own[at(c, r)]) continue;
                 ++count;
-                if (!is_covered(layer, c, r)) open.push_back({map_.first_column + c, map_.first_row + r});
+                if (!is_covered(layer, c, r)) open.push_back(map_.cell({c, r}));
             }
         if (open.empty() || open.size() * 5 > count) return;
         Finding finding =
             start_layer(findings_, Rule::art_without_solid, map_, layer, {layer.name, counted(open.size(), "cell")});
-        finding.place = map_.place_of(layer, open[0][0] - map_.first_column, open[0][1] - map_.first_row);
+        finding.place = map_.place_of(layer, map_.data_cell(open.front()));
         finding.cell = open.front();
         finding.cells = open;
         std::vector<std::string> cells;
         for (std::size_t i = 0; i < std::min<std::size_t>(open.size(), 8); ++i)
-            cells.push_back(fmt::format("({}, {})", open[i][0], open[i][1]));
+            cells.push_back(fmt::format("({}, {})", open[i].column, open[i].row));
         if (open.size() > cells.size()) cells.push_back(fmt::format("and {} more", open.size() - cells.size()));
         finding.details.push_back(fmt::format("in {}", fmt::join(cells, ", ")));
         finding.hint = Hint{"draw the solid over these cells too, or take their art away", ""};

@@ -32,8 +32,8 @@ void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, 
 
 // Where a mover comes into being on a storey of a map, or onto it: its spawns, its kinds' objects, stairs, and, for who
 // plays, the ends of links.
-std::vector<Point> arrivals(const World& world, int map_id, MoverId mover, StoreyId storey) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+std::vector<Point> arrivals(const World& world, MapId map_id, MoverId mover, StoreyId storey) {
+    const Map& map = world.map(map_id);
     std::vector<Point> points;
     for (const Object& object : map.objects) {
         if (object.storey == storey && body_of(world, map, object) == mover && object.role != Role::link)
@@ -43,10 +43,10 @@ std::vector<Point> arrivals(const World& world, int map_id, MoverId mover, Store
     if (mover != map.player) return points;
     for (const Map& other : world.maps())
         for (const Object& link : other.objects)
-            if (link.role == Role::link && link.link.map == map_id && link.link.object >= 0)
-                if (const Object& end = map.objects[static_cast<std::size_t>(link.link.object)]; end.storey == storey)
+            if (link.role == Role::link && link.link.map == map_id && link.link.object != ObjectId::none)
+                if (const Object& end = map.object(link.link.object); end.storey == storey)
                     points.push_back(end.position);
-    if (world.start().map == map_id && world.start().object >= 0)
+    if (world.start().map == map_id && world.start().object != ObjectId::none)
         points.push_back(map.objects[static_cast<std::size_t>(world.start().object)].position);
     return points;
 }
@@ -73,8 +73,8 @@ bool has_room(const Region& area, const Mover& mover) {
     return !travel::fitting({positions}, around, mover).empty();
 }
 
-void check_pockets(const World& world, Grounds& grounds, int map_id, StoreyId storey, Findings& findings) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+void check_pockets(const World& world, Grounds& grounds, MapId map_id, StoreyId storey, Findings& findings) {
+    const Map& map = world.map(map_id);
     if (map.player == MoverId::none) return;
     const Mover& player = world.mover(map.player);
     const Bounds size = *bounds(player.body);
@@ -93,12 +93,12 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, StoreyId st
         if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y || !has_room(area, player)) continue;
         // Somewhere in it: at its topmost corner.
         const Point top = *std::min_element(area.outline.begin(), area.outline.end());
-        const auto [column, row] = map.cell_at({top.x + 1, top.y + 1});
+        const auto [column, row] = map.data_cell_at({top.x + 1, top.y + 1});
         const PaintedCell spot = spot_of(world, map, column, row);
         Finding finding =
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
         finding.map = map.name, finding.layer = spot.layer;
-        finding.cell = {map.first_column + column, map.first_row + row};
+        finding.cell = map.cell({column, row});
         if (world.storeys().size() > 1) name_storey(world, storey, finding);
         finding.details.push_back(fmt::format("it reaches from {} to {} px", at_px(box.least), at_px(box.most)));
         for (const Point p : area.outline) finding.outline.push_back({to_px(p.x), to_px(p.y)});
@@ -107,9 +107,9 @@ void check_pockets(const World& world, Grounds& grounds, int map_id, StoreyId st
     }
 }
 
-void check_leak(const World& world, Grounds& grounds, int map_id, MoverId mover_id, StoreyId storey,
+void check_leak(const World& world, Grounds& grounds, MapId map_id, MoverId mover_id, StoreyId storey,
                 Findings& findings) {
-    const Map& map = world.maps()[static_cast<std::size_t>(map_id)];
+    const Map& map = world.map(map_id);
     if (ground::says_edge(map)) return;   // open on purpose, or closed all around
     const std::vector<Point> points = arrivals(world, map_id, mover_id, storey);
     if (points.empty()) return;
@@ -127,8 +127,8 @@ void check_leak(const World& world, Grounds& grounds, int map_id, MoverId mover_
         findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
     if (world.storeys().size() > 1) name_storey(world, storey, finding);
-    const auto [column, row] = map.cell_at(*out);
-    finding.cell = {map.first_column + column, map.first_row + row};
+    const auto [column, row] = map.data_cell_at(*out);
+    finding.cell = map.cell({column, row});
     // A barrier that stops it: any other would not keep it in.
     finding.hint = mover.stopped_by.empty()
                        ? Hint{"no barrier stops it; if movers may leave this map", "rim = \"open\""}
@@ -140,8 +140,8 @@ void check_leak(const World& world, Grounds& grounds, int map_id, MoverId mover_
 }   // namespace
 
 void check_space(const World& world, Grounds& grounds, Findings& findings) {
-    for (int m = 0; m < static_cast<int>(world.maps().size()); ++m)
-        for (const StoreyId storey : ground::storeys_of(world.maps()[static_cast<std::size_t>(m)])) {
+    for (const MapId m : ids<MapId>(world.maps()))
+        for (const StoreyId storey : ground::storeys_of(world.map(m))) {
             check_pockets(world, grounds, m, storey, findings);
             for (const MoverId mover : movers_of(world, m)) check_leak(world, grounds, m, mover, storey, findings);
         }

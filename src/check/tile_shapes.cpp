@@ -123,10 +123,10 @@ void check_laid(const World& world, const Map& map, std::size_t l, std::uint32_t
     for (std::size_t f = world.flags().size(); f-- > 0;)
         if ((needed >> f & 1) != 0) flag = world.flags()[f].name;
     const int c = static_cast<int>(first) % map.columns, r = static_cast<int>(first) / map.columns;
-    Finding finding = findings.start(Rule::flags_against_shapes, map.place_of(layer, c, r),
+    Finding finding = findings.start(Rule::flags_against_shapes, map.place_of(layer, {c, r}),
                                      fmt::format("map '{}', layer '{}'", map.name, layer.name),
                                      {tile.name, flag, "lies on ground that stops"});
-    finding.map = map.name, finding.layer = layer.name, finding.cell = {map.first_column + c, map.first_row + r};
+    finding.map = map.name, finding.layer = layer.name, finding.cell = map.cell({c, r});
     finding.details.push_back(fmt::format("in all {} cells of layer '{}' that have it", cells, layer.name));
     if (!tile.place.file.empty()) finding.related.push_back({tile.place, fmt::format("'{}' is here", tile.name)});
     finding.hint = Hint{"let it carve what lies below", "carves = [{ barrier = \"…\", cell = true }]"};
@@ -202,7 +202,7 @@ bool keeps_to_cells(const World& world, const Map& map, std::size_t below, Barri
                 return false;
     }
     return std::none_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
-        return object.role == Role::solid && object.barrier == barrier && object.layer < static_cast<int>(below);
+        return object.role == Role::solid && object.barrier == barrier && object.layer < id_of<LayerId>(below);
     });
 }
 

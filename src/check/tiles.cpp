@@ -51,7 +51,7 @@ struct Use {
     bool lacks_barrier = false, in_trigger_layer = false;   // somewhere; somewhere by its layer
     Place first_without_barrier;
     std::string thing_without_barrier;
-    std::array<int, 2> cell_without_barrier{};
+    Cell cell_without_barrier{};
     std::string map_without_barrier, layer_without_barrier;
 };
 
@@ -73,9 +73,9 @@ TileUses count_uses(const World& world) {
                     if (use.maps.empty() || use.maps.back() != map.name) use.maps.push_back(map.name);
                     if (layer.barrier != BarrierId::none || !layer.trigger.empty() || use.lacks_barrier) continue;
                     use.lacks_barrier = true;
-                    use.first_without_barrier = map.place_of(layer, c, r);
+                    use.first_without_barrier = map.place_of(layer, {c, r});
                     use.thing_without_barrier = fmt::format("map '{}', layer '{}'", map.name, layer.name);
-                    use.cell_without_barrier = {map.first_column + c, map.first_row + r};
+                    use.cell_without_barrier = map.cell({c, r});
                     use.map_without_barrier = map.name;
                     use.layer_without_barrier = layer.name;
                 }

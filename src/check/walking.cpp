@@ -31,10 +31,11 @@ public:
     }
 
 private:
-    [[nodiscard]] const Map& map(int id) const { return world_.maps()[static_cast<std::size_t>(id)]; }
+    [[nodiscard]] const Map& map(MapId id) const { return world_.map(id); }
     [[nodiscard]] std::string thing(const InTheWay& way) const {
-        if (way.object >= 0) return words_of(world_, map(way.map).objects[static_cast<std::size_t>(way.object)]);
-        return way.layer < 0 ? "the way" : fmt::format("the tile on cell ({}, {})", way.cell[0], way.cell[1]);
+        if (way.object != ObjectId::none) return words_of(world_, map(way.map).object(way.object));
+        return way.layer == LayerId::none ? "the way"
+                                          : fmt::format("the tile on cell ({}, {})", way.cell.column, way.cell.row);
     }
     // What is behind its own lock is told by that rule; the goals behind it are told, too, since they are what is
     // missed.
@@ -42,14 +43,13 @@ private:
         for (std::size_t g = 0; g < world_.goals().size(); ++g) {
             const Goal& goal = world_.goals()[g];
             if (reach_.goals()[g].reached != Reached::no) continue;
-            const InTheWay way =
-                goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object) : reach_.in_the_way_of_fact(goal.fact);
+            const InTheWay way = goal.object != ObjectId::none ? reach_.in_the_way(goal.map, goal.object)
+                                                               : reach_.in_the_way_of_fact(goal.fact);
             Finding finding =
                 findings_.start(Rule::goal_unreachable, goal.place, "the world", {goal.words, text(world_, way)});
             finding.hint = Hint{"`dryground walk` tells the way as far as it goes", ""};
-            if (way.map >= 0 && way.object >= 0)
-                if (const Object& object = map(way.map).objects[static_cast<std::size_t>(way.object)];
-                    !object.place.file.empty())
+            if (way.map != MapId::none && way.object != ObjectId::none)
+                if (const Object& object = map(way.map).object(way.object); !object.place.file.empty())
                     finding.related.push_back({object.place, fmt::format("{} is here", words_of(world_, object))});
             findings_.add(std::move(finding));
         }
@@ -61,25 +61,24 @@ private:
             if (way.sort != InTheWay::Sort::behind_itself || way.fact != fact) continue;
             const std::string& name = world_.fact(fact).name;
             Finding finding;
-            if (way.object >= 0) {
-                const Object& lock = map(way.map).objects[static_cast<std::size_t>(way.object)];
+            if (way.object != ObjectId::none) {
+                const Object& lock = map(way.map).object(way.object);
                 finding = start_object(findings_, Rule::key_behind_own_lock, map(way.map), lock, lock.place,
                                        {thing(way), name, name});
             } else {
                 finding = findings_.start(Rule::key_behind_own_lock, place_of_tile(way), "the world",
                                           {thing(way), name, name});
-                if (way.map >= 0) finding.map = map(way.map).name;
+                if (way.map != MapId::none) finding.map = map(way.map).name;
             }
             finding.hint = Hint{fmt::format("let something on this side give '{}'", name), ""};
             findings_.add(std::move(finding));
         }
     }
     [[nodiscard]] Place place_of_tile(const InTheWay& way) const {
-        if (way.map < 0) return world_.world_place();
+        if (way.map == MapId::none) return world_.world_place();
         const Map& of = map(way.map);
-        if (way.layer < 0) return of.place;
-        return of.place_of(of.layers[static_cast<std::size_t>(way.layer)], way.cell[0] - of.first_column,
-                           way.cell[1] - of.first_row);
+        if (way.layer == LayerId::none) return of.place;
+        return of.place_of(of.layer(way.layer), of.data_cell(way.cell));
     }
     [[nodiscard]] bool is_needed(FactId fact) const {
         const auto needs = [fact](const std::vector<FactId>& facts) {
@@ -96,21 +95,20 @@ private:
 
     // Whatever the player sets off, on maps that it gets to. What lacks a fact is told where that is lost.
     void check_objects() {
-        std::set<std::pair<int, int>> goals;
+        std::set<std::pair<MapId, ObjectId>> goals;
         for (const Goal& goal : world_.goals()) goals.insert({goal.map, goal.object});
-        for (std::size_t m = 0; m < world_.maps().size(); ++m) {
-            const int id = static_cast<int>(m);
+        for (const MapId id : ids<MapId>(world_.maps())) {
             const Map& of = map(id);
             if (of.player == MoverId::none || reach_.map_reached(id) != Reached::yes) continue;
-            for (std::size_t o = 0; o < of.objects.size(); ++o) {
-                const Object& object = of.objects[o];
+            for (const ObjectId o : ids<ObjectId>(of.objects)) {
+                const Object& object = of.object(o);
                 const bool does = object.runs != EventId::none || !object.gives.empty() || object.role == Role::link;
-                if (!does || object.area.empty() || goals.count({id, static_cast<int>(o)}) != 0 ||
-                    object.fires == Fires::start || object.fires == Fires::defeat ||
+                if (!does || object.area.empty() || goals.count({id, o}) != 0 || object.fires == Fires::start ||
+                    object.fires == Fires::defeat ||
                     std::find(object.by.begin(), object.by.end(), of.player) == object.by.end() ||
-                    reach_.reached(id, static_cast<int>(o)) != Reached::no)
+                    reach_.reached(id, o) != Reached::no)
                     continue;
-                const InTheWay way = reach_.in_the_way(id, static_cast<int>(o));
+                const InTheWay way = reach_.in_the_way(id, o);
                 using Sort = InTheWay::Sort;
                 if (way.sort == Sort::needs_fact || way.sort == Sort::fact_never_given ||
                     way.sort == Sort::behind_itself || way.sort == Sort::nothing)
@@ -128,12 +126,12 @@ private:
         const Point p{static_cast<std::int32_t>(std::lround(spot.at.x * steps_per_px)),
                       static_cast<std::int32_t>(std::lround(spot.at.y * steps_per_px))};
         // Feet on the border of two cells stand on the lower one.
-        auto [column, row] = of.cell_at({p.x, p.y});
+        auto [column, row] = of.data_cell_at({p.x, p.y});
         column = std::clamp(column, 0, of.columns - 1), row = std::clamp(row, 0, of.rows - 1);
         const PaintedCell painted = spot_of(world_, of, column, row);
         Finding finding = findings_.start(rule, painted.place, fmt::format("map '{}'", of.name), std::move(arguments));
         finding.map = of.name, finding.layer = painted.layer;
-        finding.cell = {of.first_column + column, of.first_row + row};
+        finding.cell = of.cell({column, row});
         if (world_.storeys().size() > 1)
             finding.details.push_back(fmt::format("on storey '{}'", world_.storey(spot.storey).name));
         return finding;
@@ -148,7 +146,7 @@ private:
     }
     // One finding a map and storey: the columns in which it falls.
     void check_holes() {
-        std::map<std::pair<int, StoreyId>, std::set<int>> columns;
+        std::map<std::pair<MapId, StoreyId>, std::set<int>> columns;
         for (const Spot& hole : reach_.bottomless()) {
             const Map& of = map(hole.map);
             const int column = static_cast<int>(std::floor(hole.at.x / of.cell_width));
@@ -190,17 +188,17 @@ void tell_unknown_jumps(const World& world, Findings& findings) {
 // not silent for it, the nearest name and the nearest free place stand in.
 std::optional<Spot> begins_at(const World& world, Grounds& grounds) {
     const Start& start = world.start();
-    if (start.map < 0) return std::nullopt;
-    const Map& map = world.maps()[static_cast<std::size_t>(start.map)];
-    int object = start.object;
-    if (const std::size_t slash = start.words.find('/'); object < 0 && slash != std::string::npos) {
+    if (start.map == MapId::none) return std::nullopt;
+    const Map& map = world.map(start.map);
+    ObjectId object = start.object;
+    if (const std::size_t slash = start.words.find('/'); object == ObjectId::none && slash != std::string::npos) {
         std::vector<std::string> names;
         for (const Object& other : map.objects)
             if (!other.name.empty()) names.push_back(other.name);
         if (const auto nearest = nearest_name(start.words.substr(slash + 1), names)) object = map.find_object(*nearest);
     }
-    if (object < 0 || map.player == MoverId::none) return std::nullopt;
-    const Object& landing = map.objects[static_cast<std::size_t>(object)];
+    if (object == ObjectId::none || map.player == MoverId::none) return std::nullopt;
+    const Object& landing = map.object(object);
     Point at = landing.position;
     const Standing standing = stand(world, grounds, start.map, map.player, landing.storey, at);
     if (standing.depth_px > 0 && standing.nearest_free) at = *standing.nearest_free;

@@ -122,7 +122,7 @@ cairo_surface_t* Art::tile(int tileset, int tile) {
 
 double Art::reach(const Map& map) const {
     double most = 0;
-    for (const int id : map.tilesets) {
+    for (const TileSetId id : map.tilesets) {
         const TileSet& set = world_.tilesets()[static_cast<std::size_t>(id)];
         for (const Tile& tile : set.tiles)
             if (const std::optional<TileImage> art = image_of(set, tile))

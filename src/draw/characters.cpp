@@ -124,8 +124,8 @@ private:
         for (const StoreyId storey : storeys_told(world_, options_))
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) {
-                    const Passability say = passability(world_, map_, c, r, storey, options_.merging.facts);
-                    if (say.flags_layer >= 0 && c % block_ == 0 && r % rows_per_line_ == 0)
+                    const Passability say = passability(world_, map_, {c, r}, storey, options_.merging.facts);
+                    if (say.flags_layer != LayerId::none && c % block_ == 0 && r % rows_per_line_ == 0)
                         put_flags_of(c, r, say.flags, letters);
                 }
     }
@@ -252,7 +252,7 @@ private:
 
     void put_objects() {
         for (const Object& object : map_.objects) {
-            const auto [c, r] = map_.cell_at(middle_of(object));
+            const auto [c, r] = map_.data_cell_at(middle_of(object));
             if (!map_.has(c, r) || !is_shown(map_, object, options_)) continue;
             Glyph& one = glyph(c, r);
             one.character = role_letters[static_cast<std::size_t>(object.role)];
@@ -272,9 +272,9 @@ private:
                 findings_.size() <= most_findings ? fmt::format("{}", findings_.size()) : std::string("*");
             if (block_ == 1 && per_cell_ == 2) {
                 for (std::size_t i = 0; i < std::min<std::size_t>(number.size(), 2); ++i)
-                    mark(glyph((*at)[0], (*at)[1], static_cast<int>(i)), number[i]);
+                    mark(glyph((*at).column, (*at).row, static_cast<int>(i)), number[i]);
             } else {
-                mark(glyph((*at)[0], (*at)[1]), number.size() == 1 ? number[0] : '*');
+                mark(glyph((*at).column, (*at).row), number.size() == 1 ? number[0] : '*');
             }
         }
     }
@@ -282,13 +282,12 @@ private:
         one.character = character;
         one.is_finding = true;
     }
-    [[nodiscard]] std::optional<std::array<int, 2>> cell_of(const Finding& finding) const {
-        const int object = finding.object.empty() ? -1 : map_.find_object(finding.object);
-        const auto place =
-            object >= 0 ? middle_of(map_.objects[static_cast<std::size_t>(object)]) : place_of(map_, finding);
+    [[nodiscard]] std::optional<DataCell> cell_of(const Finding& finding) const {
+        const ObjectId object = map_.find_object(finding.object);
+        const auto place = object != ObjectId::none ? middle_of(map_.object(object)) : place_of(map_, finding);
         if (!place) return std::nullopt;
-        const std::array<int, 2> cell = map_.cell_at(*place);
-        if (!map_.has(cell[0], cell[1])) return std::nullopt;
+        const DataCell cell = map_.data_cell_at(*place);
+        if (!map_.has(cell)) return std::nullopt;
         return cell;
     }
 

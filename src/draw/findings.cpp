@@ -43,17 +43,17 @@ std::optional<Box> free_place(const Taken& taken, Box box) {
 }   // namespace
 
 std::optional<Point> place_of(const Map& map, const Finding& finding) {
-    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
-    if (object >= 0) return map.objects[static_cast<std::size_t>(object)].position;
+    const ObjectId object = map.find_object(finding.object);
+    if (object != ObjectId::none) return map.object(object).position;
     if (!finding.cell && finding.cells.empty()) return std::nullopt;
-    const std::array<int, 2> cell = finding.cell ? *finding.cell : finding.cells.front();
-    const Bounds box = map.cell_box(cell[0] - map.first_column, cell[1] - map.first_row);
+    const Cell cell = finding.cell ? *finding.cell : finding.cells.front();
+    const Bounds box = map.cell_box(map.data_cell(cell));
     return Point{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
 }
 
 StoreyId storey_of(const Map& map, const Finding& finding) {
-    const int object = finding.object.empty() ? -1 : map.find_object(finding.object);
-    if (object >= 0) return map.objects[static_cast<std::size_t>(object)].storey;
+    const ObjectId object = map.find_object(finding.object);
+    if (object != ObjectId::none) return map.object(object).storey;
     for (const Layer& layer : map.layers)
         if (layer.name == finding.layer) return layer.storey;
     return StoreyId::none;

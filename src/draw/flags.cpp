@@ -28,7 +28,7 @@ void each_said(MapPicture& picture, double margin, const Tell& tell) {
                 if (storeys.size() > 1 && told.count({column, row}) > 0) return;
                 const Facts& facts = picture.options.merging.facts;
                 const bool says =
-                    tell(column, row, passability(picture.world, picture.map(), column, row, storey, facts));
+                    tell(column, row, passability(picture.world, picture.map(), {column, row}, storey, facts));
                 if (storeys.size() > 1 && says) told.insert({column, row});
             });
         });
@@ -55,7 +55,7 @@ void draw_flags(MapPicture& picture) {
     const std::vector<std::string> letters = letters_of_flags(picture.world);
     const double size = std::clamp(picture.cell_height() / 2.4, 7.0, 14.0);
     each_said(picture, size, [&](int column, int row, const Passability& say) {
-        if (say.flags_layer < 0) return false;
+        if (say.flags_layer == LayerId::none) return false;
         std::string text;
         for (std::size_t f = 0; f < letters.size(); ++f)
             if ((say.flags >> f & 1) != 0) text += letters[f];
@@ -69,7 +69,7 @@ void draw_flags(MapPicture& picture) {
 void draw_sides(MapPicture& picture) {
     const bool told = picture.cell_height() >= 2 * least_cell;
     each_said(picture, 9, [&](int column, int row, const Passability& say) {
-        if (say.sides_layer < 0) return false;
+        if (say.sides_layer == LayerId::none) return false;
         const Ring ring = picture.map().cell_ring(column, row);
         for (std::size_t side = 0; side < 4; ++side) {
             const Passage passage = say.sides.of[side];

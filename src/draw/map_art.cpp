@@ -197,7 +197,7 @@ void draw_object(MapPicture& picture, Art& art, const Object& object, std::map<s
 
 // Where an object comes among what is drawn by depth, px down the map.
 double depth_of(const Map& map, const Object& object) {
-    return to_px(object.position.y) + map.layers[static_cast<std::size_t>(object.layer)].order;
+    return to_px(object.position.y) + map.layer(object.layer).order;
 }
 
 // The tiles of layers that are drawn among the movers, and objects, those further away first: by where they stand, as
@@ -206,7 +206,7 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
                    const std::vector<const Object*>& objects) {
     struct Item {
         double depth, base_px;
-        int layer;
+        LayerId layer;
         const Object* object;
         int column, row;
     };
@@ -228,14 +228,15 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
                     return;
                 const Bounds box = map.cell_box(column, row);
                 items.push_back({double{0.5} * (double{0} + box.least.y + box.most.y) / steps_per_px + layer->order,
-                                 base(layer->storey), static_cast<int>(layer - map.layers.data()), nullptr, column,
+                                 base(layer->storey),
+                                 id_of<LayerId>(static_cast<std::size_t>(layer - map.layers.data())), nullptr, column,
                                  row});
             });
         std::stable_sort(items.begin(), items.end(), [](const Item& a, const Item& b) {
             return std::tie(a.depth, a.base_px, a.layer) < std::tie(b.depth, b.base_px, b.layer);
         });
         for (const Item& item : items) {
-            const Layer& layer = map.layers[static_cast<std::size_t>(item.layer)];
+            const Layer& layer = map.layer(item.layer);
             if (item.object != nullptr)
                 block.object(*item.object);
             else
@@ -263,7 +264,7 @@ void draw_art(MapPicture& picture, Art& art) {
                          [&](const Layer* a, const Layer* b) { return number(*a) < number(*b); });
         std::vector<const Object*> objects;
         for (const Object& object : map.objects) {
-            const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+            const Layer& layer = map.layer(object.layer);
             const Band of_object = layer.band == Band::front ? Band::front : Band::with;
             if (of_object == band && is_shown(map, object, picture.options) &&
                 art_of(picture, art, object).surface != nullptr)

@@ -171,9 +171,9 @@ void draw_links(MapPicture& picture) {
         "orient=\"auto\"><path d=\"M0 0L8 4L0 8z\" fill=\"{}\"/></marker>\n",
         colour);
     for (const Object& object : map.objects) {
-        if (object.role != Role::link || object.link.object < 0 || !is_drawn(picture, object)) continue;
-        if (picture.world.maps()[static_cast<std::size_t>(object.link.map)].name != map.name) continue;
-        const Object& to = map.objects[static_cast<std::size_t>(object.link.object)];
+        if (object.role != Role::link || object.link.object == ObjectId::none || !is_drawn(picture, object)) continue;
+        if (picture.world.map(object.link.map).name != map.name) continue;
+        const Object& to = map.object(object.link.object);
         const double x1 = picture.x(object.position), y1 = picture.y(object.position) - picture.raise(object.storey),
                      x2 = picture.x(to.position), y2 = picture.y(to.position) - picture.raise(to.storey);
         picture.put(

@@ -19,13 +19,13 @@ constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // in sum
 // Letters of the flags that a cell grants, and its sides, where somebody says them.
 Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
     Json json = Json::object();
-    if (say.flags_layer >= 0) {
+    if (say.flags_layer != LayerId::none) {
         std::string text;
         for (std::size_t f = 0; f < letters.size(); ++f)
             if ((say.flags >> f & 1) != 0) text += letters[f];
         json["letters"] = text.empty() ? "–" : text;
     }
-    if (say.sides_layer >= 0)
+    if (say.sides_layer != LayerId::none)
         for (const Passage passage : say.sides.of) json["sides"].push_back(name_of(passage));
     return json;
 }
@@ -133,10 +133,10 @@ private:
     [[nodiscard]] Json words_of(const Prober& prober, const Facts& facts) const {
         Json words = Json::array();
         for (const auto& [c, r] : first_cells_) {
-            const std::array<int, 2> cell{map_.first_column + c, map_.first_row + r};
+            const Cell cell = map_.cell({c, r});
             Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
             for (const StoreyId storey : storeys_)
-                one["on"].push_back(passability_data(passability(world_, map_, c, r, storey, facts), letters_));
+                one["on"].push_back(passability_data(passability(world_, map_, {c, r}, storey, facts), letters_));
             words.push_back(std::move(one));
         }
         return words;

@@ -47,7 +47,7 @@ PageWalk::PageWalk(const World& world, const DrawOptions& options) : world_(worl
 
 void PageWalk::add(Json& json, const Map& map) const {
     if (!reach_ || !reach_->begins()) return;
-    const int id = static_cast<int>(&world_.map(map.name) - world_.maps().data());
+    const MapId id = world_.find_map(map.name);
     Json walk;
     for (const Reached reached : {Reached::yes, Reached::not_decided, Reached::no}) {
         std::vector<std::int32_t> areas, lines;

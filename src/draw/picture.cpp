@@ -24,7 +24,7 @@ CellArea wider(CellArea area, int by) { return {area[0] - by, area[1] - by, area
 CellArea cells_about(const Map& map, const Bounds& box) {
     int least_c = std::numeric_limits<int>::max(), least_r = least_c, most_c = -least_c, most_r = -least_c;
     for (const Point p : {box.least, Point{box.most.x, box.least.y}, box.most, Point{box.least.x, box.most.y}}) {
-        const auto [c, r] = map.cell_at(p);
+        const auto [c, r] = map.data_cell_at(p);
         least_c = std::min(least_c, c), most_c = std::max(most_c, c);
         least_r = std::min(least_r, r), most_r = std::max(most_r, r);
     }
@@ -92,7 +92,7 @@ std::vector<std::string> triggers_of(const World& world, const Map& map) {
     std::set<std::string> names;
     for (const Layer& layer : map.layers)
         if (!layer.trigger.empty()) names.insert(layer.trigger);
-    for (const int set : map.tilesets)
+    for (const TileSetId set : map.tilesets)
         for (const Tile& tile : world.tilesets()[static_cast<std::size_t>(set)].tiles)
             for (const Shape& shape : tile.shapes)
                 if (!shape.trigger.empty()) names.insert(shape.trigger);
@@ -122,7 +122,7 @@ bool is_shown(const Layer& layer, const DrawOptions& options) {
 
 bool is_shown(const Map& map, const Object& object, const DrawOptions& options) {
     return is_there(map, object, options.merging.facts) && is_looked_at(object.storey, options) &&
-           is_asked_for(map.layers[static_cast<std::size_t>(object.layer)], options);
+           is_asked_for(map.layer(object.layer), options);
 }
 
 double strength_of(const World& world, const Layer& layer, const DrawOptions& options) {

@@ -37,7 +37,7 @@ std::string path_of(const MapPicture& picture, const std::vector<PointPx>& point
     return path;
 }
 
-void draw_places(MapPicture& picture, const Reach& reach, int map) {
+void draw_places(MapPicture& picture, const Reach& reach, MapId map) {
     for (const Reached reached : {Reached::no, Reached::not_decided, Reached::yes}) {
         const Style style = style_of(picture, reached);
         std::string areas, lines;
@@ -63,7 +63,7 @@ void draw_places(MapPicture& picture, const Reach& reach, int map) {
     }
 }
 
-void draw_ways(MapPicture& picture, const Route& route, int map) {
+void draw_ways(MapPicture& picture, const Route& route, MapId map) {
     std::string ways;
     for (const RouteStep& step : route)
         if (step.from.map == map && step.way.size() > 1) ways += path_of(picture, step.way);
@@ -72,10 +72,8 @@ void draw_ways(MapPicture& picture, const Route& route, int map) {
     picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n", ways, picture.inks.note);
 }
 
-// The number of the map that is drawn.
-int map_of(const MapPicture& picture) {
-    return static_cast<int>(&picture.world.map(picture.whole().name) - picture.world.maps().data());
-}
+// The map that is drawn.
+MapId map_of(const MapPicture& picture) { return picture.world.find_map(picture.whole().name); }
 
 }   // namespace
 

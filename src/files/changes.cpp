@@ -27,13 +27,11 @@ Json tile_json(const World& world, const Placed& placed) {
 class AllKeys {
 public:
     explicit AllKeys(const World& world) : world_(world) {}
-    const play::ObjectKeys& of(int map) {
-        return known_.try_emplace(map, world_, world_.maps()[static_cast<std::size_t>(map)]).first->second;
-    }
+    const play::ObjectKeys& of(MapId map) { return known_.try_emplace(map, world_, world_.map(map)).first->second; }
 
 private:
     const World& world_;
-    std::map<int, play::ObjectKeys> known_;
+    std::map<MapId, play::ObjectKeys> known_;
 };
 
 void add_object(Json& json, const play::ObjectKey& key) {
@@ -56,13 +54,13 @@ std::string changes_bytes(const World& world, const SavedChanges& changes, PackF
             facts.push_back(world.fact(edit.fact).name);
             continue;
         }
-        const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
+        const Map& map = world.map(edit.map);
         Json json{{"map", map.name}};
-        if (edit.object >= 0) {
+        if (edit.object != ObjectId::none) {
             add_object(json, keys.of(edit.map).key(edit.object));
         } else {
-            json["layer"] = map.layers[static_cast<std::size_t>(edit.layer)].name;
-            if (!edit.whole_layer) json["cell"] = edit.cell;
+            json["layer"] = map.layer(edit.layer).name;
+            if (!edit.whole_layer) json["cell"] = {edit.cell.column, edit.cell.row};
         }
         if (edit.sort == Edit::Sort::tile) json["is"] = tile_json(world, edit.after);
         (edit.sort == Edit::Sort::tile    ? tiles
@@ -110,7 +108,7 @@ public:
         };
         each("tiles", [&](const Json& json, const std::string& way) {
             Edit edit = place(json, way);
-            if (edit.object >= 0) throw Fault{way + ".layer: should be a text"};
+            if (edit.object != ObjectId::none) throw Fault{way + ".layer: should be a text"};
             edit.after = tile(json, way, "is");
             return edit;
         });
@@ -118,7 +116,7 @@ public:
             if (!json.is_string()) throw Fault{way + ": should be a fact's name"};
             Edit edit;
             edit.sort = Edit::Sort::fact, edit.holds = true;
-            edit.fact = static_cast<FactId>(position(world_.facts(), json.get<std::string>(), "fact"));
+            edit.fact = position<FactId>(world_.facts(), json.get<std::string>(), "fact");
             return edit;
         });
         each("fired", [&](const Json& json, const std::string& way) {
@@ -128,7 +126,7 @@ public:
         });
         each("removed", [&](const Json& json, const std::string& way) {
             Edit edit = place(json, way);
-            if (edit.object < 0) throw Fault{way + ".object: should be a text"};
+            if (edit.object == ObjectId::none) throw Fault{way + ".object: should be a text"};
             edit.sort = Edit::Sort::removed, edit.holds = true;
             return edit;
         });
@@ -148,12 +146,12 @@ private:
             throw Fault{fmt::format("{}{}{}: should be a text", way, way.empty() ? "" : ".", key)};
         return json[key].get<std::string>();
     }
-    template <class Things>
-    static int position(const Things& things, const std::string& name, const char* sort) {
+    template <class Id = int, class Things>
+    static Id position(const Things& things, const std::string& name, const char* sort) {
         const auto found =
             std::find_if(things.begin(), things.end(), [&](const auto& thing) { return thing.name == name; });
         if (found == things.end()) throw Lost{fmt::format("there is no {} '{}'", sort, name)};
-        return static_cast<int>(found - things.begin());
+        return static_cast<Id>(found - things.begin());
     }
     static int whole(const Json& json, const std::string& way) {
         if (!json.is_number_integer() || json.get<std::int64_t>() < -1'000'000'000 ||
@@ -177,24 +175,24 @@ private:
             edit.whole_layer = or_layer && !json.contains("cell");
             if (!edit.whole_layer && (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2))
                 throw Fault{way + ".cell: should be a column and a row"};
-            for (std::size_t i = 0; i < 2 && !edit.whole_layer; ++i)
-                edit.cell[i] = whole(json["cell"][i], way + ".cell");
+            if (!edit.whole_layer)
+                edit.cell = {whole(json["cell"][0], way + ".cell"), whole(json["cell"][1], way + ".cell")};
         }
-        edit.map = position(world_.maps(), map_name, "map");
-        const Map& map = world_.maps()[static_cast<std::size_t>(edit.map)];
+        edit.map = position<MapId>(world_.maps(), map_name, "map");
+        const Map& map = world_.map(edit.map);
         if (key) {
             edit.object = keys_.of(edit.map).find(*key);
-            if (edit.object < 0)
+            if (edit.object == ObjectId::none)
                 throw Lost{key->name.empty() ? fmt::format("map '{}' has no '{}' at [{}, {}]", map_name, key->kind,
                                                            to_px(key->at.x), to_px(key->at.y))
                                              : fmt::format("map '{}' has no object '{}'", map_name, key->name)};
             return edit;
         }
-        edit.layer = position(map.layers, layer, "layer");
-        if (map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
+        edit.layer = position<LayerId>(map.layers, layer, "layer");
+        if (map.layer(edit.layer).holds_objects)
             throw Lost{fmt::format("layer '{}' of map '{}' holds no cells", layer, map_name)};
-        if (!edit.whole_layer && !map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
-            throw Lost{fmt::format("map '{}' has no cell ({}, {})", map_name, edit.cell[0], edit.cell[1])};
+        if (!edit.whole_layer && !map.has(map.data_cell(edit.cell)))
+            throw Lost{fmt::format("map '{}' has no cell ({}, {})", map_name, edit.cell.column, edit.cell.row)};
         return edit;
     }
     play::ObjectKey unnamed(const Json& json, const std::string& way) const {

@@ -90,7 +90,7 @@ void edit(OpenMap& map, const MoveObject& move);
 void edit(OpenMap& map, const DropObject& drop);
 void edit(OpenMap& map, const GiveObject& give);
 // Moves everything that a table of an object says of its place: by px, and by cells.
-void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells);
+void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const Cell& cells);
 // A point, or a list of points, in px.
 void move_points(OpenMap& map, const toml::node& node, const PointPx& by);
 

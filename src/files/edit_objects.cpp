@@ -55,9 +55,9 @@ std::string place_toml(const ObjectAt& at, const char*& key) {
         key = "at";
         return numbers({point->x, point->y});
     }
-    if (const auto* cell = std::get_if<CellAt>(&at)) {
+    if (const auto* cell = std::get_if<Cell>(&at)) {
         key = "cell";
-        return fmt::format("[{}, {}]", (*cell)[0], (*cell)[1]);
+        return fmt::format("[{}, {}]", (*cell).column, (*cell).row);
     }
     key = "cells";
     return fmt::format("[{}]", fmt::join(std::get<CellArea>(at), ", "));
@@ -89,7 +89,7 @@ void move_points(OpenMap& map, const toml::node& node, const PointPx& by) {
     for (const toml::node& item : *list) move_points(map, item, by);
 }
 
-void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const CellAt& cells) {
+void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const Cell& cells) {
     for (const auto& [key, node] : object) {
         const std::string_view name = key.str();
         const toml::array* list = node.as_array();
@@ -99,8 +99,8 @@ void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, co
             for (const toml::node& carve : *list)
                 if (carve.is_table()) move_numbers(map, *carve.as_table(), by, cells);
         } else if ((name == "cell" || name == "cells") && list != nullptr && list->size() >= 2) {
-            move_number(map, (*list)[0], cells[0]);
-            move_number(map, (*list)[1], cells[1]);
+            move_number(map, (*list)[0], cells.column);
+            move_number(map, (*list)[1], cells.row);
         } else if ((name == "box" || name == "circle" || name == "ellipse" || name == "capsule") && list != nullptr &&
                    list->size() >= 3) {
             move_number(map, (*list)[0], by.x);
@@ -156,17 +156,17 @@ void edit(OpenMap& map, const MoveObject& move) {
     ++map.count;
     if (move.by) {
         const auto* px = std::get_if<PointPx>(&move.to);
-        const auto* cells = std::get_if<CellAt>(&move.to);
+        const auto* cells = std::get_if<Cell>(&move.to);
         const auto [width, height] = map.draft.cell.value;
         const bool by_cell = std::holds_alternative<AtCells>(found.draft->form);
         if (by_cell && cells == nullptr)
             throw EditFault(fmt::format("'{}' is placed by cell: move it by cells", move.name));
-        const PointPx by =
-            px != nullptr ? *px
-            : map.draft.grid.value == "isometric"
-                ? PointPx{((*cells)[0] - (*cells)[1]) * width / 2.0, ((*cells)[0] + (*cells)[1]) * height / 2.0}
-                : PointPx{0.0 + (*cells)[0] * width, 0.0 + (*cells)[1] * height};
-        move_numbers(map, *found.tree, by, cells != nullptr ? *cells : CellAt{});
+        const PointPx by = px != nullptr ? *px
+                           : map.draft.grid.value == "isometric"
+                               ? PointPx{((*cells).column - (*cells).row) * width / 2.0,
+                                         ((*cells).column + (*cells).row) * height / 2.0}
+                               : PointPx{0.0 + (*cells).column * width, 0.0 + (*cells).row * height};
+        move_numbers(map, *found.tree, by, cells != nullptr ? *cells : Cell{});
         return;
     }
     if (!is_point_like(*found.draft))

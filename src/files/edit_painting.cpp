@@ -6,30 +6,31 @@
 
 namespace dryground {
 
-std::vector<CellAt> cells_of_line(CellAt from, CellAt to) {
-    std::vector<CellAt> cells;
-    const int across = std::abs(to[0] - from[0]), down = -std::abs(to[1] - from[1]);
-    const int step_x = from[0] < to[0] ? 1 : -1, step_y = from[1] < to[1] ? 1 : -1;
+std::vector<Cell> cells_of_line(Cell from, Cell to) {
+    std::vector<Cell> cells;
+    const int across = std::abs(to.column - from.column), down = -std::abs(to.row - from.row);
+    const int step_x = from.column < to.column ? 1 : -1, step_y = from.row < to.row ? 1 : -1;
     for (int error = across + down;;) {
         cells.push_back(from);
         if (from == to) return cells;
         const int twice = 2 * error;
-        if (twice >= down) error += down, from[0] += step_x;
-        if (twice <= across) error += across, from[1] += step_y;
+        if (twice >= down) error += down, from.column += step_x;
+        if (twice <= across) error += across, from.row += step_y;
     }
 }
 
-std::vector<CellAt> cells_of_box(const CellArea& box) {
-    std::vector<CellAt> cells;
+std::vector<Cell> cells_of_box(const CellArea& box) {
+    std::vector<Cell> cells;
     for (int r = 0; r < box[3]; ++r)
         for (int c = 0; c < box[2]; ++c) cells.push_back({box[0] + c, box[1] + r});
     return cells;
 }
 
-std::vector<CellAt> cells_of_ring(const CellArea& box) {
-    std::vector<CellAt> cells = cells_of_box(box);
-    const auto inside = [&](const CellAt& cell) {
-        return cell[0] > box[0] && cell[1] > box[1] && cell[0] < box[0] + box[2] - 1 && cell[1] < box[1] + box[3] - 1;
+std::vector<Cell> cells_of_ring(const CellArea& box) {
+    std::vector<Cell> cells = cells_of_box(box);
+    const auto inside = [&](const Cell& cell) {
+        return cell.column > box[0] && cell.row > box[1] && cell.column < box[0] + box[2] - 1 &&
+               cell.row < box[1] + box[3] - 1;
     };
     cells.erase(std::remove_if(cells.begin(), cells.end(), inside), cells.end());
     return cells;
@@ -47,8 +48,8 @@ void edit(OpenMap& map, const PaintCells& paint) {
 void edit(OpenMap& map, const FillCells& fill) {
     CellGrid grid(map, map.layer(fill.layer, false));
     const std::uint32_t key = grid.key_for(fill.tile);
-    std::vector<CellAt> open{{fill.cell[0] - map.draft.first[0], fill.cell[1] - map.draft.first[1]}};
-    const std::string old = grid.meaning(grid.at(open[0][0], open[0][1]));
+    std::vector<Cell> open{{fill.cell.column - map.draft.first[0], fill.cell.row - map.draft.first[1]}};
+    const std::string old = grid.meaning(grid.at(open[0].column, open[0].row));
     if (old == grid.meaning(key)) return;
     while (!open.empty()) {
         const auto [column, row] = open.back();
@@ -80,7 +81,7 @@ void edit(OpenMap& map, const CopyCells& copy) {
     if (to_layer != from_layer) other.emplace(map, to_layer);
     CellGrid& to = other ? *other : from;
     const auto [first_column, first_row] = map.draft.first;
-    const std::vector<CellAt> cells = cells_of_box(copy.area);
+    const std::vector<Cell> cells = cells_of_box(copy.area);
     std::vector<std::uint32_t> keys;
     for (const auto& [c, r] : cells) keys.push_back(from.at(c - first_column, r - first_row));
     if (copy.move) {
@@ -91,8 +92,8 @@ void edit(OpenMap& map, const CopyCells& copy) {
     for (std::size_t i = 0; i < cells.size(); ++i) {
         auto [key, is_new] = there.emplace(keys[i], keys[i]);
         if (is_new && other) key->second = to.key_for_meaning(from.meaning(keys[i]));
-        to.set(cells[i][0] - copy.area[0] + copy.to[0] - first_column,
-               cells[i][1] - copy.area[1] + copy.to[1] - first_row, key->second);
+        to.set(cells[i].column - copy.area[0] + copy.to.column - first_column,
+               cells[i].row - copy.area[1] + copy.to.row - first_row, key->second);
     }
     from.write();
     if (other) other->write();

@@ -77,7 +77,7 @@ JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, 
         const std::string map = fault.empty() ? part.value("map", "") : "";
         if (!fault.empty())
             result.faults.push_back(fmt::format("'{}': {}; make it again", named.file, fault));
-        else if (world.find_map(map) == nullptr)
+        else if (world.find_map(map) == MapId::none)
             result.faults.push_back(fmt::format("'{}': the world has no map '{}'", named.file, map));
         else if (!trees.emplace(map, std::move(part["tree"])).second)
             result.faults.push_back(fmt::format("'{}': map '{}' is given twice", named.file, map));

@@ -16,12 +16,14 @@ void put_place(Json& json, const Place& place) {
     if (!place.thing.empty()) json["thing"] = place.thing;
 }
 
+Json pair(Cell cell) { return {cell.column, cell.row}; }
+
 Json finding_json(const Finding& finding) {
     Json json{{"rule", rule_text(finding.rule).name}, {"severity", name_of(finding.severity)}};
     put_place(json, finding.place);
     if (!finding.map.empty()) json["map"] = finding.map;
     if (!finding.layer.empty()) json["layer"] = finding.layer;
-    if (finding.cell) json["cell"] = *finding.cell;
+    if (finding.cell) json["cell"] = pair(*finding.cell);
     if (!finding.object.empty()) json["object"] = finding.object;
     json["message"] = message(finding);
     if (!finding.details.empty()) json["details"] = finding.details;
@@ -29,7 +31,7 @@ Json finding_json(const Finding& finding) {
         json["hint"]["text"] = finding.hint->text;
         if (!finding.hint->set.empty()) json["hint"]["set"] = finding.hint->set;
     }
-    if (!finding.cells.empty()) json["cells"] = finding.cells;
+    for (const Cell cell : finding.cells) json["cells"].push_back(pair(cell));
     if (!finding.outline.empty()) json["outline"] = finding.outline;
     for (const Related& related : finding.related) {
         Json one = Json::object();

@@ -14,7 +14,7 @@ namespace {
 std::string name_in(const World& world, const Map& map, const Placed& placed) {
     const std::string& name = world.tile(placed).name;
     int sets = 0;
-    for (const int set : map.tilesets)
+    for (const TileSetId set : map.tilesets)
         for (const Tile& tile : world.tilesets()[static_cast<std::size_t>(set)].tiles) sets += tile.name == name;
     return sets > 1 ? world.tilesets()[static_cast<std::size_t>(placed.tileset)].name + "/" + name : name;
 }

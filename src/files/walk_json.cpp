@@ -33,7 +33,7 @@ public:
     }
 
 private:
-    [[nodiscard]] const Map& map(int id) const { return world_.maps()[static_cast<std::size_t>(id)]; }
+    [[nodiscard]] const Map& map(MapId id) const { return world_.map(id); }
     [[nodiscard]] const std::string& storey(StoreyId id) const { return world_.storey(id).name; }
     [[nodiscard]] static Json point(PointPx p) { return {p.x, p.y}; }
     [[nodiscard]] static Json points(const std::vector<PointPx>& all) {
@@ -61,15 +61,14 @@ private:
     }
     [[nodiscard]] Json goal(const GoalReached& goal) const {
         Json json;
-        if (goal.object >= 0)
-            json["object"] =
-                map(goal.map).name + "/" + map(goal.map).objects[static_cast<std::size_t>(goal.object)].name;
+        if (goal.object != ObjectId::none)
+            json["object"] = map(goal.map).name + "/" + map(goal.map).object(goal.object).name;
         else
             json["fact"] = world_.fact(goal.fact).name;
         json["reached"] = name_of(goal.reached);
         if (goal.reached == Reached::yes) return json;
-        const InTheWay way =
-            goal.object >= 0 ? reach_.in_the_way(goal.map, goal.object) : reach_.in_the_way_of_fact(goal.fact);
+        const InTheWay way = goal.object != ObjectId::none ? reach_.in_the_way(goal.map, goal.object)
+                                                           : reach_.in_the_way_of_fact(goal.fact);
         json["in_the_way"] = text(world_, way);
         return json;
     }
@@ -93,12 +92,12 @@ private:
                   {"to", spot(step.to)},
                   {"px", step.px}};
         if (!step.way.empty()) json["way"] = points(step.way);
-        if (step.object >= 0) json["object"] = map(step.from.map).objects[static_cast<std::size_t>(step.object)].name;
-        if (step.layer >= 0) {
-            json["layer"] = map(step.from.map).layers[static_cast<std::size_t>(step.layer)].name;
-            json["cell"] = {step.cell[0], step.cell[1]};
+        if (step.object != ObjectId::none) json["object"] = map(step.from.map).object(step.object).name;
+        if (step.layer != LayerId::none) {
+            json["layer"] = map(step.from.map).layer(step.layer).name;
+            json["cell"] = {step.cell.column, step.cell.row};
         }
-        if (step.object >= 0 || step.layer >= 0) json["fires"] = name_of(step.fires);
+        if (step.object != ObjectId::none || step.layer != LayerId::none) json["fires"] = name_of(step.fires);
         json["needs"] = names(step.needs);
         json["gained"] = names(step.gained);
         return json;

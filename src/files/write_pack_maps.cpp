@@ -86,7 +86,7 @@ Json passability_json(const World& world, const Map& map, const Facts& facts) {
         std::vector<std::uint64_t> flag_row(static_cast<std::size_t>(map.columns)), side_row(flag_row.size());
         for (int r = 0; r < map.rows; ++r) {
             for (int c = 0; c < map.columns; ++c) {
-                const Passability say = passability(world, map, c, r, storey, facts);
+                const Passability say = passability(world, map, {c, r}, storey, facts);
                 flag_row[static_cast<std::size_t>(c)] = say.flags;
                 side_row[static_cast<std::size_t>(c)] = sides_number(say.sides);
             }
@@ -178,7 +178,7 @@ void make_holes(Json& map, Holes& holes) {
 
 Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes) {
     Json layers = Json::array(), objects = Json::array(), tilesets = Json::array();
-    for (const int set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
+    for (const TileSetId set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
     for (const Layer& layer : map.layers) layers.push_back(layer_json(world, map, layer));
     for (const Object& object : map.objects) objects.push_back(object_json(world, map, object, output));
     Json merged, variants = Json::array();

@@ -20,7 +20,7 @@ Parts parts_of(const Map& map, const Object& object) {
         ++result.left_out;
         return result;
     }
-    const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+    const Layer& layer = map.layer(object.layer);
     Part part{true, object.barrier, {}, OneWay::none, object.surface ? object.surface : layer.surface, {}, object.line};
     for (Point& p : part.line) p = moved(p, layer.shape_offset);
     if (part.line.empty()) {

@@ -5,22 +5,22 @@
 
 namespace dryground {
 
-Passability passability(const World& world, const Map& map, int column, int row, StoreyId storey, const Facts& facts) {
+Passability passability(const World& world, const Map& map, DataCell cell, StoreyId storey, const Facts& facts) {
     Passability say;
     for (std::size_t l = map.layers.size(); l-- > 0;) {
         const Layer& layer = map.layers[l];
         if (layer.holds_objects || layer.storey != storey || !ground::counts(layer, facts)) continue;
-        const Placed& placed = map.placed(layer, column, row);
+        const Placed& placed = map.placed(layer, cell);
         if (placed.tile < 0) continue;
         const Tile& tile = world.tile(placed);
         const std::optional<FlagSet>& flags = tile.flags ? tile.flags : layer.flags;
-        if (say.flags_layer < 0 && flags) {
+        if (say.flags_layer == LayerId::none && flags) {
             say.flags = *flags;
-            say.flags_layer = static_cast<int>(l);
+            say.flags_layer = id_of<LayerId>(l);
         }
-        if (say.sides_layer < 0 && tile.sides) {
+        if (say.sides_layer == LayerId::none && tile.sides) {
             say.sides = detail::oriented(*tile.sides, placed.orientation);
-            say.sides_layer = static_cast<int>(l);
+            say.sides_layer = id_of<LayerId>(l);
         }
     }
     return say;

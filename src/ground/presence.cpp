@@ -17,9 +17,7 @@ bool names(const std::vector<FactId>& facts, FactId fact) {
     return std::find(facts.begin(), facts.end(), fact) != facts.end();
 }
 
-const Layer& layer_of(const Map& map, const Object& object) {
-    return map.layers[static_cast<std::size_t>(object.layer)];
-}
+const Layer& layer_of(const Map& map, const Object& object) { return map.layer(object.layer); }
 
 }   // namespace
 

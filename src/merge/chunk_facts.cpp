@@ -70,7 +70,7 @@ private:
     }
 
     void add_object(const Object& object) {
-        const Layer& layer = map_.layers[static_cast<std::size_t>(object.layer)];
+        const Layer& layer = map_.layer(object.layer);
         for (const ground::Part& part : ground::parts_of(map_, object).parts)
             add(grown(ground::box_of(part), ground::reshaping_reach(layer)));
     }

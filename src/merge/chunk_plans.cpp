@@ -45,7 +45,7 @@ int ChunkPlans::margin(const Stacking& stacking) const {
     int most = 1;   // the rim, and what first comes to the map later
     const auto reach = [&](const Bounds& box) {
         for (const Point p : box_ring(box.least, box.most)) {
-            const auto [c, r] = map_.cell_at(p);
+            const auto [c, r] = map_.data_cell_at(p);
             most = std::max({most, 1 - c, 1 - r, c + 2 - map_.columns, r + 2 - map_.rows});
         }
     };

@@ -273,16 +273,18 @@ struct LiveMap::Parts {
         return chunks;
     }
 
-    std::vector<std::size_t> set_tile(std::size_t layer, int column, int row, const Placed& tile) {
+    std::vector<std::size_t> set_tile(LayerId id, DataCell cell, const Placed& tile) {
+        const std::size_t layer = index(id);
+        const auto [column, row] = cell;
         if (layer >= map.layers.size() || map.layers[layer].holds_objects)
             throw std::out_of_range("LiveMap::set_tile: no layer of cells has this number");
-        if (!map.has(column, row)) throw std::out_of_range("LiveMap::set_tile: the map has no such cell");
+        if (!map.has(cell)) throw std::out_of_range("LiveMap::set_tile: the map has no such cell");
         if (tile.tile >= 0 && (tile.tileset < 0 || static_cast<std::size_t>(tile.tileset) >= world.tilesets().size() ||
                                static_cast<std::size_t>(tile.tile) >=
                                    world.tilesets()[static_cast<std::size_t>(tile.tileset)].tiles.size()))
             throw std::out_of_range("LiveMap::set_tile: the world has no such tile");
         const std::size_t known = map.palette.size();
-        const std::uint32_t before = map.put(layer, column, row, tile.tile < 0 ? Placed{} : tile),
+        const std::uint32_t before = map.put(id, cell, tile.tile < 0 ? Placed{} : tile),
                             now = map.number(map.layers[layer], column, row);
         if (before == now) return {};
         if (map.palette.size() > known && !plans.learn()) {
@@ -363,13 +365,13 @@ LiveMap& LiveMap::operator=(LiveMap&&) noexcept = default;
 const Map& LiveMap::map() const { return parts_->map; }
 const ChunkedMerge& LiveMap::merge() const { return parts_->merge; }
 
-std::vector<std::size_t> LiveMap::set_tile(std::size_t layer, int column, int row, const Placed& tile) {
-    return parts_->set_tile(layer, column, row, tile);
+std::vector<std::size_t> LiveMap::set_tile(LayerId layer, DataCell cell, const Placed& tile) {
+    return parts_->set_tile(layer, cell, tile);
 }
 
 std::vector<std::size_t> LiveMap::set_facts(const Facts& facts) { return parts_->set_facts(facts); }
-std::vector<std::size_t> LiveMap::set_removed(std::size_t object, bool removed) {
-    return parts_->set_removed(object, removed);
+std::vector<std::size_t> LiveMap::set_removed(ObjectId object, bool removed) {
+    return parts_->set_removed(index(object), removed);
 }
 
 ChunkedMerge merge_chunks(const World& world, const Map& map, int chunk_cells, const MergeOptions& options) {

@@ -99,7 +99,7 @@ Regions LineTable::carved(std::size_t l, const GroupKey& key, const Bounds& box)
                 if (carves.barrier == key.barrier) append(all, moved(carves.area, corner));
         });
     for (const OfObject& object : objects_)
-        if (object.layer == static_cast<int>(l) && object.storey == key.storey && !object.part.adds &&
+        if (object.layer == id_of<LayerId>(l) && object.storey == key.storey && !object.part.adds &&
             object.part.barrier == key.barrier && meet(object.box, box))
             append(all, object.part.area);
     return all;
@@ -115,7 +115,7 @@ std::vector<LinePiece> LineTable::near(const GroupKey& key, const Bounds& box) c
                     if (lines.key == key) add_near(lines.points, corner, lines.label, box, own);
             });
         for (const OfObject& object : objects_)
-            if (object.layer == static_cast<int>(l) && object.part.adds && key_of(object.storey, object.part) == key)
+            if (object.layer == id_of<LayerId>(l) && object.part.adds && key_of(object.storey, object.part) == key)
                 add_near(object.part.line, {0, 0}, object.label, box, own);
         if (own.empty()) continue;
         Bounds around = box_of(own.front());

@@ -53,7 +53,7 @@ private:
         std::vector<Number> numbers;    // from their cell's corner
     };
     struct OfObject {
-        int layer;
+        LayerId layer;
         StoreyId storey;
         ground::Part part;
         Bounds box;

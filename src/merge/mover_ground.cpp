@@ -19,8 +19,8 @@ void add_sides(const World& world, const Map& map, StoreyId storey, const Facts&
     const auto [c0, r0, c1, r1] = map.cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
-            const Passability say = passability(world, map, c, r, storey, facts);
-            if (say.sides_layer < 0) continue;
+            const Passability say = passability(world, map, {c, r}, storey, facts);
+            if (say.sides_layer == LayerId::none) continue;
             const Ring ring = map.cell_ring(c, r);   // its sides from the top (right) on
             for (std::size_t side = 0; side < 4; ++side) {
                 const Passage passage = say.sides.of[side];
@@ -67,10 +67,10 @@ void MoverGround::add_closed(Regions& area, const Block& block) const {
               last_column = std::min(map_.columns, block.column + block.columns);
     for (int r = std::max(0, block.row); r < last_row; ++r)
         for (int c = std::max(0, block.column), run = 0; c < last_column; ++c) {   // runs of closed cells
-            const bool closed = (passability(world_, map_, c, r, storey_, facts_).flags & needs_) == 0;
+            const bool closed = (passability(world_, map_, {c, r}, storey_, facts_).flags & needs_) == 0;
             run = closed ? run + 1 : 0;
             const bool ends =
-                c + 1 == last_column || (passability(world_, map_, c + 1, r, storey_, facts_).flags & needs_) != 0;
+                c + 1 == last_column || (passability(world_, map_, {c + 1, r}, storey_, facts_).flags & needs_) != 0;
             if (closed && ends) area.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
         }
 }

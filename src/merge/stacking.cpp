@@ -171,7 +171,7 @@ private:
     [[nodiscard]] std::vector<std::pair<StoreyId, ground::Part>> object_parts() {
         std::vector<std::pair<StoreyId, ground::Part>> result;
         for (const Object& object : map_.objects) {
-            if (object.layer != order_ || !ground::counts(map_, object, facts_)) continue;
+            if (object.layer != LayerId{order_} || !ground::counts(map_, object, facts_)) continue;
             ground::Parts own = ground::parts_of(map_, object);
             result_.stats.shapes_left_out += own.left_out;
             for (ground::Part& part : own.parts) result.emplace_back(object.storey, std::move(part));

@@ -8,7 +8,7 @@ namespace dryground {
 
 class WorldMaker::CellFiller {
 public:
-    CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, int layer_index);
+    CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id);
     // Once. Keys are looked up in the layer's own legend first.
     void fill(const CellTable& table, Legend& own, Legend& shared);
 
@@ -35,14 +35,14 @@ private:
     [[nodiscard]] static unsigned joins_at(const std::map<std::array<int, 2>, std::array<int, 2>>& members,
                                            const std::array<int, 2>& cell, const std::array<int, 2>& family,
                                            Joins joins);
-    void report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<std::array<int, 2>>& cells);
+    void report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<Cell>& cells);
     void place_blocks();
 
     // A finding about cells of the layer, told at the first of them.
-    [[nodiscard]] Finding finding_at(Rule rule, const std::vector<std::array<int, 2>>& cells) const;
+    [[nodiscard]] Finding finding_at(Rule rule, const std::vector<Cell>& cells) const;
     // An object on its cell, named by nobody unless `except` does.
     void paint(const Legend::Meaning& meaning, int c, int r);
-    [[nodiscard]] std::size_t choice(const std::vector<double>& weights, const std::array<int, 2>& cell) const;
+    [[nodiscard]] std::size_t choice(const std::vector<double>& weights, Cell cell) const;
     void report_missing(const CellTable& table, std::size_t key);
     [[nodiscard]] std::optional<std::string> nearest_tile(const std::string& field) const;
     void report_except(const ExceptDraft& except);
@@ -51,16 +51,16 @@ private:
     const LayerDraft& draft_;
     Layer& layer_;
     Map& map_;
-    int layer_index_;
-    Legend names_;                                           // of tiles that are named without a legend
-    std::vector<Legend::Meaning*> meanings_;                 // of the table's keys
-    std::vector<std::vector<std::array<int, 2>>> missing_;   // where keys without a meaning stand
+    LayerId layer_id_;
+    Legend names_;                             // of tiles that are named without a legend
+    std::vector<Legend::Meaning*> meanings_;   // of the table's keys
+    std::vector<std::vector<Cell>> missing_;   // where keys without a meaning stand
     std::vector<Pattern> patterns_;
     struct Except {
         const ExceptDraft* draft;
         bool used = false;
     };
-    std::map<std::array<int, 2>, Except> excepts_;
+    std::map<Cell, Except> excepts_;
 };
 
 }   // namespace dryground

@@ -14,10 +14,10 @@
 
 namespace dryground {
 
-WorldMaker::CellFiller::CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, int layer_index)
-    : maker_(maker), draft_(draft), layer_(layer), map_(map), layer_index_(layer_index) {
+WorldMaker::CellFiller::CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id)
+    : maker_(maker), draft_(draft), layer_(layer), map_(map), layer_id_(layer_id) {
     for (const ExceptDraft& except : draft.except)
-        if (!excepts_.emplace(except.cell, Except{&except}).second)
+        if (!excepts_.emplace(Cell{except.cell[0], except.cell[1]}, Except{&except}).second)
             maker.add(Rule::duplicate_name, except.place,
                       {"'except' of cell", fmt::format("({}, {})", except.cell[0], except.cell[1])});
 }
@@ -116,10 +116,9 @@ WorldMaker::Legend::Meaning* WorldMaker::CellFiller::find_by_name(const std::str
     const std::optional<Orientation> orientation = orientation_from(std::string_view(field).substr(colon));
     if (!orientation) return nullptr;
     const std::string name = field.substr(0, colon);
-    const bool known =
-        name.find('/') != std::string::npos || std::any_of(map_.tilesets.begin(), map_.tilesets.end(), [&](int set) {
-            return maker_.tiles_[static_cast<std::size_t>(set)].find(name) >= 0;
-        });
+    const bool known = name.find('/') != std::string::npos ||
+                       std::any_of(map_.tilesets.begin(), map_.tilesets.end(),
+                                   [&](TileSetId set) { return maker_.tiles_[index(set)].find(name) >= 0; });
     if (!known) return nullptr;
     Legend::Meaning& meaning = names_.meanings[field];
     const Name said(name, layer_.rows.empty() ? Place{} : layer_.rows.front());
@@ -159,12 +158,11 @@ void WorldMaker::CellFiller::set_cell(std::size_t c, std::size_t r, std::uint32_
 void WorldMaker::CellFiller::put(std::uint32_t key, std::size_t c, std::size_t r) {
     const Legend::Meaning* meaning = meanings_[key];
     if (meaning == nullptr) {
-        missing_[key].push_back({map_.first_column + static_cast<int>(c), map_.first_row + static_cast<int>(r)});
+        missing_[key].push_back(map_.cell({static_cast<int>(c), static_cast<int>(r)}));
         return;
     }
     if (!meaning->known) {   // as was said
-        const auto except =
-            excepts_.find({map_.first_column + static_cast<int>(c), map_.first_row + static_cast<int>(r)});
+        const auto except = excepts_.find(map_.cell({static_cast<int>(c), static_cast<int>(r)}));
         if (except != excepts_.end()) except->second.used = true;
         return;
     }
@@ -179,11 +177,11 @@ void WorldMaker::CellFiller::put(std::uint32_t key, std::size_t c, std::size_t r
     set_cell(c, r, meaning->number);
 }
 
-Finding WorldMaker::CellFiller::finding_at(Rule rule, const std::vector<std::array<int, 2>>& cells) const {
+Finding WorldMaker::CellFiller::finding_at(Rule rule, const std::vector<Cell>& cells) const {
     Finding finding;
     finding.rule = rule;
     finding.severity = rule_text(rule).severity;
-    finding.place = map_.place_of(layer_, cells[0][0] - map_.first_column, cells[0][1] - map_.first_row);
+    finding.place = map_.place_of(layer_, map_.data_cell(cells.front()));
     if (finding.place.file.empty()) finding.place.thing = fmt::format("map '{}', layer '{}'", map_.name, layer_.name);
     finding.map = map_.name;
     finding.layer = layer_.name;
@@ -194,11 +192,11 @@ Finding WorldMaker::CellFiller::finding_at(Rule rule, const std::vector<std::arr
 }
 
 void WorldMaker::CellFiller::paint(const Legend::Meaning& meaning, int c, int r) {
-    const std::array<int, 2> cell{map_.first_column + c, map_.first_row + r};
+    const Cell cell = map_.cell({c, r});
     ObjectDraft object;
     object.kind = meaning.kinds[choice(meaning.weights, cell)];
-    object.form = AtCells{cell[0], cell[1], 1, 1, false};
-    object.place = map_.place_of(layer_, c, r);
+    object.form = AtCells{cell.column, cell.row, 1, 1, false};
+    object.place = map_.place_of(layer_, {c, r});
     object.kind.place = object.place_of_form = object.place;
     if (const auto found = excepts_.find(cell); found != excepts_.end()) {
         found->second.used = true;
@@ -211,13 +209,13 @@ void WorldMaker::CellFiller::paint(const Legend::Meaning& meaning, int c, int r)
         object.unless = except.unless;
         object.props = except.props;
     }
-    maker_.make_object(object, draft_, layer_, map_, layer_index_);
+    maker_.make_object(object, draft_, layer_, map_, layer_id_);
 }
 
-std::size_t WorldMaker::CellFiller::choice(const std::vector<double>& weights, const std::array<int, 2>& cell) const {
+std::size_t WorldMaker::CellFiller::choice(const std::vector<double>& weights, Cell cell) const {
     if (weights.size() == 1) return 0;
     const double all = std::accumulate(weights.begin(), weights.end(), 0.0);
-    double rest = all * chance_at(map_.seed, layer_.name, cell[0], cell[1]);
+    double rest = all * chance_at(map_.seed, layer_.name, cell.column, cell.row);
     std::size_t last = 0;
     for (std::size_t i = 0; i < weights.size(); ++i) {
         if (weights[i] <= 0) continue;
@@ -239,8 +237,8 @@ void WorldMaker::CellFiller::report_missing(const CellTable& table, std::size_t 
 
 std::optional<std::string> WorldMaker::CellFiller::nearest_tile(const std::string& field) const {
     std::vector<std::string> names;
-    for (const int set : map_.tilesets) {
-        const std::vector<std::string>& more = maker_.tiles_[static_cast<std::size_t>(set)].names;
+    for (const TileSetId set : map_.tilesets) {
+        const std::vector<std::string>& more = maker_.tiles_[index(set)].names;
         names.insert(names.end(), more.begin(), more.end());
     }
     const std::size_t colon = std::min(field.find(':'), field.size());
@@ -255,9 +253,9 @@ void WorldMaker::CellFiller::report_except(const ExceptDraft& except) {
                 "said of a cell where the layer paints an object"});
 }
 
-void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own,
+void WorldMaker::fill_cells(const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id, Legend& own,
                             Legend& shared) {
-    CellFiller filler(*this, draft, layer, map, layer_index);
+    CellFiller filler(*this, draft, layer, map, layer_id);
     draft.cells ? filler.fill(*draft.cells, own, shared) : filler.fill(table_of(draft.rows), own, shared);
 }
 

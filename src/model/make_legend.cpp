@@ -33,30 +33,30 @@ std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set
     const auto slash = name.value.find('/');
     const std::string bare = slash == std::string::npos ? name.value : name.value.substr(slash + 1);
     if (slash != std::string::npos) {
-        const int set = look_up(tilesets_, {name.value.substr(0, slash), name.place});
-        if (set < 0) return {-1, -1};
+        const TileSetId set = look_up(tilesets_, {name.value.substr(0, slash), name.place});
+        if (set == TileSetId::none) return {-1, -1};
         if (std::find(map.tilesets.begin(), map.tilesets.end(), set) == map.tilesets.end()) {
             add(Rule::unknown_name, name.place, {"tile set of this map", name.value.substr(0, slash)},
                 Hint{"add it to the map's 'tilesets'", ""});
             return {-1, -1};
         }
-        return {set, look_up(by_set[static_cast<std::size_t>(set)], {bare, name.place})};
+        return {static_cast<int>(set), look_up(by_set[index(set)], {bare, name.place})};
     }
     std::array<int, 2> found{-1, -1};
     NameIndex all{sort, {}, {}, {}};
-    for (const int set : map.tilesets) {
-        const NameIndex& index = by_set[static_cast<std::size_t>(set)];
-        all.names.insert(all.names.end(), index.names.begin(), index.names.end());
-        const int id = index.find(bare);
+    for (const TileSetId set : map.tilesets) {
+        const NameIndex& names = by_set[index(set)];
+        all.names.insert(all.names.end(), names.names.begin(), names.names.end());
+        const int id = names.find(bare);
         if (id < 0) continue;
         if (found[0] >= 0) {
             const std::string first = tilesets_.names[static_cast<std::size_t>(found[0])],
-                              second = tilesets_.names[static_cast<std::size_t>(set)];
+                              second = tilesets_.names[index(set)];
             add(Rule::ambiguous_name, name.place, {bare, sort, first, second},
                 Hint{"name one of them", fmt::format("\"{}/{}\" or \"{}/{}\"", first, bare, second, bare)});
             return found;
         }
-        found = {set, id};
+        found = {static_cast<int>(set), id};
     }
     if (found[0] < 0) add_unknown(all, name);
     return found;

@@ -32,7 +32,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
             map.rim_barrier = look_up(barriers_, *draft.rim);
         }
         for (const Name& set : draft.tilesets)
-            if (const int id = look_up(tilesets_, set); id >= 0) map.tilesets.push_back(id);
+            if (const TileSetId id = look_up(tilesets_, set); id != TileSetId::none) map.tilesets.push_back(id);
         map.props = make_properties(parts_.map_fields, draft.props, fmt::format("map '{}'", map.name), map.place);
         if (fits(draft)) {
             map.cell_width = draft.cell.value[0], map.cell_height = draft.cell.value[1];
@@ -54,7 +54,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
                 const Within in_layer(*this, fmt::format("layer '{}'", layer.name.value));
                 layer_name_ = layer.name.value;
                 declare(layers, layer.name);
-                map.layers.push_back(make_layer(layer, map, static_cast<int>(map.layers.size()), legend));
+                map.layers.push_back(make_layer(layer, map, id_of<LayerId>(map.layers.size()), legend));
                 layer_name_.clear();
             }
             if (std::none_of(draft.layers.begin(), draft.layers.end(), [](const LayerDraft& l) { return l.unread; }))
@@ -138,7 +138,7 @@ void WorldMaker::make_layer_reaction(const LayerDraft& draft, const Map& map, La
              "set on a layer of cells with 'trigger'"});
 }
 
-Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend) {
+Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, LayerId layer_id, Legend& map_legend) {
     Layer layer;
     layer.name = draft.name.value;
     layer.place = draft.name.place;
@@ -168,14 +168,14 @@ Layer WorldMaker::make_layer(const LayerDraft& draft, Map& map, int layer_index,
     if (!layer.holds_objects) {
         Legend own;
         read_legend(draft.legend, map, !draft.cells, own);
-        fill_cells(draft, layer, map, layer_index, own, map_legend);
+        fill_cells(draft, layer, map, layer_id, own, map_legend);
         report_unused(own);
     }
     const Curves curves(*this, draft.within_px);
     if (draft.grow) layer.grow = make_growth(*draft.grow);
     if (draft.fill_holes) layer.fill_px2 = make_fill(*draft.fill_holes, map);
     map.objects.reserve(map.objects.size() + draft.objects.size());
-    for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_index);
+    for (const ObjectDraft& object : draft.objects) make_object(object, draft, layer, map, layer_id);
     return layer;
 }
 

@@ -53,7 +53,7 @@ Point standing_point(const Bounds& box, Stands stands) {
 }   // namespace
 
 void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
-                             int layer_index) {
+                             LayerId layer_id) {
     const std::string words = words_of(draft);
     const Within within(*this, fmt::format("object {}", words));
     object_name_ = draft.name.value;
@@ -73,7 +73,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         object.name = draft.name.value;
         object.kind = kind_id;
         object.role = kind.role;
-        object.layer = layer_index;
+        object.layer = layer_id;
         object.place = draft.place;
         object.place_of_position = draft.place_of_form;
         object.storey = draft.storey ? std::max(StoreyId::ground, look_up(storeys_, *draft.storey)) : layer.storey;
@@ -181,7 +181,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.position = object.line[object.line.size() / 2];
     else if (!object.area.empty())
         object.position = standing_point(*bounds(object.area), kind.stands);
-    if (draft.cell) object.cell = draft.cell;
+    if (draft.cell) object.cell = Cell{(*draft.cell)[0], (*draft.cell)[1]};
     if (!object.drawn) object.area = moved(kind.area, object.position);
     set_box(draft, drawn_box ? drawn_box : bounds(object.area), object);
     make_hollow(draft, object);
@@ -274,34 +274,33 @@ void WorldMaker::resolve_links() {
             const auto slash = object.link.to.find('/');
             if (object.link.to.empty()) continue;
             object.link.map = maps_.find(slash == std::string::npos ? map.name : object.link.to.substr(0, slash));
-            if (object.link.map < 0) continue;
-            object.link.object = parts_.maps[static_cast<std::size_t>(object.link.map)].find_object(
+            if (object.link.map == MapId::none) continue;
+            object.link.object = parts_.maps[index(object.link.map)].find_object(
                 slash == std::string::npos ? object.link.to : object.link.to.substr(slash + 1));
         }
 }
 
 void WorldMaker::resolve_goals() {
     for (const Name& goal : world_.goal_objects) {
-        parts_.goals.push_back({goal.value, -1, -1, FactId::none, goal.place});
+        parts_.goals.push_back({.words = goal.value, .place = goal.place});
         const auto slash = goal.value.find('/');
-        const int map = maps_.find(goal.value.substr(0, slash));
-        if (slash == std::string::npos || map < 0) {
+        const MapId map = maps_.find(goal.value.substr(0, slash));
+        if (slash == std::string::npos || map == MapId::none) {
             if (!world_.lacks_maps) look_up(maps_, {goal.value.substr(0, slash), goal.place});
-            if (map >= 0)
+            if (map != MapId::none)
                 add(Rule::out_of_range, goal.place,
                     {"a goal", fmt::format("'{}'", goal.value), "map/object, as in \"pump_house/lamp\""});
             continue;
         }
         NameIndex index{"object", {}, {}, {}};
-        for (const Object& object : parts_.maps[static_cast<std::size_t>(map)].objects)
+        for (const Object& object : parts_.maps[dryground::index(map)].objects)
             if (!object.name.empty() && index.ids.emplace(object.name, 0).second) index.names.push_back(object.name);
         look_up(index, {goal.value.substr(slash + 1), goal.place});
         parts_.goals.back().map = map;
-        parts_.goals.back().object =
-            parts_.maps[static_cast<std::size_t>(map)].find_object(goal.value.substr(slash + 1));
+        parts_.goals.back().object = parts_.maps[dryground::index(map)].find_object(goal.value.substr(slash + 1));
     }
     for (const Name& goal : world_.goal_facts)
-        parts_.goals.push_back({goal.value, -1, -1, facts_.find(goal.value), goal.place});
+        parts_.goals.push_back({.words = goal.value, .fact = facts_.find(goal.value), .place = goal.place});
 }
 
 void WorldMaker::resolve_start() {
@@ -310,9 +309,8 @@ void WorldMaker::resolve_start() {
     parts_.start.place = world_.start->place;
     const auto slash = parts_.start.words.find('/');
     parts_.start.map = maps_.find(parts_.start.words.substr(0, slash));
-    if (parts_.start.map < 0 || slash == std::string::npos) return;
-    parts_.start.object =
-        parts_.maps[static_cast<std::size_t>(parts_.start.map)].find_object(parts_.start.words.substr(slash + 1));
+    if (parts_.start.map == MapId::none || slash == std::string::npos) return;
+    parts_.start.object = parts_.maps[index(parts_.start.map)].find_object(parts_.start.words.substr(slash + 1));
 }
 
 }   // namespace dryground

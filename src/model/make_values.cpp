@@ -185,18 +185,18 @@ void WorldMaker::check_references() {
         const NameIndex* index = &maps_;
         std::string sort = "map";
         if (reference.type == FieldType::map) {
-            known = world_.lacks_maps || maps_.find(reference.name) >= 0;
+            known = world_.lacks_maps || maps_.find(reference.name) != MapId::none;
         } else if (reference.type == FieldType::ref) {
-            const int map = maps_.find(slash == std::string::npos ? reference.map : head);
-            if (map < 0 && world_.lacks_maps) continue;   // it may be one of those
-            known = map >= 0 && parts_.maps[static_cast<std::size_t>(map)].find_object(
-                                    slash == std::string::npos ? head : tail) >= 0;
+            const MapId map = maps_.find(slash == std::string::npos ? reference.map : head);
+            if (map == MapId::none && world_.lacks_maps) continue;   // it may be one of those
+            known = map != MapId::none && parts_.maps[dryground::index(map)].find_object(
+                                              slash == std::string::npos ? head : tail) != ObjectId::none;
             sort = "object";
         } else {
             index = &tilesets_;
             sort = "tile";
-            if (const int set = tilesets_.find(head); set >= 0)
-                known = parts_.tilesets[static_cast<std::size_t>(set)].find(tail) >= 0;
+            if (const TileSetId set = tilesets_.find(head); set != TileSetId::none)
+                known = parts_.tilesets[dryground::index(set)].find(tail) >= 0;
         }
         if (known) continue;
         const auto nearest = nearest_name(reference.name, index->names);

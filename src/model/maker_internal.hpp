@@ -177,7 +177,7 @@ private:
     // -- maps (make_maps.cpp)
     struct Legend;
     void make_map(const MapDraft& draft);
-    Layer make_layer(const LayerDraft& draft, Map& map, int layer_index, Legend& map_legend);
+    Layer make_layer(const LayerDraft& draft, Map& map, LayerId layer_id, Legend& map_legend);
     void make_layer_reaction(const LayerDraft& draft, const Map& map, Layer& layer);
     void set_offsets(const LayerDraft& draft, Layer& layer);
     [[nodiscard]] Growth make_growth(const GrowthDraft& draft);
@@ -197,12 +197,12 @@ private:
                                     const Map& map);
     void check_turn(const Name& tile, const Orientation& orientation, const Map& map);
     bool are_weights(const Located<std::vector<double>>& weights, std::size_t kinds);
-    void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, int layer_index, Legend& own, Legend& shared);
+    void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id, Legend& own, Legend& shared);
     void report_unused(const Legend& legend);
 
     // -- objects (make_objects.cpp)
     void make_object(const ObjectDraft& draft, const LayerDraft& layer_draft, const Layer& layer, Map& map,
-                     int layer_index);
+                     LayerId layer_id);
     void place_object(const ObjectDraft& draft, const Kind& kind, const Map& map, Point offset, Object& object);
     void set_box(const ObjectDraft& draft, const std::optional<Bounds>& box, Object& object) const;
     void turn_object(double degrees, const Place& place, Object& object);
@@ -230,8 +230,9 @@ private:
     IdIndex<FactId> facts_{{"fact", {}, {}, {}}};
     IdIndex<EventId> events_{{"event", {}, {}, {}}};
     IdIndex<KindId> kinds_{{"kind", {}, {}, {}}};
-    NameIndex flags_{"flag", {}, {}, {}}, objects_{"object", {}, {}, {}}, tilesets_{"tile set", {}, {}, {}},
-        maps_{"map", {}, {}, {}};
+    NameIndex flags_{"flag", {}, {}, {}}, objects_{"object", {}, {}, {}};
+    IdIndex<TileSetId> tilesets_{{"tile set", {}, {}, {}}};
+    IdIndex<MapId> maps_{{"map", {}, {}, {}}};
     // objects_: of the map that is being made
     std::vector<NameIndex> tiles_, families_, blocks_;   // by tile set
     std::vector<std::vector<Family>> family_list_;

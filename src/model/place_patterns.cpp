@@ -21,7 +21,7 @@ void WorldMaker::CellFiller::place_families() {
     std::map<std::array<int, 2>, std::array<int, 2>> members;   // family by cell: row, column
     for (const Pattern& p : patterns_)
         if (meanings_[p.key]->family[1] >= 0) members[{p.row, p.column}] = meanings_[p.key]->family;
-    std::map<std::pair<std::array<int, 2>, unsigned>, std::vector<std::array<int, 2>>> gaps;
+    std::map<std::pair<std::array<int, 2>, unsigned>, std::vector<Cell>> gaps;
     for (const auto& [cell, family] : members) {
         const Family& of =
             maker_.family_list_[static_cast<std::size_t>(family[0])][static_cast<std::size_t>(family[1])];
@@ -32,8 +32,7 @@ void WorldMaker::CellFiller::place_families() {
         if (best == nullptr) continue;   // it has none, as was said
         set_cell(static_cast<std::size_t>(cell[1]), static_cast<std::size_t>(cell[0]),
                  number_of({static_cast<std::int16_t>(family[0]), best->tile, {}}));
-        if (misfit(*best, joined)[0] > 0)
-            gaps[{family, joined}].push_back({map_.first_column + cell[1], map_.first_row + cell[0]});
+        if (misfit(*best, joined)[0] > 0) gaps[{family, joined}].push_back(map_.cell({cell[1], cell[0]}));
     }
     for (const auto& [gap, cells] : gaps) report_gap(gap.first, gap.second, cells);
 }
@@ -56,7 +55,7 @@ unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std
 }
 
 void WorldMaker::CellFiller::report_gap(const std::array<int, 2>& family, unsigned joined,
-                                        const std::vector<std::array<int, 2>>& cells) {
+                                        const std::vector<Cell>& cells) {
     std::vector<std::string> names;
     for (unsigned i = 0; i < 8; ++i)
         if ((joined >> i & 1) != 0) names.emplace_back(neighbour_names[i]);
@@ -85,7 +84,7 @@ void WorldMaker::CellFiller::place_blocks() {
                 continue;
             }
             maker_.add(
-                Rule::out_of_range, map_.place_of(layer_, p.column, p.row),
+                Rule::out_of_range, map_.place_of(layer_, {p.column, p.row}),
                 {fmt::format("cell ({}, {}) of block '{}'", map_.first_column + c, map_.first_row + r, block.name),
                  map_.has(c, r) ? "painted with something else too" : "outside the map",
                  map_.has(c, r) ? "left empty for it" : "inside"});

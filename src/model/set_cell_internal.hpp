@@ -8,7 +8,7 @@
 namespace dryground::detail {
 
 [[nodiscard]] inline bool has_diamonds(const World& world, const TileSet& set) {
-    const int id = static_cast<int>(&set - world.tilesets().data());
+    const auto id = id_of<TileSetId>(static_cast<std::size_t>(&set - world.tilesets().data()));
     bool diamonds = false, boxes = false;
     for (const Map& map : world.maps())
         if (std::find(map.tilesets.begin(), map.tilesets.end(), id) != map.tilesets.end())

@@ -36,13 +36,7 @@ int TileSet::find(std::string_view tile) const {
     return found == tiles.end() ? -1 : static_cast<int>(found - tiles.begin());
 }
 
-int Map::find_object(std::string_view object) const {
-    const auto found =
-        std::find_if(objects.begin(), objects.end(), [object](const Object& o) { return o.name == object; });
-    return found == objects.end() ? -1 : static_cast<int>(found - objects.begin());
-}
-
-std::array<int, 2> Map::cell_at(Point p) const {
+DataCell Map::data_cell_at(Point p) const {
     const auto floored = [](std::int64_t a, std::int64_t b) { return static_cast<int>(a / b - (a % b < 0 ? 1 : 0)); };
     const Point zero = corner(-first_column, -first_row);
     const std::int64_t x = std::int64_t{p.x} - zero.x, y = std::int64_t{p.y} - zero.y;
@@ -61,7 +55,7 @@ std::array<int, 4> Map::cells_near(const Bounds& box) const {
             return static_cast<std::int32_t>(
                 std::clamp<std::int64_t>(step, -coordinate_limit - 1, coordinate_limit + 1));
         };
-        const auto [c, r] = cell_at({within(x), within(y)});
+        const auto [c, r] = data_cell_at({within(x), within(y)});
         near = {std::min(near[0], c), std::min(near[1], r), std::max(near[2], c), std::max(near[3], r)};
     };
     // Cells hold two of their sides; what touches the others counts too. The box around a diamond reaches half of it
@@ -78,14 +72,14 @@ std::array<int, 4> Map::cells_near(const Bounds& box) const {
     return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], columns - 1), std::min(near[3], rows - 1)};
 }
 
-std::uint32_t Map::put(std::size_t layer_id, int column, int row, const Placed& tile) {
-    Layer& layer = layers[layer_id];
+std::uint32_t Map::put(LayerId id, DataCell at, const Placed& tile) {
+    Layer& layer = layers[index(id)];
     const auto found = std::find(palette.begin(), palette.end(), tile);
     const auto number = static_cast<std::uint32_t>(found - palette.begin());
     if (found == palette.end()) palette.push_back(tile);
     if (layer.counts.size() <= number) layer.counts.resize(number + std::size_t{1}, 0);
-    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
-                                      static_cast<std::size_t>(column)];
+    std::uint32_t& cell = layer.cells[static_cast<std::size_t>(at.row) * static_cast<std::size_t>(columns) +
+                                      static_cast<std::size_t>(at.column)];
     const std::uint32_t before = cell;
     if (before < layer.counts.size() && layer.counts[before] > 0) --layer.counts[before];
     ++layer.counts[number];
@@ -93,7 +87,8 @@ std::uint32_t Map::put(std::size_t layer_id, int column, int row, const Placed& 
     return before;
 }
 
-Place Map::place_of(const Layer& layer, int column, int row) const {
+Place Map::place_of(const Layer& layer, DataCell at) const {
+    const auto [column, row] = at;
     if (static_cast<std::size_t>(row) >= layer.rows.size()) return layer.place;
     Place where = layer.rows[static_cast<std::size_t>(row)];
     const std::size_t cell =
@@ -116,6 +111,12 @@ Id position_of(const Things& things, std::string_view name) {
 
 }   // namespace
 
+LayerId Map::find_layer(std::string_view layer) const {
+    return layer.empty() ? LayerId::none : position_of<LayerId>(layers, layer);
+}
+ObjectId Map::find_object(std::string_view object) const {
+    return object.empty() ? ObjectId::none : position_of<ObjectId>(objects, object);
+}
 MoverId World::find_mover(std::string_view name) const { return position_of<MoverId>(movers(), name); }
 BarrierId World::find_barrier(std::string_view name) const { return position_of<BarrierId>(barriers(), name); }
 FactId World::find_fact(std::string_view name) const { return position_of<FactId>(facts(), name); }
@@ -123,14 +124,11 @@ EventId World::find_event(std::string_view name) const { return position_of<Even
 KindId World::find_kind(std::string_view name) const { return position_of<KindId>(kinds(), name); }
 StoreyId World::find_storey(std::string_view name) const { return position_of<StoreyId>(storeys(), name); }
 
-const Map* World::find_map(std::string_view name) const {
-    const auto& all = parts_->maps;
-    const auto found = std::find_if(all.begin(), all.end(), [name](const Map& m) { return m.name == name; });
-    return found == all.end() ? nullptr : &*found;
-}
+MapId World::find_map(std::string_view name) const { return position_of<MapId>(maps(), name); }
+TileSetId World::find_tileset(std::string_view name) const { return position_of<TileSetId>(tilesets(), name); }
 
 const Map& World::map(std::string_view name) const {
-    if (const Map* found = find_map(name)) return *found;
+    if (const MapId found = find_map(name); found != MapId::none) return map(found);
     std::vector<std::string> names;
     for (const Map& m : maps()) names.push_back(m.name);
     const auto nearest = nearest_name(name, names);

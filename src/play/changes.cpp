@@ -12,7 +12,7 @@ namespace dryground {
 
 namespace {
 
-Edit edit_of(Edit::Sort sort, int map, int object) {
+Edit edit_of(Edit::Sort sort, MapId map, ObjectId object) {
     Edit edit;
     edit.sort = sort, edit.map = map, edit.object = object, edit.holds = true;
     return edit;
@@ -29,10 +29,10 @@ SavedChanges Play::changes() const {
         edit.sort = Edit::Sort::fact, edit.fact = fact, edit.holds = true;
         all.edits.push_back(edit);
     }
-    for (const auto& [map, object, layer, row, column] : done.fired) {
-        Edit edit = edit_of(Edit::Sort::fired, map, std::max(object, -1));
-        if (object < 0) edit.layer = layer, edit.cell = {column, row};
-        edit.whole_layer = object < -1;
+    for (const Parts::FiredKey& key : done.fired) {
+        Edit edit = edit_of(Edit::Sort::fired, key.map, key.object);
+        edit.layer = key.layer, edit.cell = {key.column, key.row};
+        edit.whole_layer = key.of == Parts::FiredKey::Of::layer;
         all.edits.push_back(edit);
     }
     for (const auto& [map, object] : done.removed) all.edits.push_back(edit_of(Edit::Sort::removed, map, object));
@@ -57,15 +57,17 @@ bool has(const Things& things, Id id) {
 std::string fault_of(const World& world, const Edit& edit) {
     if (edit.sort == Edit::Sort::fact)
         return has(world.facts(), edit.fact) ? "" : fmt::format("there is no fact {}", static_cast<int>(edit.fact));
-    if (!has(world.maps(), edit.map)) return fmt::format("there is no map {}", edit.map);
-    const Map& map = world.maps()[static_cast<std::size_t>(edit.map)];
-    if (edit.sort == Edit::Sort::removed || (edit.sort == Edit::Sort::fired && edit.object >= 0))
-        return has(map.objects, edit.object) ? "" : fmt::format("map '{}' has no object {}", map.name, edit.object);
-    if (!has(map.layers, edit.layer) || map.layers[static_cast<std::size_t>(edit.layer)].holds_objects)
-        return fmt::format("map '{}' has no layer of cells {}", map.name, edit.layer);
+    if (!has(world.maps(), edit.map)) return fmt::format("there is no map {}", static_cast<int>(edit.map));
+    const Map& map = world.map(edit.map);
+    if (edit.sort == Edit::Sort::removed || (edit.sort == Edit::Sort::fired && edit.object != ObjectId::none))
+        return has(map.objects, edit.object)
+                   ? ""
+                   : fmt::format("map '{}' has no object {}", map.name, static_cast<int>(edit.object));
+    if (!has(map.layers, edit.layer) || map.layer(edit.layer).holds_objects)
+        return fmt::format("map '{}' has no layer of cells {}", map.name, static_cast<int>(edit.layer));
     if (edit.whole_layer) return "";
-    if (!map.has(edit.cell[0] - map.first_column, edit.cell[1] - map.first_row))
-        return fmt::format("map '{}' has no cell ({}, {})", map.name, edit.cell[0], edit.cell[1]);
+    if (!map.has(map.data_cell(edit.cell)))
+        return fmt::format("map '{}' has no cell ({}, {})", map.name, edit.cell.column, edit.cell.row);
     if (edit.sort == Edit::Sort::tile && !is_tile(world, edit.after))
         return fmt::format("there is no tile {} in tile set {}", edit.after.tile, edit.after.tileset);
     return "";
@@ -76,12 +78,11 @@ std::string fault_of(const World& world, const Edit& edit) {
 void Play::Parts::Done::add(const World& of, const Edit& edit) {
     switch (edit.sort) {
         case Edit::Sort::tile: {
-            const Map& map = of.maps()[static_cast<std::size_t>(edit.map)];
+            const Map& map = of.map(edit.map);
             Edit known = edit;
-            known.before = map.placed(map.layers[static_cast<std::size_t>(edit.layer)], edit.cell[0] - map.first_column,
-                                      edit.cell[1] - map.first_row);
+            known.before = map.placed(map.layer(edit.layer), map.data_cell(edit.cell));
             if (known.after.tile < 0) known.after = Placed{};
-            const TileKey key{edit.map, edit.layer, edit.cell[1], edit.cell[0]};
+            const TileKey key{edit.map, edit.layer, edit.cell.row, edit.cell.column};
             if (known.before == known.after)
                 tiles.erase(key);
             else
@@ -111,26 +112,25 @@ std::vector<std::string> Play::apply(const SavedChanges& changes) {
         else
             wanted.add(world(), edit);
     }
-    const Map* map = world().find_map(changes.map);
-    if (map == nullptr && !changes.map.empty()) lost.push_back(fmt::format("there is no map '{}'", changes.map));
-    const int id = map == nullptr ? parts_->map_id : static_cast<int>(map - world().maps().data());
-    parts_->turn_to(std::move(wanted), id);
+    const MapId map = world().find_map(changes.map);
+    if (map == MapId::none && !changes.map.empty()) lost.push_back(fmt::format("there is no map '{}'", changes.map));
+    parts_->turn_to(std::move(wanted), map == MapId::none ? map_id() : map);
     now_ = parts_->now;
     return lost;
 }
 
 // Cell by cell where few are others, else by merging the map.
-void Play::Parts::turn_to(Done wanted, int id) {
+void Play::Parts::turn_to(Done wanted, MapId id) {
     constexpr std::size_t few = 256;
     std::vector<std::pair<TileKey, Placed>> others;
     for (const auto& [key, edit] : done.tiles)
-        if (key[0] == id && wanted.tiles.count(key) == 0) others.emplace_back(key, edit.before);
+        if (key.map == id && wanted.tiles.count(key) == 0) others.emplace_back(key, edit.before);
     for (const auto& [key, edit] : wanted.tiles)
         if (const auto known = done.tiles.find(key);
-            key[0] == id && (known == done.tiles.end() || !(known->second.after == edit.after)))
+            key.map == id && (known == done.tiles.end() || !(known->second.after == edit.after)))
             others.emplace_back(key, edit.after);
     const bool merges = id != map_id || others.size() > few;
-    std::vector<std::pair<int, int>> gone_or_back;
+    std::vector<std::pair<MapId, ObjectId>> gone_or_back;
     std::set_symmetric_difference(done.removed.begin(), done.removed.end(), wanted.removed.begin(),
                                   wanted.removed.end(), std::back_inserter(gone_or_back));
     const bool follows = done.facts != wanted.facts;
@@ -141,14 +141,14 @@ void Play::Parts::turn_to(Done wanted, int id) {
         return;
     }
     for (const auto& [key, tile] : others) {
-        const int c = key[3] - map().first_column, r = key[2] - map().first_row;
-        live->set_tile(static_cast<std::size_t>(key[1]), c, r, tile);
-        renew_solids_of(key[1], c, r);
+        const DataCell cell = map().data_cell({key.column, key.row});
+        live->set_tile(key.layer, cell, tile);
+        renew_solids_of(key.layer, cell);
     }
     bool renews = follows;
     for (const auto& [of, object] : gone_or_back)
         if (of == id) {
-            live->set_removed(static_cast<std::size_t>(object), done.removed.count({of, object}) > 0);
+            live->set_removed(object, done.removed.count({of, object}) > 0);
             renews = true;
         }
     if (follows) live->set_facts(done.facts);
@@ -188,16 +188,14 @@ void tell_map(const World& old_world, const Map& before, const World& new_world,
                                     before.columns, before.rows));
     std::size_t cells = 0;
     for (const Layer& layer : now.layers) {
-        const int old_id = called(before.layers, layer.name);
-        if (layer.holds_objects || old_id < 0) continue;
-        const Layer& old = before.layers[static_cast<std::size_t>(old_id)];
+        const LayerId old_id = before.find_layer(layer.name);
+        if (layer.holds_objects || old_id == LayerId::none) continue;
+        const Layer& old = before.layer(old_id);
         if (old.holds_objects) continue;
         for (int r = 0; r < now.rows; ++r)
             for (int c = 0; c < now.columns; ++c) {
-                const int old_c = c + now.first_column - before.first_column,
-                          old_r = r + now.first_row - before.first_row;
-                const std::string was =
-                    before.has(old_c, old_r) ? words_of(old_world, before.placed(old, old_c, old_r)) : "";
+                const DataCell then = before.data_cell(now.cell({c, r}));
+                const std::string was = before.has(then) ? words_of(old_world, before.placed(old, then)) : "";
                 cells += was != words_of(new_world, now.placed(layer, c, r));
             }
     }
@@ -227,7 +225,7 @@ public:
         Edit result = edit;
         if (edit.sort == Edit::Sort::fact)
             result.fact = to_.find_fact(from_.fact(edit.fact).name);
-        else if (edit.sort == Edit::Sort::removed || edit.object >= 0)
+        else if (edit.sort == Edit::Sort::removed || edit.object != ObjectId::none)
             carry_object(result);
         else
             carry_cell(result);
@@ -235,36 +233,35 @@ public:
     }
 
 private:
-    const Map& map_of(const Edit& edit) const { return from_.maps()[static_cast<std::size_t>(edit.map)]; }
+    const Map& map_of(const Edit& edit) const { return from_.map(edit.map); }
 
     void carry_object(Edit& edit) const {
         const Map& map = map_of(edit);
         const auto [known, is_new] = keys_.try_emplace(edit.map);
-        const int id = called(to_.maps(), map.name);
-        if (is_new && id >= 0)
-            known->second.emplace(play::ObjectKeys(from_, map),
-                                  play::ObjectKeys(to_, to_.maps()[static_cast<std::size_t>(id)]));
-        edit.object = known->second ? known->second->second.find(known->second->first.key(edit.object)) : -1;
-        edit.map = edit.object < 0 ? -1 : id;
+        const MapId id = to_.find_map(map.name);
+        if (is_new && id != MapId::none)
+            known->second.emplace(play::ObjectKeys(from_, map), play::ObjectKeys(to_, to_.map(id)));
+        edit.object =
+            known->second ? known->second->second.find(known->second->first.key(edit.object)) : ObjectId::none;
+        edit.map = edit.object == ObjectId::none ? MapId::none : id;
     }
     void carry_cell(Edit& edit) const {
         const Map& map = map_of(edit);
-        edit.map = called(to_.maps(), map.name);
-        if (edit.map < 0) return;
-        edit.layer = called(to_.maps()[static_cast<std::size_t>(edit.map)].layers,
-                            map.layers[static_cast<std::size_t>(edit.layer)].name);
+        edit.map = to_.find_map(map.name);
+        if (edit.map == MapId::none) return;
+        edit.layer = to_.map(edit.map).find_layer(map.layer(edit.layer).name);
         if (edit.sort != Edit::Sort::tile || edit.after.tile < 0) return;
         const Placed& placed = edit.after;
         const int set = called(to_.tilesets(), from_.tilesets()[static_cast<std::size_t>(placed.tileset)].name);
         const int tile = set < 0 ? -1 : to_.tilesets()[static_cast<std::size_t>(set)].find(from_.tile(placed).name);
         if (tile < 0)
-            edit.layer = -1;   // it fits nowhere
+            edit.layer = LayerId::none;   // it fits nowhere
         else
             edit.after = {static_cast<std::int16_t>(set), tile, placed.orientation};
     }
 
     const World &from_, &to_;
-    mutable std::map<int, std::optional<std::pair<play::ObjectKeys, play::ObjectKeys>>> keys_;   // by map
+    mutable std::map<MapId, std::optional<std::pair<play::ObjectKeys, play::ObjectKeys>>> keys_;
 };
 
 }   // namespace
@@ -276,7 +273,8 @@ std::vector<std::string> Play::refresh(World newer) {
     tell_names("fact", old.facts(), newer.facts(), words);
     tell_names("tile set", old.tilesets(), newer.tilesets(), words);
     for (const Map& map : newer.maps())
-        if (const Map* before = old.find_map(map.name)) tell_map(old, *before, newer, map, words);
+        if (const MapId before = old.find_map(map.name); before != MapId::none)
+            tell_map(old, old.map(before), newer, map, words);
 
     const Carrier carrier(old, newer);
     Parts::Done carried;
@@ -289,7 +287,7 @@ std::vector<std::string> Play::refresh(World newer) {
             lost += edit.sort == Edit::Sort::tile;
     }
     if (lost > 0) words.push_back(counted(lost, "changed cell") + " could not be carried over");
-    const int map = std::max(0, called(newer.maps(), this->map().name));
+    const MapId map = std::max(MapId{}, newer.find_map(this->map().name));
     parts_->solids.reset(), parts_->live.reset();   // they refer to the old world
     parts_->world = std::move(newer);
     parts_->done = std::move(carried);

@@ -32,20 +32,19 @@ void add_rest(Pieces& into, const Piece& piece, Point at, Regions rest) {
 }   // namespace
 
 // The solids of a layer, of whatever barrier, that come near a box.
-Regions Solids::solids_near(int l, const Bounds& box) const {
+Regions Solids::solids_near(LayerId l, const Bounds& box) const {
     Regions all;
     const auto add = [&](const Pieces& pieces, Point at) {
         for (const Piece& piece : pieces)
             if (!piece.is_line() && detail::meet(detail::moved(piece.box, at), box))
                 all.push_back(std::move(standing(piece, at).front()));
     };
-    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const LayerSolids& layer = layers_[index(l)];
     if (layer.counts) {
         const auto [c0, r0, c1, r1] = cells_reaching(l, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                add(layer.meanings[map_.number(map_.layers[static_cast<std::size_t>(l)], c, r)].pieces,
-                    map_.corner(c, r));
+                add(layer.meanings[map_.number(map_.layer(l), c, r)].pieces, map_.corner(c, r));
     }
     for (const std::size_t i : layer.objects)
         if (detail::meet(objects_[i].box, box))
@@ -54,24 +53,23 @@ Regions Solids::solids_near(int l, const Bounds& box) const {
     return all;
 }
 
-Pieces Solids::drawn_and_grown(int l, const Pieces& pieces, const Regions& near, Point at) const {
+Pieces Solids::drawn_and_grown(LayerId l, const Pieces& pieces, const Regions& near, Point at) const {
     const Regions all = detail::unite_proper(near);
     Pieces left;
     for (const Piece& piece : pieces) {
         if (piece.is_line())
             left.push_back(piece);
         else
-            add_rest(left, piece, at,
-                     ground::drawn_and_grown(map_.layers[static_cast<std::size_t>(l)], standing(piece, at), all));
+            add_rest(left, piece, at, ground::drawn_and_grown(map_.layer(l), standing(piece, at), all));
     }
     return left;
 }
 
 // Remembered by what stands around: maps hold the same few surroundings over and over. Not where an object of the layer
 // is near, as it may lie anywhere.
-const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& own) {
-    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
-    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+const Pieces& Solids::reshaped_pieces(LayerId l, int column, int row, const Pieces& own) {
+    LayerSolids& layer = layers_[index(l)];
+    const Layer& of = map_.layer(l);
     const Point at = map_.corner(column, row);
     const Bounds box = detail::grown(detail::moved(box_of(own), at), ground::reshaping_reach(of, false));
     const auto [c0, r0, c1, r1] = cells_reaching(l, box);
@@ -87,13 +85,13 @@ const Pieces& Solids::reshaped_pieces(int l, int column, int row, const Pieces& 
 }
 
 // What the layers above a layer carve from a barrier near a box.
-Regions Solids::carves_near(const Bounds& box, int below, StoreyId storey, BarrierId barrier) const {
+Regions Solids::carves_near(const Bounds& box, LayerId below, StoreyId storey, BarrierId barrier) const {
     Regions all;
-    for (std::size_t above = static_cast<std::size_t>(below) + 1; above < layers_.size(); ++above) {
-        const LayerSolids& layer = layers_[above];
-        const Layer& of = map_.layers[above];
-        if (!layer.counts || !layer.has_cuts || of.storey != storey) continue;
-        const auto [c0, r0, c1, r1] = cells_reaching(static_cast<int>(above), box);
+    for (const LayerId above : ids<LayerId>(map_.layers)) {
+        const LayerSolids& layer = layers_[index(above)];
+        const Layer& of = map_.layer(above);
+        if (above <= below || !layer.counts || !layer.has_cuts || of.storey != storey) continue;
+        const auto [c0, r0, c1, r1] = cells_reaching(above, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 for (const ground::Part& part : layer.meanings[map_.number(of, c, r)].cuts)
@@ -108,7 +106,7 @@ Regions Solids::carves_near(const Bounds& box, int below, StoreyId storey, Barri
 }
 
 // Whether anything was cut away.
-bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, StoreyId storey) const {
+bool Solids::cut_by_carves(Pieces& pieces, Point at, LayerId layer, StoreyId storey) const {
     Pieces left;
     bool is_cut = false;
     for (const Piece& piece : pieces) {
@@ -136,14 +134,14 @@ bool Solids::cut_by_carves(Pieces& pieces, Point at, int layer, StoreyId storey)
     return is_cut;
 }
 
-void Solids::cut_cell(int l, int column, int row) {
-    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
-    const Pieces& own = layer.meanings[map_.number(map_.layers[static_cast<std::size_t>(l)], column, row)].pieces;
+void Solids::cut_cell(LayerId l, int column, int row) {
+    const LayerSolids& layer = layers_[index(l)];
+    const Pieces& own = layer.meanings[map_.number(map_.layer(l), column, row)].pieces;
     cut_.erase(key(l, column, row));
     if (own.empty()) return;
     const Point at = map_.corner(column, row);
     Pieces pieces = layer.reshapes ? reshaped_pieces(l, column, row, own) : own;
-    const bool is_cut = cut_by_carves(pieces, at, l, map_.layers[static_cast<std::size_t>(l)].storey);
+    const bool is_cut = cut_by_carves(pieces, at, l, map_.layer(l).storey);
     const auto same = [](const Piece& a, const Piece& b) { return a.points == b.points; };
     if (is_cut || !std::equal(pieces.begin(), pieces.end(), own.begin(), own.end(), same))
         cut_[key(l, column, row)] = std::move(pieces);
@@ -152,9 +150,8 @@ void Solids::cut_cell(int l, int column, int row) {
 void Solids::cut_object(ObjectSolids& object) {
     object.pieces.clear();
     for (const ground::Part& part : object.parts) add_pieces(object.pieces, part);
-    if (const LayerSolids& layer = layers_[static_cast<std::size_t>(object.layer)]; layer.reshapes) {
-        const Bounds box = detail::grown(
-            object.box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(object.layer)], false));
+    if (const LayerSolids& layer = layers_[index(object.layer)]; layer.reshapes) {
+        const Bounds box = detail::grown(object.box, ground::reshaping_reach(map_.layer(object.layer), false));
         object.pieces = drawn_and_grown(object.layer, object.pieces, solids_near(object.layer, box), {0, 0});
     }
     static_cast<void>(cut_by_carves(object.pieces, {0, 0}, object.layer, object.storey));
@@ -166,45 +163,47 @@ void Solids::cut_all() {
         if (!layer.counts) continue;
         if (layer.reshapes)
             for (int r = 0; r < map_.rows; ++r)
-                for (int c = 0; c < map_.columns; ++c) cut_cell(static_cast<int>(l), c, r);
+                for (int c = 0; c < map_.columns; ++c) cut_cell(id_of<LayerId>(l), c, r);
         if (!layer.has_cuts) continue;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c)
                 if (!layer.meanings[map_.number(map_.layers[l], c, r)].cuts.empty())
-                    cut_around(static_cast<int>(l), reach_of(static_cast<int>(l), c, r));
+                    cut_around(id_of<LayerId>(l), reach_of(id_of<LayerId>(l), c, r));
     }
     for (const Carver& carver : carvers_) cut_around(carver.layer, carver.box);
     for (ObjectSolids& object : objects_) cut_object(object);
-    for (std::size_t l = 0; l < layers_.size(); ++l) fill_holes(static_cast<int>(l), std::nullopt);
+    for (std::size_t l = 0; l < layers_.size(); ++l) fill_holes(id_of<LayerId>(l), std::nullopt);
 }
 
 // What the pieces and carves of a layer's cell lie in.
-Bounds Solids::reach_of(int layer, int column, int row) const {
-    const Bounds box = map_.cell_box(column, row), &reach = layers_[static_cast<std::size_t>(layer)].reach;
+Bounds Solids::reach_of(LayerId layer, int column, int row) const {
+    const Bounds box = map_.cell_box(column, row), &reach = layers_[index(layer)].reach;
     return {moved(box.least, reach.least), moved(box.most, reach.most)};
 }
 
 // All cells of the layers below that carves in a box may reach.
-void Solids::cut_around(int above, const Bounds& box) {
-    for (int below = 0; below < above; ++below) {
-        if (!layers_[static_cast<std::size_t>(below)].counts) continue;
+void Solids::cut_around(LayerId above, const Bounds& box) {
+    for (const LayerId below : ids<LayerId>(map_.layers)) {
+        if (below >= above) break;
+        LayerSolids& layer = layers_[index(below)];
+        if (!layer.counts) continue;
         const auto [c0, r0, c1, r1] = cells_reaching(below, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(below, c, r);
-        for (Filled& hole : layers_[static_cast<std::size_t>(below)].filled)
+        for (Filled& hole : layer.filled)
             if (detail::meet(hole.box, box)) cut_filled(below, hole);
     }
 }
 
-void Solids::renew(int l, int column, int row) {
+void Solids::renew(LayerId l, int column, int row) {
     learn_numbers();
-    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    const LayerSolids& layer = layers_[index(l)];
     if (!layer.counts) return;
     const Bounds box = reach_of(l, column, row);
     cut_cell(l, column, row);
     if (layer.reshapes) {   // its neighbours become something else
-        const auto [c0, r0, c1, r1] = cells_reaching(
-            l, detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)], false)));
+        const auto [c0, r0, c1, r1] =
+            cells_reaching(l, detail::grown(box, ground::reshaping_reach(map_.layer(l), false)));
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) cut_cell(l, c, r);
     }
@@ -213,8 +212,7 @@ void Solids::renew(int l, int column, int row) {
     if (!layer.reshapes && !layer.has_cuts) return;
     for (ObjectSolids& object : objects_)
         if (object.layer <= l &&
-            detail::meet(object.box,
-                         detail::grown(box, ground::reshaping_reach(map_.layers[static_cast<std::size_t>(l)], false))))
+            detail::meet(object.box, detail::grown(box, ground::reshaping_reach(map_.layer(l), false))))
             cut_object(object);
 }
 

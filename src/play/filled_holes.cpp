@@ -10,9 +10,9 @@
 namespace dryground::play {
 
 // What a layer's solids come to, drawn in and grown, before anything above carves them: all of it, or what is near.
-Regions Solids::shaped_near(int l, const std::optional<Bounds>& box) {
-    const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
-    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+Regions Solids::shaped_near(LayerId l, const std::optional<Bounds>& box) {
+    const LayerSolids& layer = layers_[index(l)];
+    const Layer& of = map_.layer(l);
     Regions all;
     if (!box) {
         for (int r = 0; layer.counts && r < map_.rows; ++r)
@@ -29,9 +29,9 @@ Regions Solids::shaped_near(int l, const std::optional<Bounds>& box) {
     return ground::drawn_and_grown(of, all, all, true);
 }
 
-void Solids::fill_holes(int l, const std::optional<Bounds>& changed) {
-    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
-    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+void Solids::fill_holes(LayerId l, const std::optional<Bounds>& changed) {
+    LayerSolids& layer = layers_[index(l)];
+    const Layer& of = map_.layer(l);
     if (!ground::fills_holes(of) || !ground::counts(of, facts_)) return;
     // A hole that comes or goes touches what has changed, and is no longer than the layer's longest.
     const auto near = changed ? std::optional(detail::grown(*changed, ground::reshaping_reach(of, false) + 1))
@@ -50,12 +50,12 @@ void Solids::fill_holes(int l, const std::optional<Bounds>& changed) {
 }
 
 // For each barrier that stands around it; of the first tile or object found that is made of it.
-void Solids::add_filled(int l, const Region& hole) {
-    LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
-    const Layer& of = map_.layers[static_cast<std::size_t>(l)];
+void Solids::add_filled(LayerId l, const Region& hole) {
+    LayerSolids& layer = layers_[index(l)];
+    const Layer& of = map_.layer(l);
     const Bounds box = detail::box_around(hole.outline), around = detail::grown(box, 2);
     std::set<std::pair<StoreyId, BarrierId>> known;
-    const auto add = [&](const Pieces& pieces, Point at, StoreyId storey, int object, int column, int row) {
+    const auto add = [&](const Pieces& pieces, Point at, StoreyId storey, ObjectId object, int column, int row) {
         for (const Piece& piece : pieces) {
             if (piece.is_line() || known.count({storey, piece.barrier}) > 0 ||
                 !detail::meet(detail::moved(piece.box, at), around) ||
@@ -71,7 +71,8 @@ void Solids::add_filled(int l, const Region& hole) {
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 if (const Pieces& own = layer.meanings[map_.number(of, c, r)].pieces; !own.empty())
-                    add(layer.reshapes ? reshaped_pieces(l, c, r, own) : own, map_.corner(c, r), of.storey, -1, c, r);
+                    add(layer.reshapes ? reshaped_pieces(l, c, r, own) : own, map_.corner(c, r), of.storey,
+                        ObjectId::none, c, r);
     }
     for (const std::size_t i : layer.objects) {
         const ObjectSolids& object = objects_[i];
@@ -83,7 +84,7 @@ void Solids::add_filled(int l, const Region& hole) {
     }
 }
 
-void Solids::cut_filled(int l, Filled& hole) const {
+void Solids::cut_filled(LayerId l, Filled& hole) const {
     hole.pieces.clear();
     add_pieces(hole.pieces, {true, hole.barrier, {}, OneWay::none, {}, {hole.hole}, {}});
     static_cast<void>(cut_by_carves(hole.pieces, {0, 0}, l, hole.storey));

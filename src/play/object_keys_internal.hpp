@@ -28,19 +28,19 @@ public:
             const Object& object = map.objects[o];
             ObjectKey key{object.name, {}, {}, 0};
             if (key.name.empty()) key.kind = world.kind(object.kind).name, key.at = object.position;
-            while (!numbers_.emplace(key, static_cast<int>(o)).second) ++key.which;
+            while (!numbers_.emplace(key, id_of<ObjectId>(o)).second) ++key.which;
             keys_.push_back(std::move(key));
         }
     }
-    [[nodiscard]] const ObjectKey& key(int object) const { return keys_[static_cast<std::size_t>(object)]; }
-    [[nodiscard]] int find(const ObjectKey& key) const {   // -1: not found
+    [[nodiscard]] const ObjectKey& key(ObjectId object) const { return keys_[index(object)]; }
+    [[nodiscard]] ObjectId find(const ObjectKey& key) const {   // none: not found
         const auto found = numbers_.find(key);
-        return found == numbers_.end() ? -1 : found->second;
+        return found == numbers_.end() ? ObjectId::none : found->second;
     }
 
 private:
     std::vector<ObjectKey> keys_;
-    std::map<ObjectKey, int> numbers_;
+    std::map<ObjectKey, ObjectId> numbers_;
 };
 
 }   // namespace dryground::play

@@ -22,8 +22,8 @@ Overlap overlap_with(const Map& map, const play::StandingPiece& piece) {
                                                : Overlap::Sort::rim;
     one.barrier = piece.barrier, one.layer = piece.layer, one.object = piece.object;
     if (piece.sort == Touched::tile) {
-        one.cell = {map.first_column + piece.column, map.first_row + piece.row};
-        one.tile = map.placed(map.layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
+        one.cell = map.cell({piece.column, piece.row});
+        one.tile = map.placed(map.layer(piece.layer), piece.column, piece.row);
     }
     return one;
 }
@@ -64,7 +64,7 @@ public:
             if (std::none_of(areas.begin(), areas.end(), [&](const Ring& ring) { return overlaps(ring, {0, 0}); }))
                 return;
             Overlap one;
-            one.sort = Overlap::Sort::object, one.layer = object.layer, one.object = static_cast<int>(o);
+            one.sort = Overlap::Sort::object, one.layer = object.layer, one.object = id_of<ObjectId>(o);
             found_.push_back(std::move(one));
         });
     }
@@ -82,7 +82,7 @@ public:
 
     std::vector<Overlap> take() {
         const auto key = [](const Overlap& o) {
-            return std::tie(o.sort, o.layer, o.cell[1], o.cell[0], o.object, o.body, o.barrier, o.trigger);
+            return std::tie(o.sort, o.layer, o.cell.row, o.cell.column, o.object, o.body, o.barrier, o.trigger);
         };
         std::sort(found_.begin(), found_.end(), [&](const Overlap& a, const Overlap& b) { return key(a) < key(b); });
         found_.erase(std::unique(found_.begin(), found_.end()), found_.end());

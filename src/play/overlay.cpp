@@ -36,7 +36,7 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
     const auto [c0, r0, c1, r1] = map().cells_near(box);
     for (int r = r0; (show.grid || show.flags) && r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
-            const Cell cell{map().first_column + c, map().first_row + r};
+            const Cell cell = map().cell({c, r});
             if (show.grid) {
                 line(map().corner(c, r), map().corner(c + 1, r), "grid");
                 line(map().corner(c, r), map().corner(c, r + 1), "grid");
@@ -51,7 +51,7 @@ Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
     for (const std::size_t o : near) {
         const Object& object = map().objects[o];
         const PointPx at = px_of(object.position);
-        if (!is_there(static_cast<int>(o)) || !meets(at, at, area)) continue;
+        if (!is_there(id_of<ObjectId>(o)) || !meets(at, at, area)) continue;
         const std::string& kind = world().kind(object.kind).name;
         all.labels.push_back({at, object.name.empty() ? kind : fmt::format("{} ({})", object.name, kind)});
     }

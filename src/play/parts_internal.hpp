@@ -16,28 +16,38 @@ namespace dryground {
 struct Play::Parts {
     Parts(World w, std::string hash, const PlayOptions& o) : world(std::move(w)), pack(std::move(hash)), options(o) {}
 
-    // By map, layer, row, column: from the tile that the world has there to the one that is there now.
-    using TileKey = std::array<int, 4>;
-    // By map, then an object, or -1 with layer, row and column.
-    using FiredKey = std::array<int, 5>;
+    struct TileKey {
+        MapId map;
+        LayerId layer;
+        int row, column;
+        friend auto operator<=>(const TileKey&, const TileKey&) = default;
+    };
+    struct FiredKey {
+        enum class Of { layer, tile, object };
+        MapId map;
+        Of of;
+        ObjectId object;
+        LayerId layer;
+        int row = 0, column = 0;
+        friend auto operator<=>(const FiredKey&, const FiredKey&) = default;
+    };
 
     World world;
     std::string pack;   // its hash; empty when there is none
     PlayOptions options;
-    int map_id = -1;
+    MapId map_id = MapId::none;
     int arrival = 0;   // grows whenever a map is come to, or a newer world
     struct Done {      // since the pack
         Facts facts;
-        std::map<TileKey, Edit> tiles;
+        std::map<TileKey, Edit> tiles;   // from the tile that the world has there to the one that is there now
         std::set<FiredKey> fired;
-        // Map, object, layer, row, column; -1 for the object of a tile, -2 for a layer's own trigger.
-        [[nodiscard]] static FiredKey of_layer(int map, int layer) { return {map, -2, layer, 0, 0}; }
         [[nodiscard]] static FiredKey key_of(const Edit& fired) {
-            if (fired.whole_layer) return of_layer(fired.map, fired.layer);
-            return fired.object < 0 ? FiredKey{fired.map, -1, fired.layer, fired.cell[1], fired.cell[0]}
-                                    : FiredKey{fired.map, fired.object, 0, 0, 0};
+            const FiredKey::Of of = fired.whole_layer                ? FiredKey::Of::layer
+                                    : fired.object == ObjectId::none ? FiredKey::Of::tile
+                                                                     : FiredKey::Of::object;
+            return {fired.map, of, fired.object, fired.layer, fired.cell.row, fired.cell.column};
         }
-        std::set<std::pair<int, int>> removed;   // map, object
+        std::set<std::pair<MapId, ObjectId>> removed;
 
         // Requires an edit that fits the world.
         void add(const World& of, const Edit& edit);
@@ -63,24 +73,23 @@ struct Play::Parts {
         return merging;
     }
     // Merges a map as it is now: the world's with the changes of its cells.
-    void load(int id);
+    void load(MapId id);
     void renew_solids() {
         forget_ways();
         solids = std::make_unique<play::Solids>(world, map(), done.facts);
     }
-    void renew_solids_of(int layer, int column, int row) {   // of a cell whose tile is another
+    void renew_solids_of(LayerId layer, DataCell cell) {   // whose tile is another
         forget_ways();
-        solids->renew(layer, column, row);
+        solids->renew(layer, cell.column, cell.row);
     }
     // The chunks whose ground is another when the facts are.
     std::vector<std::size_t> follow_facts();
     void note(const Edit& edit);
-    EditResult set_removed(int object, bool removed);
+    [[nodiscard]] bool has_fired(const Edit& edit) const;
+    EditResult set_fired(const Edit& edit);
+    EditResult set_removed(ObjectId object, bool removed);
     // From now on just these changes hold, on a map.
-    void turn_to(Done wanted, int id);
-    [[nodiscard]] std::array<int, 2> data_cell(const Cell& cell) const {
-        return {cell[0] - map().first_column, cell[1] - map().first_row};
-    }
+    void turn_to(Done wanted, MapId id);
 };
 
 namespace play {

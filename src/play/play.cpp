@@ -12,20 +12,19 @@ namespace dryground {
 
 namespace {
 
-int map_called(const World& world, std::string_view name) {
-    return static_cast<int>(&world.map(name) - world.maps().data());   // throws where there is none
+MapId map_called(const World& world, std::string_view name) {
+    return id_of<MapId>(
+        static_cast<std::size_t>(&world.map(name) - world.maps().data()));   // throws where there is none
 }
 
 }   // namespace
 
-void Play::Parts::load(int id) {
-    Map changed = world.maps()[static_cast<std::size_t>(id)];
+void Play::Parts::load(MapId id) {
+    Map changed = world.map(id);
     for (const auto& [key, edit] : done.tiles)
-        if (key[0] == id)
-            changed.put(static_cast<std::size_t>(key[1]), key[3] - changed.first_column, key[2] - changed.first_row,
-                        edit.after);
+        if (key.map == id) changed.put(key.layer, changed.data_cell({key.column, key.row}), edit.after);
     for (const auto& [map, object] : done.removed)
-        if (map == id) changed.objects[static_cast<std::size_t>(object)].removed = true;
+        if (map == id) changed.objects[index(object)].removed = true;
     const int chunk = options.chunk_cells > 0 ? options.chunk_cells : world.merging().chunk_cells;
     solids.reset();
     live = std::make_unique<LiveMap>(world, changed, chunk, merge_options());
@@ -48,7 +47,7 @@ std::vector<std::size_t> Play::Parts::follow_facts() {
 
 // Remembers a cell's tile, and forgets it where it is the world's again.
 void Play::Parts::note(const Edit& edit) {
-    const TileKey key{edit.map, edit.layer, edit.cell[1], edit.cell[0]};
+    const TileKey key{edit.map, edit.layer, edit.cell.row, edit.cell.column};
     const auto [known, is_new] = done.tiles.try_emplace(key, edit);
     known->second.after = edit.after;
     if (known->second.before == known->second.after) done.tiles.erase(known);
@@ -62,46 +61,43 @@ Play::Play(const Pack& pack, std::string_view map, const PlayOptions& options)
     : parts_(std::make_unique<Parts>(pack.world(), pack.hash(), options)) {
     load(map_called(parts_->world, map));
 }
-void Play::load(int map) {
+void Play::load(MapId map) {
     parts_->load(map);
     ++parts_->arrival;
     now_ = parts_->now;
 }
-void Play::refuse_layer(int layer) const {
-    throw std::out_of_range(fmt::format("dryground::Play: map '{}' has no layer of cells {}", map().name, layer));
+void Play::refuse_layer(LayerId layer) const {
+    throw std::out_of_range(
+        fmt::format("dryground::Play: map '{}' has no layer of cells {}", map().name, static_cast<int>(layer)));
 }
 Play::~Play() = default;
 Play::Play(Play&&) noexcept = default;
 Play& Play::operator=(Play&&) noexcept = default;
 
 const World& Play::world() const { return parts_->world; }
-int Play::map_id() const { return parts_->map_id; }
+MapId Play::map_id() const { return parts_->map_id; }
 const ChunkedMerge& Play::merge() const { return parts_->live->merge(); }
 void Play::go_to(std::string_view map) { load(map_called(parts_->world, map)); }
-void Play::go_to(int map) {
-    if (map < 0 || static_cast<std::size_t>(map) >= world().maps().size())
-        throw std::out_of_range(fmt::format("dryground::Play::go_to: the world has no map {}", map));
+void Play::go_to(MapId map) {
+    if (map == MapId::none || index(map) >= world().maps().size())
+        throw std::out_of_range(fmt::format("dryground::Play::go_to: the world has no map {}", static_cast<int>(map)));
     load(map);
 }
 
 // ---- finding things by their names ----
 
-int Play::find_layer(std::string_view name) const {
-    const auto found =
-        std::find_if(map().layers.begin(), map().layers.end(), [name](const Layer& l) { return l.name == name; });
-    return found == map().layers.end() ? -1 : static_cast<int>(found - map().layers.begin());
-}
-int Play::find_object(std::string_view name) const { return name.empty() ? -1 : map().find_object(name); }
-std::vector<int> Play::layers_tagged(std::string_view tag) const {
-    std::vector<int> layers;
-    for (std::size_t l = 0; l < map().layers.size(); ++l) {
-        const std::vector<std::string>& tags = map().layers[l].tags;
-        if (std::find(tags.begin(), tags.end(), tag) != tags.end()) layers.push_back(static_cast<int>(l));
+LayerId Play::find_layer(std::string_view name) const { return map().find_layer(name); }
+ObjectId Play::find_object(std::string_view name) const { return map().find_object(name); }
+std::vector<LayerId> Play::layers_tagged(std::string_view tag) const {
+    std::vector<LayerId> layers;
+    for (const LayerId layer : ids<LayerId>(map().layers)) {
+        const std::vector<std::string>& tags = map().layer(layer).tags;
+        if (std::find(tags.begin(), tags.end(), tag) != tags.end()) layers.push_back(layer);
     }
     return layers;
 }
-PointPx Play::place_of(int object) const {
-    const Point p = map().objects.at(static_cast<std::size_t>(object)).position;
+PointPx Play::place_of(ObjectId object) const {
+    const Point p = map().objects.at(index(object)).position;
     return {to_px(p.x), to_px(p.y)};
 }
 
@@ -112,44 +108,37 @@ std::array<double, 2> Play::to_metres(PointPx p) const {
     return {p.x / world().per_metre(), -p.y / world().per_metre()};
 }
 
-Cell Play::cell_at(PointPx p) const {
-    const auto [c, r] = map().cell_at({step_at(p.x), step_at(p.y)});
-    return {map().first_column + c, map().first_row + r};
-}
+Cell Play::cell_at(PointPx p) const { return map().cell(map().data_cell_at({step_at(p.x), step_at(p.y)})); }
 Cell Play::standing_cell(PointPx feet) const { return cell_at({feet.x, feet.y - to_px(1)}); }
-PointPx Play::corner_of(const Cell& cell) const {
-    const auto [c, r] = parts_->data_cell(cell);
+PointPx Play::corner_of(Cell cell) const {
+    const auto [c, r] = map().data_cell(cell);
     const Point p = map().corner(c, r);
     return {to_px(p.x), to_px(p.y)};
 }
-PointPx Play::middle_of(const Cell& cell) const {
-    const auto [c, r] = parts_->data_cell(cell);
-    const Bounds box = map().cell_box(c, r);
+PointPx Play::middle_of(Cell cell) const {
+    const Bounds box = map().cell_box(map().data_cell(cell));
     return {(to_px(box.least.x) + to_px(box.most.x)) / 2, (to_px(box.least.y) + to_px(box.most.y)) / 2};
 }
-bool Play::has(const Cell& cell) const {
-    const auto [c, r] = parts_->data_cell(cell);
-    return map().has(c, r);
-}
+bool Play::has(Cell cell) const { return map().has(map().data_cell(cell)); }
 
-const Tile* Play::find_tile(int layer, const Cell& cell) const {
+const Tile* Play::find_tile(LayerId layer, Cell cell) const {
     const Placed& placed = tile_at(layer, cell);
     return placed.tile < 0 ? nullptr : &world().tile(placed);
 }
-Passability Play::says(const Cell& cell, StoreyId storey) const {
-    const auto [c, r] = parts_->data_cell(cell);
-    return map().has(c, r) ? passability(world(), map(), c, r, storey, parts_->done.facts) : Passability{};
+Passability Play::says(Cell cell, StoreyId storey) const {
+    const DataCell at = map().data_cell(cell);
+    return map().has(at) ? passability(world(), map(), at, storey, parts_->done.facts) : Passability{};
 }
-bool Play::grants(const Cell& cell, std::string_view flag, StoreyId storey) const {
+bool Play::grants(Cell cell, std::string_view flag, StoreyId storey) const {
     for (std::size_t f = 0; f < world().flags().size(); ++f)
         if (world().flags()[f].name == flag) return (says(cell, storey).flags >> f & 1) != 0;
     throw std::out_of_range(fmt::format("dryground::Play::grants: the world has no flag '{}'", flag));
 }
-const Value* Play::property_at(const Cell& cell, std::string_view name, StoreyId storey) const {
-    for (int l = static_cast<int>(map().layers.size()); l-- > 0;) {
-        const Layer& layer = map().layers[static_cast<std::size_t>(l)];
+const Value* Play::property_at(Cell cell, std::string_view name, StoreyId storey) const {
+    for (std::size_t l = map().layers.size(); l-- > 0;) {
+        const Layer& layer = map().layers[l];
         if (layer.holds_objects || layer.storey != storey || !dryground::is_there(layer, parts_->done.facts)) continue;
-        const Tile* tile = find_tile(l, cell);
+        const Tile* tile = find_tile(id_of<LayerId>(l), cell);
         if (tile == nullptr) continue;
         const auto found =
             std::find_if(tile->props.begin(), tile->props.end(), [&](const auto& prop) { return prop.first == name; });
@@ -160,26 +149,26 @@ const Value* Play::property_at(const Cell& cell, std::string_view name, StoreyId
 
 // ---- changes ----
 
-EditResult Play::set_tile(int layer, const Cell& cell, const Placed& tile) {
-    const auto [c, r] = parts_->data_cell(cell);
-    if (!map().has(c, r))
+EditResult Play::set_tile(LayerId layer, Cell cell, const Placed& tile) {
+    const DataCell at = map().data_cell(cell);
+    if (!map().has(at))
         throw std::out_of_range(
-            fmt::format("dryground::Play::set_tile: map '{}' has no cell ({}, {})", map().name, cell[0], cell[1]));
+            fmt::format("dryground::Play::set_tile: map '{}' has no cell ({}, {})", map().name, cell.column, cell.row));
     const Placed wanted = tile.tile < 0 ? Placed{} : tile;
     Edit change;
     change.map = parts_->map_id, change.layer = layer, change.cell = cell;
     change.before = tile_at(layer, cell), change.after = wanted;
     if (change.before == wanted) return {};
-    EditResult changed{{change}, parts_->live->set_tile(static_cast<std::size_t>(layer), c, r, wanted)};
-    parts_->renew_solids_of(layer, c, r);
+    EditResult changed{{change}, parts_->live->set_tile(layer, at, wanted)};
+    parts_->renew_solids_of(layer, at);
     parts_->note(change);
     return changed;
 }
 
-EditResult Play::set_tile(int layer, const Cell& cell, std::string_view tile) {
+EditResult Play::set_tile(LayerId layer, Cell cell, std::string_view tile) {
     if (tile.empty()) return clear(layer, cell);
     const std::size_t slash = tile.find('/');
-    for (const int set : map().tilesets) {
+    for (const TileSetId set : map().tilesets) {
         const TileSet& tiles = world().tilesets()[static_cast<std::size_t>(set)];
         if (slash != std::string_view::npos && tiles.name != tile.substr(0, slash)) continue;
         if (const int id = tiles.find(slash == std::string_view::npos ? tile : tile.substr(slash + 1)); id >= 0)
@@ -199,7 +188,7 @@ void append(EditResult& all, EditResult more) {
 
 }   // namespace
 
-EditResult Play::swap(int layer, const Cell& a, const Cell& b) {
+EditResult Play::swap(LayerId layer, Cell a, Cell b) {
     const Placed at_a = tile_at(layer, a), at_b = tile_at(layer, b);
     EditResult changed = set_tile(layer, a, at_b);
     append(changed, set_tile(layer, b, at_a));
@@ -239,60 +228,56 @@ bool Play::holds(FactId fact) const {
 }
 bool Play::holds(std::string_view fact) const { return holds(fact_called(world(), fact)); }
 const Facts& Play::facts() const { return parts_->done.facts; }
-bool Play::is_there(int object) const {
-    return dryground::is_there(map(), map().objects.at(static_cast<std::size_t>(object)), parts_->done.facts);
+bool Play::is_there(ObjectId object) const {
+    return dryground::is_there(map(), map().objects.at(index(object)), parts_->done.facts);
 }
 
-EditResult Play::remove(int object) {
-    if (map().objects.at(static_cast<std::size_t>(object)).removed) return {};
+EditResult Play::remove(ObjectId object) {
+    if (map().objects.at(index(object)).removed) return {};
     return parts_->set_removed(object, true);
 }
 
-EditResult Play::Parts::set_removed(int object, bool removed) {
+EditResult Play::Parts::set_removed(ObjectId object, bool removed) {
     Edit edit;
     edit.sort = Edit::Sort::removed, edit.map = map_id, edit.object = object, edit.holds = removed,
     edit.held = !removed;
-    EditResult result{{edit}, live->set_removed(static_cast<std::size_t>(object), removed)};
+    EditResult result{{edit}, live->set_removed(object, removed)};
     removed ? static_cast<void>(done.removed.insert({map_id, object}))
             : static_cast<void>(done.removed.erase({map_id, object}));
-    if (!ground::parts_of(map(), map().objects[static_cast<std::size_t>(object)]).parts.empty()) renew_solids();
+    if (!ground::parts_of(map(), map().object(object)).parts.empty()) renew_solids();
     return result;
-}
-
-bool Play::has_fired(int object) const { return parts_->done.fired.count({parts_->map_id, object, 0, 0, 0}) > 0; }
-bool Play::has_fired(int layer, const Cell& cell) const {
-    return parts_->done.fired.count({parts_->map_id, -1, layer, cell[1], cell[0]}) > 0;
-}
-
-bool Play::has_layer_fired(int layer) const {
-    return parts_->done.fired.count(Parts::Done::of_layer(parts_->map_id, layer)) > 0;
 }
 
 namespace {
 
-Edit fired_change(int map, int object, int layer, const Cell& cell) {
-    Edit change;
-    change.sort = Edit::Sort::fired, change.map = map, change.object = object, change.layer = layer, change.cell = cell;
-    change.holds = true;
-    return change;
+// That something has fired: an object, a tile, or (whole_layer) the trigger of a layer.
+Edit fired(MapId map, ObjectId object, LayerId layer, Cell cell, bool whole_layer = false) {
+    Edit edit;
+    edit.sort = Edit::Sort::fired, edit.map = map, edit.object = object, edit.layer = layer, edit.cell = cell;
+    edit.whole_layer = whole_layer, edit.holds = true;
+    return edit;
 }
 
 }   // namespace
 
-EditResult Play::set_fired(int object) {
-    if (!parts_->done.fired.insert({parts_->map_id, object, 0, 0, 0}).second) return {};
-    return {{fired_change(parts_->map_id, object, -1, {})}, {}};
-}
-EditResult Play::set_fired(int layer, const Cell& cell) {
-    if (!parts_->done.fired.insert({parts_->map_id, -1, layer, cell[1], cell[0]}).second) return {};
-    return {{fired_change(parts_->map_id, -1, layer, cell)}, {}};
+bool Play::Parts::has_fired(const Edit& edit) const { return done.fired.count(Done::key_of(edit)) > 0; }
+EditResult Play::Parts::set_fired(const Edit& edit) {
+    return done.fired.insert(Done::key_of(edit)).second ? EditResult{{edit}, {}} : EditResult{};
 }
 
-EditResult Play::set_layer_fired(int layer) {
-    if (!parts_->done.fired.insert(Parts::Done::of_layer(parts_->map_id, layer)).second) return {};
-    Edit change = fired_change(parts_->map_id, -1, layer, {});
-    change.whole_layer = true;
-    return {{change}, {}};
+bool Play::has_fired(ObjectId object) const { return parts_->has_fired(fired(map_id(), object, LayerId::none, {})); }
+bool Play::has_fired(LayerId layer, Cell cell) const {
+    return parts_->has_fired(fired(map_id(), ObjectId::none, layer, cell));
+}
+bool Play::has_fired(LayerId layer) const {
+    return parts_->has_fired(fired(map_id(), ObjectId::none, layer, {}, true));
+}
+EditResult Play::set_fired(ObjectId object) { return parts_->set_fired(fired(map_id(), object, LayerId::none, {})); }
+EditResult Play::set_fired(LayerId layer, Cell cell) {
+    return parts_->set_fired(fired(map_id(), ObjectId::none, layer, cell));
+}
+EditResult Play::set_fired(LayerId layer) {
+    return parts_->set_fired(fired(map_id(), ObjectId::none, layer, {}, true));
 }
 
 EditResult Play::undo(const EditResult& changed) {

@@ -26,9 +26,9 @@ struct Prober::Parts {
         static const std::string none = "no barrier";
         return id == BarrierId::none ? none : world.barrier(id).name;
     }
-    [[nodiscard]] const Object& object(int id) const { return map.objects[static_cast<std::size_t>(id)]; }
-    [[nodiscard]] const Layer& layer(int id) const { return map.layers[static_cast<std::size_t>(id)]; }
-    [[nodiscard]] std::string of(Touched sort, int layer_id, int object_id, const Placed& placed) const {
+    [[nodiscard]] const Object& object(ObjectId id) const { return map.object(id); }
+    [[nodiscard]] const Layer& layer(LayerId id) const { return map.layer(id); }
+    [[nodiscard]] std::string of(Touched sort, LayerId layer_id, ObjectId object_id, const Placed& placed) const {
         if (sort == Touched::rim) return "the map's rim";
         if (sort == Touched::object) return "object " + play::object_name(world, object(object_id));
         return fmt::format("{} in layer {}", play::tile_name(world, placed), layer(layer_id).name);
@@ -41,8 +41,8 @@ struct Prober::Parts {
         return ground::storeys_of(map).size() < 2 ? "" : world.storey(storey).name + ": ";
     }
     // Of one storey, or, with none, of all.
-    void tell_tiles(int column, int row, StoreyId storey, std::vector<std::string>& lines) const;
-    void tell_flags(int column, int row, StoreyId storey, std::vector<std::string>& lines) const;
+    void tell_tiles(DataCell cell, StoreyId storey, std::vector<std::string>& lines) const;
+    void tell_flags(DataCell cell, StoreyId storey, std::vector<std::string>& lines) const;
     // Gives which barriers there are, by storey.
     std::set<std::pair<StoreyId, BarrierId>> tell_solids(Point p, StoreyId storey,
                                                          std::vector<std::string>& lines) const;
@@ -82,20 +82,20 @@ struct HeldBy {
 
 }   // namespace
 
-void Prober::Parts::tell_tiles(int column, int row, StoreyId storey, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_tiles(DataCell cell, StoreyId storey, std::vector<std::string>& lines) const {
     for (std::size_t l = map.layers.size(); l-- > 0;)
         if (const Layer& one = map.layers[l]; !one.holds_objects && (storey == StoreyId::none || one.storey == storey))
-            if (const Placed& placed = map.placed(one, column, row); placed.tile >= 0)
+            if (const Placed& placed = map.placed(one, cell); placed.tile >= 0)
                 lines.push_back(play::tile_line(world, one, placed, facts));
 }
 
-void Prober::Parts::tell_flags(int column, int row, StoreyId only, std::vector<std::string>& lines) const {
+void Prober::Parts::tell_flags(DataCell cell, StoreyId only, std::vector<std::string>& lines) const {
     if (world.flags().empty()) return;
     for (const StoreyId storey : ground::storeys_of(map)) {
         if (only != StoreyId::none && storey != only) continue;
-        const Passability say = passability(world, map, column, row, storey, facts);
-        if (storey == StoreyId::ground || say.flags_layer >= 0 || say.sides_layer >= 0)
-            lines.push_back(on(storey) + play::flags_line(world, map, column, row, say));
+        const Passability say = passability(world, map, cell, storey, facts);
+        if (storey == StoreyId::ground || say.flags_layer != LayerId::none || say.sides_layer != LayerId::none)
+            lines.push_back(on(storey) + play::flags_line(world, map, cell, say));
     }
 }
 
@@ -189,7 +189,7 @@ void Prober::Parts::tell_contact(PointPx p, PointPx normal, StoreyId only, std::
         for (const Touch& touch : touches)
             lines.push_back(fmt::format(
                 "{}{}, of {} at cell ({}, {}){}", on(storey), barrier(touch.barrier),
-                of(touch.sort, touch.layer, touch.object, touch.tile), touch.cell[0], touch.cell[1],
+                of(touch.sort, touch.layer, touch.object, touch.tile), touch.cell.column, touch.cell.row,
                 touch.sort == Touched::rim
                     ? ""
                     : fmt::format(
@@ -214,9 +214,9 @@ void Prober::Parts::tell_mover(PointPx place, MoverId id, StoreyId storey, std::
         add_once(lines, fmt::format("{} overlaps {} of {}", mover.name, barrier(piece.barrier), of(piece)));
     });
     if (lines.empty()) lines.push_back(mover.name + " fits here");
-    const auto [column, row] = map.cell_at(p);
+    const auto [column, row] = map.data_cell_at(p);
     if (mover.needs != 0 && map.has(column, row)) {
-        const Passability say = passability(world, map, column, row, storey, facts);
+        const Passability say = passability(world, map, {column, row}, storey, facts);
         const std::string needed = fmt::format("{}", fmt::join(flag_names(world, mover.needs), " or "));
         lines.push_back((say.flags & mover.needs) != 0
                             ? fmt::format("the cell grants what it needs: {}", needed)
@@ -246,14 +246,14 @@ Prober& Prober::operator=(Prober&&) noexcept = default;
 Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
     const Map& map = parts_->map;
     const Point p{step_at(place.x), step_at(place.y)};
-    const auto [column, row] = map.cell_at(p);
+    const auto [column, row] = map.data_cell_at(p);
     Probe probe;
     probe.place =
         fmt::format("{} at ({:g}, {:g}) px, cell ({}, {}){}", map.name, place.x, place.y, map.first_column + column,
                     map.first_row + row, map.has(column, row) ? "" : ", outside of the map");
     if (map.has(column, row)) {
-        parts_->tell_tiles(column, row, question.storey, probe.tiles);
-        parts_->tell_flags(column, row, question.storey, probe.flags);
+        parts_->tell_tiles({column, row}, question.storey, probe.tiles);
+        parts_->tell_flags({column, row}, question.storey, probe.flags);
     }
     const auto solid = parts_->tell_solids(p, question.storey, probe.solids);
     if (map.has(column, row)) parts_->tell_carved(p, column, row, question.storey, solid, probe.solids);
@@ -264,15 +264,15 @@ Probe Prober::at(PointPx place, const ProbeQuestion& question) const {
     return probe;
 }
 
-std::vector<std::string> Prober::tiles_of(const std::array<int, 2>& cell) const {
+std::vector<std::string> Prober::tiles_of(Cell cell) const {
     std::vector<std::string> lines;
-    parts_->tell_tiles(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, StoreyId::none, lines);
+    parts_->tell_tiles(parts_->map.data_cell(cell), StoreyId::none, lines);
     return lines;
 }
 
-std::vector<std::string> Prober::flags_of(const std::array<int, 2>& cell) const {
+std::vector<std::string> Prober::flags_of(Cell cell) const {
     std::vector<std::string> lines;
-    parts_->tell_flags(cell[0] - parts_->map.first_column, cell[1] - parts_->map.first_row, StoreyId::none, lines);
+    parts_->tell_flags(parts_->map.data_cell(cell), StoreyId::none, lines);
     return lines;
 }
 

@@ -25,17 +25,17 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
     const World& world = play.world();
     std::vector<std::string> does;
     std::string who;
-    if (firing.object >= 0) {
-        const Object& object = map.objects[static_cast<std::size_t>(firing.object)];
+    if (firing.object != ObjectId::none) {
+        const Object& object = map.object(firing.object);
         who = fmt::format("{} {}", name_of(object.role), object_name(world, object));
         who += how_often(firing.fires, object.every_s, object.once);
     } else if (firing.tile.tile < 0) {
-        const Layer& layer = map.layers[static_cast<std::size_t>(firing.layer)];
+        const Layer& layer = map.layer(firing.layer);
         who = fmt::format("trigger {} of layer {}", layer.trigger, layer.name);
         who += how_often(firing.fires, layer.reaction->every_s, layer.reaction->once);
     } else {
         who = fmt::format("{} in layer {} at cell ({}, {})", tile_name(world, firing.tile),
-                          map.layers[static_cast<std::size_t>(firing.layer)].name, firing.cell[0], firing.cell[1]);
+                          map.layer(firing.layer).name, firing.cell.column, firing.cell.row);
         for (const Reaction& reaction : world.tile(firing.tile).reacts)
             if (reaction.fires == firing.fires) who += how_often(firing.fires, reaction.every_s, reaction.once);
     }

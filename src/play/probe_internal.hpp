@@ -12,7 +12,7 @@ namespace dryground::play {
 // "ground: marsh/bank flipped left to right, [[0, 16], [16, 0], [16, 16]] of earth; grants walk"
 [[nodiscard]] std::string tile_line(const World& world, const Layer& layer, const Placed& placed, const Facts& facts);
 // What a cell grants, which sides are shut, and who decides it.
-[[nodiscard]] std::string flags_line(const World& world, const Map& map, int column, int row, const Passability& say);
+[[nodiscard]] std::string flags_line(const World& world, const Map& map, DataCell cell, const Passability& say);
 [[nodiscard]] std::vector<std::string> object_lines(const World& world, const Map& map, const Object& object,
                                                     const Facts& facts);
 // What a mover whose position is at a place sets off there, as TriggerTracker does it: by being there, by using, by

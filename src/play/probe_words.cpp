@@ -76,16 +76,15 @@ std::string tile_line(const World& world, const Layer& layer, const Placed& plac
     return line;
 }
 
-std::string flags_line(const World& world, const Map& map, int column, int row, const Passability& say) {
+std::string flags_line(const World& world, const Map& map, DataCell cell, const Passability& say) {
     static constexpr std::array<const char*, 4> square{"top", "right", "bottom", "left"},
         diamond{"top right", "bottom right", "bottom left", "top left"};
-    const auto by = [&](int layer) {
-        const Layer& decides = map.layers[static_cast<std::size_t>(layer)];
-        return fmt::format(" (set by {} in layer {})", tile_name(world, map.placed(decides, column, row)),
-                           decides.name);
+    const auto by = [&](LayerId layer) {
+        const Layer& decides = map.layer(layer);
+        return fmt::format(" (set by {} in layer {})", tile_name(world, map.placed(decides, cell)), decides.name);
     };
-    std::string line =
-        say.flags_layer < 0 ? "no flags here" : "grants " + granted(world, say.flags) + by(say.flags_layer);
+    std::string line = say.flags_layer == LayerId::none ? "no flags here"
+                                                        : "grants " + granted(world, say.flags) + by(say.flags_layer);
     std::string shut;
     for (std::size_t side = 0; side < 4; ++side)
         if (say.sides.of[side] != Passage::open)
@@ -99,7 +98,7 @@ std::vector<std::string> object_lines(const World& world, const Map& map, const 
     std::vector<std::string> lines{fmt::format(
         "{}: {}, at [{:g}, {:g}] in layer {}", object.name.empty() ? "(no name)" : object.name,
         kind.name == name_of(object.role) ? kind.name : fmt::format("{}, {}", kind.name, name_of(object.role)),
-        to_px(object.position.x), to_px(object.position.y), map.layers[static_cast<std::size_t>(object.layer)].name)};
+        to_px(object.position.x), to_px(object.position.y), map.layer(object.layer).name)};
     const auto add = [&](const std::string& label, const std::string& words) {
         if (!words.empty()) lines.push_back(label + words);
     };

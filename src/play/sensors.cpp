@@ -15,10 +15,10 @@ void Sensors::begin_map() {
             continue;
         std::uint64_t by = 0;
         for (const MoverId mover : object.by) by |= std::uint64_t{1} << (index(mover) % 64);
-        const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+        const Layer& layer = map.layer(object.layer);
         const bool comes_and_goes =
             !object.when.empty() || !object.unless.empty() || !layer.when.empty() || !layer.unless.empty();
-        sensors_.push_back({static_cast<int>(o), object.storey, comes_and_goes, by, *bounds(object.area),
+        sensors_.push_back({id_of<ObjectId>(o), object.storey, comes_and_goes, by, *bounds(object.area),
                             convex_pieces(object.area, 64)});
     }
     std::vector<Bounds> boxes;
@@ -95,10 +95,10 @@ void Sensors::find(const BodyNow& body, std::vector<Inside>& into) const {
     const Placed placed = place(body, false);
     each_sensor(placed.box, [&](const Sensor& sensor) {
         if (sensor.storey != body.storey || (sensor.by >> (index(body.mover) % 64) & 1) == 0 ||
-            play_.map().objects[static_cast<std::size_t>(sensor.object)].removed ||
-            (sensor.comes_and_goes && !play_.is_there(sensor.object)) || !overlaps(placed, sensor.pieces, {0, 0}))
+            play_.map().object(sensor.object).removed || (sensor.comes_and_goes && !play_.is_there(sensor.object)) ||
+            !overlaps(placed, sensor.pieces, {0, 0}))
             return;
-        into.push_back({body.id, sensor.object, -1, {}, body.mover, 0});
+        into.push_back({body.id, sensor.object, LayerId::none, {}, body.mover, 0});
     });
     if (any_tile_) find_tiles(body, placed, into);
 }
@@ -114,23 +114,22 @@ void Sensors::find_tiles(const BodyNow& body, const Placed& placed, std::vector<
             for (int c = c0; c <= c1; ++c) {
                 const TileSensor& sensor = layers_[l].tiles[map.number(layer, c, r)];
                 if (!sensor.senses && (!sensor.of_layer || in_layer)) continue;
-                const Cell cell{map.first_column + c, map.first_row + r};
+                const Cell cell = map.cell({c, r});
                 const bool in = sensor.pieces.empty() ? cell == placed.cell
                                                       : overlaps(placed, sensor.pieces, vec(map.corner(c, r)));
-                if (in && sensor.senses) into.push_back({body.id, -1, static_cast<int>(l), cell, body.mover, 0});
+                if (in && sensor.senses)
+                    into.push_back({body.id, ObjectId::none, id_of<LayerId>(l), cell, body.mover, 0});
                 in_layer = in_layer || (in && sensor.of_layer);
             }
-        if (in_layer) into.push_back({body.id, -1, static_cast<int>(l), {}, body.mover, 0, true});
+        if (in_layer) into.push_back({body.id, ObjectId::none, id_of<LayerId>(l), {}, body.mover, 0, true});
     }
 }
 
-bool Sensors::is_of_layer(int layer, const Cell& cell) const {
+bool Sensors::is_of_layer(LayerId layer, Cell cell) const {
     const Map& map = play_.map();
-    const Layer& of = map.layers[static_cast<std::size_t>(layer)];
+    const Layer& of = map.layer(layer);
     return of.reaction && !of.holds_objects &&
-           layers_[static_cast<std::size_t>(layer)]
-               .tiles[map.number(of, cell[0] - map.first_column, cell[1] - map.first_row)]
-               .of_layer;
+           layers_[index(layer)].tiles[map.number(of, map.data_cell(cell))].of_layer;
 }
 
 }   // namespace dryground::play

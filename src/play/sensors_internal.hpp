@@ -13,12 +13,13 @@ namespace dryground::play {
 // What a body is inside of: an object, a tile of a layer, or all that senses in a layer.
 struct Inside {
     std::uint64_t body = 0;
-    int object = -1, layer = -1;
+    ObjectId object = ObjectId::none;
+    LayerId layer = LayerId::none;
     Cell cell{};
     MoverId mover = MoverId::none;
     double waits_s = 0;      // until what fires every so often fires again
     bool of_layer = false;   // it is the layer's own trigger, and no tile of it
-    [[nodiscard]] auto key() const { return std::tuple(body, object, layer, of_layer, cell[1], cell[0]); }
+    [[nodiscard]] auto key() const { return std::tuple(body, object, layer, of_layer, cell.row, cell.column); }
 };
 
 // Objects that something can set off by blocks of the map, tiles that react by their numbers.
@@ -35,7 +36,7 @@ public:
     // The cell that holds a body's middle; of those that step their position.
     [[nodiscard]] Cell cell_of(const BodyNow& body) const { return place(body, true).cell; }
     // Whether a cell of a layer has a part of the layer's own trigger.
-    [[nodiscard]] bool is_of_layer(int layer, const Cell& cell) const;
+    [[nodiscard]] bool is_of_layer(LayerId layer, Cell cell) const;
     // Calls action(object's number) for each whose box overlaps one.
     template <class Action>
     void each_in(const Bounds& box, Action action) const {
@@ -44,7 +45,7 @@ public:
 
 private:
     struct Sensor {
-        int object;
+        ObjectId object;
         StoreyId storey;
         bool comes_and_goes;   // with facts
         std::uint64_t by;      // movers, a bit each

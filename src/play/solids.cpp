@@ -68,7 +68,7 @@ void Solids::make_objects() {
     for (std::size_t o = 0; o < map_.objects.size(); ++o) {
         const Object& object = map_.objects[o];
         if (!ground::counts(map_, object, facts_)) continue;
-        ObjectSolids made{static_cast<int>(o), object.layer, object.storey, {}, {}, {}};
+        ObjectSolids made{id_of<ObjectId>(o), object.layer, object.storey, {}, {}, {}};
         for (ground::Part& part : ground::parts_of(map_, object).parts) {
             if (is_empty(part)) continue;
             Bounds box = ground::box_of(part);
@@ -76,12 +76,12 @@ void Solids::make_objects() {
                 carvers_.push_back({object.layer, object.storey, std::move(part), box});
                 continue;
             }
-            box = detail::grown(box, ground::growth_reach(map_.layers[static_cast<std::size_t>(object.layer)], false));
+            box = detail::grown(box, ground::growth_reach(map_.layer(object.layer), false));
             made.box = made.parts.empty() ? box : detail::both(made.box, box);
             made.parts.push_back(std::move(part));
         }
         if (made.parts.empty()) continue;
-        layers_[static_cast<std::size_t>(object.layer)].objects.push_back(objects_.size());
+        layers_[index(object.layer)].objects.push_back(objects_.size());
         objects_.push_back(std::move(made));
     }
     std::vector<Bounds> boxes;

@@ -31,7 +31,8 @@ struct StandingPiece {
     const Piece* piece;
     Point at;
     Touched sort;
-    int layer, object;
+    LayerId layer;
+    ObjectId object;
     int column, row;   // counted from the data's top-left; of tiles
     BarrierId barrier;
 };
@@ -42,35 +43,36 @@ public:
     Solids(const World& world, const Map& map, const Facts& facts);
 
     // A cell of a layer holds something else now; the map's palette may have grown.
-    void renew(int layer, int column, int row);
+    void renew(LayerId layer, int column, int row);
 
     // Calls action(const StandingPiece&) for each piece whose box meets one, of a storey; in the order of layers,
     // cells.
     template <class Action>
     void each_near(const Bounds& box, StoreyId storey, Action action) const {
-        for (std::size_t l = 0; l < map_.layers.size(); ++l) {
-            if (layers_[l].counts && map_.layers[l].storey == storey) each_of_layer(static_cast<int>(l), box, action);
-            if (!layers_[l].filled.empty()) each_filled(static_cast<int>(l), box, storey, action);
+        for (const LayerId l : ids<LayerId>(map_.layers)) {
+            const LayerSolids& layer = layers_[index(l)];
+            if (layer.counts && map_.layer(l).storey == storey) each_of_layer(l, box, action);
+            if (!layer.filled.empty()) each_filled(l, box, storey, action);
         }
         if (!objects_.empty()) each_object(box, storey, action);
         if (rim_.empty() || !std::binary_search(storeys_.begin(), storeys_.end(), storey)) return;
         for (const Piece& piece : rim_)
             if (detail::meet(piece.box, box))
-                action(StandingPiece{&piece, {0, 0}, Touched::rim, -1, -1, 0, 0, piece.barrier});
+                action(StandingPiece{&piece, {0, 0}, Touched::rim, LayerId::none, ObjectId::none, 0, 0, piece.barrier});
     }
 
     // The same for tiles' shapes that sense, with the names of their triggers.
     template <class Action>
     void each_sensing(const Bounds& box, StoreyId storey, Action action) const {
-        for (int l = 0; l < static_cast<int>(layers_.size()); ++l) {
-            const auto layer = static_cast<std::size_t>(l);
-            if (!layers_[layer].senses || map_.layers[layer].storey != storey) continue;
+        for (const LayerId l : ids<LayerId>(map_.layers)) {
+            const LayerSolids& layer = layers_[index(l)];
+            if (!layer.senses || map_.layer(l).storey != storey) continue;
             each_cell(l, box, [&](int c, int r, std::uint32_t number) {
                 const Point at = map_.corner(c, r);
-                for (const Sensing& sensing : layers_[layer].meanings[number].sensing)
+                for (const Sensing& sensing : layer.meanings[number].sensing)
                     for (const Piece& piece : sensing.pieces)
                         if (detail::meet(detail::moved(piece.box, at), box))
-                            action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, BarrierId::none},
+                            action(StandingPiece{&piece, at, Touched::tile, l, ObjectId::none, c, r, BarrierId::none},
                                    sensing.trigger);
             });
         }
@@ -93,7 +95,7 @@ private:
         Bounds box;
         StoreyId storey;
         BarrierId barrier;
-        int object;        // -1: a tile
+        ObjectId object;   // none: a tile
         int column, row;   // of that tile
         Pieces pieces;     // what carves leave of it, in map steps
     };
@@ -111,7 +113,8 @@ private:
         detail::BoxIndex filled_near;
     };
     struct ObjectSolids {
-        int object, layer;
+        ObjectId object;
+        LayerId layer;
         StoreyId storey;
         Bounds box;   // of all parts, as far as they may grow, before anything is cut away
         std::vector<ground::Part> parts;
@@ -130,27 +133,25 @@ private:
     }
 
     template <class Action>
-    void each_cell(int l, const Bounds& box, Action action) const {   // that holds a tile
+    void each_cell(LayerId l, const Bounds& box, Action action) const {   // that holds a tile
         const auto [c0, r0, c1, r1] = cells_reaching(l, box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
-                if (const std::uint32_t number = map_.number(map_.layers[static_cast<std::size_t>(l)], c, r);
-                    number != 0)
-                    action(c, r, number);
+                if (const std::uint32_t number = map_.number(map_.layer(l), c, r); number != 0) action(c, r, number);
     }
     template <class Action>
-    void each_of_layer(int l, const Bounds& box, Action& action) const {
+    void each_of_layer(LayerId l, const Bounds& box, Action& action) const {
         each_cell(l, box, [&](int c, int r, std::uint32_t number) {
             const Pieces& pieces = pieces_at(l, c, r, number);
             const Point at = map_.corner(c, r);
             for (const Piece& piece : pieces)
                 if (detail::meet(detail::moved(piece.box, at), box))
-                    action(StandingPiece{&piece, at, Touched::tile, l, -1, c, r, piece.barrier});
+                    action(StandingPiece{&piece, at, Touched::tile, l, ObjectId::none, c, r, piece.barrier});
         });
     }
     template <class Action>
-    void each_filled(int l, const Bounds& box, StoreyId storey, Action& action) const {
-        const LayerSolids& layer = layers_[static_cast<std::size_t>(l)];
+    void each_filled(LayerId l, const Bounds& box, StoreyId storey, Action& action) const {
+        const LayerSolids& layer = layers_[index(l)];
         layer.filled_near.each_near(box, [&](std::size_t i) {
             const Filled& hole = layer.filled[i];
             if (hole.storey != storey) return;
@@ -158,7 +159,7 @@ private:
                 if (detail::meet(piece.box, box))
                     action(StandingPiece{&piece,
                                          {0, 0},
-                                         hole.object < 0 ? Touched::tile : Touched::object,
+                                         hole.object == ObjectId::none ? Touched::tile : Touched::object,
                                          l,
                                          hole.object,
                                          hole.column,
@@ -167,15 +168,15 @@ private:
         });
     }
     // The cells of a layer whose pieces or carves may come near a box.
-    [[nodiscard]] std::array<int, 4> cells_reaching(int layer, const Bounds& box) const {
-        return ground::cells_reaching(map_, layers_[static_cast<std::size_t>(layer)].reach, box);
+    [[nodiscard]] std::array<int, 4> cells_reaching(LayerId layer, const Bounds& box) const {
+        return ground::cells_reaching(map_, layers_[index(layer)].reach, box);
     }
-    [[nodiscard]] const Pieces& pieces_at(int layer, int column, int row, std::uint32_t number) const {
+    [[nodiscard]] const Pieces& pieces_at(LayerId layer, int column, int row, std::uint32_t number) const {
         if (!cut_.empty())
             if (const auto found = cut_.find(key(layer, column, row)); found != cut_.end()) return found->second;
-        return layers_[static_cast<std::size_t>(layer)].meanings[number].pieces;
+        return layers_[index(layer)].meanings[number].pieces;
     }
-    [[nodiscard]] std::uint64_t key(int layer, int column, int row) const {
+    [[nodiscard]] std::uint64_t key(LayerId layer, int column, int row) const {
         return (static_cast<std::uint64_t>(layer) * static_cast<std::uint64_t>(map_.rows) +
                 static_cast<std::uint64_t>(row)) *
                    static_cast<std::uint64_t>(map_.columns) +
@@ -186,23 +187,23 @@ private:
     void learn(LayerSolids& layer, const Placed& placed, const Layer& of);
     void make_objects();
     void cut_all();
-    [[nodiscard]] Bounds reach_of(int layer, int column, int row) const;
+    [[nodiscard]] Bounds reach_of(LayerId layer, int column, int row) const;
 
     // What becomes of them: drawn in or grown by their own layer, cut by carves above.
-    void cut_cell(int layer, int column, int row);
+    void cut_cell(LayerId layer, int column, int row);
     void cut_object(ObjectSolids& object);
-    void cut_around(int layer, const Bounds& box);
+    void cut_around(LayerId layer, const Bounds& box);
     // The small holes of a layer, or those near a box that has changed (filled_holes.cpp).
-    void fill_holes(int layer, const std::optional<Bounds>& changed);
-    void add_filled(int layer, const Region& hole);
-    void cut_filled(int layer, Filled& hole) const;
-    [[nodiscard]] Regions shaped_near(int layer, const std::optional<Bounds>& box);
-    [[nodiscard]] const Pieces& reshaped_pieces(int layer, int column, int row, const Pieces& own);
-    [[nodiscard]] Regions solids_near(int layer, const Bounds& box) const;
-    [[nodiscard]] Regions carves_near(const Bounds& box, int layer, StoreyId storey, BarrierId barrier) const;
-    [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, int layer, StoreyId storey) const;
+    void fill_holes(LayerId layer, const std::optional<Bounds>& changed);
+    void add_filled(LayerId layer, const Region& hole);
+    void cut_filled(LayerId layer, Filled& hole) const;
+    [[nodiscard]] Regions shaped_near(LayerId layer, const std::optional<Bounds>& box);
+    [[nodiscard]] const Pieces& reshaped_pieces(LayerId layer, int column, int row, const Pieces& own);
+    [[nodiscard]] Regions solids_near(LayerId layer, const Bounds& box) const;
+    [[nodiscard]] Regions carves_near(const Bounds& box, LayerId layer, StoreyId storey, BarrierId barrier) const;
+    [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, LayerId layer, StoreyId storey) const;
     // What a layer makes of some of its pieces, given all its solids near; those less `at`.
-    [[nodiscard]] Pieces drawn_and_grown(int layer, const Pieces& pieces, const Regions& near, Point at) const;
+    [[nodiscard]] Pieces drawn_and_grown(LayerId layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
     const Map& map_;
@@ -213,7 +214,7 @@ private:
     std::vector<ObjectSolids> objects_;
     detail::BoxIndex objects_near_;
     struct Carver {
-        int layer;
+        LayerId layer;
         StoreyId storey;
         ground::Part part;
         Bounds box;

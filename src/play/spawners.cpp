@@ -120,7 +120,7 @@ SpawnReport Spawners::spawn(const Play& play) const {
     const Map& map = play.map();
     for (std::size_t o = 0; o < map.objects.size(); ++o) {
         const Object& object = map.objects[o];
-        if (!play.is_there(static_cast<int>(o))) continue;
+        if (!play.is_there(id_of<ObjectId>(o))) continue;
         const Kind& kind = world.kind(object.kind);
         const Make* make = maker(kind, object.tags);
         if (make == nullptr) {
@@ -130,7 +130,7 @@ SpawnReport Spawners::spawn(const Play& play) const {
             continue;
         }
         const Spawned spawned(world, object.kind, object.name, {to_px(object.position.x), to_px(object.position.y)},
-                              object.storey, object.props, object.tags, static_cast<int>(o), &object);
+                              object.storey, object.props, object.tags, id_of<ObjectId>(o), &object);
         ++((*make)(spawned) ? report.made : report.refused)[kind.name];
     }
     for (const auto& one : by_kind_)
@@ -171,7 +171,7 @@ bool Spawners::make(const Play& play, std::string_view kind_name, PointPx at, co
     }
     const std::vector<std::string> none;
     const Make* make = maker(kind, none);
-    return make != nullptr && (*make)(Spawned(world, id, "", at, storey, all, none, -1));
+    return make != nullptr && (*make)(Spawned(world, id, "", at, storey, all, none, ObjectId::none));
 }
 
 Events& Events::on(std::string event, Run run) {

@@ -58,16 +58,16 @@ const Mover& play::mover_of(const World& world, MoverId mover) {
     return world.mover(mover);
 }
 
-bool Play::may_step(MoverId mover_id, const Cell& from, const Cell& to, StoreyId storey, Diagonal corners) const {
+bool Play::may_step(MoverId mover_id, Cell from, Cell to, StoreyId storey, Diagonal corners) const {
     const Mover& mover = play::mover_of(world(), mover_id);
-    const int dc = to[0] - from[0], dr = to[1] - from[1];
+    const int dc = to.column - from.column, dr = to.row - from.row;
     if (dc == 0 && dr == 0) return true;
     if (std::abs(dc) > 1 || std::abs(dr) > 1 || !has(to)) return false;
-    const auto middle = [&](const Cell& cell) {
+    const auto middle = [&](Cell cell) {
         const PointPx p = middle_of(cell);
         return Vec{p.x * steps_per_px, p.y * steps_per_px};
     };
-    const auto may_stand = [&](const Cell& cell) {
+    const auto may_stand = [&](Cell cell) {
         if (!has(cell) || (mover.needs != 0 && (says(cell, storey).flags & mover.needs) == 0)) return false;
         const Vec at = middle(cell);
         const Ring& body = mover.body.front().outline;
@@ -78,8 +78,8 @@ bool Play::may_step(MoverId mover_id, const Cell& from, const Cell& to, StoreyId
         });
         return free;
     };
-    const auto passes = [&](const Cell& a, const Cell& b) {   // beside each other
-        const int side = side_toward(b[0] - a[0], b[1] - a[1]);
+    const auto passes = [&](Cell a, Cell b) {   // beside each other
+        const int side = side_toward(b.column - a.column, b.row - a.row);
         const Passage leave = says(a, storey).sides.of[static_cast<std::size_t>(side)],
                       enter = says(b, storey).sides.of[static_cast<std::size_t>((side + 2) % 4)];
         if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in))
@@ -97,8 +97,8 @@ bool Play::may_step(MoverId mover_id, const Cell& from, const Cell& to, StoreyId
     if (dc == 0 || dr == 0) return passes(from, to);
     if (corners == Diagonal::never) return false;
     if (corners == Diagonal::always) return true;
-    const auto by = [&](const Cell& corner) { return may_stand(corner) && passes(from, corner) && passes(corner, to); };
-    const bool across = by({to[0], from[1]}), down = by({from[0], to[1]});
+    const auto by = [&](Cell corner) { return may_stand(corner) && passes(from, corner) && passes(corner, to); };
+    const bool across = by({to.column, from.row}), down = by({from.column, to.row});
     return corners == Diagonal::if_both_free ? across && down : across || down;
 }
 
@@ -137,9 +137,8 @@ Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId store
         touch = {};
         touch.sort = piece.sort;
         touch.layer = piece.layer, touch.object = piece.object, touch.barrier = piece.barrier;
-        touch.cell = {map().first_column + piece.column, map().first_row + piece.row};
-        if (piece.sort == Touched::tile)
-            touch.tile = map().placed(map().layers[static_cast<std::size_t>(piece.layer)], piece.column, piece.row);
+        touch.cell = map().cell({piece.column, piece.row});
+        if (piece.sort == Touched::tile) touch.tile = map().placed(map().layer(piece.layer), piece.column, piece.row);
         touch.side = play::side_of(map(), way * -1);
         if (piece.sort != Touched::tile) {   // where the body meets it
             const Vec met = play::nearest(piece.piece->points, vec(piece.at), start + way * at);
@@ -151,10 +150,10 @@ Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId store
     const auto [c0, r0, c1, r1] = map().cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
-            const Cell cell{map().first_column + c, map().first_row + r};
+            const Cell cell = map().cell({c, r});
             const Passability say = says(cell, storey);
             const bool closed = mover.needs != 0 && (say.flags & mover.needs) == 0;
-            if (!closed && say.sides_layer < 0) continue;
+            if (!closed && say.sides_layer == LayerId::none) continue;
             const std::array<Point, 4> ring{map().corner(c, r), map().corner(c + 1, r), map().corner(c + 1, r + 1),
                                             map().corner(c, r + 1)};
             if (closed && take(play::first_overlap(body, start, way, ring, {0, 0}), Blocked::By::flags))

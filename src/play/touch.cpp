@@ -30,7 +30,7 @@ void Touches::sort() {
                   if (a.overlap_px != b.overlap_px) return a.overlap_px > b.overlap_px;
                   if (a.distance_px != b.distance_px) return a.distance_px < b.distance_px;
                   if (a.layer != b.layer) return a.layer > b.layer;
-                  return std::tie(a.cell[1], a.cell[0], a.object) < std::tie(b.cell[1], b.cell[0], b.object);
+                  return std::tie(a.cell.row, a.cell.column, a.object) < std::tie(b.cell.row, b.cell.column, b.object);
               });
 }
 
@@ -167,13 +167,13 @@ private:
         touch.overlap_px = overlap / steps_per_px, touch.distance_px = distance / steps_per_px;
         int column = piece.column, row = piece.row;
         if (piece.sort == Touched::tile) {
-            touch.tile = map_.placed(map_.layers[static_cast<std::size_t>(piece.layer)], column, row);
+            touch.tile = map_.placed(map_.layer(piece.layer), column, row);
         } else {
             const Vec behind = point_ - normal_ * steps_per_px;
-            const auto cell = map_.cell_at({step_at(behind.x / steps_per_px), step_at(behind.y / steps_per_px)});
-            column = cell[0], row = cell[1];
+            const auto cell = map_.data_cell_at({step_at(behind.x / steps_per_px), step_at(behind.y / steps_per_px)});
+            column = cell.column, row = cell.row;
         }
-        touch.cell = {map_.first_column + column, map_.first_row + row};
+        touch.cell = map_.cell({column, row});
         const Bounds cell = map_.cell_box(column, row);
         touch.side = side_of(map_, knows_normal_ ? normal_ : point_ - (vec(cell.least) + vec(cell.most)) * 0.5);
         return touch;

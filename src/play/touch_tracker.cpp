@@ -9,7 +9,8 @@ namespace {
 
 auto key(const TouchTracker::Event& event) {
     const Touch& touch = event.touch;
-    return std::tuple(event.body, event.feeler, touch.sort, touch.layer, touch.cell[1], touch.cell[0], touch.object);
+    return std::tuple(event.body, event.feeler, touch.sort, touch.layer, touch.cell.row, touch.cell.column,
+                      touch.object);
 }
 bool before(const TouchTracker::Event& a, const TouchTracker::Event& b) { return key(a) < key(b); }
 

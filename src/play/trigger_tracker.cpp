@@ -26,7 +26,8 @@ struct TriggerTracker::Parts {
 
     Play& play;
     play::Sensors sensors;
-    int map_id = -1, arrival = -1;
+    MapId map_id = MapId::none;
+    int arrival = -1;
     std::vector<Inside> before, now;
     std::vector<Firing> firings;
     struct Climbed {   // which body came by stairs, on which cell
@@ -47,8 +48,8 @@ struct TriggerTracker::Parts {
         arrival = play.parts_->arrival, map_id = play.map_id();
         before.clear(), climbed.clear();
         sensors.begin_map();
-        for (std::size_t o = 0; o < play.map().objects.size(); ++o)
-            if (play.map().objects[o].fires == Fires::start) fire_object(static_cast<int>(o), Fires::start, 0);
+        for (const ObjectId o : ids<ObjectId>(play.map().objects))
+            if (play.map().object(o).fires == Fires::start) fire_object(o, Fires::start, 0);
     }
 
     // ---- what comes of it ----
@@ -61,17 +62,17 @@ struct TriggerTracker::Parts {
         all.chunks.insert(all.chunks.end(), more.chunks.begin(), more.chunks.end());
     }
 
-    bool fire_object(int o, Fires fires, std::uint64_t body) {
-        const auto number = static_cast<std::size_t>(o);
+    bool fire_object(ObjectId o, Fires fires, std::uint64_t body) {
         // What is given points into the world, which outlasts the present map.
-        const Object& object = play.world().maps()[static_cast<std::size_t>(map_id)].objects[number];
-        if (!is_there(play.map(), play.map().objects[number], facts_before) || !all_hold(object.needs) ||
+        const Object& object = play.world().map(map_id).object(o);
+        if (!is_there(play.map(), play.map().object(o), facts_before) || !all_hold(object.needs) ||
             (object.once && play.has_fired(o)))
             return false;
         Firing firing;
         firing.fires = fires, firing.body = body, firing.object = o, firing.event = object.runs;
         firing.properties = &object.props;
-        if (object.role == Role::link && object.link.object >= 0) firing.link = &object.link;   // else it leads nowhere
+        if (object.role == Role::link && object.link.object != ObjectId::none)
+            firing.link = &object.link;   // else it leads nowhere
         if (object.once) add(firing.changed, play.set_fired(o));
         for (const FactId fact : object.gives) add(firing.changed, play.set_fact(fact, true));
         firings.push_back(std::move(firing));
@@ -84,30 +85,29 @@ struct TriggerTracker::Parts {
     }
 
     // What a layer's own trigger does.
-    void fire_layer(int number, Fires fires, const BodyNow& body) {
+    void fire_layer(LayerId number, Fires fires, const BodyNow& body) {
         // What is given points into the world, which outlasts the present map.
-        const Layer& layer =
-            play.world().maps()[static_cast<std::size_t>(map_id)].layers[static_cast<std::size_t>(number)];
+        const Layer& layer = play.world().map(map_id).layer(number);
         const Reaction& reaction = *layer.reaction;
-        if (!heeds(reaction, fires, body.mover) || (reaction.once && play.has_layer_fired(number))) return;
+        if (!heeds(reaction, fires, body.mover) || (reaction.once && play.has_fired(number))) return;
         Firing firing;
         firing.fires = fires, firing.body = body.id, firing.layer = number;
         firing.properties = &layer.props, firing.event = reaction.runs;
-        if (reaction.once) add(firing.changed, play.set_layer_fired(number));
+        if (reaction.once) add(firing.changed, play.set_fired(number));
         for (const FactId fact : reaction.gives) add(firing.changed, play.set_fact(fact, true));
         firings.push_back(std::move(firing));
     }
 
     // All reactions of a tile to an act; `side` of bumps.
-    void fire_tile(int layer, const Cell& cell, Fires fires, const BodyNow& body, int side = -1) {
+    void fire_tile(LayerId layer, Cell cell, Fires fires, const BodyNow& body, int side = -1) {
         const Placed placed = play.tile_at(layer, cell);
         if (placed.tile < 0) return;
         const Tile& tile = play.world().tile(placed);
         Firing firing;
         firing.fires = fires, firing.body = body.id, firing.layer = layer, firing.cell = cell;
         firing.tile = firing.became = placed, firing.properties = &tile.props;
-        if (fires == Fires::enter && tile.leads != StoreyId::none &&
-            tile.leads != play.map().layers[static_cast<std::size_t>(layer)].storey && climb({body.id, cell})) {
+        if (fires == Fires::enter && tile.leads != StoreyId::none && tile.leads != play.map().layer(layer).storey &&
+            climb({body.id, cell})) {
             firings.push_back(firing);
             firings.back().to_storey = tile.leads;
         }
@@ -142,7 +142,7 @@ struct TriggerTracker::Parts {
     void forget_left_stairs() {
         std::erase_if(climbed, [&](const Climbed& one) {
             return std::none_of(before.begin(), before.end(), [&](const Inside& inside) {
-                return inside.object < 0 && inside.body == one.body && inside.cell == one.cell;
+                return inside.object == ObjectId::none && inside.body == one.body && inside.cell == one.cell;
             });
         });
     }
@@ -153,8 +153,8 @@ struct TriggerTracker::Parts {
         return detail::oriented(sides, orientation).of[static_cast<std::size_t>(side)] == Passage::open;
     }
     [[nodiscard]] double every_s(const Inside& inside) const {
-        if (inside.object >= 0) return play.map().objects[static_cast<std::size_t>(inside.object)].every_s;
-        if (inside.of_layer) return play.map().layers[static_cast<std::size_t>(inside.layer)].reaction->every_s;
+        if (inside.object != ObjectId::none) return play.map().object(inside.object).every_s;
+        if (inside.of_layer) return play.map().layer(inside.layer).reaction->every_s;
         const Tile* tile = play.find_tile(inside.layer, inside.cell);
         double every = 0;
         if (tile != nullptr)
@@ -166,9 +166,9 @@ struct TriggerTracker::Parts {
     void tell(const Inside& inside, Fires fires) {
         if (inside.of_layer)
             fire_layer(inside.layer, fires, {.id = inside.body, .mover = inside.mover});
-        else if (inside.object < 0)
+        else if (inside.object == ObjectId::none)
             fire_tile(inside.layer, inside.cell, fires, {.id = inside.body, .mover = inside.mover});
-        else if (play.map().objects[static_cast<std::size_t>(inside.object)].fires == fires)
+        else if (play.map().object(inside.object).fires == fires)
             fire_object(inside.object, fires, inside.body);
     }
 
@@ -198,15 +198,15 @@ struct TriggerTracker::Parts {
     // What it stands in, or next to: cells beside the one it is in, not those past its corners.
     void use(const BodyNow& body) {
         const Cell own = sensors.cell_of(body);
-        std::array<int, 64> used{};
+        std::array<ObjectId, 64> used{};
         std::size_t count = 0;
         std::vector<bool> layers_used;   // their own triggers
         for (const auto& [dc, dr] :
              {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}}) {
-            const Cell cell{own[0] + dc, own[1] + dr};
-            const Bounds box = play.map().cell_box(cell[0] - play.map().first_column, cell[1] - play.map().first_row);
-            sensors.each_in(box, [&](int number) {
-                const Object& object = play.map().objects[static_cast<std::size_t>(number)];
+            const Cell cell{own.column + dc, own.row + dr};
+            const Bounds box = play.map().cell_box(play.map().data_cell(cell));
+            sensors.each_in(box, [&](ObjectId number) {
+                const Object& object = play.map().object(number);
                 if (object.fires != Fires::use || object.storey != body.storey || !contains(object.by, body.mover) ||
                     count == used.size() ||
                     std::find(used.begin(), used.begin() + static_cast<std::ptrdiff_t>(count), number) !=
@@ -217,14 +217,14 @@ struct TriggerTracker::Parts {
             for (std::size_t l = 0; sensors.any_tile() && play.has(cell) && l < play.map().layers.size(); ++l)
                 if (const Layer& layer = play.map().layers[l];
                     !layer.holds_objects && layer.storey == body.storey && ground::counts(layer, facts_before)) {
-                    fire_tile(static_cast<int>(l), cell, Fires::use, body);
-                    if (!sensors.is_of_layer(static_cast<int>(l), cell)) continue;
+                    fire_tile(id_of<LayerId>(l), cell, Fires::use, body);
+                    if (!sensors.is_of_layer(id_of<LayerId>(l), cell)) continue;
                     layers_used.resize(play.map().layers.size());
                     layers_used[l] = true;
                 }
         }
         for (std::size_t l = 0; l < layers_used.size(); ++l)
-            if (layers_used[l]) fire_layer(static_cast<int>(l), Fires::use, body);
+            if (layers_used[l]) fire_layer(id_of<LayerId>(l), Fires::use, body);
         for (std::size_t i = 0; i < count; ++i) fire_object(used[i], Fires::use, body.id);
     }
 };
@@ -248,16 +248,16 @@ std::vector<Firing> TriggerTracker::bumped(const BodyNow& body, const Touch& tou
     parts_->begin();
     if (touch.sort == Touched::tile) parts_->fire_tile(touch.layer, touch.cell, Fires::bump, body, touch.side);
     if (touch.sort == Touched::object) {
-        const Object& object = parts_->play.map().objects.at(static_cast<std::size_t>(touch.object));
+        const Object& object = parts_->play.map().objects.at(index(touch.object));
         if (object.fires == Fires::bump && contains(object.by, body.mover))
             parts_->fire_object(touch.object, Fires::bump, body.id);
     }
     return std::exchange(parts_->firings, {});
 }
 
-std::vector<Firing> TriggerTracker::defeated(int object, std::uint64_t body) {
+std::vector<Firing> TriggerTracker::defeated(ObjectId object, std::uint64_t body) {
     parts_->begin();
-    if (parts_->play.map().objects.at(static_cast<std::size_t>(object)).fires == Fires::defeat)
+    if (parts_->play.map().objects.at(index(object)).fires == Fires::defeat)
         parts_->fire_object(object, Fires::defeat, body);
     return std::exchange(parts_->firings, {});
 }

@@ -20,11 +20,11 @@ public:
     }
 
     Deeds find() {
-        for (std::size_t o = 0; o < map_.objects.size(); ++o) add_object(static_cast<int>(o));
+        for (std::size_t o = 0; o < map_.objects.size(); ++o) add_object(id_of<ObjectId>(o));
         for (std::size_t l = 0; l < map_.layers.size(); ++l)
             if (ground::may_count(map_.layers[l]) && !map_.layers[l].holds_objects) {
-                add_tiles(static_cast<int>(l));
-                add_layer(static_cast<int>(l));
+                add_tiles(id_of<LayerId>(l));
+                add_layer(id_of<LayerId>(l));
             }
         return std::move(found_);
     }
@@ -46,7 +46,7 @@ private:
     }
     void add_point(Target& target, Point p) const {
         if (steps()) {
-            const auto [c, r] = map_.cell_at(p);
+            const auto [c, r] = map_.data_cell_at(p);
             target.rings.push_back(map_.cell_ring(c, r));
         } else {
             add_overlap(target, box_ring({p.x - hair, p.y - hair}, {p.x + hair, p.y + hair}));
@@ -66,8 +66,8 @@ private:
             if (map_.has(column + dc, row + dr)) add_cell(target, column + dc, row + dr);
     }
 
-    void add_object(int number) {
-        const Object& object = map_.objects[static_cast<std::size_t>(number)];
+    void add_object(ObjectId number) {
+        const Object& object = map_.object(number);
         const Bounds box = object.area.empty() ? Bounds{object.position, object.position} : *bounds(object.area);
         if (!is_walked(box)) {   // so far outside of the map that nobody gets there
             Deed deed;
@@ -80,7 +80,7 @@ private:
         deed.fires = object.fires;
         deed.does = std::find(object.by.begin(), object.by.end(), mover_id_) != object.by.end();
         deed.needs = object.needs, deed.gives = object.gives;
-        if (object.role == Role::link && object.link.object >= 0) deed.link = &object.link;
+        if (object.role == Role::link && object.link.object != ObjectId::none) deed.link = &object.link;
         Target target{object.storey, {}};
         if (object.area.empty()) {
             add_point(target, object.position);
@@ -101,8 +101,8 @@ private:
     }
 
     // What a layer's own trigger gives, in all its cells as one.
-    void add_layer(int number) {
-        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+    void add_layer(LayerId number) {
+        const Layer& layer = map_.layer(number);
         if (!layer.reaction || layer.reaction->gives.empty()) return;
         const Reaction& reaction = *layer.reaction;
         std::vector<std::vector<ground::Part>> parts;   // by number of the palette
@@ -126,8 +126,8 @@ private:
         if (!target.rings.empty()) add(std::move(deed), std::move(target));
     }
 
-    void add_tiles(int number) {
-        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+    void add_tiles(LayerId number) {
+        const Layer& layer = map_.layer(number);
         std::vector<char> acts;
         for (const Placed& placed : map_.palette) acts.push_back(placed.tile >= 0 && acts_of(layer, placed) ? 1 : 0);
         if (std::find(acts.begin(), acts.end(), 1) == acts.end()) return;
@@ -141,8 +141,8 @@ private:
                std::any_of(tile.reacts.begin(), tile.reacts.end(),
                            [](const Reaction& reaction) { return !reaction.gives.empty(); });
     }
-    void add_tile(int number, int column, int row) {
-        const Layer& layer = map_.layers[static_cast<std::size_t>(number)];
+    void add_tile(LayerId number, int column, int row) {
+        const Layer& layer = map_.layer(number);
         const Placed& placed = map_.placed(layer, column, row);
         const Tile& tile = world_.tile(placed);
         Deed deed;
@@ -216,8 +216,8 @@ Deeds deeds_of(const World& world, const Map& map, MoverId mover) { return DeedF
 bool fires(const Deed& deed) { return deed.does || deed.fires == Fires::start || deed.fires == Fires::defeat; }
 
 bool is_there(const Map& map, const Deed& deed, const Facts& facts) {
-    return deed.object >= 0 ? dryground::is_there(map, map.objects[static_cast<std::size_t>(deed.object)], facts)
-                            : dryground::is_there(map.layers[static_cast<std::size_t>(deed.layer)], facts);
+    return deed.object != ObjectId::none ? dryground::is_there(map, map.object(deed.object), facts)
+                                         : dryground::is_there(map.layer(deed.layer), facts);
 }
 
 bool all_hold(const Facts& needs, const Facts& held) {

@@ -9,8 +9,9 @@ namespace dryground::travel {
 
 // An object, or one thing that a tile on a cell does. Its targets are in the same order.
 struct Deed {
-    int object = -1, layer = -1;
-    std::array<int, 2> cell{};   // counted from the data's top-left
+    ObjectId object = ObjectId::none;
+    LayerId layer = LayerId::none;
+    DataCell cell{};
     Fires fires = Fires::enter;
     bool does = false;   // this mover sets it off; else it is only something to get to
     Facts needs, gives;

@@ -19,33 +19,33 @@ void need_id(bool holds, std::string_view what, int id) {
 
 void Reach::Parts::find_start() {
     start = options.from;
-    if (!start && world.start().map >= 0 && world.start().object >= 0) {
-        const Map& map = world.maps()[static_cast<std::size_t>(world.start().map)];
-        const Object& object = map.objects[static_cast<std::size_t>(world.start().object)];
+    if (!start && world.start().map != MapId::none && world.start().object != ObjectId::none) {
+        const Map& map = world.map(world.start().map);
+        const Object& object = map.object(world.start().object);
         start = Spot{world.start().map, object.storey, travel::px_of(object.position)};
     }
     if (start && stages.mover_on(start->map) == MoverId::none) start.reset();
 }
 
-travel::Done Reach::Parts::thing(int map, int object) const {
-    need_id(map >= 0 && static_cast<std::size_t>(map) < world.maps().size(), "map", map);
-    const Map& of = world.maps()[static_cast<std::size_t>(map)];
-    need_id(object >= 0 && static_cast<std::size_t>(object) < of.objects.size(), "object", object);
-    return {map, object};   // a map's deeds begin with its objects
+travel::Done Reach::Parts::thing(MapId map, ObjectId object) const {
+    need_id(map != MapId::none && index(map) < world.maps().size(), "map", static_cast<int>(map));
+    const Map& of = world.map(map);
+    need_id(object != ObjectId::none && index(object) < of.objects.size(), "object", static_cast<int>(object));
+    return {map, static_cast<int>(object)};   // a map's deeds begin with its objects
 }
 
 void Reach::Parts::find_goals() {
     for (const Goal& goal : world.goals())
         goals.push_back({goal.map, goal.object, goal.fact,
-                         goal.object >= 0            ? of(thing(goal.map, goal.object))
-                         : goal.fact != FactId::none ? of_fact(goal.fact)
-                                                     : Reached::not_decided});   // its map was not read
+                         goal.object != ObjectId::none ? of(thing(goal.map, goal.object))
+                         : goal.fact != FactId::none   ? of_fact(goal.fact)
+                                                       : Reached::not_decided});   // its map was not read
 }
 
 Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
     if (!found.complete || maybe().reached.count(what) != 0) return Reached::not_decided;
-    const auto map = static_cast<std::size_t>(what.map);
+    const auto map = index(what.map);
     if (map < maybe().maps.size() && maybe().maps[map] != 0 && !stages.only_opens(what.map))
         return Reached::not_decided;
     return Reached::no;
@@ -92,7 +92,7 @@ void Reach::Parts::find_holes() {
 void Reach::Parts::list_places() const {
     places_.emplace();
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        const int map = static_cast<int>(m);
+        const MapId map = id_of<MapId>(m);
         if (m >= maybe().maps.size() || maybe().maps[m] == 0) continue;
         travel::Stage& stage = stages.on(map, most_held());
         const auto sure = found.places.find({map, stage.facts});
@@ -128,16 +128,16 @@ void Reach::Parts::list_places() const {
 // A dead end is where one gets to and from where one gets neither back to the start, nor to a goal, nor to anything
 // new: in every state in which it is reached. Ways that are said to lead one way are meant so.
 void Reach::Parts::find_dead_ends() {
-    std::set<std::pair<int, int>> goal_things;
+    std::set<travel::Done> goal_things;
     for (const GoalReached& goal : goals)
-        if (goal.object >= 0) goal_things.insert({goal.map, goal.object});
+        if (goal.object != ObjectId::none) goal_things.insert(thing(goal.map, goal.object));
     struct End {
         Spot spot;
         int place;
         bool meant;
     };
-    std::map<std::tuple<int, Facts, int>, End> ends;
-    std::set<std::tuple<int, Facts, int>> fine_places;
+    std::map<std::tuple<MapId, Facts, int>, End> ends;
+    std::set<std::tuple<MapId, Facts, int>> fine_places;
     for (const travel::State& state : found.states) {
         const travel::Sweep now = travel::sweep(stages, state.home, state.held);
         std::vector<std::vector<std::size_t>> before(now.nodes.size());
@@ -149,8 +149,7 @@ void Reach::Parts::find_dead_ends() {
         };
         add(0);
         for (const travel::Sweep::Contact& contact : now.contacts)
-            if (goal_things.count({contact.what.map, contact.what.deed}) != 0 ||
-                !travel::gains_of(stages, contact.what, state.held).empty())
+            if (goal_things.count(contact.what) != 0 || !travel::gains_of(stages, contact.what, state.held).empty())
                 add(contact.touch == nullptr ? contact.node : *now.find(contact.what.map, contact.touch->move.to));
         while (!open.empty()) {
             const std::size_t node = open.back();
@@ -177,10 +176,7 @@ void Reach::Parts::find_dead_ends() {
                     stages.deeds(now.nodes[hop.from].map).deeds[static_cast<std::size_t>(hop.touch->target)];
                 meant = deed.link != nullptr && deed.link->one_way;
                 entered = hop.touch->move.way.back();
-                if (deed.link != nullptr)
-                    entered = world.maps()[static_cast<std::size_t>(deed.link->map)]
-                                  .objects[static_cast<std::size_t>(deed.link->object)]
-                                  .position;
+                if (deed.link != nullptr) entered = world.map(deed.link->map).object(deed.link->object).position;
             }
             ends.try_emplace(
                 key, End{{node.map, stage.ways->shape(node.place).storey, travel::px_of(entered)}, node.place, meant});
@@ -209,7 +205,7 @@ const std::vector<TravelPlace>& Reach::places() const { return parts_->places();
 const std::vector<Spot>& Reach::dead_ends() const { return parts_->dead_ends; }
 const std::vector<Spot>& Reach::bottomless() const { return parts_->bottomless; }
 
-Reached Reach::reached(int map, int object) const { return parts_->of(parts_->thing(map, object)); }
+Reached Reach::reached(MapId map, ObjectId object) const { return parts_->of(parts_->thing(map, object)); }
 
 Reached Reach::reached(const Spot& place) const {
     (void)map_reached(place.map);
@@ -235,16 +231,16 @@ Reached Reach::gained(FactId fact) const {
     return parts_->of_fact(fact);
 }
 
-Reached Reach::map_reached(int map) const {
-    need_id(map >= 0 && static_cast<std::size_t>(map) < parts_->world.maps().size(), "map", map);
+Reached Reach::map_reached(MapId map) const {
+    need_id(map != MapId::none && index(map) < parts_->world.maps().size(), "map", static_cast<int>(map));
     for (const auto& [key, flags] : parts_->found.places)
         if (key.first == map) return Reached::yes;
-    const auto m = static_cast<std::size_t>(map);
+    const auto m = index(map);
     if (!parts_->found.complete) return Reached::not_decided;
     return m < parts_->maybe().maps.size() && parts_->maybe().maps[m] != 0 ? Reached::not_decided : Reached::no;
 }
 
-std::optional<Route> Reach::route_to(int map, int object) const {
+std::optional<Route> Reach::route_to(MapId map, ObjectId object) const {
     const travel::Done what = parts_->thing(map, object);
     const auto first = parts_->found.reached.find(what);
     if (first == parts_->found.reached.end()) return std::nullopt;
@@ -290,7 +286,7 @@ std::optional<Route> Reach::tour() const {
     std::vector<Wanted> all;
     for (const GoalReached& goal : goals()) {
         if (goal.reached != Reached::yes) continue;
-        if (goal.object >= 0) {
+        if (goal.object != ObjectId::none) {
             const travel::Done what = parts_->thing(goal.map, goal.object);
             all.push_back({parts_->found.reached.at(what), {what, true, false}});
         } else if (const auto first = parts_->found.facts.find(goal.fact); first != parts_->found.facts.end()) {
@@ -308,7 +304,7 @@ std::optional<Route> Reach::tour() const {
     return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given, std::move(plan));
 }
 
-InTheWay Reach::in_the_way(int map, int object) const {
+InTheWay Reach::in_the_way(MapId map, ObjectId object) const {
     const travel::Done what = parts_->thing(map, object);
     return parts_->of(what) == Reached::yes ? InTheWay{} : parts_->why_not(what);
 }
@@ -321,8 +317,8 @@ Reach reach(const World& world, const ReachOptions& options) {
     need_id(static_cast<int>(options.mover) < static_cast<int>(world.movers().size()), "mover",
             static_cast<int>(options.mover));
     if (options.from)
-        need_id(options.from->map >= 0 && options.from->map < static_cast<int>(world.maps().size()), "map",
-                options.from->map);
+        need_id(options.from->map != MapId::none && index(options.from->map) < world.maps().size(), "map",
+                static_cast<int>(options.from->map));
     auto parts = std::make_unique<Reach::Parts>(world, options);
     parts->find_start();
     if (parts->start) parts->found = travel::find_surely(parts->stages, *parts->start, options.given, options.states);

@@ -29,7 +29,7 @@ struct Reach::Parts {
 
     [[nodiscard]] Reached of(const travel::Done& what) const;
     [[nodiscard]] Reached of_fact(FactId fact) const;
-    [[nodiscard]] travel::Done thing(int map, int object) const;
+    [[nodiscard]] travel::Done thing(MapId map, ObjectId object) const;
     // The most facts that come together.
     [[nodiscard]] const Facts& most_held() const;
     [[nodiscard]] std::optional<Route> route(const std::vector<travel::Done>& plan, const travel::Done& last,

@@ -72,9 +72,9 @@ private:
         lock.fact = fact;
         if (what) {
             const Deed& deed = deed_of(*what);
-            const Map& map = parts_.world.maps()[static_cast<std::size_t>(what->map)];
+            const Map& map = parts_.world.map(what->map);
             lock.map = what->map, lock.object = deed.object, lock.layer = deed.layer;
-            lock.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+            lock.cell = map.cell(deed.cell);
         }
         if (!is_given(fact))
             lock.sort = InTheWay::Sort::fact_never_given;
@@ -84,8 +84,8 @@ private:
     }
     [[nodiscard]] bool is_given(FactId fact) const {
         for (std::size_t m = 0; m < parts_.world.maps().size(); ++m) {
-            if (parts_.stages.mover_on(static_cast<int>(m)) == MoverId::none) continue;
-            for (const Deed& deed : parts_.stages.deeds(static_cast<int>(m)).deeds)
+            if (parts_.stages.mover_on(id_of<MapId>(m)) == MoverId::none) continue;
+            for (const Deed& deed : parts_.stages.deeds(id_of<MapId>(m)).deeds)
                 if (travel::fires(deed) && std::find(deed.gives.begin(), deed.gives.end(), fact) != deed.gives.end())
                     return true;
         }
@@ -146,8 +146,8 @@ private:
         return place >= 0 && sweep_with(facts).find(end.map, place).has_value();
     }
     // A tile that stands in the way until a fact holds.
-    void find_tile(int map_id, FactId fact, InTheWay& lock) const {
-        const Map& map = parts_.world.maps()[static_cast<std::size_t>(map_id)];
+    void find_tile(MapId map_id, FactId fact, InTheWay& lock) const {
+        const Map& map = parts_.world.map(map_id);
         for (std::size_t l = 0; l < map.layers.size(); ++l)
             for (int r = 0; !map.layers[l].holds_objects && r < map.rows; ++r)
                 for (int c = 0; c < map.columns; ++c) {
@@ -155,7 +155,7 @@ private:
                     if (placed.tile < 0) continue;
                     const std::vector<FactId>& needs = parts_.world.tile(placed).needs;
                     if (std::find(needs.begin(), needs.end(), fact) == needs.end()) continue;
-                    lock.layer = static_cast<int>(l), lock.cell = {map.first_column + c, map.first_row + r};
+                    lock.layer = id_of<LayerId>(l), lock.cell = map.cell({c, r});
                     return;
                 }
     }
@@ -163,7 +163,7 @@ private:
     // ---- figures ----
 
     // What a mover that is a little another touches on a map, from where the real one gets there.
-    const Touches& touches(int map, const Mover& like, const Figure& figure) {
+    const Touches& touches(MapId map, const Mover& like, const Figure& figure) {
         const auto [known, is_new] = touches_.try_emplace({map, figure});
         Touches& touched = known->second;
         if (!is_new) return touched;
@@ -272,7 +272,7 @@ private:
     const Reach::Parts& parts_;
     Facts all_;
     std::map<Facts, Sweep> sweeps_;
-    std::map<std::pair<int, Figure>, Touches> touches_;   // by map
+    std::map<std::pair<MapId, Figure>, Touches> touches_;   // by map
 };
 
 Reach::Parts::Parts(const World& of, const ReachOptions& asked) : world(of), options(asked), stages(of, asked.mover) {}
@@ -288,13 +288,13 @@ InTheWay Reach::Parts::why_not(const Done& what) const { return reasons().of(wha
 InTheWay Reach::Parts::why_no_fact(FactId fact) const {
     std::optional<InTheWay> first;
     for (std::size_t m = 0; m < world.maps().size(); ++m) {
-        if (stages.mover_on(static_cast<int>(m)) == MoverId::none) continue;
-        const std::vector<Deed>& deeds = stages.deeds(static_cast<int>(m)).deeds;
+        if (stages.mover_on(id_of<MapId>(m)) == MoverId::none) continue;
+        const std::vector<Deed>& deeds = stages.deeds(id_of<MapId>(m)).deeds;
         for (std::size_t d = 0; d < deeds.size(); ++d) {
             if (!travel::fires(deeds[d]) ||
                 std::find(deeds[d].gives.begin(), deeds[d].gives.end(), fact) == deeds[d].gives.end())
                 continue;
-            const Done what{static_cast<int>(m), static_cast<int>(d)};
+            const Done what{id_of<MapId>(m), static_cast<int>(d)};
             const InTheWay way = found.reached.count(what) != 0 ? reasons().lock_of(what) : reasons().of(what);
             if (!first) first = way;
         }

@@ -36,7 +36,8 @@ RouteStep RouteMaker::step(Going going, const Ring& way) const {
 void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
-    const bool goes_on = step.going == last.going && last.object < 0 && last.layer < 0 && is_even(step.going);
+    const bool goes_on =
+        step.going == last.going && last.object == ObjectId::none && last.layer == LayerId::none && is_even(step.going);
     if (goes_on) {
         last.way.insert(last.way.end(), step.way.begin() + (step.way.empty() ? 0 : 1), step.way.end());
         last.px += step.px;
@@ -97,13 +98,11 @@ bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
         const Deed& deed = stages_.deeds(from.map).deeds[static_cast<std::size_t>(hop->touch->target)];
         RouteStep link = step(deed.link != nullptr ? Going::link : Going::stairs, {});
         link.object = deed.object, link.layer = deed.layer;
-        const Map& map = stages_.world().maps()[static_cast<std::size_t>(from.map)];
-        link.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+        const Map& map = stages_.world().map(from.map);
+        link.cell = map.cell(deed.cell);
         link.fires = deed.fires, link.needs = deed.needs;
         if (deed.link != nullptr) {
-            const Object& end = stages_.world()
-                                    .maps()[static_cast<std::size_t>(deed.link->map)]
-                                    .objects[static_cast<std::size_t>(deed.link->object)];
+            const Object& end = stages_.world().map(deed.link->map).object(deed.link->object);
             link.to = {deed.link->map, end.storey, px_of(end.position)};
         } else {
             link.to.storey = deed.leads;
@@ -123,9 +122,9 @@ bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
     follow(now, contact->node);
     if (contact->touch != nullptr) touch_nearest(now.nodes[contact->node], *contact->touch);
     RouteStep does = step(Going::does, {});
-    const Map& map = stages_.world().maps()[static_cast<std::size_t>(what.map)];
+    const Map& map = stages_.world().map(what.map);
     does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;
-    does.cell = {map.first_column + deed.cell[0], map.first_row + deed.cell[1]};
+    does.cell = map.cell(deed.cell);
     does.gained = gains_of(stages_, what, held_);
     held_.insert(held_.end(), does.gained.begin(), does.gained.end());
     std::sort(held_.begin(), held_.end());

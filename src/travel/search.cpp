@@ -15,7 +15,7 @@ namespace dryground::travel {
 
 namespace {
 
-std::uint64_t key_of(int map, int place) {
+std::uint64_t key_of(MapId map, int place) {
     return static_cast<std::uint64_t>(static_cast<std::uint32_t>(map)) << 32 | static_cast<std::uint32_t>(place);
 }
 
@@ -26,7 +26,7 @@ void add(Facts& facts, FactId fact) {
 
 // Where a link's end is.
 Spot arrival_of(const World& world, const Link& link) {
-    const Object& end = world.maps()[static_cast<std::size_t>(link.map)].objects[static_cast<std::size_t>(link.object)];
+    const Object& end = world.map(link.map).object(link.object);
     return {link.map, end.storey, px_of(end.position)};
 }
 
@@ -57,7 +57,7 @@ private:
         }
     }
     // Of the ways to a node the one with the fewest leaps is kept, then the one with the fewest moves.
-    void add(Hop hop, int map, int place) {
+    void add(Hop hop, MapId map, int place) {
         const bool leaps = hop.move == nullptr || !is_even(hop.move->going);
         const auto [known, is_new] = sweep_.numbers.try_emplace(key_of(map, place), sweep_.nodes.size());
         hop.to = known->second;
@@ -70,7 +70,7 @@ private:
         }
         if (hop.to != hop.from || is_new) sweep_.hops.push_back(hop);
     }
-    void add_node(int map, int place, bool leaps) {
+    void add_node(MapId map, int place, bool leaps) {
         (leaps ? next_ : now_).push_back(sweep_.nodes.size());
         sweep_.nodes.push_back({map, place, sweep_.hops.size()});
         gone_on_.push_back(0);
@@ -93,13 +93,14 @@ private:
         const std::size_t node = sweep_.numbers.at(key_of(spot.map, place));
         for (std::size_t d = 0; d < stage.deeds->deeds.size(); ++d) {
             const Deed& deed = stage.deeds->deeds[d];
-            if (deed.fires == Fires::start && deed.object >= 0 && known_.insert({spot.map, static_cast<int>(d)}).second)
+            if (deed.fires == Fires::start && deed.object != ObjectId::none &&
+                known_.insert({spot.map, static_cast<int>(d)}).second)
                 sweep_.contacts.push_back({{spot.map, static_cast<int>(d)}, node, nullptr});
         }
     }
     void add_contact(Stage& stage, std::size_t node, const Touched& touch) {
         const Deed& deed = stage.deeds->deeds[static_cast<std::size_t>(touch.target)];
-        const Map& map = stages_.world().maps()[static_cast<std::size_t>(stage.map)];
+        const Map& map = stages_.world().map(stage.map);
         if (!is_there(map, deed, held_)) return;
         const Done what{stage.map, touch.target};
         if (deed.fires != Fires::start && known_.insert(what).second) sweep_.contacts.push_back({what, node, &touch});
@@ -116,7 +117,7 @@ private:
     int leaps_ = 0;
     std::vector<char> gone_on_;   // by node
     std::vector<int> leaps_to_;   // by node: how many leaps lead there
-    std::set<int> visited_;
+    std::set<MapId> visited_;
     std::set<Done> known_;
 };
 
@@ -242,7 +243,7 @@ private:
 
 }   // namespace
 
-std::optional<std::size_t> Sweep::find(int map, int place) const {
+std::optional<std::size_t> Sweep::find(MapId map, int place) const {
     const auto known = numbers.find(key_of(map, place));
     return known == numbers.end() ? std::nullopt : std::optional(known->second);
 }
@@ -284,7 +285,7 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
     found.maps.resize(world.maps().size());
     const auto arrive = [&](const Spot& spot) {
         if (stages.mover_on(spot.map) == MoverId::none) return;
-        found.maps[static_cast<std::size_t>(spot.map)] = 1;
+        found.maps[index(spot.map)] = 1;
         Stage& stage = stages.loosest(spot.map, found.held);
         MayBe& may_be = found.stages[{spot.map, stage.facts}];
         may_be.targets.resize(stage.deeds->targets.size());
@@ -297,13 +298,13 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
             stage.ways->add_may_be(place, may_be);
         }
     };
-    std::set<std::tuple<int, Facts, int>> taken;   // links and stairs
+    std::set<std::tuple<MapId, Facts, int>> taken;   // links and stairs
     arrive(start);
     for (bool more = true; more;) {
         more = false;
         std::vector<Spot> arrivals;
         // By position: arrivals add to the map, and facts to what holds.
-        std::vector<std::pair<int, Facts>> keys;
+        std::vector<std::pair<MapId, Facts>> keys;
         for (const auto& [key, may_be] : found.stages) keys.push_back(key);
         for (const auto& key : keys) {
             Stage& stage = stages.loosest(key.first, key.second);

@@ -14,7 +14,7 @@ namespace dryground::travel {
 
 // A map as it is for its mover while certain facts hold.
 struct Stage {
-    int map = -1;
+    MapId map = MapId::none;
     MoverId mover = MoverId::none;
     Facts facts;   // of those that shape its ground
     const Deeds* deeds = nullptr;
@@ -28,35 +28,36 @@ public:
 
     [[nodiscard]] const World& world() const { return world_; }
     // The mover that moves on a map: the asked one, or the map's player; -1: none.
-    [[nodiscard]] MoverId mover_on(int map) const;
-    [[nodiscard]] Stage& on(int map, const Facts& held);
+    [[nodiscard]] MoverId mover_on(MapId map) const;
+    [[nodiscard]] Stage& on(MapId map, const Facts& held);
     // The same for a mover that is a little another: belongs to the caller.
-    [[nodiscard]] Stage with(int map, const Facts& held, const Mover& like);
-    [[nodiscard]] const Deeds& deeds(int map);
+    [[nodiscard]] Stage with(MapId map, const Facts& held, const Mover& like);
+    [[nodiscard]] const Deeds& deeds(MapId map);
     // The same by the most generous reading: tiles that turn into others are in nobody's way, and yet stood on.
-    [[nodiscard]] Stage& loosest(int map, const Facts& held);
+    [[nodiscard]] Stage& loosest(MapId map, const Facts& held);
     // Whether the facts that shape a map's ground only ever take something away.
-    [[nodiscard]] bool only_opens(int map);
+    [[nodiscard]] bool only_opens(MapId map);
     // Facts that may close something when they come true.
     [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
 
 private:
     void find_closing();
-    [[nodiscard]] Facts shaping(int map, const Facts& held);
+    [[nodiscard]] Facts shaping(MapId map, const Facts& held);
 
     const World& world_;
     MoverId mover_;
-    std::map<int, Deeds> deeds_;
-    std::map<int, Facts> ground_facts_;
-    std::map<std::pair<int, Facts>, Stage> stages_, loosest_;
-    std::map<int, std::vector<Map>>
+    std::map<MapId, Deeds> deeds_;
+    std::map<MapId, Facts> ground_facts_;
+    std::map<std::pair<MapId, Facts>, Stage> stages_, loosest_;
+    std::map<MapId, std::vector<Map>>
         turned_;                  // by map: without its tiles that turn, then as they turn; none: none does
     std::vector<char> closing_;   // by fact
 };
 
 // Something that was done, or is reached.
 struct Done {
-    int map = -1, deed = -1;
+    MapId map = MapId::none;
+    int deed = -1;
     friend auto operator<=>(const Done&, const Done&) = default;
 };
 
@@ -70,7 +71,8 @@ struct Hop {
 // Everything that can be reached from a place while facts do not change.
 struct Sweep {
     struct Node {
-        int map = -1, place = -1;
+        MapId map = MapId::none;
+        int place = -1;
         std::size_t first = 0;   // the hop that found it; of the first node: none
     };
     struct Contact {
@@ -83,7 +85,7 @@ struct Sweep {
     std::vector<Contact> contacts;                            // each thing once
     std::unordered_map<std::uint64_t, std::size_t> numbers;   // of nodes
 
-    [[nodiscard]] std::optional<std::size_t> find(int map, int place) const;
+    [[nodiscard]] std::optional<std::size_t> find(MapId map, int place) const;
     [[nodiscard]] std::vector<char> leads_back() const;   // by node: whether the first one can be reached from there
 };
 [[nodiscard]] Sweep sweep(Stages& stages, const Spot& from, const Facts& held);
@@ -100,8 +102,8 @@ struct Found {
     // What was done before: by thing that is touched; and by fact, the last of it being what gives the fact.
     std::map<Done, std::vector<Done>> reached;
     std::map<FactId, std::vector<Done>> facts;
-    std::map<std::pair<int, Facts>, std::vector<char>> places;   // by stage: map and ground facts
-    bool complete = true;                                        // else there were more states than were looked at
+    std::map<std::pair<MapId, Facts>, std::vector<char>> places;   // by stage: map and ground facts
+    bool complete = true;                                          // else there were more states than were looked at
 };
 [[nodiscard]] Found find_surely(Stages& stages, const Spot& start, const Facts& given, std::size_t most_states);
 
@@ -111,7 +113,7 @@ struct Found {
 // By the most generous reading.
 struct FoundMaybe {
     Facts held;
-    std::map<std::pair<int, Facts>, MayBe> stages;
+    std::map<std::pair<MapId, Facts>, MayBe> stages;
     std::vector<char> maps;
     std::map<Done, bool> reached;
 };

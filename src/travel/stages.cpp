@@ -23,11 +23,11 @@ std::optional<Placed> turned(const World& world, const Placed& placed) {
 template <class Other>
 Map with_others(const World& world, const Map& map, Other other) {
     Map changed = map;
-    for (std::size_t l = 0; l < map.layers.size(); ++l)
-        for (int r = 0; !map.layers[l].holds_objects && r < map.rows; ++r)
+    for (const LayerId l : ids<LayerId>(map.layers))
+        for (int r = 0; !map.layer(l).holds_objects && r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c)
-                if (const auto next = turned(world, map.placed(map.layers[l], c, r)))
-                    changed.put(l, c, r, other(*next));
+                if (const auto next = turned(world, map.placed(map.layer(l), c, r)))
+                    changed.put(l, {c, r}, other(*next));
     return changed;
 }
 
@@ -49,30 +49,30 @@ std::vector<Map> turned_maps(const World& world, const Map& map) {
 
 Stages::Stages(const World& world, MoverId mover) : world_(world), mover_(mover) { find_closing(); }
 
-MoverId Stages::mover_on(int map) const {
-    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+MoverId Stages::mover_on(MapId map) const {
+    const Map& of = world_.map(map);
     const MoverId mover = mover_ == MoverId::none || mover_ == world_.player() ? of.player : mover_;
     if (mover == MoverId::none) return MoverId::none;
     const Bounds body = *bounds(world_.mover(mover).body);
     return is_walked({of.least(), of.most()}) && is_small({body.least, body.most}) ? mover : MoverId::none;
 }
 
-const Deeds& Stages::deeds(int map) {
+const Deeds& Stages::deeds(MapId map) {
     const auto [known, is_new] = deeds_.try_emplace(map);
-    if (is_new) known->second = deeds_of(world_, world_.maps()[static_cast<std::size_t>(map)], mover_on(map));
+    if (is_new) known->second = deeds_of(world_, world_.map(map), mover_on(map));
     return known->second;
 }
 
-Facts Stages::shaping(int map, const Facts& held) {
+Facts Stages::shaping(MapId map, const Facts& held) {
     const auto [all, is_new_map] = ground_facts_.try_emplace(map);
-    if (is_new_map) all->second = facts_of_ground(world_, world_.maps()[static_cast<std::size_t>(map)]);
+    if (is_new_map) all->second = facts_of_ground(world_, world_.map(map));
     Facts facts;
     std::set_intersection(held.begin(), held.end(), all->second.begin(), all->second.end(), std::back_inserter(facts));
     return facts;
 }
 
-Stage& Stages::loosest(int map, const Facts& held) {
-    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+Stage& Stages::loosest(MapId map, const Facts& held) {
+    const Map& of = world_.map(map);
     const auto [turned, is_new_map] = turned_.try_emplace(map);
     if (is_new_map) turned->second = turned_maps(world_, of);
     if (turned->second.empty()) return on(map, held);
@@ -87,8 +87,8 @@ Stage& Stages::loosest(int map, const Facts& held) {
     return stage;
 }
 
-Stage& Stages::on(int map, const Facts& held) {
-    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+Stage& Stages::on(MapId map, const Facts& held) {
+    const Map& of = world_.map(map);
     const Facts facts = shaping(map, held);
     const auto [known, is_new] = stages_.try_emplace({map, facts});
     Stage& stage = known->second;
@@ -98,10 +98,10 @@ Stage& Stages::on(int map, const Facts& held) {
     return stage;
 }
 
-Stage Stages::with(int map, const Facts& held, const Mover& like) {
+Stage Stages::with(MapId map, const Facts& held, const Mover& like) {
     const Stage& known = on(map, held);
     Stage stage{map, known.mover, known.facts, known.deeds, nullptr};
-    const Map& of = world_.maps()[static_cast<std::size_t>(map)];
+    const Map& of = world_.map(map);
     stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets, &like, {}});
     return stage;
 }
@@ -125,8 +125,8 @@ void Stages::find_closing() {
     }
 }
 
-bool Stages::only_opens(int map) {
-    const Facts shaping = facts_of_ground(world_, world_.maps()[static_cast<std::size_t>(map)]);
+bool Stages::only_opens(MapId map) {
+    const Facts shaping = facts_of_ground(world_, world_.map(map));
     return std::none_of(shaping.begin(), shaping.end(), [&](FactId fact) { return closing_[index(fact)] != 0; });
 }
 

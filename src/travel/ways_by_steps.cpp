@@ -16,9 +16,8 @@ namespace dryground::travel {
 
 namespace {
 
-using CellAt = std::array<int, 2>;
 // Right and down, then back: the four cells beside one, and those past its corners.
-constexpr std::array<CellAt, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {-1, -1}, {1, -1}}};
+constexpr std::array<DataCell, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {-1, -1}, {1, -1}}};
 
 class StepWays : public Ways {
 public:
@@ -34,7 +33,7 @@ public:
     [[nodiscard]] Going going(int) const override { return Going::steps; }
     [[nodiscard]] int place_at(StoreyId storey, Point p) override { return find_place(storey, p); }
     [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
-        const auto [column, row] = map_.cell_at(p);
+        const auto [column, row] = map_.data_cell_at(p);
         const Level* level = find_level(storey);
         return level == nullptr || !map_.has(column, row) ? -1 : level->place[index(column, row)];
     }
@@ -78,7 +77,7 @@ private:
     }
     void add_storey(const std::vector<Group>& groups, StoreyId storey);
     void add_line(Level& level, Point from, Point to, OneWay passes) const;
-    [[nodiscard]] bool passes(const Level& level, const CellAt& from, std::size_t way) const;
+    [[nodiscard]] bool passes(const Level& level, const DataCell& from, std::size_t way) const;
     void join(Level& level, std::size_t number);
     void touch(const std::vector<Target>& targets);
 
@@ -88,7 +87,7 @@ private:
     std::vector<Level> levels_;
     struct Place {
         std::size_t level;
-        CellAt least, most;   // around its cells
+        DataCell least, most;   // around its cells
     };
     std::vector<Place> places_;
     std::vector<std::vector<Move>> moves_;
@@ -101,16 +100,16 @@ void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const
 
 // Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is
 // stopped where the middle of the body would get across it; in one that stops one way only, nowhere.
-bool StepWays::passes(const Level& level, const CellAt& from, std::size_t way) const {
-    const CellAt to{from[0] + around[way][0], from[1] + around[way][1]};
+bool StepWays::passes(const Level& level, const DataCell& from, std::size_t way) const {
+    const DataCell to{from.column + around[way].column, from.row + around[way].row};
     constexpr std::array<std::size_t, 4> side_of{1, 2, 3, 0};   // top, right, bottom, left, as in Sides
     const std::size_t side = side_of[way];
-    const Passability here = passability(of_.world, map_, from[0], from[1], level.storey, of_.facts),
-                      there = passability(of_.world, map_, to[0], to[1], level.storey, of_.facts);
+    const Passability here = passability(of_.world, map_, from, level.storey, of_.facts),
+                      there = passability(of_.world, map_, to, level.storey, of_.facts);
     const Passage leave = here.sides.of[side], enter = there.sides.of[(side + 2) % 4];
     if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in))
         return false;
-    const Point a = middle(from[0], from[1]), b = middle(to[0], to[1]);
+    const Point a = middle(from.column, from.row), b = middle(to.column, to.row);
     const Bounds box = detail::box_around(body_);
     const Point of_body{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
     return !level.near_lines.any_near(detail::box_around(std::array{a, b}), [&](std::size_t i) {
@@ -151,13 +150,13 @@ void StepWays::add_storey(const std::vector<Group>& groups, StoreyId storey) {
             if (c == 0 || obstacles.any_near(detail::box_around(std::array{middle(c - 1, r), p})))
                 may_be = obstacles.may_be(p);   // else as in the cell before: nothing lies between
             const bool granted =
-                mover.needs == 0 || (passability(of_.world, map_, c, r, storey, of_.facts).flags & mover.needs) != 0;
+                mover.needs == 0 || (passability(of_.world, map_, {c, r}, storey, of_.facts).flags & mover.needs) != 0;
             stands[index(c, r)] = granted && may_be ? 1 : 0;
         }
     }
     level.leads.assign(cells, 0);
     const auto beside = [&](int c, int r, std::size_t way) {
-        const int column = c + around[way][0], row = r + around[way][1];
+        const int column = c + around[way].column, row = r + around[way].row;
         return map_.has(column, row) && stands[index(column, row)] != 0;
     };
     for (int r = 0; r < map_.rows; ++r)
@@ -187,7 +186,7 @@ void StepWays::add_storey(const std::vector<Group>& groups, StoreyId storey) {
 
 // Fills areas by steps that lead back, too; the others are moves.
 void StepWays::join(Level& level, std::size_t number) {
-    std::vector<CellAt> open;
+    std::vector<DataCell> open;
     const auto back = [](std::size_t way) { return way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4; };
     for (int row = 0; row < map_.rows; ++row)
         for (int column = 0; column < map_.columns; ++column) {
@@ -200,10 +199,10 @@ void StepWays::join(Level& level, std::size_t number) {
                 const auto [c, r] = open.back();
                 open.pop_back();
                 Place& of = places_.back();
-                of.least = {std::min(of.least[0], c), std::min(of.least[1], r)};
-                of.most = {std::max(of.most[0], c), std::max(of.most[1], r)};
+                of.least = {std::min(of.least.column, c), std::min(of.least.row, r)};
+                of.most = {std::max(of.most.column, c), std::max(of.most.row, r)};
                 for (std::size_t way = 0; way < 8; ++way) {
-                    const int nc = c + around[way][0], nr = r + around[way][1];
+                    const int nc = c + around[way].column, nr = r + around[way].row;
                     if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != -1 ||
                         (level.leads[index(nc, nr)] >> back(way) & 1) == 0)
                         continue;
@@ -224,7 +223,7 @@ void StepWays::join(Level& level, std::size_t number) {
             }
             for (std::size_t way = 0; way < 8; ++way) {
                 if ((level.leads[index(c, r)] >> way & 1) == 0) continue;
-                const int nc = c + around[way][0], nr = r + around[way][1];
+                const int nc = c + around[way].column, nr = r + around[way].row;
                 const int other = level.place[index(nc, nr)];
                 if (other != place && other >= 0 && known.insert({place, other}).second)
                     moves_[static_cast<std::size_t>(place)].push_back(
@@ -253,15 +252,15 @@ void StepWays::touch(const std::vector<Target>& targets) {
 
 Ring StepWays::way_within(int place, Point from, Point to) {
     const Level& level = levels_[places_[static_cast<std::size_t>(place)].level];
-    const CellAt begin = map_.cell_at(from), end = map_.cell_at(to);
+    const DataCell begin = map_.data_cell_at(from), end = map_.data_cell_at(to);
     // Breadth first; `came` holds by which step a cell was entered.
     std::vector<int> came(level.place.size(), -1);
-    std::vector<CellAt> open{begin};
-    came[index(begin[0], begin[1])] = 8;
-    for (std::size_t i = 0; i < open.size() && came[index(end[0], end[1])] < 0; ++i) {
+    std::vector<DataCell> open{begin};
+    came[index(begin.column, begin.row)] = 8;
+    for (std::size_t i = 0; i < open.size() && came[index(end.column, end.row)] < 0; ++i) {
         const auto [c, r] = open[i];
         for (std::size_t way = 0; way < 8; ++way) {
-            const int nc = c + around[way][0], nr = r + around[way][1];
+            const int nc = c + around[way].column, nr = r + around[way].row;
             if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != place ||
                 came[index(nc, nr)] >= 0)
                 continue;
@@ -270,11 +269,12 @@ Ring StepWays::way_within(int place, Point from, Point to) {
         }
     }
     Ring way;
-    CellAt at = end;
-    for (int by = came[index(at[0], at[1])]; by >= 0; by = came[index(at[0], at[1])]) {
-        way.push_back(middle(at[0], at[1]));
+    DataCell at = end;
+    for (int by = came[index(at.column, at.row)]; by >= 0; by = came[index(at.column, at.row)]) {
+        way.push_back(middle(at.column, at.row));
         if (by == 8) break;
-        at = {at[0] - around[static_cast<std::size_t>(by)][0], at[1] - around[static_cast<std::size_t>(by)][1]};
+        at = {at.column - around[static_cast<std::size_t>(by)].column,
+              at.row - around[static_cast<std::size_t>(by)].row};
     }
     std::reverse(way.begin(), way.end());
     return way;
@@ -286,10 +286,10 @@ TravelPlace StepWays::shape(int place) const {
     TravelPlace shape;
     shape.storey = level.storey;
     Regions cells;
-    for (int r = of.least[1]; r <= of.most[1]; ++r)
-        for (int c = of.least[0], run = 0; c <= of.most[0]; ++c) {
+    for (int r = of.least.row; r <= of.most.row; ++r)
+        for (int c = of.least.column, run = 0; c <= of.most.column; ++c) {
             run = level.place[index(c, r)] == place ? run + 1 : 0;
-            if (run > 0 && (c == of.most[0] || level.place[index(c + 1, r)] != place)) {
+            if (run > 0 && (c == of.most.column || level.place[index(c + 1, r)] != place)) {
                 cells.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
                 run = 0;
             }

@@ -311,7 +311,7 @@ std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey) {
     const FlagSet climbs = of.figures().climbs;
     for (int r = 0; climbs != 0 && r < of.map.rows; ++r)
         for (int c = 0; c < of.map.columns; ++c)
-            if ((passability(of.world, of.map, c, r, storey, of.facts).flags & climbs) != 0)
+            if ((passability(of.world, of.map, {c, r}, storey, of.facts).flags & climbs) != 0)
                 cells.push_back(of.map.cell_ring(c, r));
     return cells;
 }

@@ -24,17 +24,16 @@ std::vector<std::string> names(const World& world, const Facts& facts) {
     return names;
 }
 
-std::string name_of_thing(const World& world, const Map& map, int object, int layer, std::array<int, 2> cell) {
-    if (object >= 0) {
-        const Object& of = map.objects[static_cast<std::size_t>(object)];
+std::string name_of_thing(const World& world, const Map& map, ObjectId object, LayerId layer, Cell cell) {
+    if (object != ObjectId::none) {
+        const Object& of = map.object(object);
         if (!of.name.empty()) return fmt::format("'{}'", of.name);
         return fmt::format("a {} at {}", world.kind(of.kind).name, at({to_px(of.position.x), to_px(of.position.y)}));
     }
-    if (layer < 0) return "something";
-    const int column = cell[0] - map.first_column, row = cell[1] - map.first_row;
-    const Placed& placed = map.placed(map.layers[static_cast<std::size_t>(layer)], column, row);
+    if (layer == LayerId::none) return "something";
+    const Placed& placed = map.placed(map.layer(layer), map.data_cell(cell));
     const std::string tile = placed.tile < 0 ? "tile" : world.tile(placed).name;
-    return fmt::format("{} on cell ({}, {})", tile, cell[0], cell[1]);
+    return fmt::format("{} on cell ({}, {})", tile, cell.column, cell.row);
 }
 
 std::string_view word_for(Fires fires) {
@@ -90,9 +89,7 @@ public:
     }
 
 private:
-    [[nodiscard]] const Map& map_of(const RouteStep& step) const {
-        return world_.maps()[static_cast<std::size_t>(step.from.map)];
-    }
+    [[nodiscard]] const Map& map_of(const RouteStep& step) const { return world_.map(step.from.map); }
     [[nodiscard]] std::string mover(const RouteStep& step) const { return world_.mover(step.mover).name; }
     [[nodiscard]] std::string thing(const RouteStep& step) const {
         return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
@@ -119,8 +116,7 @@ private:
         if (!step.needs.empty()) more += fmt::format("  needs {}", fmt::join(names(world_, step.needs), ", "));
         if (!step.gained.empty()) more += fmt::format("  gives {}", fmt::join(names(world_, step.gained), ", "));
         if (step.going == Going::link)
-            more += fmt::format("  leads to {} at {}", world_.maps()[static_cast<std::size_t>(step.to.map)].name,
-                                at(step.to.at));
+            more += fmt::format("  leads to {} at {}", world_.map(step.to.map).name, at(step.to.at));
         if (step.going == Going::stairs)
             more += fmt::format("  leads to storey {}", world_.storey(step.to.storey).name);
         text_ += fmt::format("{:>3}  {}  {}{}\n", number, map_of(step).name, what, more);
@@ -158,14 +154,14 @@ std::string text(const World& world, const InTheWay& in_the_way) {
     using Sort = InTheWay::Sort;
     const auto fact = [&] { return world.fact(in_the_way.fact).name; };
     const auto lock = [&] {
-        if (in_the_way.map < 0 || (in_the_way.object < 0 && in_the_way.layer < 0)) return std::string("the way");
-        const Map& map = world.maps()[static_cast<std::size_t>(in_the_way.map)];
+        if (in_the_way.map == MapId::none || (in_the_way.object == ObjectId::none && in_the_way.layer == LayerId::none))
+            return std::string("the way");
+        const Map& map = world.map(in_the_way.map);
         return fmt::format("{}/{}", map.name,
                            name_of_thing(world, map, in_the_way.object, in_the_way.layer, in_the_way.cell));
     };
     const auto from = [&] {
-        return fmt::format("{} on {}", at(in_the_way.from.at),
-                           world.maps()[static_cast<std::size_t>(in_the_way.from.map)].name);
+        return fmt::format("{} on {}", at(in_the_way.from.at), world.map(in_the_way.from.map).name);
     };
     const auto by = [&] { return fmt::format("{} px", in_the_way.by_px); };
     switch (in_the_way.sort) {
@@ -174,7 +170,7 @@ std::string text(const World& world, const InTheWay& in_the_way) {
         case Sort::needs_fact:
             return fmt::format("{} needs {}, which cannot be had before", lock(), fact());
         case Sort::fact_never_given:
-            return in_the_way.map < 0
+            return in_the_way.map == MapId::none
                        ? fmt::format("nothing that can be set off gives {}", fact())
                        : fmt::format("{} needs {}, which nothing that can be set off gives", lock(), fact());
         case Sort::behind_itself:

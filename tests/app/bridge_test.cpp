@@ -204,8 +204,8 @@ cpBool tally(cpArbiter* arbiter, cpSpace*, cpDataPointer data) {
         for (const Touch& touch : touches) {
             if (touch.sort != Touched::tile) continue;
             const Map& map = all.play->map();
-            const Layer& layer = map.layers[static_cast<std::size_t>(touch.layer)];
-            const int c = touch.cell[0] - map.first_column, r = touch.cell[1] - map.first_row;
+            const Layer& layer = map.layer(touch.layer);
+            const int c = touch.cell.column - map.first_column, r = touch.cell.row - map.first_row;
             Regions area;
             for (const Shape& shape : all.play->world().tile(touch.tile).shapes)
                 for (Region& region : placed_area(map, layer, shape, c, r)) area.push_back(region);
@@ -278,15 +278,15 @@ TEST_CASE("chunks are replaced under resting bodies without waking those elsewhe
     REQUIRE(cpBodyIsSleeping(bodies[0].body));
     REQUIRE(cpBodyIsSleeping(bodies[1].body));
     const double rested = cpBodyGetPosition(bodies[1].body).y;
-    CHECK(rested == Approx(-3).margin(0.02));                      // feet on 48 px
-    const EditResult changed = play.set_tile(0, {0, 4}, "peat");   // beside the first, in its chunk
+    CHECK(rested == Approx(-3).margin(0.02));                               // feet on 48 px
+    const EditResult changed = play.set_tile(LayerId{0}, {0, 4}, "peat");   // beside the first, in its chunk
     REQUIRE_FALSE(changed.chunks.empty());
     ground.replace(play, changed.chunks);
     CHECK(cpBodyIsSleeping(bodies[1].body));
     run(100);
     CHECK(cpBodyGetPosition(bodies[0].body).y == Approx(-5).margin(0.02));   // it stands as it stood
     // The ground is dug away below the second: it falls to what is there.
-    EditResult dug = play.clear(0, {9, 3});
+    EditResult dug = play.clear(LayerId{0}, {9, 3});
     ground.replace(play, dug.chunks);
     run(100);
     CHECK(cpBodyGetPosition(bodies[1].body).y == Approx(-4).margin(0.02));

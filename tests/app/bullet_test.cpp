@@ -116,7 +116,7 @@ TEST_CASE("the header's example does what it says: a ball that is thrown at a wa
         }
     }
     REQUIRE_FALSE(touches.empty());
-    CHECK(touches.front().cell == std::array<int, 2>{1, 3});
+    CHECK(touches.front().cell == Cell{1, 3});
     CHECK(touches.front().side == 0);
     engine.removeRigidBody(&ball);
 }
@@ -183,10 +183,11 @@ TEST_CASE("chunks are replaced under what rests on them") {
     run(engine, 300);
     CHECK(lower.at().y() == Approx(-4.75).margin(0.02));
     CHECK(upper.at().y() == Approx(-2.75).margin(0.02));   // on 48 px
-    ground.replace(play, play.set_tile(0, {0, 4}, "peat").chunks);
+    ground.replace(play, play.set_tile(LayerId{0}, {0, 4}, "peat").chunks);
     run(engine, 60);
     CHECK(lower.at().y() == Approx(-4.75).margin(0.02));   // it rests as it did
-    ground.replace(play, play.clear(0, {9, 3}).chunks);    // dug away: it falls to what is there, though it slept
+    ground.replace(play,
+                   play.clear(LayerId{0}, {9, 3}).chunks);   // dug away: it falls to what is there, though it slept
     run(engine, 120);
     CHECK(upper.at().y() == Approx(-3.75).margin(0.02));
     CHECK(ground.body_count() > 2);

@@ -102,11 +102,12 @@ TEST_CASE("the demo shows each thing that this version reads") {
 TEST_CASE("the demo's maps are linked both ways: from the side, from above, and on diamonds") {
     const dg::World world = demo();
     REQUIRE(world.maps().size() == 3);
-    std::set<std::pair<int, int>> ways;
-    for (std::size_t m = 0; m < 3; ++m)
-        for (const dg::Object& object : world.maps()[m].objects)
-            if (object.role == dg::Role::link) ways.emplace(static_cast<int>(m), object.link.map);
-    CHECK(ways == std::set<std::pair<int, int>>{{0, 1}, {1, 0}, {1, 2}, {2, 1}});
+    std::set<std::string> ways;
+    for (const dg::Map& map : world.maps())
+        for (const dg::Object& object : map.objects)
+            if (object.role == dg::Role::link) ways.insert(map.name + " to " + world.map(object.link.map).name);
+    CHECK(ways == std::set<std::string>{"slipway to pump_house", "pump_house to slipway", "pump_house to jetty",
+                                        "jetty to pump_house"});
     const auto moves = [&](const char* map) { return world.mover(world.map(map).player).moves; };
     CHECK(moves("slipway") == dg::Moves::side);
     CHECK(moves("pump_house") == dg::Moves::free);
@@ -117,13 +118,14 @@ TEST_CASE("the demo's maps are linked both ways: from the side, from above, and 
 TEST_CASE("the warden climbs to the pump house's loft, walks along it, and comes down at its other end") {
     const dg::World world = demo();
     const dg::Reach reach = dg::reach(world);
-    const auto reached = [&](int map, dg::PointPx at, StoreyId storey) {
+    const auto reached = [&](dg::MapId map, dg::PointPx at, StoreyId storey) {
         return reach.reached(dg::Spot{.map = map, .storey = storey, .at = at});
     };
-    CHECK(reached(1, {248, 25}, dg::StoreyId{1}) == dg::Reached::yes);
-    CHECK(reached(1, {248, 60}, dg::StoreyId{1}) == dg::Reached::no);         // beside the gallery
-    CHECK(reached(2, {16, 147}, dg::StoreyId::ground) == dg::Reached::yes);   // at the bell on the pier's head
-    CHECK(reached(2, {-64, 96}, dg::StoreyId::ground) == dg::Reached::no);    // in the brine
+    CHECK(reached(dg::MapId{1}, {248, 25}, dg::StoreyId{1}) == dg::Reached::yes);
+    CHECK(reached(dg::MapId{1}, {248, 60}, dg::StoreyId{1}) == dg::Reached::no);   // beside the gallery
+    CHECK(reached(dg::MapId{2}, {16, 147}, dg::StoreyId::ground) ==
+          dg::Reached::yes);   // at the bell on the pier's head
+    CHECK(reached(dg::MapId{2}, {-64, 96}, dg::StoreyId::ground) == dg::Reached::no);   // in the brine
 }
 
 TEST_CASE("the warden can cross the pool on the boardwalk, and not beside it") {

@@ -106,12 +106,11 @@ private:
 // Follows a route on one map. Gives what went wrong; empty when nothing did.
 std::string replay(const World& world, const Route& route) {
     std::unique_ptr<Walker> walker;
-    int map = -1;
+    MapId map = MapId::none;
     for (const RouteStep& step : route) {
         if (step.from.map != map) {
             map = step.from.map;
-            walker =
-                std::make_unique<Walker>(world, world.maps()[static_cast<std::size_t>(map)], step.mover, step.from.at);
+            walker = std::make_unique<Walker>(world, world.map(map), step.mover, step.from.at);
         }
         if (step.going == Going::link || step.going == Going::stairs) walker->put(step.to.at);
         if (step.way.empty()) continue;
@@ -199,9 +198,9 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
         double vx = 0, vy = 0, top = start.y;
         bool holds = false;
         const auto is_climbed = [&](PointPx at) {
-            const auto [c, r] = map.cell_at(
+            const auto [c, r] = map.data_cell_at(
                 {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
-            return map.has(c, r) && (passability(world, map, c, r, StoreyId::ground).flags & mover.climbs) != 0;
+            return map.has(c, r) && (passability(world, map, {c, r}, StoreyId::ground).flags & mover.climbs) != 0;
         };
         for (int steps = 0; steps < 12000; ++steps) {
             if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;

@@ -15,8 +15,8 @@ namespace {
 [[maybe_unused]] void playing(dg::PointPx p, dg::PointPx n) {
     dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
     for (const dg::Touch& touch : play.touched({.point = p, .normal = n}))
-        (void)touch.cell, (void)touch.layer, (void)touch.tile, (void)touch.side, (void)touch.object;
-    for (const std::size_t chunk : play.set_tile(1, {12, 7}, "").chunks) (void)chunk;
+        for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks)
+            (void)chunk, (void)touch.tile, (void)touch.side, (void)touch.object;
 }
 
 [[maybe_unused]] void triggers(dg::Play& play, dg::Events& events, dg::chipmunk::LiveGround& ground, double seconds,
@@ -51,7 +51,7 @@ namespace {
         if (const auto* touched = dg::chipmunk::group_of(shape)) (void)touched->group->barrier;
     }
     dg::chipmunk::LiveGround ground(space, play);
-    ground.replace(play, play.set_tile(1, cell, "").chunks);
+    ground.replace(play, play.set_tile(dg::LayerId{1}, cell, "").chunks);
     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) (void)touch;
 }
 

@@ -204,7 +204,7 @@ TEST_CASE("findings name map, layer, object and cells, and the things in the way
     CHECK(finding.map == "flat");
     CHECK(finding.layer == "people");
     CHECK(finding.object == "landing");
-    CHECK(finding.cells == std::vector<std::array<int, 2>>{{1, 3}});
+    CHECK(finding.cells == std::vector<Cell>{{1, 3}});
     CHECK(finding.details.back() == "in the way: peat at (1, 3)");
 }
 

@@ -93,14 +93,14 @@ TEST_CASE("the nearest free place is as near as a search of all whole px finds")
         const Regions& body = loaded.world().movers()[0].body;
         const Point wanted{dice.in(0, 96) * px, dice.in(0, 64) * px};
         const check_rules::Standing standing =
-            check_rules::stand(loaded.world(), grounds, 0, MoverId{0}, StoreyId::ground, wanted);
+            check_rules::stand(loaded.world(), grounds, MapId{0}, MoverId{0}, StoreyId::ground, wanted);
         std::optional<std::int64_t> least;
         for (int y = 0; y <= 64; ++y)
             for (int x = 0; x <= 96; ++x) {
                 const Point at{x * px, y * px};
                 const Bounds box = *bounds(moved(body, at));
                 if (box.least.x < 0 || box.least.y < 0 || box.most.x > map.most().x || box.most.y > map.most().y ||
-                    !grounds.of(0, MoverId{0}, StoreyId::ground).free(body, at))
+                    !grounds.of(MapId{0}, MoverId{0}, StoreyId::ground).free(body, at))
                     continue;
                 const std::int64_t dx = x - wanted.x / px, dy = y - wanted.y / px, distance = dx * dx + dy * dy;
                 if (!least || distance < *least) least = distance;

@@ -54,8 +54,8 @@ TEST_CASE("uses are counted of what has them") {
     CHECK(most_used(world, "columns") == world.maps()[0].columns);
     CHECK(most_used(world, "maps") == static_cast<std::int64_t>(world.maps().size()));
     CHECK(most_used(world, "objects_per_map") == static_cast<std::int64_t>(world.maps()[0].objects.size()));
-    CHECK(limit_uses(world, "rows").front().map == 0);
-    CHECK(limit_uses(world, "tiles_per_set").front().tileset == 0);
-    CHECK(limit_uses(world, "facts").front().map == -1);
+    CHECK(limit_uses(world, "rows").front().map == MapId{0});
+    CHECK(limit_uses(world, "tiles_per_set").front().tileset == TileSetId{0});
+    CHECK(limit_uses(world, "facts").front().map == MapId::none);
     CHECK_THROWS_AS(limit_uses(world, "rabbits"), std::out_of_range);
 }

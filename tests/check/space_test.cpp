@@ -66,7 +66,7 @@ std::string found(const Shore& shore, Rule rule) {
     const Report report = check(loaded.world());
     for (const Finding& finding : report.findings())
         if (finding.rule == rule) {
-            all += fmt::format("{}{},{}", all.empty() ? "" : "; ", (*finding.cell)[0], (*finding.cell)[1]);
+            all += fmt::format("{}{},{}", all.empty() ? "" : "; ", (*finding.cell).column, (*finding.cell).row);
             for (const std::string& detail : finding.details)
                 if (detail.find("storey") != std::string::npos) all += " " + detail;
         }

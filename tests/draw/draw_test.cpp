@@ -420,7 +420,7 @@ TEST_CASE("findings of one place share a mark that has their numbers") {
         Finding finding;
         finding.rule = Rule::crack, finding.severity = severity, finding.map = "flat";
         finding.arguments.assign(rule_text(Rule::crack).arguments, "1");
-        finding.cell = std::array{severity == Severity::error ? 4 : 2, 1};
+        finding.cell = Cell{severity == Severity::error ? 4 : 2, 1};
         report.add(std::move(finding));
     }
     const auto count = [](const std::string& svg, const std::string& words) {

@@ -77,8 +77,7 @@ TEST_CASE("a page holds every cell, object and finding of its maps, and says of 
             const std::vector<std::uint32_t> stacks = counts_of(told["stacks"], cells);
             const Prober prober(world, map);
             for (std::size_t i = 0; i < cells; ++i) {
-                const std::array<int, 2> cell{map.first_column + static_cast<int>(i) % map.columns,
-                                              map.first_row + static_cast<int>(i) / map.columns};
+                const Cell cell = map.cell({static_cast<int>(i) % map.columns, static_cast<int>(i) / map.columns});
                 const Json& words = told["words"][stacks[i]];
                 CHECK(words["tiles"] == Json(prober.tiles_of(cell)));
                 CHECK(words["flags"] == Json(prober.flags_of(cell)));

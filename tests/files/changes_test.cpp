@@ -14,9 +14,9 @@ namespace {
 const SavedChanges& played(const World& world) {
     static const SavedChanges changes = [&] {
         Play play(Pack(world, "0123456789abcdef"), "flat");
-        play.set_tile(0, {0, 0}, "peat"), play.clear(0, {10, 2});
-        play.set_tile(0, {1, 0}, Placed{0, 1, {true, false, 90}});
-        play.set_fact("has_key"), play.set_fired(4), play.set_fired(0, {2, 1});
+        play.set_tile(LayerId{0}, {0, 0}, "peat"), play.clear(LayerId{0}, {10, 2});
+        play.set_tile(LayerId{0}, {1, 0}, Placed{0, 1, {true, false, 90}});
+        play.set_fact("has_key"), play.set_fired(ObjectId{4}), play.set_fired(LayerId{0}, {2, 1});
         play.remove(play.find_object("crab_a"));
         return play.changes();
     }();
@@ -86,8 +86,8 @@ TEST_CASE("a saved game keeps its things when others are inserted before them", 
                                                  "at = [24, 64] },\n");
     const World world = worlds::load(files).world();
     Play play(world, "flat");
-    const int last = static_cast<int>(play.map().objects.size()) - 1;
-    play.remove(last), play.set_fired(play.find_object("bell")), play.set_fact("has_key");
+    const std::size_t last = play.map().objects.size() - 1;
+    play.remove(id_of<ObjectId>(last)), play.set_fired(play.find_object("bell")), play.set_fact("has_key");
     const std::string saved = changes_bytes(world, play.changes());
     // Another barrier, fact, mover, tile, layer and objects come before what was saved.
     worlds::Files newer = worlds::with(files, "world.toml", "[facts]\n", "[facts]\na_new_one = \"comes first\"\n");
@@ -101,8 +101,8 @@ TEST_CASE("a saved game keeps its things when others are inserted before them", 
     CHECK(read.lost.empty());
     Play later(new_world, "cave");
     CHECK(later.apply(*read.changes).empty());
-    CHECK_FALSE(later.is_there(last + 1));
-    CHECK(later.is_there(last));
+    CHECK_FALSE(later.is_there(id_of<ObjectId>(last + 1)));
+    CHECK(later.is_there(id_of<ObjectId>(last)));
     CHECK(later.has_fired(later.find_object("bell")));
     CHECK(later.holds("has_key"));
     CHECK_FALSE(later.holds("a_new_one"));

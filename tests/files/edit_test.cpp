@@ -128,11 +128,11 @@ TEST_CASE("objects are added, moved, given and dropped on their own lines", "[ed
     const Files files = worlds::small_world();
     CHECK(map_line(files, MoveObject{"crab_a", PointPx{-8, 0}, true}) ==
           R"(  { name = "crab_a", kind = "crab", at = [32, 48] },)");
-    CHECK(map_line(files, MoveObject{"crab_a", CellAt{2, 1}}) ==
+    CHECK(map_line(files, MoveObject{"crab_a", Cell{2, 1}}) ==
           R"(  { name = "crab_a", kind = "crab", cell = [2, 1] },)");
     CHECK(map_line(files, GiveObject{"crab_a", {{"patrol_px", "7.5"}}}) ==
           R"(  { name = "crab_a", kind = "crab", at = [40, 48], props = { patrol_px = 7.5 } },)");
-    CHECK(map_line(files, AddObject{"", "crab_b", "crab", CellAt{1, 1}, "", {{"patrol_px", "3"}}}) ==
+    CHECK(map_line(files, AddObject{"", "crab_b", "crab", Cell{1, 1}, "", {{"patrol_px", "3"}}}) ==
           R"(  { name = "crab_b", kind = "crab", cell = [1, 1], props = { patrol_px = 3 } },)");
     CHECK(map_line(files, AddObject{"", "out", "link", CellArea{1, 1, 2, 1}, "flat/landing"}) ==
           R"(  { name = "out", kind = "link", cells = [1, 1, 2, 1], to = "flat/landing" },)");
@@ -227,7 +227,7 @@ TEST_CASE("random edits of random worlds do what they say, to all sorts of layer
         REQUIRE(before);
         const Map& map = before.world().map("flat");
         const int column = dice.in(0, map.columns - 1), row = dice.in(0, map.rows - 1);
-        const CellAt cell{map.first_column + column, map.first_row + row};
+        const Cell cell = map.cell({column, row});
         const std::string layer = dice.once_in(2) ? "ground" : "deck";
         const std::string tile = std::array{"marsh/peat", "marsh/bank:x:90", "marsh/reeds", "marsh/kerb:y",
                                             ""}[static_cast<std::size_t>(dice.in(0, 4))];
@@ -286,9 +286,9 @@ TEST_CASE("random maps are resized and shifted and come back", "[edit]") {
 }
 
 TEST_CASE("cells of lines, boxes and rings", "[edit]") {
-    CHECK(cells_of_line({0, 0}, {3, 1}) == std::vector<CellAt>{{0, 0}, {1, 0}, {2, 1}, {3, 1}});
+    CHECK(cells_of_line({0, 0}, {3, 1}) == std::vector<Cell>{{0, 0}, {1, 0}, {2, 1}, {3, 1}});
     CHECK(cells_of_line({2, 2}, {2, 2}).size() == 1);
-    CHECK(cells_of_box({1, 2, 2, 2}) == std::vector<CellAt>{{1, 2}, {2, 2}, {1, 3}, {2, 3}});
+    CHECK(cells_of_box({1, 2, 2, 2}) == std::vector<Cell>{{1, 2}, {2, 2}, {1, 3}, {2, 3}});
     CHECK(cells_of_ring({0, 0, 3, 3}).size() == 8);
     CHECK(cells_of_ring({0, 0, 4, 1}).size() == 4);
     CHECK(cells_of_ring({0, 0, 2, 2}).size() == 4);

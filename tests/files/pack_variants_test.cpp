@@ -91,7 +91,7 @@ TEST_CASE("a pack holds the ground for each state of the facts that shape it", "
                         REQUIRE(flags.size() == static_cast<std::size_t>(map.columns));
                         for (int c = 0; c < map.columns; ++c)
                             REQUIRE(flags[static_cast<std::size_t>(c)] ==
-                                    passability(world, map, c, r, storey, facts).flags);
+                                    passability(world, map, {c, r}, storey, facts).flags);
                     }
                 }
                 ++states;

@@ -54,7 +54,7 @@ Files painted(const std::string& weights, int seed, const std::string& more = {}
     return worlds::with(files, "flat.toml", legend, "");
 }
 
-using Kinds = std::map<std::array<int, 2>, std::string>;
+using Kinds = std::map<Cell, std::string>;
 Kinds kinds_of(const Files& files) {
     const Loaded loaded = worlds::load(files);
     INFO(text(loaded.report()));
@@ -145,8 +145,8 @@ TEST_CASE("`except` says more of single painted objects") {
     INFO(text(named.report()));
     REQUIRE(named);
     const Map& map = named.world().map("flat");
-    const Object& first = map.objects[static_cast<std::size_t>(map.find_object("first"))];
-    CHECK(first.cell == std::array<int, 2>{2, 1});
+    const Object& first = map.object(map.find_object("first"));
+    CHECK(first.cell == Cell{2, 1});
     CHECK(first.props.at("patrol_px") == Value{5.0});
     CHECK(findings(painted("", 7, "except = [{ cell = [40, 1] }, { cell = [2, 1] }, { cell = [2, 1] }]\n")) ==
           Found{"out-of-range at flat.toml:55:11", "duplicate-name at flat.toml:55:50"});
@@ -191,7 +191,7 @@ TEST_CASE("limits and goals are kept, and their names looked up") {
     CHECK(loaded.world().limits().at("maps") == 64);
     REQUIRE(loaded.world().goals().size() == 2);
     CHECK(loaded.world().goals()[0].words == "flat/crab_a");
-    CHECK(loaded.world().goals()[0].object >= 0);
+    CHECK(loaded.world().goals()[0].object != ObjectId::none);
     CHECK(loaded.world().goals()[1].words == "has_key");
     for (const auto& [from, to] : {std::pair{"maps = 64", "mapps = 64"}, std::pair{"flat/crab_a", "flat/crab_b"},
                                    std::pair{"flat/crab_a", "falt/crab_a"}})

@@ -192,7 +192,7 @@ TEST_CASE("values keep their types from file to game") {
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    const Properties& props = map.objects[static_cast<std::size_t>(map.find_object("crab_a"))].props;
+    const Properties& props = map.object(map.find_object("crab_a")).props;
     CHECK(props.at("lit") == Value{true});
     CHECK(props.at("near") == Value{std::array<double, 2>{1, 2.5}});
     CHECK(props.at("names") == Value{Value::List{Value{std::string("a")}, Value{std::string("b")}}});

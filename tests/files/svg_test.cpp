@@ -51,7 +51,7 @@ TEST_CASE("elements of a drawing become objects with names, kinds and typed prop
     CHECK(object(loaded, "out").fires == Fires::use);
     CHECK(object(loaded, "out").once);
     CHECK(object(loaded, "out").needs == std::vector{FactId{0}});
-    CHECK(object(loaded, "out").link.map == 0);
+    CHECK(object(loaded, "out").link.map == MapId{0});
 }
 
 TEST_CASE("every shape of a drawing has the area that it shows", "[svg]") {
@@ -196,7 +196,7 @@ TEST_CASE("a page in mm as large as the map is laid over it, hidden layers and b
     CHECK(bounds(object(loaded, "sea_wall").area) == box_px(16, 24, 32, 32));
     CHECK(object(loaded, "rail").line == Ring{{to_steps(4), to_steps(8)}, {to_steps(20), to_steps(8)}});
     CHECK(bounds(object(loaded, "ramp").area) == box_px(36, 8, 52, 24));   // open, but filled
-    for (const char* gone : {"old", "unseen_one", "clip", "image9"}) CHECK(map.find_object(gone) == -1);
+    for (const char* gone : {"old", "unseen_one", "clip", "image9"}) CHECK(map.find_object(gone) == ObjectId::none);
     const auto places = told(files);
     CHECK(std::count(places.begin(), places.end(), "svg-passed-over at walls.svg:2:1") == 1);
     CHECK(std::count_if(places.begin(), places.end(), [](const std::string& one) { return one.find("svg-") == 0; }) ==
@@ -223,7 +223,7 @@ TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, i
     CHECK(bounds(object(loaded, "pool").area) == box_px(8, 8, 24, 16));
     CHECK(bounds(object(loaded, "post_2").area) == box_px(60, 16, 64, 24));
     CHECK(object(loaded, "post_2").barrier == world.find_barrier("brine"));
-    CHECK(map.find_object("gone") == -1);
+    CHECK(map.find_object("gone") == ObjectId::none);
     const auto rail =
         std::find_if(map.objects.begin(), map.objects.end(), [](const Object& one) { return !one.line.empty(); });
     REQUIRE(rail != map.objects.end());

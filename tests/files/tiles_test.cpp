@@ -250,7 +250,7 @@ TEST_CASE("a tile that stands for a kind is an object on its cell") {
     const Loaded loaded = worlds::load(files);
     const std::vector<Object>& objects = loaded.world().map("flat").objects;
     REQUIRE(objects.size() == 3);
-    CHECK(objects[0].cell == std::array<int, 2>{1, 1});
+    CHECK(objects[0].cell == Cell{1, 1});
     CHECK(objects[0].place.column == 2);
 }
 

@@ -88,7 +88,7 @@ TEST_CASE("what sinks is sunk for bodies, contacts and probes too, also after a 
     CHECK(play.blocked(MoverId{0}, {40, 20}, {40, 60}).place.y == Approx(38));
     CHECK(play.touched({.point = {40, 38}, .normal = {0, -1}}).size() == 1);
     CHECK(play.touched({.point = {40, 32}, .normal = {0, -1}}).empty());
-    play.clear(0, {2, 2});
+    play.clear(LayerId{0}, {2, 2});
     CHECK(play.blocked(MoverId{0}, {45, 20}, {45, 60}).place.y == Approx(38));   // 10 px wide, beside the other one
     CHECK(play.blocked(MoverId{0}, {37, 20}, {37, 60}).place.y == Approx(54));   // what lay below is on top now
 }
@@ -108,8 +108,8 @@ TEST_CASE("what grows is grown for bodies, contacts and probes too, also after a
     CHECK(play.blocked(MoverId{0}, {40, 15}, {40, 60}).place.y == Approx(29));
     const Touches touched = play.touched({.point = {40, 29}, .normal = {0, -1}});
     REQUIRE(touched.size() == 1);
-    CHECK(touched[0].cell == std::array{2, 2});
-    play.clear(0, {2, 2});
+    CHECK(touched[0].cell == Cell{2, 2});
+    play.clear(LayerId{0}, {2, 2});
     CHECK(play.blocked(MoverId{0}, {37, 15}, {37, 60}).place.y == Approx(45));   // 3 px above what lay below
     CHECK(play.blocked(MoverId{0}, {30, 40}, {60, 40}).place.x == Approx(40));   // its neighbour grows to there now
 }
@@ -121,10 +121,10 @@ TEST_CASE("what is filled is ground for bodies and probes too, and opens when it
     Play play(world, "flat");
     const auto is_open = [&](PointPx from, PointPx to) { return !play.blocked(MoverId{0}, from, to); };
     CHECK_FALSE(is_open({40, 31}, {40, 30.5}));   // its body is in what is filled
-    play.clear(0, {2, 2});
+    play.clear(LayerId{0}, {2, 2});
     CHECK(is_open({40, 62}, {40, 31}));   // from below into what was a hole
     CHECK_FALSE(is_open({40, 31}, {60, 31}));
-    play.set_tile(0, {2, 2}, world.map("flat").placed(world.map("flat").layers[0], 1, 0));
+    play.set_tile(LayerId{0}, {2, 2}, world.map("flat").placed(world.map("flat").layers[0], 1, 0));
     CHECK_FALSE(is_open({40, 31}, {40, 30.5}));
 }
 
@@ -256,7 +256,7 @@ TEST_CASE("what is no number, or far out, is in no cell of the map", "[ground]")
         const Cell cell = play.cell_at({near, near});
         CHECK(Prober(play.world(), play.map())
                   .at({near, near})
-                  .place.find(fmt::format("cell ({}, {})", cell[0], cell[1])) != std::string::npos);
+                  .place.find(fmt::format("cell ({}, {})", cell.column, cell.row)) != std::string::npos);
     }
 }
 
@@ -273,10 +273,10 @@ TEST_CASE("one use sets off one state of a switch; what fires outlasts calls mad
     const BodyNow body{1, MoverId{0}, {24, 46}, StoreyId::ground, true};
     int fired = 0;
     for (const Firing& firing : tracker.update(0.1, std::span(&body, 1))) {
-        CHECK(tracker.defeated(0).empty());
-        CHECK(play.map().objects[static_cast<std::size_t>(firing.object)].name == "on");
+        CHECK(tracker.defeated(ObjectId{0}).empty());
+        CHECK(play.map().object(firing.object).name == "on");
         ++fired;
     }
     CHECK(fired == 1);
-    CHECK(tracker.update(0.1, std::span(&body, 1)).front().object == 1);
+    CHECK(tracker.update(0.1, std::span(&body, 1)).front().object == ObjectId{1});
 }

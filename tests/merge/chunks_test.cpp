@@ -126,13 +126,13 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
         for (int edit = 0; edit < 25; ++edit) {
             const Map& map = live.map();
             const std::vector<Chunk> before = live.merge().chunks;
-            const auto layer = static_cast<std::size_t>(dice.in(0, 1));
+            const LayerId layer{dice.in(0, 1)};
             const Placed tile =
                 dice.once_in(3)
                     ? Placed{}
                     : map.palette[static_cast<std::size_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1))];
             const std::vector<std::size_t> changed =
-                live.set_tile(layer, dice.in(0, map.columns - 1), dice.in(0, map.rows - 1), tile);
+                live.set_tile(layer, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, tile);
             const ChunkedMerge fresh = merge_chunks(loaded.world(), live.map(), chunk_cells, {.pieces = false});
             for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
                 CAPTURE(i, edit);
@@ -182,12 +182,12 @@ TEST_CASE("solids, overhangs and lines are cut at chunks, and follow changes too
     CHECK(cut_length == length);
     LiveMap live(loaded.world(), map, 4);
     const Placed roof = map.placed(map.layers[2], 3, 1);
-    CHECK(!live.set_tile(2, 7, 7, roof).empty());
+    CHECK(!live.set_tile(LayerId{2}, {7, 7}, roof).empty());
     CHECK(live.merge().chunks == merge_chunks(loaded.world(), live.map(), 4).chunks);
-    CHECK(live.set_tile(2, 7, 7, roof).empty());   // it stands there already
-    CHECK_THROWS_AS(live.set_tile(3, 0, 0, roof), std::out_of_range);
-    CHECK_THROWS_AS(live.set_tile(0, 12, 0, roof), std::out_of_range);
-    CHECK_THROWS_AS(live.set_tile(0, 0, 0, Placed{0, 99, {}}), std::out_of_range);
+    CHECK(live.set_tile(LayerId{2}, {7, 7}, roof).empty());   // it stands there already
+    CHECK_THROWS_AS(live.set_tile(LayerId{3}, {0, 0}, roof), std::out_of_range);
+    CHECK_THROWS_AS(live.set_tile(LayerId{0}, {12, 0}, roof), std::out_of_range);
+    CHECK_THROWS_AS(live.set_tile(LayerId{0}, {0, 0}, Placed{0, 99, {}}), std::out_of_range);
 }
 
 TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
@@ -216,8 +216,7 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         REQUIRE(twice_area(joined()) == twice_area(whole));
         REQUIRE(unite(joined()) == whole);
         for (int edit = 0; edit < 5; ++edit)
-            live.set_tile(static_cast<std::size_t>(dice.in(0, 1)), dice.in(0, map.columns - 1),
-                          dice.in(0, map.rows - 1), {});
+            live.set_tile(LayerId{dice.in(0, 1)}, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, {});
         REQUIRE(live.merge().chunks == merge_chunks(loaded.world(), live.map(), chunk_cells, options).chunks);
         REQUIRE(unite(joined()) == merge(loaded.world(), live.map(), options).groups.at(0).regions);
     }
@@ -276,7 +275,7 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
             for (int edit = 0; edit < 8; ++edit, ++edits) {
                 const std::vector<Chunk> before = live.merge().chunks;
                 const std::vector<std::size_t> changed = live.set_tile(
-                    static_cast<std::size_t>(dice.in(0, 1)), dice.in(0, map.columns - 1), dice.in(0, map.rows - 1),
+                    LayerId{dice.in(0, 1)}, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)},
                     dice.once_in(4) ? Placed{}
                                     : Placed{0, dice.in(0, 3), {dice.once_in(2), false, 0}});   // at times a new one
                 const ChunkedMerge fresh = merge_chunks(world, live.map(), chunk_cells, options);

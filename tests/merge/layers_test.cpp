@@ -49,7 +49,7 @@ TEST_CASE("a layer's offsets move its shapes and carves, and say so nowhere else
     CHECK(in_px(merged(shifted).group("brine").regions) == "[(5,5 13,5 13,13 5,13)]");
     const Loaded loaded = worlds::load(shifted);
     const Map& map = loaded.world().map("flat");
-    CHECK(map.objects[static_cast<std::size_t>(map.find_object("landing"))].position == Point{29 * 256, 53 * 256});
+    CHECK(map.object(map.find_object("landing")).position == Point{29 * 256, 53 * 256});
 }
 
 TEST_CASE("solids sink from the sides that are said, never between neighbours") {
@@ -213,18 +213,17 @@ TEST_CASE("objects stand on isometric cells where the diamond is") {
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    const auto object = [&](const char* name) { return map.objects[static_cast<std::size_t>(map.find_object(name))]; };
+    const auto object = [&](const char* name) { return map.object(map.find_object(name)); };
     CHECK(object("crab_a").position == Point{16 * 256, 16 * 256});
     CHECK(to_text(object("pool").area) ==
           to_text(Regions{{{{-4096, 2048}, {4096, 6144}, {0, 8192}, {-8192, 4096}}, {}}}));
-    CHECK(map.cell_at({16 * 256, 16 * 256}) == std::array<int, 2>{1, 0});
-    CHECK(map.cell_at({0, 0}) == std::array<int, 2>{0, 0});
-    CHECK(map.cell_at({0, -1}) == std::array<int, 2>{-1, -1});
+    CHECK(map.data_cell_at({16 * 256, 16 * 256}) == DataCell{1, 0});
+    CHECK(map.data_cell_at({0, 0}) == DataCell{0, 0});
+    CHECK(map.data_cell_at({0, -1}) == DataCell{-1, -1});
     for (int r = 0; r < 4; ++r)
         for (int c = 0; c < 6; ++c) {
             const Bounds box = map.cell_box(c, r);
-            CHECK(map.cell_at({(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2}) ==
-                  std::array<int, 2>{c, r});
+            CHECK(map.data_cell_at({(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2}) == DataCell{c, r});
         }
     const Files odd = worlds::with(files, "flat.toml", "cell = [32, 16]", "cell = [31, 16]");
     CHECK(worlds::of_rule(worlds::all_findings(odd), Rule::out_of_range).size() == 1);

@@ -167,14 +167,14 @@ TEST_CASE("the topmost tile that says flags or sides decides, decor never") {
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).flags == 1);
-    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).sides.of[0] == Passage::shut);
-    CHECK(passability(loaded.world(), map, 0, 0, StoreyId::ground).flags_layer == 1);
-    CHECK(passability(loaded.world(), map, 1, 0, StoreyId::ground).flags_layer == -1);
-    CHECK(passability(loaded.world(), map, 0, 3, StoreyId::ground).flags == 0);
+    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).flags == 1);
+    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).sides.of[0] == Passage::shut);
+    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).flags_layer == LayerId{1});
+    CHECK(passability(loaded.world(), map, {1, 0}, StoreyId::ground).flags_layer == LayerId::none);
+    CHECK(passability(loaded.world(), map, {0, 3}, StoreyId::ground).flags == 0);
     const Loaded decor =
         worlds::load(worlds::with(files, "flat.toml", "name = \"planks\"", "name = \"planks\"\ndecor = true"));
-    CHECK(passability(decor.world(), decor.world().map("flat"), 0, 0, StoreyId::ground).flags_layer == -1);
+    CHECK(passability(decor.world(), decor.world().map("flat"), {0, 0}, StoreyId::ground).flags_layer == LayerId::none);
 }
 
 TEST_CASE("growing a map to the left and top moves nothing") {

@@ -94,7 +94,7 @@ TEST_CASE("findings of a built world name the thing in place of a file") {
 
 TEST_CASE("asking for a map that is not there names the nearest") {
     const Loaded built = small_builder().build();
-    CHECK(built.world().find_map("flt") == nullptr);
+    CHECK(built.world().find_map("flt") == MapId::none);
     CHECK_THROWS_WITH(built.world().map("flt"), Catch::Contains("'flt'") && Catch::Contains("'flat'"));
 }
 

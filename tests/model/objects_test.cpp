@@ -20,7 +20,7 @@ Object placed(const std::string& rest, const std::string& kind_keys = "role = \"
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    return map.objects[static_cast<std::size_t>(map.find_object("it"))];
+    return map.object(map.find_object("it"));
 }
 
 }   // namespace
@@ -29,7 +29,7 @@ TEST_CASE("a point is where it says; a cell's object stands in its middle or at 
     CHECK(placed("at = [12.5, -3]").position == Point{12 * px + px / 2, -3 * px});
     CHECK(placed("cell = [2, 1]").position == Point{40 * px, 24 * px});
     CHECK(placed("cell = [2, 1]", "role = \"entity\"\nstands = \"feet\"").position == Point{40 * px, 32 * px});
-    CHECK(placed("cell = [2, 1]").cell == std::array<int, 2>{2, 1});
+    CHECK(placed("cell = [2, 1]").cell == Cell{2, 1});
     CHECK(placed("cell = [2, 1]").area.empty());   // an entity on a cell covers nothing of itself
     CHECK(placed("cells = [0, 1, 3, 2]").position == Point{24 * px, 32 * px});
 }
@@ -67,7 +67,7 @@ TEST_CASE("painted kinds become unnamed objects on their cells") {
     const Map& map = loaded.world().map("flat");
     REQUIRE(map.objects.size() == 4);
     CHECK(map.objects[0].name.empty());
-    CHECK(map.objects[0].cell == std::array<int, 2>{1, 1});
+    CHECK(map.objects[0].cell == Cell{1, 1});
     CHECK(map.objects[1].position == Point{56 * px, 24 * px});
     CHECK(map.objects[0].place.line == 13);
     CHECK(map.objects[1].place.column == 4);
@@ -131,7 +131,7 @@ TEST_CASE("what a kind says of its objects holds for those that say nothing them
     REQUIRE(loaded);
     const World& world = loaded.world();
     const Map& map = world.map("flat");
-    const auto object = [&](const char* name) { return map.objects[static_cast<std::size_t>(map.find_object(name))]; };
+    const auto object = [&](const char* name) { return map.object(map.find_object(name)); };
     const Object plain = object("plain"), own = object("own"), like = object("like");
     const FactId open = world.find_fact("open"), wet = world.find_fact("wet");
     CHECK(plain.fires == Fires::bump);

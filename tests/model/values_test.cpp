@@ -115,7 +115,7 @@ TEST_CASE("a kind that is like another takes its properties and may change them"
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    const Object& hermit = map.objects[static_cast<std::size_t>(map.find_object("crab_a"))];
+    const Object& hermit = map.object(map.find_object("crab_a"));
     CHECK(hermit.role == Role::entity);
     CHECK(hermit.props.at("patrol_px") == Value{8.0});
     CHECK(hermit.props.at("shell") == Value{std::string("whelk")});
@@ -135,7 +135,7 @@ TEST_CASE("a value under a kind's props is a new default of what the kind that i
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     const Map& map = loaded.world().map("flat");
-    CHECK(map.objects[static_cast<std::size_t>(map.find_object("crab_a"))].props.at("patrol_px") == Value{8.0});
+    CHECK(map.object(map.find_object("crab_a")).props.at("patrol_px") == Value{8.0});
     const auto told = [&](const std::string& props) { return text(worlds::all_findings(with(props))); };
     CHECK(told("props.patrol_px = \"far\"").find("should be a number") != std::string::npos);
     CHECK(told("props.patrol_px = -1").find("at least 0") != std::string::npos);
@@ -148,7 +148,7 @@ TEST_CASE("a property that is optional has no value where it is left out") {
                                              "props.den = { type = \"place\", optional = true }\nprops.patrol_px");
     const auto crab_of = [](const Loaded& loaded) {
         const Map& map = loaded.world().map("flat");
-        return map.objects[static_cast<std::size_t>(map.find_object("crab_a"))];
+        return map.object(map.find_object("crab_a"));
     };
     const Loaded without = worlds::load(files);
     INFO(text(without.report()));

@@ -66,9 +66,9 @@ TEST_CASE("queries allocate nothing, nor do trackers once they have held as much
                 contact.body = BoxOfBody{contact.point.x - 5, contact.point.y - 7, 10, 14};
                 for (const Touch& touch : play.touched(contact)) touches.touch(body.id, -1, touch), ++touched;
                 const Cell cell = play.cell_at(body.position);
-                (void)play.tile_at(0, cell);
+                (void)play.tile_at(LayerId{0}, cell);
                 (void)play.says(cell);
-                (void)play.may_step(body.mover, cell, {cell[0] + 1, cell[1] + 1});
+                (void)play.may_step(body.mover, cell, {cell.column + 1, cell.row + 1});
                 (void)play.blocked(body.mover, body.position, {body.position.x + 40, body.position.y + 10});
             }
             (void)touches.end_frame();
@@ -95,7 +95,7 @@ TEST_CASE("many threads ask at once and are told the same") {
         for (int i = 0; i < 20'000; ++i) {
             const PointPx place{static_cast<double>(i % 700), static_cast<double>(i % 190)};
             for (const Touch& touch : play.touched({.point = place, .normal = {0, -1}}))
-                sum += static_cast<std::size_t>(touch.cell[0] + 7 * touch.cell[1]);
+                sum += static_cast<std::size_t>(touch.cell.column + 7 * touch.cell.row);
             sum += static_cast<std::size_t>(play.blocked(MoverId{0}, place, {place.x + 30, place.y}).at * 1000);
         }
         return sum;

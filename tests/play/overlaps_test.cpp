@@ -18,10 +18,10 @@ std::string listed(const Play& play, const std::vector<Overlap>& overlaps) {
         all += all.empty() ? "" : "; ";
         switch (one.sort) {
             case Overlap::Sort::tile:
-                all += fmt::format("{} {},{}", play.world().tile(one.tile).name, one.cell[0], one.cell[1]);
+                all += fmt::format("{} {},{}", play.world().tile(one.tile).name, one.cell.column, one.cell.row);
                 break;
             case Overlap::Sort::object:
-                all += play.map().objects[static_cast<std::size_t>(one.object)].name;
+                all += play.map().object(one.object).name;
                 break;
             case Overlap::Sort::rim:
                 all += "rim";
@@ -58,7 +58,7 @@ TEST_CASE("tiles, sensing shapes, objects, the rim and bodies that a shape overl
     CHECK(at(-4, 4) == "rim earth");
     CHECK(at(100, 36) == "bell");
     CHECK(at(88, 36) == "");   // beside it
-    play.set_tile(0, {0, 0}, "steam");
+    play.set_tile(LayerId{0}, {0, 0}, "steam");
     CHECK(at(4, 4) == "steam 0,0 senses steam");
     // Bodies of movers.
     const MoverId warden = play.world().find_mover("warden");

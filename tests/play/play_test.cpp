@@ -21,7 +21,7 @@ TEST_CASE("a way to another place follows what is changed, and facts", "[play]")
     files = worlds::with(files, "flat.toml", "\"#\" = \"peat\"", "\"D\" = \"door\", \"#\" = \"peat\"");
     Play play(worlds::world_of(files), "flat");
     const MoverId warden = play.world().find_mover("warden");
-    const int ground = play.find_layer("ground");
+    const auto ground = play.find_layer("ground");
     const auto way = [&] { return play.route(warden, {32, 48}, {100, 48}); };
     CHECK_FALSE(way());
     play.set_fact("open");
@@ -64,15 +64,15 @@ TEST_CASE("cells, px and metres turn into each other on every grid", "[play]") {
             }
         CHECK(play.has({-3, -5}));
         CHECK_FALSE(play.has({-4, -5}));
-        CHECK(play.find_tile(0, {-3, -5})->name == "peat");
-        CHECK(play.find_tile(0, {-4, -5}) == nullptr);   // outside nothing stands
-        CHECK(play.find_tile(0, {-2, -4})->name == "floor");
+        CHECK(play.find_tile(LayerId{0}, {-3, -5})->name == "peat");
+        CHECK(play.find_tile(LayerId{0}, {-4, -5}) == nullptr);   // outside nothing stands
+        CHECK(play.find_tile(LayerId{0}, {-2, -4})->name == "floor");
         CHECK(play.grants({-2, -4}, "walk"));
         CHECK_FALSE(play.grants({-3, -5}, "walk"));
         CHECK_FALSE(play.grants({-30, -5}, "walk"));
-        CHECK(play.says({-2, -4}).flags_layer == 0);
+        CHECK(play.says({-2, -4}).flags_layer == LayerId{0});
         CHECK_THROWS_AS(play.grants({0, 0}, "swim"), std::out_of_range);
-        CHECK_THROWS_AS(play.tile_at(1, {0, 0}), std::out_of_range);   // a layer of objects
+        CHECK_THROWS_AS(play.tile_at(LayerId{1}, {0, 0}), std::out_of_range);   // a layer of objects
         CHECK(play.depth(PointPx{8, 40}) > play.depth(Cell{-3, -5}));
     }
     CHECK_THROWS_AS(Play(worlds::world_of(worlds::shore()), "flut"), std::out_of_range);
@@ -95,13 +95,13 @@ TEST_CASE("a mover steps where it may stand, through sides that are open", "[pla
     CHECK(step({3, 1}, {3, 1}));
     CHECK_FALSE(step({1, 1}, {0, 1}));   // the wall
     CHECK_FALSE(step({3, 1}, {5, 1}));   // no step
-    play.set_tile(0, {4, 2}, "gate");
+    play.set_tile(LayerId{0}, {4, 2}, "gate");
     CHECK(step({4, 2}, {5, 2}));         // may be left to the right
     CHECK_FALSE(step({5, 2}, {4, 2}));   // not entered from there
     CHECK(step({3, 2}, {4, 2}));
     CHECK(step({4, 2}, {3, 2}));
     // Past the corner of a wall.
-    play.set_tile(0, {5, 3}, "peat");
+    play.set_tile(LayerId{0}, {5, 3}, "peat");
     CHECK_FALSE(step({4, 3}, {5, 4}));
     CHECK(step({4, 3}, {5, 4}, Diagonal::if_one_free));
     CHECK_FALSE(step({4, 3}, {5, 4}, Diagonal::never));
@@ -143,8 +143,8 @@ TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[p
         std::vector<EditResult> done;
         for (int i = 0; i < 20; ++i) {
             const Cell cell{dice.in(0, play.map().columns - 1), dice.in(0, play.map().rows - 1)};
-            done.push_back(dice.once_in(4) ? play.swap(0, cell, {0, 0})
-                                           : play.set_tile(0, cell, dice.once_in(2) ? "peat" : ""));
+            done.push_back(dice.once_in(4) ? play.swap(LayerId{0}, cell, {0, 0})
+                                           : play.set_tile(LayerId{0}, cell, dice.once_in(2) ? "peat" : ""));
             const ChunkedMerge anew = merge_chunks(world, play.map(), 8, {.pieces = false});
             REQUIRE(play.merge().chunks == anew.chunks);
         }
@@ -175,10 +175,10 @@ TEST_CASE("touches follow edits and facts", "[play]") {
     CHECK_FALSE(play.undo(opened).chunks.empty());
     CHECK(play.touched(gate).size() == 1);
     CHECK(play.set_fact("has_key").chunks.empty());   // no ground depends on it
-    play.clear(2, {4, 2});
+    play.clear(LayerId{2}, {4, 2});
     CHECK(play.touched(gate).empty());
-    CHECK_THROWS_AS(play.set_tile(0, {12, 0}, "peat"), std::out_of_range);
-    CHECK_THROWS_AS(play.set_tile(0, {1, 1}, "paet"), std::out_of_range);
+    CHECK_THROWS_AS(play.set_tile(LayerId{0}, {12, 0}, "peat"), std::out_of_range);
+    CHECK_THROWS_AS(play.set_tile(LayerId{0}, {1, 1}, "paet"), std::out_of_range);
     CHECK_THROWS_AS(play.set_fact("lamp_lid"), std::out_of_range);
 }
 
@@ -186,7 +186,8 @@ TEST_CASE("saved changes are made on any state, and what does not fit is listed"
     const World world = worlds::world_of(worlds::shore());
     const Pack one(world, "one"), other(world, "other");
     Play play(one, "flat");
-    play.set_tile(0, {0, 0}, "peat"), play.set_fact("has_key"), play.set_fired(3), play.remove(1);
+    play.set_tile(LayerId{0}, {0, 0}, "peat"), play.set_fact("has_key"), play.set_fired(ObjectId{3}),
+        play.remove(ObjectId{1});
     const SavedChanges saved = play.changes();
     CHECK(saved.pack == "one");
     CHECK(saved.map == "flat");
@@ -194,17 +195,18 @@ TEST_CASE("saved changes are made on any state, and what does not fit is listed"
     Play fresh(other, "cave");   // another pack, on another map
     CHECK(fresh.apply(saved).empty());
     CHECK(fresh.map().name == "flat");
-    CHECK(fresh.find_tile(0, {0, 0})->name == "peat");
+    CHECK(fresh.find_tile(LayerId{0}, {0, 0})->name == "peat");
     CHECK(fresh.holds("has_key"));
-    CHECK(fresh.has_fired(3));
-    CHECK_FALSE(fresh.is_there(1));
+    CHECK(fresh.has_fired(ObjectId{3}));
+    CHECK_FALSE(fresh.is_there(ObjectId{1}));
     CHECK(fresh.changes().edits == saved.edits);
     // What was changed since is as it was then.
-    play.set_tile(0, {1, 0}, "peat"), play.clear(0, {0, 0}), play.set_fact("lamp_lit"), play.remove(2);
+    play.set_tile(LayerId{0}, {1, 0}, "peat"), play.clear(LayerId{0}, {0, 0}), play.set_fact("lamp_lit"),
+        play.remove(ObjectId{2});
     CHECK(play.apply(saved).empty());
     CHECK(play.changes().edits == saved.edits);
     CHECK(play.merge().chunks == fresh.merge().chunks);
-    CHECK(play.is_there(2));
+    CHECK(play.is_there(ObjectId{2}));
     CHECK(play.apply({"one", "flat", {}}).empty());
     CHECK(play.changes().edits.empty());
     CHECK(play.merge().chunks == Play(one, "flat").merge().chunks);
@@ -224,8 +226,8 @@ TEST_CASE("an object that is removed is gone from ground, triggers and spawners,
     const World world = worlds::world_of(files);
     Play play(world, "flat", {.chunk_cells = 4});
     const Play untouched(world, "flat", {.chunk_cells = 4});
-    const int groyne = play.find_object("groyne"), bell = play.find_object("bell"), crab = play.find_object("crab_a");
-    REQUIRE((groyne >= 0 && bell >= 0 && crab >= 0));
+    const auto groyne = play.find_object("groyne"), bell = play.find_object("bell"), crab = play.find_object("crab_a");
+    REQUIRE((groyne != ObjectId::none && bell != ObjectId::none && crab != ObjectId::none));
     const Contact at_groyne{.point = {64, 40}, .normal = {-1, 0}};
     REQUIRE(play.touched(at_groyne).size() == 1);
     const EditResult broken = play.remove(groyne);
@@ -234,7 +236,7 @@ TEST_CASE("an object that is removed is gone from ground, triggers and spawners,
     CHECK(play.remove(groyne).edits.empty());   // once is enough
     // The same ground as without it.
     Map without = world.map("flat");
-    without.objects.erase(without.objects.begin() + groyne);
+    without.objects.erase(without.objects.begin() + static_cast<int>(groyne));
     CHECK(play.merge().chunks == merge_chunks(world, without, 4, {.pieces = false}).chunks);
     TriggerTracker tracker(play);
     const BodyNow warden{1, play.map().player, {104, 48}, StoreyId::ground, false};
@@ -265,10 +267,10 @@ TEST_CASE("an object that is removed is gone from ground, triggers and spawners,
 
 TEST_CASE("things are found by name, and feet stand in the cell above", "[play]") {
     Play play(worlds::world_of(worlds::shore()), "flat");
-    CHECK(play.find_layer("people") == 2);
-    CHECK(play.find_layer("poeple") == -1);
-    CHECK(play.find_object("nobody") == -1);
-    CHECK(play.find_object("") == -1);
+    CHECK(play.find_layer("people") == LayerId{2});
+    CHECK(play.find_layer("poeple") == LayerId::none);
+    CHECK(play.find_object("nobody") == ObjectId::none);
+    CHECK(play.find_object("") == ObjectId::none);
     CHECK(play.world().find_mover("warden") == MoverId{0});
     CHECK(play.world().find_fact("lamp_lit") != FactId::none);
     CHECK(play.world().find_kind("crab") != KindId::none);
@@ -279,7 +281,7 @@ TEST_CASE("things are found by name, and feet stand in the cell above", "[play]"
     CHECK(play.standing_cell({24, 64}) == Cell{1, 3});
     CHECK(play.standing_cell({24, 63}) == Cell{1, 3});
     CHECK(play.standing_cell({16, 64}) == Cell{1, 3});
-    play.go_to(1);
+    play.go_to(MapId{1});
     CHECK(play.map().name == "cave");
-    CHECK_THROWS_AS(play.go_to(2), std::out_of_range);
+    CHECK_THROWS_AS(play.go_to(MapId{2}), std::out_of_range);
 }

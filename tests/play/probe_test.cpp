@@ -294,8 +294,8 @@ TEST_CASE("a probe's contact is what Play tells of it") {
             for (std::size_t k = 0; k < told.size(); ++k)
                 CHECK(told[k].find(touches[k].sort == Touched::rim
                                        ? std::string("the map's rim")
-                                       : fmt::format("at cell ({}, {})", touches[k].cell[0], touches[k].cell[1])) !=
-                      std::string::npos);
+                                       : fmt::format("at cell ({}, {})", touches[k].cell.column,
+                                                     touches[k].cell.row)) != std::string::npos);
         }
     }
 }

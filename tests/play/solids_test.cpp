@@ -130,8 +130,9 @@ TEST_CASE("after edits what stops movers is what is merged of the map as it is n
         for (Map map : world.maps()) {
             play::Solids solids(world, map, facts);
             for (int edit = 0; edit < 12; ++edit) {
-                const int l = dice.in(0, 1), c = dice.in(0, map.columns - 1), r = dice.in(0, map.rows - 1);
-                Layer& layer = map.layers[static_cast<std::size_t>(l)];
+                const LayerId l{dice.in(0, 1)};
+                const int c = dice.in(0, map.columns - 1), r = dice.in(0, map.rows - 1);
+                Layer& layer = map.layers[index(l)];
                 const auto number = static_cast<std::uint32_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1));
                 std::uint32_t& cell = layer.cells[static_cast<std::size_t>(r * map.columns + c)];
                 layer.counts.resize(map.palette.size());

@@ -27,7 +27,7 @@ TEST_CASE("objects become a game's things, and what has no function is told", "[
         CHECK(foe.is_tagged("foe"));
         CHECK_THROWS_WITH(foe.number("patrol"), Catch::Contains("has no property 'patrol'; it has patrol_px, shy"));
         CHECK_THROWS_WITH(foe.text("shy"), Catch::Contains("is no text but of type yes_no"));
-        return foe.object() >= 0;
+        return foe.object() != ObjectId::none;
     });
     spawners.on("gull", [](const Spawned&) { return true; });
     SpawnReport report = spawners.spawn(play);
@@ -51,8 +51,9 @@ TEST_CASE("events run by name, and those without a function are listed", "[spawn
     const World world = worlds::world_of(worlds::shore());
     Events events;
     int rung = 0;
-    events.on("ring_bell", [&](const Firing& firing) { rung += firing.object + static_cast<int>(firing.body); });
-    CHECK(events.run(world, {.body = 1, .object = 4, .event = EventId{0}}));
+    events.on("ring_bell",
+              [&](const Firing& firing) { rung += static_cast<int>(firing.object) + static_cast<int>(firing.body); });
+    CHECK(events.run(world, {.body = 1, .object = ObjectId{4}, .event = EventId{0}}));
     CHECK(rung == 5);
     CHECK(events.run(world, Firing{}));   // without an event
     CHECK(events.run(world, EventId{0}));
@@ -121,7 +122,7 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
         const LoadedPack again = read_pack(bytes);
         REQUIRE(again);
         const Map& map = again.pack().world().maps()[0];
-        const Object& raft = map.objects[static_cast<std::size_t>(map.find_object("raft"))];
+        const Object& raft = map.object(map.find_object("raft"));
         const Map& was = world.maps()[0];
         const Object& before = was.objects[static_cast<std::size_t>(was.find_object("raft"))];
         CHECK(raft.area == before.area);

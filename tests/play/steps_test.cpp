@@ -172,12 +172,12 @@ TEST_CASE("a step is free where merged ground, flags and sides let it be", "[pla
             const StoreyId storey = storeys[static_cast<std::size_t>(dice.in(0, static_cast<int>(storeys.size()) - 1))];
             const Stops stops = stops_of(merged, mover, storey);
             const Ring& body = mover.body.front().outline;
-            const auto stands = [&](const Cell& cell) {
+            const auto stands = [&](Cell cell) {
                 const Point at = steps(play.middle_of(cell));
                 return play.has(cell) && (mover.needs == 0 || (play.says(cell, storey).flags & mover.needs) != 0) &&
                        !area_stops(stops.area, body, at, at);
             };
-            const auto passes = [&](const Cell& a, const Cell& b, std::size_t side) {
+            const auto passes = [&](Cell a, Cell b, std::size_t side) {
                 const Passage leave = play.says(a, storey).sides.of[side],
                               enter = play.says(b, storey).sides.of[(side + 2) % 4];
                 const bool open = (leave == Passage::open || leave == Passage::out) &&
@@ -188,31 +188,32 @@ TEST_CASE("a step is free where merged ground, flags and sides let it be", "[pla
                        });
             };
             static constexpr std::array<std::array<int, 2>, 4> ways{{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}};
-            const auto goes = [&](const Cell& a, std::size_t side) {
-                const Cell b{a[0] + ways[side][0], a[1] + ways[side][1]};
+            const auto goes = [&](Cell a, std::size_t side) {
+                const Cell b{a.column + ways[side][0], a.row + ways[side][1]};
                 return stands(b) && passes(a, b, side);
             };
             for (int i = 0; i < 12; ++i) {
                 const Cell from{map.first_column + dice.in(0, map.columns - 1),
                                 map.first_row + dice.in(0, map.rows - 1)};
-                INFO(map.name << " mover " << mover.name << " storey " << index(storey) << " from " << from[0] << ", "
-                              << from[1]);
+                INFO(map.name << " mover " << mover.name << " storey " << index(storey) << " from " << from.column
+                              << ", " << from.row);
                 bool in_lines = false;
                 for (int dr = -1; dr <= 1; ++dr)
                     for (int dc = -1; dc <= 1; ++dc)
-                        in_lines = in_lines ||
-                                   stands_in_lines(stops, body, steps(play.middle_of({from[0] + dc, from[1] + dr})));
+                        in_lines =
+                            in_lines ||
+                            stands_in_lines(stops, body, steps(play.middle_of({from.column + dc, from.row + dr})));
                 if (in_lines) continue;
                 for (std::size_t side = 0; side < 4; ++side) {
-                    const Cell to{from[0] + ways[side][0], from[1] + ways[side][1]};
+                    const Cell to{from.column + ways[side][0], from.row + ways[side][1]};
                     const bool may = play.may_step(m, from, to, storey);
                     ++asked, free += may;
                     INFO("side " << side);
                     CHECK(may == goes(from, side));
                     // Past the corner to the next side.
                     const std::size_t other = (side + 1) % 4;
-                    const Cell corner{to[0] + ways[other][0], to[1] + ways[other][1]},
-                        beside{from[0] + ways[other][0], from[1] + ways[other][1]};
+                    const Cell corner{to.column + ways[other][0], to.row + ways[other][1]},
+                        beside{from.column + ways[other][0], from.row + ways[other][1]};
                     const bool one = goes(from, side) && goes(to, other), two = goes(from, other) && goes(beside, side);
                     CHECK(play.may_step(m, from, corner, storey, Diagonal::if_both_free) == (one && two));
                     CHECK(play.may_step(m, from, corner, storey, Diagonal::if_one_free) == (one || two));

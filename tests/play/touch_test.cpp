@@ -65,8 +65,8 @@ std::string told(const Play& play, const Touches& touches) {
         const std::string what =
             touch.sort == Touched::rim ? "rim"
             : touch.sort == Touched::object
-                ? play.map().objects[static_cast<std::size_t>(touch.object)].name
-                : fmt::format("{} {},{}", play.world().tile(touch.tile).name, touch.cell[0], touch.cell[1]);
+                ? play.map().object(touch.object).name
+                : fmt::format("{} {},{}", play.world().tile(touch.tile).name, touch.cell.column, touch.cell.row);
         all += fmt::format("{}{} {}", all.empty() ? "" : "; ", what, sides[static_cast<std::size_t>(touch.side)]);
     }
     return all;
@@ -244,9 +244,8 @@ Regions grown_in(const Layer& layer, const Regions& area) {
 
 // What a layer fills is told as of a tile or object around the hole.
 double longest_filled(const Map& map, const Touch& touch) {
-    const int layer =
-        touch.sort == Touched::object ? map.objects[static_cast<std::size_t>(touch.object)].layer : touch.layer;
-    return touch.sort == Touched::rim ? 0 : 4 * std::sqrt(map.layers[static_cast<std::size_t>(layer)].fill_px2);
+    const LayerId layer = touch.sort == Touched::object ? map.object(touch.object).layer : touch.layer;
+    return touch.sort == Touched::rim ? 0 : 4 * std::sqrt(map.layer(layer).fill_px2);
 }
 
 // What a touch names, as a plain search over all cells finds it.
@@ -255,9 +254,9 @@ Regions area_of(const World& world, const Map& map, const Touch& touch) {
         return subtract(Regions{{map.block_ring(-1, -1, map.columns + 2, map.rows + 2), {}}},
                         Regions{{map.block_ring(0, 0, map.columns, map.rows), {}}});
     if (touch.sort == Touched::object) {
-        const Object& object = map.objects[static_cast<std::size_t>(touch.object)];
-        Regions area = moved(object.area, map.layers[static_cast<std::size_t>(object.layer)].shape_offset);
-        const Layer& layer = map.layers[static_cast<std::size_t>(object.layer)];
+        const Object& object = map.object(touch.object);
+        Regions area = moved(object.area, map.layer(object.layer).shape_offset);
+        const Layer& layer = map.layer(object.layer);
         return grown_in(layer, object.hollow
                                    ? subtract(Regions{box_region({map.least().x - 99999, map.least().y - 99999},
                                                                  {map.most().x + 99999, map.most().y + 99999})},
@@ -265,8 +264,8 @@ Regions area_of(const World& world, const Map& map, const Touch& touch) {
                                    : area);
     }
     Regions area, lines;
-    const Layer& layer = map.layers[static_cast<std::size_t>(touch.layer)];
-    const int c = touch.cell[0] - map.first_column, r = touch.cell[1] - map.first_row;
+    const Layer& layer = map.layer(touch.layer);
+    const int c = touch.cell.column - map.first_column, r = touch.cell.row - map.first_row;
     for (const Shape& shape : world.tile(map.placed(layer, c, r)).shapes) {
         if (!shape.trigger.empty() || shape.fault != ShapeFault::none) continue;
         for (Region& region : placed_area(map, layer, shape, c, r)) area.push_back(std::move(region));
@@ -322,7 +321,7 @@ TEST_CASE("where two tiles join both are touched, also where something of anothe
     const Play play(worlds::world_of(files), "flat");   // the floor's tiles are 16 px wide from y = 48 on
     std::set<std::pair<BarrierId, int>> told;
     for (const Touch& touch : play.touched({.point = {16, 48}, .normal = up}))
-        told.insert({touch.barrier, touch.cell[0]});
+        told.insert({touch.barrier, touch.cell.column});
     const BarrierId earth = play.world().find_barrier("earth"), brine = play.world().find_barrier("brine");
     CHECK(told == std::set<std::pair<BarrierId, int>>{{earth, 0}, {earth, 1}, {brine, 1}});
 }
@@ -335,7 +334,7 @@ TEST_CASE("touches begin, last and end, once for each cell", "[touch]") {
     for (double x = 4; x < 48; x += 8) {   // slides along the floor
         for (const Touch& touch : play.touched({.point = {x, 16}, .normal = up})) tracker.touch(7, -1, touch);
         for (const TouchTracker::Event& event : tracker.end_frame())
-            told_all += fmt::format("{}{} ", phases[static_cast<std::size_t>(event.phase)], event.touch.cell[0]);
+            told_all += fmt::format("{}{} ", phases[static_cast<std::size_t>(event.phase)], event.touch.cell.column);
         told_all += "| ";
     }
     CHECK(told_all == "+0 | =0 | -0 +1 | =1 | -1 +2 | =2 | ");

@@ -43,9 +43,9 @@ struct Game {
         for (const Firing& firing : firings) {
             if (!all.empty()) all += "; ";
             all += std::string(name_of(firing.fires)) + " ";
-            all += firing.object >= 0     ? play.map().objects[static_cast<std::size_t>(firing.object)].name
-                   : firing.tile.tile < 0 ? "layer " + play.map().layers[static_cast<std::size_t>(firing.layer)].name
-                                          : fmt::format("tile {},{}", firing.cell[0], firing.cell[1]);
+            all += firing.object != ObjectId::none ? play.map().object(firing.object).name
+                   : firing.tile.tile < 0          ? "layer " + play.map().layer(firing.layer).name
+                                                   : fmt::format("tile {},{}", firing.cell.column, firing.cell.row);
             if (firing.link != nullptr) all += " -> " + firing.link->to;
             if (firing.event != EventId::none) all += " runs " + play.world().event(firing.event).name;
             if (firing.to_storey != StoreyId::none) all += " to " + play.world().storey(firing.to_storey).name;
@@ -197,7 +197,7 @@ TEST_CASE("a crate breaks from below only, and is gone; stairs lead to a storey"
     };
     CHECK(bump({32, 8}, {-1, 0}) == "");
     CHECK(bump({40, 16}, {0, 1}) == "bump tile 2,0 runs ring_bell");
-    CHECK(game.play.find_tile(0, {2, 0}) == nullptr);
+    CHECK(game.play.find_tile(LayerId{0}, {2, 0}) == nullptr);
     CHECK(game.play.touched({.point = {40, 16}, .normal = {0, 1}}).empty());
     CHECK(game.at(104, 62) == "enter key");
     CHECK(game.at(104, 46) == "enter tile 6,2 to loft; enter bell runs ring_bell");
@@ -276,7 +276,7 @@ TEST_CASE("a firing carries the tile as it was, its properties, and what it beca
     files = worlds::with(files, "marsh.toml", "cell = [16, 16]\n",
                          "cell = [16, 16]\nprops.harm = { type = \"whole\", default = 0 }\n");
     Play play(worlds::world_of(files), "flat");
-    play.set_tile(0, {0, 0}, "steam");
+    play.set_tile(LayerId{0}, {0, 0}, "steam");
     TriggerTracker tracker(play);
     const BodyNow warden{1, play.map().player, {8, 15}, StoreyId::ground, false};
     const std::vector<Firing> firings = tracker.update(0.1, std::span(&warden, 1));
@@ -284,6 +284,6 @@ TEST_CASE("a firing carries the tile as it was, its properties, and what it beca
     CHECK(play.world().tile(firings[0].tile).name == "steam");
     CHECK(firings[0].became.tile == -1);
     CHECK(firings[0].cell == Cell{0, 0});
-    CHECK(play.find_tile(0, {0, 0}) == nullptr);   // it is gone already
+    CHECK(play.find_tile(LayerId{0}, {0, 0}) == nullptr);   // it is gone already
     CHECK(std::get<std::int64_t>(firings[0].properties->at("harm").is) == 3);
 }

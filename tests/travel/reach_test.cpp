@@ -24,9 +24,9 @@ constexpr const char* landing = "{ name = \"landing\", kind = \"spawn\", at = [1
 
 std::string why(const World& world, const char* object, const ReachOptions& options = {}) {
     const Reach found = reach(world, options);
-    const int o = world.maps()[0].find_object(object);
-    REQUIRE(o >= 0);
-    return fmt::format("{}: {}", name_of(found.reached(0, o)), text(world, found.in_the_way(0, o)));
+    const ObjectId o = world.maps()[0].find_object(object);
+    REQUIRE(o != ObjectId::none);
+    return fmt::format("{}: {}", name_of(found.reached(MapId{0}, o)), text(world, found.in_the_way(MapId{0}, o)));
 }
 
 // ---- locks and keys ----
@@ -176,7 +176,8 @@ TEST_CASE("rooms and facts are reached as a search through all states says", "[t
             if (!should) CHECK(is != Reached::yes);
             ++(should ? reached : is == Reached::no ? missed : undecided);
         };
-        for (int room = 0; room < rooms.rooms; ++room) compare(found.map_reached(room), truth.rooms.count(room) != 0);
+        for (int room = 0; room < rooms.rooms; ++room)
+            compare(found.map_reached(MapId{room}), truth.rooms.count(room) != 0);
         for (int fact = 0; fact < rooms.facts; ++fact) {
             compare(found.gained(FactId{fact}), truth.facts.count(fact) != 0);
             const auto route = found.route_to_fact(FactId{fact});
@@ -318,20 +319,20 @@ TEST_CASE("without figures of a jump nothing is called out of reach on that map"
     const World world =
         side({"......", "......", "..__..", "......", "......", "######"},
              landing + std::string("{ name = \"shell\", kind = \"thing\", at = [48, 32] },\n"), figures);
-    CHECK(reach(world).reached(0, 1) == Reached::not_decided);
+    CHECK(reach(world).reached(MapId{0}, ObjectId{1}) == Reached::not_decided);
 }
 
 TEST_CASE("who asks for what is not there is told", "[travel]") {
     const World world = side({"......", "......", "......", "......", "......", "######"}, landing);
     const Reach found = reach(world);
-    CHECK_THROWS_AS(found.reached(1, 0), std::out_of_range);
-    CHECK_THROWS_AS(found.reached(0, 9), std::out_of_range);
+    CHECK_THROWS_AS(found.reached(MapId{1}, ObjectId{0}), std::out_of_range);
+    CHECK_THROWS_AS(found.reached(MapId{0}, ObjectId{9}), std::out_of_range);
     CHECK_THROWS_AS(found.gained(FactId{3}), std::out_of_range);
     ReachOptions options;
     options.mover = MoverId{7};
     CHECK_THROWS_AS(reach(world, options), std::out_of_range);
     options.mover = MoverId::none;
-    options.from = Spot{0, StoreyId::ground, {40, 90}};   // in the ground
+    options.from = Spot{MapId{0}, StoreyId::ground, {40, 90}};   // in the ground
     CHECK_FALSE(reach(world, options).begins());
 }
 
@@ -350,7 +351,7 @@ World with_net(const std::vector<std::string>& rows, const std::string& figures,
                 mover);
 }
 Reached reached(const World& world, const char* object) {
-    return reach(world).reached(0, world.maps()[0].find_object(object));
+    return reach(world).reached(MapId{0}, world.maps()[0].find_object(object));
 }
 
 }   // namespace
@@ -360,7 +361,7 @@ TEST_CASE("who climbs gets up a net, and from its top onto a ledge; others do no
                                         "...n....", "...n....", "########"};
     const std::string figures = "jump_px = 20\nleap_px = 20\n";
     const World world = with_net(rows, figures);
-    const auto route = reach(world).route_to(0, world.maps()[0].find_object("shell"));
+    const auto route = reach(world).route_to(MapId{0}, world.maps()[0].find_object("shell"));
     REQUIRE(route.has_value());
     CHECK(text(world, *route) ==
           "warden starts on flat at (16, 96)\n"

@@ -142,7 +142,7 @@ TEST_CASE("what a slow search gets to is never called out of reach", "[travel]")
         SlowTwin twin(rows, jump, leap);
         if (y % 16 != 0) continue;
         for (const auto& [i, at] : twin.from(x, y)) {
-            const Reached said = found.reached({0, StoreyId::ground, {twin.x_of(i), static_cast<double>(at)}});
+            const Reached said = found.reached({MapId{0}, StoreyId::ground, {twin.x_of(i), static_cast<double>(at)}});
             INFO("at " << twin.x_of(i) << ", " << at);
             CHECK(said != Reached::no);
             ++stands;

@@ -53,16 +53,16 @@ TEST_CASE("who steps gets from cell to cell as a running game lets it", "[travel
         };
         for (int r = 0; r < map.rows; ++r)
             for (int c = 0; c < map.columns; ++c) {
-                const Cell cell{map.first_column + c, map.first_row + r};
+                const Cell cell = map.cell({c, r});
                 const int here = place(cell);
                 if (here < 0) continue;
                 const std::set<int> reached = from(*ways, here);
                 for (int dr = -1; dr <= 1; ++dr)
                     for (int dc = -1; dc <= 1; ++dc) {
-                        const Cell to{cell[0] + dc, cell[1] + dr};
+                        const Cell to{cell.column + dc, cell.row + dr};
                         if (!play.has(to) || (dc == 0 && dr == 0)) continue;
-                        INFO("round " << round << " map " << map.name << " from " << cell[0] << "," << cell[1] << " to "
-                                      << to[0] << "," << to[1]);
+                        INFO("round " << round << " map " << map.name << " from " << cell.column << "," << cell.row
+                                      << " to " << to.column << "," << to.row);
                         const bool may = play.may_step(mover, cell, to);
                         const int there = place(to);
                         if (may) CHECK(reached.count(there) == 1);
@@ -92,7 +92,7 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
             INFO("round " << round << " map " << map.name << " from " << to_px(a.x) << "," << to_px(a.y) << " to "
                           << to_px(b.x) << "," << to_px(b.y));
             const auto inside = [&](Point p) {
-                const auto [c, r] = map.cell_at(p);
+                const auto [c, r] = map.data_cell_at(p);
                 return map.has(c, r);
             };
             if (there >= 0 && inside(a) && inside(b) && !play.blocked(mover, px(a), px(b))) {

@@ -80,7 +80,7 @@ TEST_CASE("a world is as itself, and painting one cell of a random world is told
         REQUIRE(compare(before, version(files)).empty());
         chance::Dice dice(static_cast<std::uint64_t>(round) + 23'000'000);
         const Map& map = before.world->map("flat");
-        const CellAt cell{map.first_column + dice.in(0, map.columns - 1), map.first_row + dice.in(0, map.rows - 1)};
+        const Cell cell{map.first_column + dice.in(0, map.columns - 1), map.first_row + dice.in(0, map.rows - 1)};
         const std::string layer = dice.once_in(2) ? "ground" : "deck";
         const Files painted = edited(files, EditMap{"flat", PaintCells{layer, "marsh/bank:x", {cell}}});
         if (painted == files) continue;
@@ -89,8 +89,8 @@ TEST_CASE("a world is as itself, and painting one cell of a random world is told
         for (const CellsChanged& cells : comparison.cells) {
             CHECK(cells.layer == layer);
             for (const CellArea& place : cells.places)
-                here = here || (cell[0] >= place[0] && cell[0] < place[0] + place[2] && cell[1] >= place[1] &&
-                                cell[1] < place[1] + place[3]);
+                here = here || (cell.column >= place[0] && cell.column < place[0] + place[2] && cell.row >= place[1] &&
+                                cell.row < place[1] + place[3]);
         }
         CHECK(here);
         ++told;

@@ -49,7 +49,7 @@ Files random_files(std::uint64_t round) {
 // Any sort of edit, of which some cannot be made.
 WorldEdit random_edit(chance::Dice& dice, int number) {
     const auto in_map = [](const MapEdit& edit) { return WorldEdit(EditMap{"flat", edit}); };
-    const CellAt cell{dice.in(0, 5), dice.in(0, 3)};
+    const Cell cell{dice.in(0, 5), dice.in(0, 3)};
     const std::string layer = dice.once_in(2) ? "ground" : "deck", name = "new_" + std::to_string(number);
     switch (dice.in(0, 15)) {
         case 0:
@@ -195,7 +195,7 @@ TEST_CASE("an edit of one map reads no other, unless it names one, and tells wha
     // map
     read.clear();
     const Made door = session.make(
-        EditMap{"flat", AddObject{"", "hatch", "link", ObjectAt(CellAt{4, 1}), "cellar/landing", {}}}, "object add");
+        EditMap{"flat", AddObject{"", "hatch", "link", ObjectAt(Cell{4, 1}), "cellar/landing", {}}}, "object add");
     INFO(door.fault);
     CHECK(door.fault.empty());
     CHECK(read.count("cellar.toml") == 1);
