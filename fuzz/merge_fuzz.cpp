@@ -3,7 +3,7 @@
 //
 // Input: bytes as sizes, layers of cells, shapes for each number of the palette, and drawn polygons between layers.
 #include "bytes.hpp"
-#include "merge/stacking_internal.hpp"
+#include "merge/cells/stacking_internal.hpp"
 
 using namespace dryground;
 using dryground::detail::Part;

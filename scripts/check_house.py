@@ -17,7 +17,7 @@ from pathlib import Path
 
 ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "files", "draw", "work"]
 CORE = {"geometry", "model", "ground", "merge", "travel", "check", "play"}
-HEADER_ROOM = {"geometry": "geometry", "report": "model", "world": "model", "map": "model", "tileset": "model",
+HEADER_ROOM = {"geometry": "geometry", "ids": "model", "cell": "model", "keys": "files", "report": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
                "pack": "model", "ground": "ground", "merge": "merge", "raise": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "work": "work", "compare": "work", "version": "geometry"}
 # The keys that shape the ground are read by the room that works it out. Merged groups, parts and pieces of it have a
@@ -33,11 +33,11 @@ def faults(root):
     for source in sorted([*root.glob("src/**/*.cpp"), *root.glob("app/**/*.cpp"), *root.glob("tests/**/*.cpp"), *root.glob("examples/*.cpp")]):
         if not re.search(rf"(^|[\s/]){re.escape(source.name)}\b", listed):
             yield f"{source.relative_to(root)}: in no CMakeLists.txt"
-    for source in sorted([*root.glob("src/*/*.cpp"), *root.glob("src/*/*.hpp")]):
-        room = source.parent.name
+    for source in sorted([*root.glob("src/*/**/*.cpp"), *root.glob("src/*/**/*.hpp")]):
+        room = room_of(root, source)
         text = source.read_text()
-        for name in re.findall(r'#include "(?:dryground/(\w+)\.hpp|\.\./(\w+)/)', text):
-            other = HEADER_ROOM.get(name[0], name[0]) if name[0] else name[1]
+        for header, beside in re.findall(r'#include "(?:dryground/(\w+)\.hpp|((?:\.\./)+\w+/))', text):
+            other = HEADER_ROOM.get(header, header) if header else room_of(root, source.parent / beside / "any")
             if other not in ROOMS or ROOMS.index(other) > ROOMS.index(room):
                 yield f"{source.relative_to(root)}: room '{room}' may not use '{other}'"
         if room in CORE and (found := FOREIGN.search(text)):
@@ -54,17 +54,22 @@ def faults(root):
     yield from uncompiled(root)
 
 
+def room_of(root, source):
+    """The folder of src/ that a file is in; a room may have folders of its own."""
+    return source.resolve().relative_to(root / "src").parts[0]
+
+
 def unmirrored(root):
     tested = {}
     for test in sorted(root.glob("tests/*/*_test.cpp")):
         tested[f"{test.parent.name}/{test.name.removesuffix('_test.cpp')}"] = test
         for room, names in re.findall(r"^// Also tests src/(\w+): (.+)$", test.read_text(), re.M):
             for name in names.split():
-                if not (root / "src" / room / f"{name}.cpp").exists():
-                    yield f"{test.relative_to(root)}: there is no src/{room}/{name}.cpp"
+                if not any((root / "src" / room).glob(f"**/{name}.cpp")):
+                    yield f"{test.relative_to(root)}: there is no {name}.cpp in src/{room}"
                 tested[f"{room}/{name}"] = test
-    for source in sorted(root.glob("src/*/*.cpp")):
-        if f"{source.parent.name}/{source.stem}" not in tested:
+    for source in sorted(root.glob("src/*/**/*.cpp")):
+        if f"{room_of(root, source)}/{source.stem}" not in tested:
             yield f"{source.relative_to(root)}: no test of its name, and no test says that it tests it"
 
 

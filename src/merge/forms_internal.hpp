@@ -1,8 +1,8 @@
 // Inside the merge room: from what a group covers to the forms that are asked for.
 #pragma once
 
-#include "lines_internal.hpp"
-#include "stacking_internal.hpp"
+#include "cells/stacking_internal.hpp"
+#include "lines/lines_internal.hpp"
 
 namespace dryground::detail {
 

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "../model/grid_internal.hpp"
-#include "lines_internal.hpp"
+#include "lines/lines_internal.hpp"
 
 namespace dryground::detail {
 

@@ -11,7 +11,7 @@
 #include "forms_internal.hpp"
 #include "ground_plane_internal.hpp"
 #include "least_edge_internal.hpp"
-#include "line_table_internal.hpp"
+#include "lines/line_table_internal.hpp"
 
 namespace dryground {
 

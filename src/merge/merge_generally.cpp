@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "../ground/ground_internal.hpp"
-#include "stacking_internal.hpp"
+#include "cells/stacking_internal.hpp"
 
 namespace dryground::detail {
 

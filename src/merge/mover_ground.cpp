@@ -4,7 +4,7 @@
 
 #include "../geometry/boolean_internal.hpp"
 #include "../model/orientation_internal.hpp"
-#include "line_table_internal.hpp"
+#include "lines/line_table_internal.hpp"
 
 namespace dryground::detail {
 

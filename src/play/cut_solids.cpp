@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "../geometry/boolean_internal.hpp"
-#include "../merge/lines_internal.hpp"
+#include "../merge/lines/lines_internal.hpp"
 #include "solids_internal.hpp"
 
 namespace dryground::play {

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "../merge/chunk_layout_internal.hpp"
+#include "../merge/chunks/chunk_layout_internal.hpp"
 #include "parts_internal.hpp"
 
 namespace dryground {

@@ -1,6 +1,6 @@
 // Every key of the lists is read and written: drafts filled by the lists come back as they went, and a member of a
 // draft that no list names is noticed.
-// Also tests src/files: read_map read_objects read_parts read_tiles read_world
+// Also tests src/files: key_pages listing read_map read_objects read_parts read_tiles read_world schemas
 // Also tests src/files: write_map write_parts write_tiles write_world
 #include <catch2/catch.hpp>
 

@@ -7,7 +7,7 @@
 #include <tuple>
 
 #include "chance.hpp"
-#include "merge/lines_internal.hpp"
+#include "merge/lines/lines_internal.hpp"
 #include "merging.hpp"
 #include "oracles.hpp"
 #include "random_worlds.hpp"

@@ -3,7 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"
-#include "merge/lines_internal.hpp"
+#include "merge/lines/lines_internal.hpp"
 #include "merging.hpp"
 
 using namespace dryground;

@@ -3,7 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "chance.hpp"
-#include "merge/stacking_internal.hpp"
+#include "merge/cells/stacking_internal.hpp"
 #include "oracles.hpp"
 
 using namespace dryground;

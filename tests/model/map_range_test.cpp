@@ -5,7 +5,7 @@
 #include "chance.hpp"
 #include "dryground/builder.hpp"
 #include "dryground/merge.hpp"
-#include "merge/stacking_internal.hpp"
+#include "merge/cells/stacking_internal.hpp"
 #include "oracles.hpp"
 
 using namespace dryground;

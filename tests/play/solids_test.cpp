@@ -7,7 +7,7 @@
 #include <map>
 
 #include "chance.hpp"
-#include "merge/lines_internal.hpp"
+#include "merge/lines/lines_internal.hpp"
 #include "play/solids_internal.hpp"
 #include "random_worlds.hpp"
 #include "worlds.hpp"

@@ -5,9 +5,9 @@
 #include <optional>
 #include <vector>
 
+#include "../cells/stacking_internal.hpp"
+#include "../lines/line_table_internal.hpp"
 #include "chunk_chains_internal.hpp"
-#include "line_table_internal.hpp"
-#include "stacking_internal.hpp"
 
 namespace dryground::detail {
 

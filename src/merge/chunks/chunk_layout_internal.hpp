@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <vector>
 
-#include "stacking_internal.hpp"
+#include "../cells/stacking_internal.hpp"
 
 namespace dryground::detail {
 

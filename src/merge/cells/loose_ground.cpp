@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
-#include "../geometry/boolean_internal.hpp"
-#include "../ground/ground_internal.hpp"
+#include "../../geometry/boolean_internal.hpp"
+#include "../../ground/ground_internal.hpp"
 #include "stacking_internal.hpp"
 
 namespace dryground::detail {

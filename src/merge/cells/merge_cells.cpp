@@ -12,7 +12,7 @@
 #include <bit>
 #include <cstring>
 
-#include "../model/grid_internal.hpp"
+#include "../../model/grid_internal.hpp"
 #include "loose_internal.hpp"
 #include "outline_internal.hpp"
 #include "stacks_internal.hpp"

@@ -10,7 +10,7 @@
 #include <string>
 #include <vector>
 
-#include "../ground/ground_internal.hpp"
+#include "../../ground/ground_internal.hpp"
 #include "dryground/merge.hpp"
 #include "loose_ground_internal.hpp"
 

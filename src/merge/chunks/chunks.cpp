@@ -9,13 +9,13 @@
 #include <stdexcept>
 #include <utility>
 
+#include "../forms_internal.hpp"
+#include "../ground_plane_internal.hpp"
+#include "../least_edge_internal.hpp"
 #include "chunk_facts_internal.hpp"
 #include "chunk_layout_internal.hpp"
 #include "chunk_lines_internal.hpp"
 #include "chunk_plans_internal.hpp"
-#include "forms_internal.hpp"
-#include "ground_plane_internal.hpp"
-#include "least_edge_internal.hpp"
 
 namespace dryground {
 

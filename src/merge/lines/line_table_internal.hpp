@@ -5,10 +5,10 @@
 #include <set>
 #include <vector>
 
-#include "../geometry/bounds_internal.hpp"
-#include "../ground/ground_internal.hpp"
+#include "../../geometry/bounds_internal.hpp"
+#include "../../ground/ground_internal.hpp"
+#include "../cells/stacking_internal.hpp"
 #include "lines_internal.hpp"
-#include "stacking_internal.hpp"
 
 namespace dryground::detail {
 

@@ -1,7 +1,7 @@
 // What becomes of a group's lines before ground cuts them: carves of the layers above do. Asked place by place, so that
 // a change costs what lies near it.
 
-#include "../geometry/boolean_internal.hpp"
+#include "../../geometry/boolean_internal.hpp"
 #include "line_table_internal.hpp"
 
 #include <algorithm>

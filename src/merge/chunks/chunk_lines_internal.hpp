@@ -4,8 +4,8 @@
 #include <array>
 #include <vector>
 
+#include "../lines/lines_internal.hpp"
 #include "chunk_chains_internal.hpp"
-#include "lines_internal.hpp"
 
 namespace dryground::detail {
 

@@ -5,7 +5,7 @@
 #include <map>
 #include <vector>
 
-#include "../model/grid_internal.hpp"
+#include "../../model/grid_internal.hpp"
 #include "cover_internal.hpp"
 #include "stacking_internal.hpp"
 

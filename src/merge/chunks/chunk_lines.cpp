@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <array>
 
-#include "../geometry/boolean_internal.hpp"
-#include "../geometry/bounds_internal.hpp"
+#include "../../geometry/boolean_internal.hpp"
+#include "../../geometry/bounds_internal.hpp"
 
 namespace dryground::detail {
 

@@ -9,8 +9,8 @@
 #include <algorithm>
 #include <utility>
 
-#include "../geometry/arrangement_internal.hpp"
-#include "../model/grid_internal.hpp"
+#include "../../geometry/arrangement_internal.hpp"
+#include "../../model/grid_internal.hpp"
 #include "outline_internal.hpp"
 
 namespace dryground::detail {

@@ -4,8 +4,8 @@
 #include <array>
 #include <memory>
 
-#include "../ground/ground_internal.hpp"
-#include "forms_internal.hpp"
+#include "../../ground/ground_internal.hpp"
+#include "../forms_internal.hpp"
 
 namespace dryground::detail {
 

@@ -14,7 +14,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "../geometry/arrangement_internal.hpp"
+#include "../../geometry/arrangement_internal.hpp"
 
 namespace dryground::detail {
 

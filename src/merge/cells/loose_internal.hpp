@@ -3,7 +3,7 @@
 
 #include <optional>
 
-#include "../model/grid_internal.hpp"
+#include "../../model/grid_internal.hpp"
 #include "outline_internal.hpp"
 #include "stacking_internal.hpp"
 

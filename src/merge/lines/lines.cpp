@@ -13,7 +13,7 @@
 #include <numeric>
 #include <set>
 
-#include "../geometry/box_index_internal.hpp"
+#include "../../geometry/box_index_internal.hpp"
 
 namespace dryground::detail {
 

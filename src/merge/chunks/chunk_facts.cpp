@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
-#include "../geometry/bounds_internal.hpp"
-#include "../ground/ground_internal.hpp"
+#include "../../geometry/bounds_internal.hpp"
+#include "../../ground/ground_internal.hpp"
 
 namespace dryground::detail {
 

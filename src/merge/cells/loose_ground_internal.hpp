@@ -6,7 +6,7 @@
 #include <memory>
 #include <vector>
 
-#include "../geometry/box_index_internal.hpp"
+#include "../../geometry/box_index_internal.hpp"
 #include "dryground/world.hpp"
 
 namespace dryground::detail {

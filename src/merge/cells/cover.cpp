@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "../geometry/arrangement_internal.hpp"
+#include "../../geometry/arrangement_internal.hpp"
 
 namespace dryground::detail {
 
