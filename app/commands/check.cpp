@@ -119,16 +119,25 @@ const dg::RuleText& find_rule(const std::string& name) {
          fmt::format("there is no rule '{}'{}", name, nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
-// One rule's page, or those of all.
+// One rule's page, or those of all by what they are about, behind a list of them.
 void explain(const std::string& name) {
     if (name != "all") {
         print(dg::text(dg::rule_page(find_rule(name).rule)));
         return;
     }
-    std::string pages;
-    for (const dg::RuleText& rule : dg::all_rules())
-        pages += (pages.empty() ? "" : "\n") + dg::text(dg::rule_page(rule.rule));
-    print(pages);
+    std::string contents, pages;
+    std::string_view subject;
+    for (const dg::RuleText& rule : dg::all_rules()) {
+        const bool begins = dg::subject_of(rule.rule) != subject;
+        if (begins) {
+            subject = dg::subject_of(rule.rule);
+            contents += fmt::format("{}- {}:", contents.empty() ? "" : "\n", subject);
+            pages += fmt::format("\n## {}\n", subject);
+        }
+        contents += fmt::format("{}[{}](#{})", begins ? " " : ", ", rule.name, rule.name);
+        pages += "\n" + dg::text(dg::rule_page(rule.rule), 3);
+    }
+    print(contents + "\n" + pages);
 }
 
 void run_check(const CheckOptions& options) {

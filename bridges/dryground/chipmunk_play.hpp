@@ -3,7 +3,7 @@
 //
 //     dg::chipmunk::LiveGround ground(space, play);
 //     …
-//     ground.replace(play, play.set_tile(touch.layer, touch.cell, "").chunks);  // the crate is gone
+//     ground.replace(play, play.set_tile(crate.layer, crate.cell, "").chunks);  // it is gone
 //     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) …      // in a handler of the engine's
 //
 // Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.

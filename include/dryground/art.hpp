@@ -33,7 +33,7 @@ struct GridKnown {
 [[nodiscard]] std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known = {});
 
 // The colour that means empty in a picture without any transparent pixel: one that is in all four corners, on a
-// twentieth of the picture or more, and glaring (every channel empty or full, as in #ff00ff). Nothing where there is
+// twentieth of the picture or more, and glaring (every channel empty or full, as in `#ff00ff`). Nothing where there is
 // none.
 [[nodiscard]] std::optional<Colour> guess_clear(const Image& image);
 

@@ -236,7 +236,7 @@ struct FamilyDraft {   // tiles that are picked by their neighbours
     std::vector<MemberDraft> members{};
 };
 struct LegendEntry {
-    Located<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as #rrggbb
+    Located<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as `#rrggbb`
     Name tile{};                  // empty with nothing else: nothing stands there
     Orientation orientation{};
     std::optional<Name> kind{};                              // an object of that kind in place of a tile

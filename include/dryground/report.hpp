@@ -127,6 +127,7 @@ enum class Rule {
     states_gap,
     event_unused,
     name_twins,
+    // walking
     goal_unreachable,
     key_behind_own_lock,
     dead_end,
@@ -158,7 +159,10 @@ struct RulePage {
     std::string_view mend;
 };
 [[nodiscard]] const RulePage& rule_page(Rule rule);
-[[nodiscard]] std::string text(const RulePage& page);   // Markdown, which reads as plain text too
+// What a rule is about in a word or two: "Links". In the order of Rule those of one subject stand together.
+[[nodiscard]] std::string_view subject_of(Rule rule);
+// Markdown, which reads as plain text too. `heading`: how many # its name has.
+[[nodiscard]] std::string text(const RulePage& page, int heading = 2);
 
 struct Hint {
     std::string text;   // "nearest free place"
@@ -175,6 +179,7 @@ struct Finding {
     Severity severity = Severity::error;
     Place place;
     std::string map, layer, object;   // empty where they do not apply
+    std::string storey;               // the same; empty also on maps with a single one
     std::optional<Cell> cell;
     std::vector<std::string> arguments;
     std::vector<std::string> details;

@@ -17,8 +17,8 @@ namespace dryground {
 [[nodiscard]] std::string counted(std::size_t number, std::string_view noun);
 
 // A text as a terminal may show it: control characters (C0 but line breaks and tabs, DEL, C1), signs that turn the
-// direction of writing, line and paragraph separators and bytes that are no UTF-8 become \u001b and the like. Texts of
-// files could recolour a terminal, or rename its window, without it. What it gives it leaves as it is.
+// direction of writing, line and paragraph separators and bytes that are no UTF-8 become `\u001b` and the like. Texts
+// of files could recolour a terminal, or rename its window, without it. What it gives it leaves as it is.
 [[nodiscard]] std::string visible(std::string_view text);
 
 }   // namespace dryground

@@ -117,6 +117,8 @@ TEST_CASE("the page of rules in the documentation is what --explain says") {
     const std::string pages = tool("check --explain all").out;
     CHECK_THAT(process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "docs" / "rules.md"), Catch::EndsWith(pages));
     CHECK(tool("check --explain crack").out.substr(0, 8) == "## crack");
+    CHECK_THAT(pages, Catch::StartsWith("- Reading: [syntax](#syntax), "));
+    CHECK_THAT(pages, Catch::Contains("\n## Tile sets\n\n### sheet-cut\n"));
     CHECK_THAT(tool("check --explain crak").err, Catch::Contains("did you mean 'crack'?"));
 }
 

@@ -44,14 +44,14 @@ namespace {
 }
 
 [[maybe_unused]] void engine(cpSpace* space, cpShape* warden, cpShape* shape, cpArbiter* arbiter,
-                             const dg::World& world, const dg::Merge& merged, dg::Play& play, const dg::Cell& cell) {
+                             const dg::World& world, const dg::Merge& merged, dg::Play& play, const dg::Touch& crate) {
     {
         dg::chipmunk::Ground ground(space, world, merged);
         cpShapeSetFilter(warden, dg::chipmunk::filter_of(world, "warden_side"));
         if (const auto* touched = dg::chipmunk::group_of(shape)) (void)touched->group->barrier;
     }
     dg::chipmunk::LiveGround ground(space, play);
-    ground.replace(play, play.set_tile(dg::LayerId{1}, cell, "").chunks);
+    ground.replace(play, play.set_tile(crate.layer, crate.cell, "").chunks);
     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) (void)touch;
 }
 

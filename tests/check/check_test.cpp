@@ -155,6 +155,17 @@ TEST_CASE("every rule has a page of its own") {
     }
 }
 
+TEST_CASE("rules of one subject stand together") {
+    std::vector<std::string_view> subjects;
+    for (const RuleText& rule : all_rules())
+        if (subjects.empty() || subjects.back() != subject_of(rule.rule)) subjects.push_back(subject_of(rule.rule));
+    CHECK(subjects == std::vector<std::string_view>{"Reading", "Tile sets", "Maps", "Objects", "Links",
+                                                    "Facts, events, names", "Walking", "Waivers"});
+    CHECK(subject_of(Rule::sheet_cut) == "Tile sets");
+    CHECK(subject_of(Rule::map_unlinked) == "Links");
+    CHECK(subject_of(Rule::jump_unknown) == "Walking");
+}
+
 TEST_CASE("the nearest free place is free, nearest and makes the finding go away") {
     for (const char* at : {"at = [24, 60]", "at = [24, 52.5]", "at = [90, 40]", "at = [-8, 20]", "at = [66, 44]"}) {
         const Files files = worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", at);
