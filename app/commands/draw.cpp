@@ -274,9 +274,7 @@ void add_draw(CLI::App& app) {
                      fmt::format("What to draw: {} (default: art grid merged objects links findings)",
                                  fmt::join(dg::thing_names(), " ")))
         ->type_name("THING");
-    command
-        ->add_option("--layer", options->layers,
-                     "Only the art, shapes and objects of these layers; merged ground stays whole")
+    command->add_option("--layer", options->layers, "Only the art, shapes, objects, ground and flags of these layers")
         ->type_name("NAME");
     command
         ->add_option(

@@ -54,8 +54,8 @@ enum class Palette {
 struct DrawOptions {
     std::set<Thing> show{Thing::art, Thing::grid, Thing::merged, Thing::objects, Thing::links, Thing::findings};
     std::map<Thing, double> fade{};   // how strongly a thing is drawn, 0 to 1; those not named: 1
-    std::vector<std::string>
-        layers{};   // whose art, shapes and objects are drawn; none: all. Merged ground stays whole
+    // Whose art, shapes and objects are drawn; none: all. Ground, flags, sides and reach are those of just these too.
+    std::vector<std::string> layers{};
     // The storeys that are looked at (ids): their ground, objects, flags, sides, reach and findings. The art of those
     // below is faded, that of those above is left out. None: all of them, with flags, sides and reach of the first.
     std::vector<StoreyId> storeys{};

@@ -67,7 +67,7 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 
 namespace {
 
-// The storey of a finding's object, else of its layer; -1 when it has neither.
+// The storey of a finding's object, else of its layer; none when it has neither.
 StoreyId storey_of(const Map& map, const Finding& finding) {
     const ObjectId object = map.find_object(finding.object);
     if (object != ObjectId::none) return map.object(object).storey;
@@ -76,14 +76,11 @@ StoreyId storey_of(const Map& map, const Finding& finding) {
     return StoreyId::none;
 }
 
-bool says_storey(const Finding& finding) {
-    return std::any_of(finding.details.begin(), finding.details.end(),
-                       [](const std::string& line) { return line.rfind("on storey ", 0) == 0; });
-}
-
 }   // namespace
 
-void name_storey(const World& world, StoreyId storey, Finding& finding) {
+void name_storey(const World& world, const Map& map, StoreyId storey, Finding& finding) {
+    if (ground::storeys_of(map).size() < 2) return;
+    finding.storey = world.storey(storey).name;
     finding.details.push_back(fmt::format("on storey '{}'", world.storey(storey).name));
 }
 
@@ -92,8 +89,8 @@ Report Findings::take() {
         if (ground::storeys_of(map).size() < 2) continue;
         for (Finding& finding : findings_)
             if (const StoreyId storey = finding.map == map.name ? storey_of(map, finding) : StoreyId::none;
-                storey != StoreyId::none && !says_storey(finding))
-                name_storey(world_, storey, finding);
+                storey != StoreyId::none && finding.storey.empty())
+                name_storey(world_, map, storey, finding);
     }
     std::stable_sort(findings_.begin(), findings_.end(), detail::comes_first);
     Report report;

@@ -146,7 +146,7 @@ private:
         finding.map = map_.name, finding.layer = spot.layer, finding.cell = cell;
         finding.cells.push_back(cell);
         finding.details.push_back(fmt::format("at {} px, in cell ({}, {})", at_px(at), cell.column, cell.row));
-        if (ground::storeys_of(map_).size() > 1) name_storey(world_, storey_, finding);
+        name_storey(world_, map_, storey_, finding);
         finding.hint = std::move(hint);
         by_words_.emplace(words, std::move(finding));
     }

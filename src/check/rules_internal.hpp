@@ -32,8 +32,8 @@ private:
     std::vector<Finding> findings_;
 };
 
-// Says on which storey a finding is; what its layer and object do not tell.
-void name_storey(const World& world, StoreyId storey, Finding& finding);
+// Says on which storey a finding is, where the map has several.
+void name_storey(const World& world, const Map& map, StoreyId storey, Finding& finding);
 
 // What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
 class Ground {

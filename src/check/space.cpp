@@ -99,7 +99,7 @@ void check_pockets(const World& world, Grounds& grounds, MapId map_id, StoreyId 
             findings.start(Rule::pocket, spot.place, fmt::format("map '{}'", map.name), {px(wide), px(high)});
         finding.map = map.name, finding.layer = spot.layer;
         finding.cell = map.cell({column, row});
-        if (world.storeys().size() > 1) name_storey(world, storey, finding);
+        name_storey(world, map, storey, finding);
         finding.details.push_back(fmt::format("it reaches from {} to {} px", at_px(box.least), at_px(box.most)));
         for (const Point p : area.outline) finding.outline.push_back({to_px(p.x), to_px(p.y)});
         finding.hint = Hint{"fill it, or open a way in", ""};
@@ -126,7 +126,7 @@ void check_leak(const World& world, Grounds& grounds, MapId map_id, MoverId move
     Finding finding =
         findings.start(Rule::leak, map.place, fmt::format("map '{}'", map.name), {mover.name, at_px(*out)});
     finding.map = map.name;
-    if (world.storeys().size() > 1) name_storey(world, storey, finding);
+    name_storey(world, map, storey, finding);
     const auto [column, row] = map.data_cell_at(*out);
     finding.cell = map.cell({column, row});
     // A barrier that stops it: any other would not keep it in.

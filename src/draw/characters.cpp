@@ -32,6 +32,7 @@ public:
                const DrawOptions& options, const CharacterOptions& characters)
         : world_(world),
           map_(options.area ? cropped(whole, *options.area) : whole),
+          counting_(options.layers.empty() ? std::nullopt : std::optional(with_ground_of_layers(map_, options))),
           options_(options),
           colours_(characters.colours),
           art_(world, art, 1, false) {
@@ -124,7 +125,7 @@ private:
         for (const StoreyId storey : storeys_told(world_, options_))
             for (int r = 0; r < map_.rows; ++r)
                 for (int c = 0; c < map_.columns; ++c) {
-                    const Passability say = passability(world_, map_, {c, r}, storey, options_.merging.facts);
+                    const Passability say = passability(world_, ground_map(), {c, r}, storey, options_.merging.facts);
                     if (say.flags_layer != LayerId::none && c % block_ == 0 && r % rows_per_line_ == 0)
                         put_flags_of(c, r, say.flags, letters);
                 }
@@ -149,8 +150,8 @@ private:
         const Mover& mover = world_.mover(id);
         key_['x'] = fmt::format("where the position of {} cannot be", mover.name);
         for (const StoreyId storey : storeys_told(world_, options_)) {
-            const Regions closed =
-                reach(blocked_area(world_, map_, id, storey, options_.merging.facts), mover.body.front().outline);
+            const Regions closed = reach(blocked_area(world_, ground_map(), id, storey, options_.merging.facts),
+                                         mover.body.front().outline);
             for (int r = 0; r < map_.rows; r += rows_per_line_)
                 for (int c = 0; c < map_.columns; c += block_)
                     for (int half = 0; half < (block_ == 1 ? per_cell_ : 1); ++half)
@@ -187,7 +188,7 @@ private:
     void put_ground() {
         MergeOptions merging = options_.merging;
         merging.chains = merging.pieces = merging.boxes = merging.triangles = false;
-        const ChunkedMerge merged = merge_chunks(world_, map_, 1, merging);
+        const ChunkedMerge merged = merge_chunks(world_, ground_map(), 1, merging);
         std::map<std::array<int, 2>, std::map<char, int>> blocks;   // where a character is for several cells
         for (const Chunk& chunk : merged.chunks) {
             const int c = chunk.chunk[0] - map_.first_column, r = chunk.chunk[1] - map_.first_row;
@@ -347,6 +348,8 @@ private:
 
     const World& world_;
     Map map_;
+    std::optional<Map> counting_;   // where only some layers count
+    [[nodiscard]] const Map& ground_map() const { return counting_ ? *counting_ : map_; }
     const DrawOptions& options_;
     bool colours_;
     Art art_;

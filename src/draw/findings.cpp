@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "../ground/ground_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -51,12 +52,10 @@ std::optional<Point> place_of(const Map& map, const Finding& finding) {
     return Point{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
 }
 
-StoreyId storey_of(const Map& map, const Finding& finding) {
-    const ObjectId object = map.find_object(finding.object);
-    if (object != ObjectId::none) return map.object(object).storey;
-    for (const Layer& layer : map.layers)
-        if (layer.name == finding.layer) return layer.storey;
-    return StoreyId::none;
+StoreyId storey_of(const World& world, const Map& map, const Finding& finding) {
+    if (!finding.storey.empty()) return world.find_storey(finding.storey);
+    const std::vector<StoreyId> storeys = ground::storeys_of(map);
+    return storeys.size() == 1 ? storeys.front() : StoreyId::none;
 }
 
 namespace {
@@ -100,7 +99,7 @@ void place_findings(MapPicture& picture, const Report& report, Taken& taken) {
     std::map<std::pair<double, double>, std::size_t> at_place;   // number of the mark there
     for (const Finding& finding : report.findings()) {
         if (finding.map != picture.whole().name) continue;
-        const StoreyId storey = storey_of(picture.whole(), finding);
+        const StoreyId storey = storey_of(picture.world, picture.whole(), finding);
         if (storey != StoreyId::none && !is_looked_at(storey, picture.options)) continue;
         const auto place = place_of(picture.whole(), finding);
         const double x = place ? picture.x(*place) : 0,
@@ -167,7 +166,7 @@ void draw_outline(MapPicture& picture, const Finding& finding) {
 
 void draw_findings(MapPicture& picture) {
     for (const Finding* finding : picture.findings)
-        picture.on_storey(std::max(storey_of(picture.whole(), *finding), StoreyId::ground),
+        picture.on_storey(std::max(storey_of(picture.world, picture.whole(), *finding), StoreyId::ground),
                           [&] { draw_outline(picture, *finding); });
     for (const Mark& mark : picture.marks) {
         const std::string text = text_of(mark);

@@ -28,7 +28,7 @@ void each_said(MapPicture& picture, double margin, const Tell& tell) {
                 if (storeys.size() > 1 && told.count({column, row}) > 0) return;
                 const Facts& facts = picture.options.merging.facts;
                 const bool says =
-                    tell(column, row, passability(picture.world, picture.map(), {column, row}, storey, facts));
+                    tell(column, row, passability(picture.world, picture.ground_map(), {column, row}, storey, facts));
                 if (storeys.size() > 1 && says) told.insert({column, row});
             });
         });

@@ -142,7 +142,7 @@ void draw_reach(MapPicture& picture) {
     for (const StoreyId storey : storeys_told(picture.world, picture.options))
         picture.on_storey(storey, [&] {
             const Regions blocked =
-                blocked_area(picture.world, picture.map(), id, storey, picture.options.merging.facts);
+                blocked_area(picture.world, picture.ground_map(), id, storey, picture.options.merging.facts);
             picture.put(
                 "<path d=\"{}\" fill=\"url(#reach)\" fill-rule=\"evenodd\" stroke=\"{}\" stroke-width=\"1.5\" "
                 "stroke-dasharray=\"1 3\" stroke-linecap=\"round\"/>\n",

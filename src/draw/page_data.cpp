@@ -77,7 +77,7 @@ private:
              !finding.hint ? "" : finding.hint->text + (finding.hint->set.empty() ? "" : ": " + finding.hint->set)}};
         if (map == nullptr) return json;
         if (const auto at = place_of(*map, finding)) json["at"] = px(*at);
-        json["storey"] = storey_of(*map, finding);
+        json["storey"] = storey_of(world_, *map, finding);
         if (!finding.outline.empty()) json["outline"] = finding.outline;
         return json;
     }

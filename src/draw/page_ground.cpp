@@ -98,11 +98,11 @@ std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptio
 PageGround::PageGround(const World& world, const Map& map, const DrawOptions& options)
     : world_(world), map_(map), options_(options), asked_(mover_for_reach(world, map, options)) {}
 
-std::vector<std::size_t> PageGround::numbers_of(const Facts& facts) {
+std::vector<std::size_t> PageGround::numbers_of(const Facts& facts, const Map& map) {
     std::vector<std::size_t> numbers;
     DrawOptions options = options_;
     options.merging.facts = facts;
-    for (const Chunk& chunk : chunks_of(world_, map_, options))
+    for (const Chunk& chunk : chunks_of(world_, map, options))
         for (const Group& group : chunk.groups) {
             const auto [at, is_new] = group_numbers_.try_emplace(
                 {group.storey_id, group.barrier_id, group.trigger, group.one_way}, group_numbers_.size());

@@ -35,8 +35,9 @@ class PageGround {
 public:
     PageGround(const World& world, const Map& map, const DrawOptions& options);
 
-    // What there is of it with facts, as numbers into the page's list.
-    std::vector<std::size_t> numbers_of(const Facts& facts);
+    // What there is of it with facts, as numbers into the page's list; or of a map that is a little another.
+    std::vector<std::size_t> numbers_of(const Facts& facts) { return numbers_of(facts, map_); }
+    std::vector<std::size_t> numbers_of(const Facts& facts, const Map& map);
     // Where each mover's position cannot be, by storey: of the asked mover alone where all of them, in so many states
     // of the facts, would make the page large.
     [[nodiscard]] Json reach_of(const Facts& facts, std::size_t states) const;

@@ -3,6 +3,7 @@
 // switched on the page, what differs.
 
 #include <algorithm>
+#include <array>
 
 #include "../ground/ground_internal.hpp"
 #include "dryground/probe.hpp"
@@ -15,6 +16,7 @@ namespace {
 
 constexpr std::size_t most_switches = 4;                               // sixteen states
 constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // in sum: merging them takes about a second
+constexpr std::size_t most_layers_with_ground = 6;                     // of which the page can leave out any
 
 // Letters of the flags that a cell grants, and its sides, where somebody says them.
 Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
@@ -40,6 +42,7 @@ public:
           letters_(letters_of_flags(world)),
           ground_(world, map, options) {
         find_switches();
+        find_layers_with_ground();
     }
 
     void add(Json& json) {
@@ -51,6 +54,8 @@ public:
         const std::size_t states = std::size_t{1} << switches_.size();
         const Json reach = ground_.reach_of(facts, states);
         json["switches"] = switches_;
+        json["grounding"] = grounding_;
+        json["less"] = ground_without(facts, ground);
         for (const FactId fact : fixed_) json["fixed"].push_back(fact);
         json["states"] = Json::array();
         for (std::size_t state = 0; state < states; ++state) {
@@ -61,7 +66,9 @@ public:
             one["words"] = difference(words, words_of(of_other, other));
             one["objects"] = difference(objects, objects_of(of_other, other));
             one["layers"] = difference(layers, layers_of(other));
-            if (const auto numbers = ground_.numbers_of(other); numbers != ground) one["ground"] = numbers;
+            const auto numbers = ground_.numbers_of(other);
+            if (numbers != ground) one["ground"] = numbers;
+            one["less"] = ground_without(other, numbers);
             one["reach"] = difference(reach, ground_.reach_of(other, states));
             json["states"].push_back(std::move(one));
         }
@@ -88,6 +95,38 @@ private:
         switches_.assign(of_ground.begin(), end);
         fixed_.assign(end, of_ground.end());
         std::sort(switches_.begin(), switches_.end());
+    }
+    // Layers without which there is less ground in some state, where there are few of them and the map is small enough
+    // to merge it without each set of them, in every state.
+    void find_layers_with_ground() {
+        const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
+        const auto states = std::int64_t{1} << switches_.size();
+        if (2 * cells * states * static_cast<std::int64_t>(map_.layers.size()) > most_cells_in_states) return;
+        PageGround trial(world_, map_, options_);   // the page's own lists begin with the ground as it is at first
+        const auto has_ground = [&](std::size_t layer) {
+            for (std::size_t state = 0; state < static_cast<std::size_t>(states); ++state)
+                if (const Facts facts = facts_in(state);
+                    trial.numbers_of(facts, ground::without_ground_of(map_, std::array{layer})) !=
+                    trial.numbers_of(facts))
+                    return true;
+            return false;
+        };
+        for (std::size_t layer = 0; layer < map_.layers.size(); ++layer)
+            if (ground::may_count(map_.layers[layer]) && has_ground(layer)) grounding_.push_back(layer);
+        if (grounding_.size() > most_layers_with_ground || cells * states << grounding_.size() > most_cells_in_states)
+            grounding_.clear();
+    }
+    // [set of layers, ground]: a bit for each of grounding_ that is left out; only sets that leave less than all.
+    [[nodiscard]] Json ground_without(const Facts& facts, const std::vector<std::size_t>& all) {
+        Json list = Json::array();
+        for (std::size_t set = 1; set < std::size_t{1} << grounding_.size(); ++set) {
+            std::vector<std::size_t> layers;
+            for (std::size_t i = 0; i < grounding_.size(); ++i)
+                if ((set >> i & 1) != 0) layers.push_back(grounding_[i]);
+            if (auto ground = ground_.numbers_of(facts, ground::without_ground_of(map_, layers)); ground != all)
+                list.push_back({set, std::move(ground)});
+        }
+        return list;
     }
     // A bit for each switch.
     [[nodiscard]] Facts switched_in(std::size_t state) const {
@@ -160,6 +199,7 @@ private:
     std::vector<std::string> letters_;
     PageGround ground_;
     Facts switches_, fixed_;                        // the latter for want of room
+    std::vector<std::size_t> grounding_;            // layers that ground can be told without
     std::vector<std::array<int, 2>> first_cells_;   // of each stack, from the data's top-left
 };
 

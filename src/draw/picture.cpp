@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "../geometry/bounds_internal.hpp"
+#include "../ground/ground_internal.hpp"
 #include "picture_internal.hpp"
 
 namespace dryground::drawing {
@@ -115,6 +116,13 @@ bool is_asked_for(const Layer& layer, const DrawOptions& options) {
 }
 
 }   // namespace
+
+Map with_ground_of_layers(const Map& map, const DrawOptions& options) {
+    std::vector<std::size_t> others;
+    for (std::size_t l = 0; l < map.layers.size(); ++l)
+        if (!is_asked_for(map.layers[l], options)) others.push_back(l);
+    return ground::without_ground_of(map, others);
+}
 
 bool is_shown(const Layer& layer, const DrawOptions& options) {
     return is_asked_for(layer, options) && is_looked_at(layer.storey, options);
@@ -243,12 +251,18 @@ void MapPicture::look_at(const Box& at) {
     const CellArea all = all_of(base);
     const bool is_all = cells[0] <= all[0] && cells[1] <= all[1] && cells[0] + cells[2] >= all[0] + all[2] &&
                         cells[1] + cells[3] >= all[1] + all[3];
-    near_.reset();
+    near_.reset(), counting_.reset();
     if (!is_all) near_ = std::make_unique<Map>(cropped(base, cells));
 }
 
 bool MapPicture::merges_at_once() const {
     return is_flat() || cells_of(base_ ? *base_ : whole_) <= most_cells_merged_at_once;
+}
+
+const Map& MapPicture::ground_map() {
+    if (options.layers.empty()) return map();
+    if (!counting_) counting_ = std::make_unique<Map>(with_ground_of_layers(map(), options));
+    return *counting_;
 }
 
 const Merge& MapPicture::merged() {
@@ -257,7 +271,7 @@ const Merge& MapPicture::merged() {
         merging.chains = true;
         merging.plane = Plane::screen;   // which is laid flat when it is drawn
         merging.pieces = merging.pieces && (shows(Thing::pieces) || whole_merge);
-        merge_ = std::make_unique<Merge>(merge(world, map(), merging));
+        merge_ = std::make_unique<Merge>(merge(world, ground_map(), merging));
         std::erase_if(merge_->groups, [&](const Group& group) { return !is_looked_at(group.storey_id, options); });
     }
     return *merge_;

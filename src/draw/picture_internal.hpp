@@ -57,6 +57,8 @@ struct Label {
 // Whether a storey is looked at; and a layer: it is there, on such a storey, and among those asked for.
 [[nodiscard]] bool is_looked_at(StoreyId storey, const DrawOptions& options);
 [[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);
+// The map with the other layers as decor: what they hold is in nobody's way and grants nothing.
+[[nodiscard]] Map with_ground_of_layers(const Map& map, const DrawOptions& options);
 // Whether an object is there, on such a storey, and in a layer that is asked for.
 [[nodiscard]] bool is_shown(const Map& map, const Object& object, const DrawOptions& options);
 // How strongly the art of a layer is drawn: 0 above all storeys that are looked at, little below them.
@@ -128,8 +130,9 @@ public:
     // The map, or what of it lies about the window.
     [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }
     [[nodiscard]] const Map& whole() const { return whole_; }
-    [[nodiscard]] const Merge& merged();   // of map()
-    [[nodiscard]] const Reach& walked();   // of the whole world, for the asked-for mover
+    [[nodiscard]] const Map& ground_map();   // the same, where only layers that are drawn count
+    [[nodiscard]] const Merge& merged();     // of ground_map()
+    [[nodiscard]] const Reach& walked();     // of the whole world, for the asked-for mover
     [[nodiscard]] const std::optional<Route>& tour();
     [[nodiscard]] bool merges_at_once() const;   // not window by window
     void look_at(const Box& window);
@@ -188,7 +191,7 @@ private:
     [[nodiscard]] std::array<int, 2> columns_in_window(int row, double margin) const;
 
     const Map& whole_;
-    std::unique_ptr<Map> base_, near_;   // cut to the area; cut to the window
+    std::unique_ptr<Map> base_, near_, counting_;   // cut to the area; cut to the window; ground_map()
     std::unique_ptr<Merge> merge_;
     std::unique_ptr<Reach> walked_;
     std::optional<Route> tour_;
@@ -226,8 +229,8 @@ constexpr std::size_t most_findings_told = 200;   // in words below one picture;
 [[nodiscard]] MoverId mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
 // Where a finding is: at its object, its cell, or the first of its cells; nothing where it is about none.
 [[nodiscard]] std::optional<Point> place_of(const Map& map, const Finding& finding);
-// The storey of a finding: its object's, else its layer's; -1 when it has neither.
-[[nodiscard]] StoreyId storey_of(const Map& map, const Finding& finding);
+// The storey of a finding; none: it is about none of several.
+[[nodiscard]] StoreyId storey_of(const World& world, const Map& map, const Finding& finding);
 // The box around an object's area, else around its body; nothing where it is a point.
 [[nodiscard]] std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object);
 

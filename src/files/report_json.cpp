@@ -22,6 +22,7 @@ Json finding_json(const Finding& finding) {
     Json json{{"rule", rule_text(finding.rule).name}, {"severity", name_of(finding.severity)}};
     put_place(json, finding.place);
     if (!finding.map.empty()) json["map"] = finding.map;
+    if (!finding.storey.empty()) json["storey"] = finding.storey;
     if (!finding.layer.empty()) json["layer"] = finding.layer;
     if (finding.cell) json["cell"] = pair(*finding.cell);
     if (!finding.object.empty()) json["object"] = finding.object;

@@ -68,6 +68,8 @@ struct Meaning {
 
 // The storeys that have ground: those of the map's layers, decor apart, and the first. Sorted.
 [[nodiscard]] std::vector<StoreyId> storeys_of(const Map& map);
+// A map of which some layers, by their positions, shape no ground and grant nothing, as decor does not.
+[[nodiscard]] Map without_ground_of(Map map, std::span<const std::size_t> layers);
 
 // Parts, carves first; and how many shapes were left out because of an error in them.
 struct Parts {

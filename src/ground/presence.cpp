@@ -69,6 +69,11 @@ std::vector<StoreyId> storeys_of(const Map& map) {
     return storeys;
 }
 
+Map without_ground_of(Map map, std::span<const std::size_t> layers) {
+    for (const std::size_t layer : layers) map.layers[layer].decor = true;
+    return map;
+}
+
 }   // namespace ground
 
 Facts facts_of_ground(const World& world, const Map& map) {

@@ -177,7 +177,7 @@ TEST_CASE("an area shows just its cells, and says which") {
     CHECK(document.attribute("//clipPath/rect", "height") == "194");
 }
 
-TEST_CASE("only the asked-for layers show art, shapes and objects; merged ground stays whole") {
+TEST_CASE("only the asked-for layers show art, shapes, objects and ground") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;
     options.show.insert(Thing::shapes);
@@ -185,7 +185,13 @@ TEST_CASE("only the asked-for layers show art, shapes and objects; merged ground
     const Document document(svg_of(world, options));
     CHECK_FALSE(document.has_text("landing"));
     CHECK(document.count("//g[@id='shapes']/path") == 0);
-    CHECK(document.has_text("earth, ground: 1 region"));
+    const auto ground_of = [&](std::vector<std::string> layers) {
+        DrawOptions asked = only({Thing::merged});
+        asked.layers = std::move(layers);
+        return Document(svg_of(world, asked)).attribute("//g[@id='merged']//path[1]", "d");
+    };
+    CHECK(ground_of({"ground"}) == ground_of({}));
+    CHECK(ground_of({"nothing_there"}) != ground_of({}));   // what is left is the rim
 }
 
 TEST_CASE("reach is drawn for the asked-for mover, else for the player") {

@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include <cstring>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <numeric>
 #include <set>
@@ -109,6 +110,24 @@ std::vector<std::size_t> first_numbers(const Json& map) {
     return numbers;
 }
 
+// Twice the area of rings as a page holds them: each with the number of its points first.
+std::int64_t area_of_rings(const std::string& base64) {
+    const std::string bytes = bytes_of(base64);
+    std::vector<std::int32_t> list(bytes.size() / 4);
+    std::memcpy(list.data(), bytes.data(), list.size() * 4);
+    std::int64_t sum = 0;
+    for (std::size_t at = 0; at < list.size();) {
+        const auto count = static_cast<std::size_t>(list[at]);
+        const std::int32_t* points = &list[at + 1];
+        for (std::size_t i = 0; i < count; ++i) {
+            const std::size_t j = (i + 1) % count;
+            sum += std::int64_t{points[2 * i]} * points[2 * j + 1] - std::int64_t{points[2 * j]} * points[2 * i + 1];
+        }
+        at += 1 + 2 * count;
+    }
+    return sum;
+}
+
 // What of a map depends on facts, as one looks at it in a page that was made with them.
 Json there_in(const Json& map) {
     Json all = Json::array();
@@ -150,6 +169,48 @@ TEST_CASE("a page in another state of the facts is the page that is made with th
     }
     CHECK(states > chance::rounds(30));
     CHECK(other_ground > chance::rounds(8));
+}
+
+TEST_CASE("a page's ground without a set of layers is that of a map in which they are decor", "[page]") {
+    int sets = 0, less_with_facts = 0;
+    for (int round = 0; round < chance::rounds(30); ++round) {
+        DRYGROUND_ROUND(round);
+        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        if (!loaded) continue;
+        const World& world = loaded.world();
+        const Json page = data_of(page_of(world));
+        for (std::size_t m = 0; m < world.maps().size(); ++m) {
+            const Json& told = page["maps"][m];
+            std::vector<Json> states{{{"facts", Json::array()}, {"less", told["less"]}}};
+            for (const Json& state : told["states"]) states.push_back(state);
+            for (const Json& state : states)
+                for (const Json& less : state["less"]) {
+                    Map map = world.maps()[m];
+                    DrawOptions options;
+                    for (const Json& fact : state["facts"]) options.merging.facts.push_back(FactId{fact.get<int>()});
+                    const auto set = less[0].get<unsigned>();
+                    for (std::size_t i = 0; i < told["grounding"].size(); ++i)
+                        if ((set >> i & 1) != 0) map.layers[told["grounding"][i].get<std::size_t>()].decor = true;
+                    std::map<std::string, std::int64_t> wanted, told_areas;   // by group
+                    // Cut at the same places: where an edge crosses a chunk's side off the lattice, it is moved a hair.
+                    for (const Chunk& chunk : merge_chunks(world, map, 32, options.merging).chunks)
+                        for (const Group& group : chunk.groups)
+                            if (!group.regions.empty())
+                                wanted[(group.trigger.empty() ? group.barrier : "trigger " + group.trigger) + " on " +
+                                       group.storey] += twice_area(group.regions);
+                    for (const Json& ground : ground_of(told, less[1].get<std::vector<std::size_t>>()))
+                        if (const std::int64_t area = area_of_rings(ground[1].get<std::string>()); area != 0)
+                            told_areas[ground[0]["name"].get<std::string>() + " on " +
+                                       ground[0]["storey"].get<std::string>()] += area;
+                    INFO("map " << map.name << ", set " << set << ": " << Json(told_areas).dump() << " "
+                                << Json(wanted).dump());
+                    CHECK(told_areas == wanted);
+                    ++sets, less_with_facts += !state["facts"].empty();
+                }
+        }
+    }
+    CHECK(sets > chance::rounds(30));
+    CHECK(less_with_facts > 0);
 }
 
 TEST_CASE("a page tells where the position of each mover cannot be", "[page]") {
@@ -239,16 +300,7 @@ TEST_CASE("a page's ground is the merged ground, grown where that was asked for"
             for (std::size_t m = 0; m < world.maps().size(); ++m) {
                 const Json& told = data["maps"][m];
                 std::int64_t area = 0, merged = 0;
-                for (const Json& chunk : told["chunks"]) {
-                    const std::string bytes = bytes_of(chunk[1]);
-                    std::vector<std::int32_t> list(bytes.size() / 4);
-                    std::memcpy(list.data(), bytes.data(), bytes.size());
-                    for (std::size_t at = 0; at < list.size();) {
-                        Ring ring;
-                        for (int n = list[at++]; n > 0; --n, at += 2) ring.push_back({list[at], list[at + 1]});
-                        area += twice_area(ring);   // of a hole it is negative
-                    }
-                }
+                for (const std::size_t chunk : first_numbers(told)) area += area_of_rings(told["chunks"][chunk][1]);
                 MergeOptions merging;
                 merging.grow = grow;
                 for (const Group& group : merge(world, world.maps()[m], merging).groups)

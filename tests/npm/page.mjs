@@ -409,6 +409,14 @@ await test("facts and movers are switched: the map is what it is with them", asy
   check((await here(page)).includes("station/wall in layer dam"), `the dam is there: ${await here(page)}`);
   const solid = text => text.split("solid here")[1].split("\n").filter(Boolean)[0];
   equal(solid(await here(page)), "earth", "the dam is solid");
+  const dammed = await picture(page);
+  await page.locator("#layers").getByLabel("dam", { exact: true }).uncheck();
+  await rest(page);
+  equal(solid(await here(page)), "nothing", "without the dam's layer nothing is solid there");
+  check((await picture(page)).hash !== dammed.hash, "its outline is gone");
+  await page.locator("#layers").getByLabel("dam", { exact: true }).check();
+  await rest(page);
+  equal((await picture(page)).hash, dammed.hash, "and comes back with it");
   equal(await page.locator("#facts").innerText(), "pump_running", "the one fact with which something comes or goes can be switched");
   await page.locator("#facts").getByLabel("pump_running").click();
   await rest(page);

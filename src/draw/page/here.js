@@ -16,7 +16,7 @@ function solidsAt(map, x, y) {
     return isLookedAt(on) && meets(piece.box, [x, v, x, v]) && areaHolds(piece.fill, x, v);
   }).map(piece => map.groups[piece.group]).map(group => group.on > 0 ? `${group.storey}: ${group.name}` : group.name))]);
 }
-const holds = (map, object, x, y, near) => Math.hypot(object.at[0] - x, object.at[1] - y) <= near ||
+const holds = (object, x, y, near) => Math.hypot(object.at[0] - x, object.at[1] - y) <= near ||
   areaHolds(object.areaPath, x, y) || areaHolds(object.bodyPath, x, y);
 
 // The cell of what is seen at a place: of the topmost picture there, which may reach out of its cell; else of the ground.
@@ -28,7 +28,7 @@ function pointedCell(map, x, y) {
 
 function objectsAt(map, x, y) {
   const near = 8 / Math.min(1, view.zoom);
-  return inMapPx(() => map.objects.filter(object => drawn(map, object) && holds(map, object, x, y + raise(map, object.storey), near)));
+  return inMapPx(() => map.objects.filter(object => drawn(map, object) && holds(object, x, y + raise(map, object.storey), near)));
 }
 function findingsAt(map, c, r) {
   return map.findings.filter(finding => finding.at && isLookedAt(finding.storey) && cellAt(map, ...finding.at).join() === `${c},${r}`);

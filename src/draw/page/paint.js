@@ -56,10 +56,10 @@ function paintGroup(pen, map, box, group, number, unit, near, close) {
   pen.setLineDash([]);
   edged(pen, lines, group.colour, 3 * unit, unit);
   if (group.way) for (const piece of seen) paintWay(pen, piece.lineList, group, unit);
-  if (close) paintCorners(pen, seen, group, unit, below);
+  if (close) paintCorners(pen, seen, unit, below);
 }
 
-function paintCorners(pen, seen, group, unit, box) {
+function paintCorners(pen, seen, unit, box) {
   const ticks = new Path2D(), corners = new Path2D();
   for (const piece of seen) {
     for (let i = 0; i < piece.ticks.length; i += 5) {
@@ -86,7 +86,9 @@ function paintWay(pen, list, group, unit) {
       const [x, y, u, v] = [0, 1, 2, 3].map(k => all[at + 2 * i + k] / stepsPerPx);
       const times = Math.max(1, Math.floor(Math.hypot(u - x, v - y) / (96 * unit)));
       for (let k = 0; k < times; ++k) {
-        const part = (k + 0.5) / times, to = (a, b) => [x + (u - x) * part + (a * dx - b * dy) * unit, y + (v - y) * part + (a * dy + b * dx) * unit];
+        const part = (k + 0.5) / times;
+        /** @type {(a: number, b: number) => [number, number]} */
+        const to = (a, b) => [x + (u - x) * part + (a * dx - b * dy) * unit, y + (v - y) * part + (a * dy + b * dx) * unit];
         arrows.moveTo(...to(-9, 0)), arrows.lineTo(...to(9, 0));
         arrows.moveTo(...to(4, -4)), arrows.lineTo(...to(9, 0)), arrows.lineTo(...to(4, 4));
       }
@@ -121,6 +123,7 @@ function every(cell, room) {
 
 function paintGrid(pen, map) {
   const step = every(map.cell[0] * view.zoom, 7), unit = 1 / view.zoom;
+  /** @type {(c: number, r: number) => [number, number]} */
   const corner = (c, r) => {
     const [x, y] = cellCorner(map, c, r);
     return map.grid === "isometric" ? [x + map.cell[0] / 2, y] : [x, y];
@@ -179,6 +182,7 @@ function paintUnseen(pen, map, box) {
       if (!layer.numbers || strengthOf(layer) === 0) continue;
       const [number] = map.palette[layer.numbers[r * map.size[0] + c]];
       if (number === undefined || !data.tiles[number].unseen) continue;
+      /** @type {[number, number][]} */
       const ring = cellRing(map, c, r).map(([x, y]) => [x, y - raise(map, layer.storey)]);
       path.moveTo(...ring[0]), path.lineTo(...ring[1]), path.lineTo(...ring[2]), path.lineTo(...ring[3]), path.closePath();
       path.moveTo(...ring[0]), path.lineTo(...ring[2]), path.moveTo(...ring[1]), path.lineTo(...ring[3]);
@@ -229,6 +233,7 @@ function paintOutlines(pen, map) {
 
 const drawn = (map, object) => object.there && !hidden.has(map.layers[object.layer].name) && isLookedAt(object.storey);
 // Where an object is seen.
+/** @type {(map: any, object: any) => [number, number]} */
 const placeOf = (map, object) => [object.at[0], object.at[1] - raise(map, object.storey)];
 
 function paintObjects(pen, map, box) {

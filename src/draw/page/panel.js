@@ -65,7 +65,9 @@ const mostFound = 60;
 
 // The first cell of a map that holds a tile of the page's list, and how many do.
 function cellsOf(map, number) {
-  let count = 0, first = null;
+  let count = 0;
+  /** @type {number | null} */
+  let first = null;
   for (const layer of map.layers) {
     if (!layer.numbers) continue;
     const asked = map.palette.map(palette => palette[0] === number);
@@ -130,9 +132,10 @@ function tellChoices() {
   element("layers").replaceChildren(...view.map.layers.map(layer => choice(
     layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)") + (layer.storey > 0 ? ` (storey ${data.storeys[layer.storey][0]})` : ""), !hidden.has(layer.name), on => {
       on ? hidden.delete(layer.name) : hidden.add(layer.name);
-      forgetArt();
-      changed(), remember();
+      settled(view.map), forgetArt();
+      tellAgain(), changed(), remember();
     })));
+  element("layers_note").textContent = view.map.grounding.length ? "" : "Merged ground is that of all layers.";
 }
 
 function tellMovers() {

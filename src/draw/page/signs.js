@@ -178,11 +178,11 @@ function paintSlantingNumbers(pen, map) {
     for (let n = 0; n < count; ++n) if ((first + n) % step === 0) pen.fillText(first + n, ...place(n));
   };
   along(map.first[0], map.size[0], "left", c => {
-    const [x, y] = toScreen(...cellRing(map, c, 0)[0].map((n, i) => n + [w, h][i] / 4));
+    const [left, top] = cellRing(map, c, 0)[0], [x, y] = toScreen(left + w / 4, top + h / 4);
     return [x + 5, y - 5];
   });
   along(map.first[1], map.size[1], "right", r => {
-    const [x, y] = toScreen(...cellRing(map, 0, r)[0].map((n, i) => n + [-w, h][i] / 4));
+    const [left, top] = cellRing(map, 0, r)[0], [x, y] = toScreen(left - w / 4, top + h / 4);
     return [x - 5, y - 5];
   });
 }

@@ -1,6 +1,7 @@
 // What the page knows, and what is looked at now.
 
 const data = JSON.parse(document.getElementById("data").textContent);
+/** @type {(id: string) => any} */
 const element = id => document.getElementById(id);
 const canvas = element("map"), context = canvas.getContext("2d");
 const stepsPerPx = 256;
@@ -73,13 +74,20 @@ function patched(list, changes) {
 }
 const stateOf = map => map.states.find(({ facts }) => map.switches.every(fact => held.has(fact) === facts.includes(fact))) ?? {};
 
-// Makes a map what it is while the facts that are held hold.
+// Its ground without the layers that are hidden, where the page knows it so.
+function groundLeft(map, state) {
+  const set = map.grounding.reduce((bits, layer, i) => hidden.has(map.layers[layer].name) ? bits | 1 << i : bits, 0);
+  const less = (state.less ?? map.less).find(([bits]) => bits === set);
+  return less ? less[1] : state.ground ?? map.base.ground;
+}
+
+// Makes a map what it is while the facts that are held hold, without the layers that are hidden.
 function settled(map) {
   const state = stateOf(map), { base } = map;
   map.words = patched(base.words, state.words);
   patched(base.layers, state.layers).forEach((there, i) => map.layers[i].there = there);
   patched(base.objects, state.objects).forEach((object, i) => Object.assign(map.objects[i], object));
-  map.pieces = (state.ground ?? base.ground).map(number => map.ground[number] ??= ((([group, ...lists]) => groundOf(group, ...lists.map(intsOf)))(map.chunks[number])));
+  map.pieces = groundLeft(map, state).map(number => map.ground[number] ??= ((([group, ...lists]) => groundOf(group, ...lists.map(intsOf)))(map.chunks[number])));
   const reach = patched(base.reach, state.reach);
   map.movers = [...new Set(reach.map(([number]) => number))];
   map.reachOf = map.movers.includes(mover) ? mover : map.mover;
@@ -133,6 +141,7 @@ const hidden = new Set();   // names of layers
 let storey = data.storey;   // the one that is looked at; null: all of them
 let artStrength = 1;        // how strongly art is drawn
 let cursor = null;          // the cell that was chosen
+/** @type {{ from: [number, number] | null, to: [number, number] | null, done?: boolean } | null} */
 let ruler = null;           // { from, to }, px
 
 // ---- storeys ----
@@ -161,6 +170,7 @@ function cellAt(map, x, y) {   // counted from the data's top-left
   const [c, r] = cellPlace(map, x, y);
   return [Math.floor(c) - map.first[0], Math.floor(r) - map.first[1]];
 }
+/** @returns {[number, number]} */
 function cellCorner(map, column, row) {   // of the box around it
   const [w, h] = map.cell, c = map.first[0] + column, r = map.first[1] + row;
   return map.grid === "isometric" ? [(c - r) * w / 2 - w / 2, (c + r) * h / 2] : [c * w, r * h];
@@ -172,7 +182,9 @@ function cellRing(map, column, row) {
 }
 const has = (map, c, r) => c >= 0 && r >= 0 && c < map.size[0] && r < map.size[1];
 
+/** @type {(x: number, y: number) => [number, number]} */
 const toScreen = (x, y) => [(x - view.x) * view.zoom + canvas.clientWidth / 2, (y - view.y) * view.zoom + canvas.clientHeight / 2];
+/** @type {(x: number, y: number) => [number, number]} */
 const toMap = (x, y) => [(x - canvas.clientWidth / 2) / view.zoom + view.x, (y - canvas.clientHeight / 2) / view.zoom + view.y];
 
 // Columns, first and last, of a row whose cells' boxes meet a box of px.

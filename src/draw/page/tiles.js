@@ -1,6 +1,8 @@
 // Which tiles are shown: by what is searched for, a barrier, a flag.
 
-const element = id => document.getElementById(id), tiles = [...document.querySelectorAll(".tile")];
+/** @type {(id: string) => any} */
+const element = id => document.getElementById(id);
+const tiles = [.../** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll(".tile"))];
 const texts = tiles.map(tile => tile.textContent.toLowerCase());
 const has = (tile, list, word) => word === "" || tile.dataset[list].split(" ").includes(word);
 
@@ -11,7 +13,7 @@ function choose() {
     const shown = texts[i].includes(asked) && has(tile, "barriers", element("barrier").value) && has(tile, "flags", element("flag").value)
       && (!element("undecided").checked || tile.dataset.undecided === "true") && (!element("unused").checked || tile.dataset.cells === "0");
     tile.hidden = !shown;
-    count += shown;
+    count += shown ? 1 : 0;
   });
   element("count").textContent = count === tiles.length ? `${count} tiles` : `${count} of ${tiles.length} tiles`;
 }

@@ -151,17 +151,20 @@ function choose(x, y) {
 function moveCursor(dc, dr) {
   const map = view.map, [c, r] = cursor || cellAt(map, view.x, view.y).map((n, i) => n - [dc, dr][i]);
   const to = [Math.max(0, Math.min(map.size[0] - 1, c + dc)), Math.max(0, Math.min(map.size[1] - 1, r + dr))];
-  const [x, y] = cellCorner(map, ...to), middle = [x + map.cell[0] / 2, y + map.cell[1] / 2];
+  const [x, y] = cellCorner(map, ...to);
+  /** @type {[number, number]} */
+  const middle = [x + map.cell[0] / 2, y + map.cell[1] / 2];
   const [u, v] = toScreen(...middle), edge = 40;
   if (u < edge || v < edge || u > canvas.clientWidth - edge || v > canvas.clientHeight - edge) view.x = middle[0], view.y = middle[1];
   if (ruler && ruler.from) ruler.to = middle;
   choose(...middle);
 }
+let lastFinding = -1;
 function nextFinding() {
   const all = view.map.findings.filter(finding => finding.at);
   if (all.length === 0) return say("no findings on this map");
-  nextFinding.last = ((nextFinding.last ?? -1) + 1) % all.length;
-  jump(...all[nextFinding.last].at);
+  lastFinding = (lastFinding + 1) % all.length;
+  jump(...all[lastFinding].at);
 }
 function toggleRuler() {
   ruler = ruler ? null : { from: null, to: null };
@@ -186,7 +189,7 @@ canvas.onpointerdown = event => {
 canvas.onpointermove = event => {
   const before = pointers.get(event.pointerId), now = [event.offsetX, event.offsetY];
   if (!before) {
-    if (ruler && ruler.from && !ruler.done) ruler.to = toMap(...now), changed();
+    if (ruler && ruler.from && !ruler.done) ruler.to = toMap(event.offsetX, event.offsetY), changed();
     return tellTip(event);
   }
   element("tip").hidden = true;
@@ -236,7 +239,7 @@ canvas.onkeydown = event => {
 };
 document.onkeydown = event => {
   element("tip").hidden = true;
-  if (event.target.matches("input[type=search], select") && event.key !== "Escape" || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.target instanceof Element && event.target.matches("input[type=search], select") && event.key !== "Escape" || event.ctrlKey || event.metaKey || event.altKey) return;
   const middle = [canvas.clientWidth / 2, canvas.clientHeight / 2];
   if (event.key === "+" || event.key === "=") zoomAt(...middle, 1.4);
   else if (event.key === "-") zoomAt(...middle, 1 / 1.4);
@@ -275,7 +278,7 @@ function remember() {
   remembering = setTimeout(keepPlace, 150);
 }
 function keepPlace() {
-  const place = new URLSearchParams({ map: view.map.name, x: view.x, y: view.y, zoom: view.zoom,
+  const place = new URLSearchParams({ map: view.map.name, x: String(view.x), y: String(view.y), zoom: String(view.zoom),
     show: Object.keys(show).filter(thing => show[thing]).join(" "), hidden: [...hidden].join(" ") });
   if (storey !== null) place.set("storey", data.storeys[storey][0]);
   if (held.size || data.holds.length) place.set("facts", [...held].map(fact => data.facts[fact][0]).join(" "));
@@ -284,7 +287,7 @@ function keepPlace() {
   try {
     history.replaceState(null, "", "#" + place);
   } catch (refused) {   // some browsers keep pages from files from it
-    location.hash = place;
+    location.hash = place.toString();
   }
 }
 function recallFacts(place) {
@@ -300,9 +303,9 @@ function recall() {
   const place = new URLSearchParams(location.hash.slice(1)), map = data.maps.find(one => one.name === place.get("map"));
   if (!map) return false;
   recallFacts(place);
+  for (const name of (place.get("hidden") || "").split(" ")) if (name) hidden.add(name);
   view.map = settled(ready(map));
   for (const thing of Object.keys(show)) show[thing] = (place.get("show") || "").split(" ").includes(thing);
-  for (const name of (place.get("hidden") || "").split(" ")) if (name) hidden.add(name);
   const kept = data.storeys.findIndex(([name]) => name === place.get("storey"));
   storey = kept < 0 ? null : kept;
   const numbers = ["x", "y", "zoom"].map(name => parseFloat(place.get(name)));
