@@ -1,5 +1,5 @@
 // Art px by px: cut from its sheet, enlarged and made smaller, flipped and turned, layer over layer.
-// Also tests src/draw: art png standing_art
+// Also tests src/draw: art standing_art
 #include <catch2/catch.hpp>
 
 #include "draw/art_internal.hpp"
