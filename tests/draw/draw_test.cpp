@@ -1,7 +1,6 @@
 // Also tests src/draw: flags grid ground key objects shapes
 #include <catch2/catch.hpp>
 
-#include <cmath>
 #include <limits>
 
 #include "clean_worlds.hpp"
