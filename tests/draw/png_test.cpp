@@ -83,11 +83,11 @@ TEST_CASE("a large map in blocks is the map drawn at once, except for a few px")
 TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;
-    std::size_t last = 0, all = 0;
-    options.progress = [&](std::size_t done, std::size_t of) { last = done, all = of; };
+    std::size_t last = 0, blocks = 0;
+    options.progress = [&](std::size_t done, std::size_t of) { last = done, blocks = of; };
     (void)png_of(world, options);
-    CHECK(last == all);
-    CHECK(all >= 1);
+    CHECK(last == blocks);
+    CHECK(blocks >= 1);
     CHECK_FALSE(
         draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return false; }).empty());
 }
