@@ -141,7 +141,7 @@ public:
         const DataCell at = now_->data_cell(cell);
         return now_->has(at) ? now_->placed(now_->layers[l], at.column, at.row) : now_->palette.front();
     }
-    [[nodiscard]] const Tile* find_tile(LayerId layer, Cell cell) const;   // null where there is none
+    [[nodiscard]] const Tile* find_tile(LayerId layer, Cell cell) const;   // null where no tile stands
     // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
     [[nodiscard]] Passability says(Cell cell, StoreyId storey = StoreyId::ground) const;
     [[nodiscard]] bool grants(Cell cell, std::string_view flag,

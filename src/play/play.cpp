@@ -14,7 +14,7 @@ namespace {
 
 MapId map_called(const World& world, std::string_view name) {
     return id_of<MapId>(
-        static_cast<std::size_t>(&world.map(name) - world.maps().data()));   // throws where there is none
+        static_cast<std::size_t>(&world.map(name) - world.maps().data()));   // throws for an unknown name
 }
 
 }   // namespace
