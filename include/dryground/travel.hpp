@@ -31,7 +31,8 @@ namespace dryground {
 enum class Reached { yes, no, not_decided };
 
 // How a step of a route is made. `goes` is for movers that move freely, `steps` for those that step from cell to cell.
-enum class Going { starts, walks, drops, jumps, climbs, goes, steps, stairs, link, does };
+// It `rides` on a solid that moves along its path.
+enum class Going { starts, walks, drops, jumps, climbs, goes, steps, rides, stairs, link, does };
 
 // A place on a map.
 struct Spot {
@@ -40,6 +41,14 @@ struct Spot {
     PointPx at{};
 
     friend bool operator==(const Spot&, const Spot&) = default;
+};
+
+// A solid that moves along its path, and its position when somebody needs it to stand there. None: the ground itself.
+struct Carrier {
+    ObjectId object = ObjectId::none;
+    PointPx at{};
+
+    friend bool operator==(const Carrier&, const Carrier&) = default;
 };
 
 struct RouteStep {
@@ -53,6 +62,8 @@ struct RouteStep {
     Cell cell{};                  // of the tile
     Fires fires = Fires::enter;   // how that is set off
     Facts needs{}, gained{};      // facts that this needs, and that hold from now on
+    // What it stands on at the end, where that is a solid that moves: it waits there, or has carried it there.
+    Carrier carrier{};
 };
 
 // The first step begins where the mover starts; each begins where the one before ends.

@@ -202,7 +202,8 @@ bool keeps_to_cells(const World& world, const Map& map, std::size_t below, Barri
                 return false;
     }
     return std::none_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
-        return object.role == Role::solid && object.barrier == barrier && object.layer < id_of<LayerId>(below);
+        return object.role == Role::solid && !ground::moves(object) && object.barrier == barrier &&
+               object.layer < id_of<LayerId>(below);
     });
 }
 

@@ -93,11 +93,14 @@ private:
                   {"px", step.px}};
         if (!step.way.empty()) json["way"] = points(step.way);
         if (step.object != ObjectId::none) json["object"] = map(step.from.map).object(step.object).name;
+        if (const auto& [object, at] = step.carrier; object != ObjectId::none)
+            json["carrier"] = {{"object", map(step.from.map).object(object).name}, {"at", {at.x, at.y}}};
         if (step.layer != LayerId::none) {
             json["layer"] = map(step.from.map).layer(step.layer).name;
             json["cell"] = {step.cell.column, step.cell.row};
         }
-        if (step.object != ObjectId::none || step.layer != LayerId::none) json["fires"] = name_of(step.fires);
+        if (step.going != Going::rides && (step.object != ObjectId::none || step.layer != LayerId::none))
+            json["fires"] = name_of(step.fires);
         json["needs"] = names(step.needs);
         json["gained"] = names(step.gained);
         return json;

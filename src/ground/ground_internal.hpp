@@ -56,6 +56,8 @@ struct Meaning {
 // Whether a layer, or an object with its layer, is there and has a say.
 [[nodiscard]] bool counts(const Layer& layer, const Facts& facts);
 [[nodiscard]] bool counts(const Map& map, const Object& object, const Facts& facts);
+// Whether a solid moves while the game runs, as its kind says: it is a body of its own then, and has no say.
+[[nodiscard]] bool moves(const Object& object);
 
 // How far a layer's picture, and with it the objects of its file, is shifted; and whether its shapes are.
 [[nodiscard]] Point shift_of(const Layer& layer);

@@ -38,8 +38,10 @@ Point shift_of(const Layer& layer) { return layer.offset; }
 bool is_shifted(const Layer& layer) { return layer.offset != Point{} || layer.shape_offset != Point{}; }
 
 bool counts(const Map& map, const Object& object, const Facts& facts) {
-    return !layer_of(map, object).decor && is_there(map, object, facts);
+    return !layer_of(map, object).decor && !moves(object) && is_there(map, object, facts);
 }
+
+bool moves(const Object& object) { return object.role == Role::solid && object.motion != Motion::fixed; }
 
 bool concerns(const World& world, const Map& map, FactId fact) {
     return follows(world, map, fact) ||

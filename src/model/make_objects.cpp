@@ -72,7 +72,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
         Object object;
         object.name = draft.name.value;
         object.kind = kind_id;
-        object.role = kind.role;
+        object.role = kind.role, object.motion = kind.motion;
         object.layer = layer_id;
         object.place = draft.place;
         object.place_of_position = draft.place_of_form;

@@ -216,9 +216,9 @@ void tell_map(const World& old_world, const Map& before, const World& new_world,
 }
 
 // Edits of one world as edits of another, by the names of what they are about.
-class Carrier {
+class CarryOver {
 public:
-    Carrier(const World& from, const World& to) : from_(from), to_(to) {}
+    CarryOver(const World& from, const World& to) : from_(from), to_(to) {}
 
     // Nothing where the other world has no place for it.
     [[nodiscard]] std::optional<Edit> carried(const Edit& edit) const {
@@ -276,11 +276,11 @@ std::vector<std::string> Play::refresh(World newer) {
         if (const MapId before = old.find_map(map.name); before != MapId::none)
             tell_map(old, old.map(before), newer, map, words);
 
-    const Carrier carrier(old, newer);
+    const CarryOver carry_over(old, newer);
     Parts::Done carried;
     std::size_t lost = 0;
     for (const Edit& edit : changes().edits) {
-        const std::optional<Edit> there = carrier.carried(edit);
+        const std::optional<Edit> there = carry_over.carried(edit);
         if (there)
             carried.add(newer, *there);
         else

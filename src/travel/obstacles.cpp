@@ -90,6 +90,11 @@ Obstacles::Obstacles(std::span<const Group> groups, StoreyId storey, const Mover
     closed_ = detail::reach_and(ground, body_, others);
 }
 
+Obstacles::Obstacles(const Obstacles& rest, std::span<const Group> thing, const Mover& mover)
+    : Obstacles(thing, thing.empty() ? StoreyId::ground : thing.front().storey_id, mover) {
+    rest_ = &rest;
+}
+
 Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), around_ground_({}) {
     add(ground);
     index(ground);
@@ -162,7 +167,8 @@ bool Obstacles::may_be(Point p) const {
             return sums_[i].passes == OneWay::none && inside_of(sums_[i].ring, q, q).has_value();
         });
     });
-    return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground;
+    return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground &&
+           (rest_ == nullptr || rest_->may_be(p));
 }
 
 double Obstacles::free_before(Point a, Point b) const {

@@ -36,8 +36,12 @@ public:
     Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed = {});
     // Of ground alone, for a body as it is: only to ask where it may be.
     Obstacles(const Regions& ground, const Ring& body);
+    // The same with one thing more that stands there for a while. `rest` must outlive it. `closed` and `sums` are those
+    // of the thing alone.
+    Obstacles(const Obstacles& rest, std::span<const Group> thing, const Mover& mover);
 
     [[nodiscard]] const Ring& body() const { return body_; }
+    [[nodiscard]] bool is_thing() const { return rest_ != nullptr; }
     // Where the position cannot be. Empty when it was made of ground alone.
     [[nodiscard]] const Regions& closed() const { return closed_; }
 
@@ -56,12 +60,13 @@ public:
     [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
     // Whether anything may be in the way in a box.
     [[nodiscard]] bool any_near(const Bounds& box) const {
-        return near_.any_near(box, [](std::size_t) { return true; });
+        return near_.any_near(box, [](std::size_t) { return true; }) || (rest_ != nullptr && rest_->any_near(box));
     }
-    // Calls action(sum) for those near a box.
+    // Calls action(sum) for those near a box, of the rest too.
     template <class Action>
     void each_near(const Bounds& box, Action action) const {
         near_.each_near(box, [&](std::size_t i) { action(sums_[i]); });
+        if (rest_ != nullptr) rest_->each_near(box, action);
     }
 
 private:
@@ -71,6 +76,7 @@ private:
     void add(Point a, Point b, OneWay passes);
     [[nodiscard]] Ring rear_half(OneWay passes) const;
 
+    const Obstacles* rest_ = nullptr;
     Ring body_;
     Regions closed_;
     std::vector<Sum> sums_;

@@ -36,12 +36,17 @@ RouteStep RouteMaker::step(Going going, const Ring& way) const {
 void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
-    const bool goes_on =
-        step.going == last.going && last.object == ObjectId::none && last.layer == LayerId::none && is_even(step.going);
+    // A step gets onto what moves, or off it, not both: where that has to stand is told at its ends.
+    const Carrier from = route_.size() > 1 ? route_[route_.size() - 2].carrier : Carrier{};
+    const bool stays = last.carrier == step.carrier ||
+                       (from == last.carrier && (last.carrier == Carrier{} || step.carrier == Carrier{}));
+    const bool goes_on = step.going == last.going && last.object == ObjectId::none && last.layer == LayerId::none &&
+                         is_even(step.going) && stays;
     if (goes_on) {
         last.way.insert(last.way.end(), step.way.begin() + (step.way.empty() ? 0 : 1), step.way.end());
         last.px += step.px;
         last.to = step.to;
+        last.carrier = step.carrier;
     } else {
         route_.push_back(std::move(step));
     }
@@ -54,14 +59,21 @@ void RouteMaker::walk(int place, Point to) {
     Ways& ways = *stages_.on(at_.map, held_).ways;
     Ring way = ways.way_within(place, from, to);
     if (way.size() < 2) way = {from, to};
-    add(step(ways.going(place), way));
+    add_on(place, step(ways.going(place), way));
 }
 
 void RouteMaker::make(const Move& move) {
     if (move.way.size() < 2) return;
     Ring way = move.way;
     way.front() = steps_of(at_.at);
-    add(step(move.going, way));
+    RouteStep made = step(move.going, way);
+    made.object = move.on;
+    add_on(move.to, std::move(made));
+}
+
+void RouteMaker::add_on(int place, RouteStep step) {
+    step.carrier = stages_.on(at_.map, held_).ways->carrier(place);
+    add(std::move(step));
 }
 
 void RouteMaker::touch(const Sweep::Node& node, const Touched& touch) {

@@ -20,6 +20,7 @@ private:
     bool follow(const Sweep& sweep, std::size_t node);
     void walk(int place, Point to);
     void make(const Move& move);
+    void add_on(int place, RouteStep step);   // that ends in a place
     void touch(const Sweep::Node& node, const Touched& touch);
     void touch_nearest(const Sweep::Node& node, const Touched& any);
     void add(RouteStep step);

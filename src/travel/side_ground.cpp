@@ -13,6 +13,9 @@ namespace {
 // The steepest slope that a mover walks which does not say.
 constexpr double usual_slope_degrees = 45;
 
+// Off a moving solid one jumps at every so many of its stops.
+constexpr std::size_t stops_a_jump = 3;
+
 }   // namespace
 
 SideGround::SideGround(const WaysOf& of) : map(of.map) {
@@ -34,7 +37,7 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
     footing.kerb = static_cast<std::int32_t>(steps(mover.kerb_px));
     const std::vector<Group> groups = groups_of(of);
     for (const StoreyId storey : ground::storeys_of(map)) {
-        SideLevel level{storey, Obstacles(groups, storey, mover)};
+        SideLevel level{storey, levels.size(), Obstacles(groups, storey, mover)};
         std::vector<Stand> stands = stands_of(level.obstacles, footing);
         for (const Map* other : of.also) {
             const WaysOf then{of.world, *other, of.mover, of.facts, of.targets, of.like};
@@ -45,6 +48,7 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
     }
     index(of.targets);
     add_climbing(of);
+    add_moving(of);
 }
 
 void SideGround::add_level(SideLevel level, std::vector<Stand> stands) {
@@ -85,7 +89,7 @@ void SideGround::add_climbing(const WaysOf& of) {
         const TravelPlace shape = climbing->shape(climb);
         areas.push_back(shape.area.front());
         around.push_back(detail::box_around(areas.back().outline));
-        places.push_back({{}, static_cast<std::size_t>(level(shape.storey) - levels.data()), false, climb, {}});
+        places.push_back({{}, level(shape.storey)->number, false, climb, {}});
     }
     for (SideLevel& level : levels) {
         std::vector<Bounds> boxes;
@@ -132,6 +136,54 @@ void SideGround::add_grips(int climb_place, const Region& area, SideLevel& level
     });
 }
 
+void SideGround::add_moving(const WaysOf& of) {
+    solids = moving_solids(of);
+    levels_of_solids.resize(solids.size());
+    for (std::size_t s = 0; s < solids.size(); ++s)
+        if (const SideLevel* storey = level(solids[s].storey)) add_stops(s, *storey, of.figures());
+    for (SideLevel& storey : levels) {
+        if (storey.has_solid()) break;
+        std::vector<Bounds> boxes;
+        for (const SideLevel& level : levels)
+            if (level.storey_level == &storey) {
+                storey.with_solid.push_back(level.number);
+                boxes.push_back(detail::box_around(level.swept));
+            }
+        storey.near_swept = detail::BoxIndex(std::move(boxes));
+    }
+}
+
+void SideGround::add_stops(std::size_t solid, const SideLevel& storey, const Mover& mover) {
+    const std::vector<MovingSolid::Stop>& stops = solids[solid].stops;
+    std::size_t jumps_at = 0;
+    for (std::size_t stop = 0; stop < stops.size(); ++stop) {
+        const std::vector<Group> there = moved(solids[solid].groups, stops[stop].by);
+        SideLevel level{storey.storey, levels.size(), Obstacles(storey.obstacles, there, mover)};
+        level.storey_level = &storey, level.solid = solid, level.stop = stop;
+        level.swept = swept(solids[solid], stop, level.obstacles.body());
+        const Bounds box = detail::box_around(level.swept);
+        if (stop % stops_a_jump == 0 || stops[stop].is_of_path) {
+            level.jumps_from = box;
+            jumps_at = level.number;
+        } else {
+            Bounds& all = *levels[jumps_at].jumps_from;
+            all = {{std::min(all.least.x, box.least.x), std::min(all.least.y, box.least.y)},
+                   {std::max(all.most.x, box.most.x), std::max(all.most.y, box.most.y)}};
+        }
+        levels_of_solids[solid].push_back(level.number);
+        std::vector<Stand> stands = stands_of(level.obstacles, footing);
+        add_level(std::move(level), std::move(stands));
+    }
+}
+
+int SideGround::stand_on_solid(const SideLevel& level, Point p) const {
+    int found = -1;
+    level.each_swept_near(detail::grown(Bounds{p, p}, 2), [&](std::size_t number) {
+        if (found < 0) found = stand_at(levels[number], p, false);
+    });
+    return found;
+}
+
 int SideGround::climb_at(StoreyId storey, Point p) const {
     const int climb = climbing ? climbing->find_place(storey, p) : -1;
     return climb < 0 ? -1 : place_of_climb(climb);
@@ -145,8 +197,7 @@ const SideLevel* SideGround::level(StoreyId storey) const {
 
 int SideGround::stand_at(const SideLevel& level, Point p, bool slides) const {
     int found = -1;
-    (void)level.near.any_near(detail::grown(Bounds{p, p}, 2), [&](std::size_t i) {
-        const SideLevel::Edge& edge = level.edges[i];
+    (void)level.any_edge_near(detail::grown(Bounds{p, p}, 2), [&](const SideLevel::Edge& edge) {
         const Stand& stand = this->stand(edge.stand);
         if (stand.slides != slides) return false;
         const auto [a, b] = ends(edge);

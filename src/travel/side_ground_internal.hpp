@@ -3,18 +3,26 @@
 #pragma once
 
 #include <array>
+#include <deque>
 #include <optional>
 #include <vector>
 
 #include "flight_internal.hpp"
+#include "moving_solids_internal.hpp"
 #include "stands_internal.hpp"
 #include "ways_internal.hpp"
 
 namespace dryground::travel {
 
+// A storey of the map; or the same while a moving solid stands at one of its stops, which adds its own edges.
 struct SideLevel {
     StoreyId storey;
+    std::size_t number;   // among all levels
     Obstacles obstacles;
+    const SideLevel* storey_level = nullptr;   // of one with a moving solid: the storey without it
+    std::size_t solid = 0, stop = 0;           // then: which one stands where,
+    Ring swept{};                              // where it is touched from there to its next stop,
+    std::optional<Bounds> jumps_from{};        // and from where one jumps: at some stops, for those that follow, too
     struct Edge {
         int stand;           // a place
         std::size_t begin;   // position of its first point
@@ -31,6 +39,37 @@ struct SideLevel {
     std::vector<int> targets{};   // for each of their rings
     std::vector<const Ring*> rings{};
     detail::BoxIndex near_targets{};
+    std::vector<std::size_t> with_solid{};   // levels of the same storey with a moving solid
+    detail::BoxIndex near_swept{};           // of those
+
+    // What a moving solid does not change is known of the storey.
+    [[nodiscard]] const SideLevel& fixed() const { return storey_level != nullptr ? *storey_level : *this; }
+    [[nodiscard]] bool has_solid() const { return storey_level != nullptr; }
+    // Calls action(edge) for those near a box, or stops at the first for which it is true.
+    template <class Action>
+    void each_edge_near(const Bounds& box, Action action) const {
+        near.each_near(box, [&](std::size_t e) { action(edges[e]); });
+        if (has_solid()) storey_level->each_edge_near(box, action);
+    }
+    template <class Test>
+    [[nodiscard]] bool any_edge_near(const Bounds& box, Test test) const {
+        return near.any_near(box, [&](std::size_t e) { return test(edges[e]); }) ||
+               (has_solid() && storey_level->any_edge_near(box, test));
+    }
+    // Calls action(target, ring), and action(cell).
+    template <class Action>
+    void each_target_near(const Bounds& box, Action action) const {
+        fixed().near_targets.each_near(box, [&](std::size_t r) { action(fixed().targets[r], *fixed().rings[r]); });
+    }
+    template <class Action>
+    void each_climbed_near(const Bounds& box, Action action) const {
+        fixed().near_climbed.each_near(box, [&](std::size_t i) { action(fixed().climbed[i]); });
+    }
+    // Calls action(level) by number for those on which the solid may touch a box.
+    template <class Action>
+    void each_swept_near(const Bounds& box, Action action) const {
+        fixed().near_swept.each_near(box, [&](std::size_t i) { action(fixed().with_solid[i]); });
+    }
 };
 
 // A stand, a slide, a place to climb in, or a point in the air where a body comes into being or arrives.
@@ -62,6 +101,8 @@ public:
     [[nodiscard]] const SideLevel* level(StoreyId storey) const;
     // The stand, or slide, that a position is on, within a step or two; -1: none.
     [[nodiscard]] int stand_at(const SideLevel& level, Point p, bool slides) const;
+    // The stand on a moving solid, at one of its stops.
+    [[nodiscard]] int stand_on_solid(const SideLevel& level, Point p) const;
 
     // The place to climb in that holds a position; -1: none.
     [[nodiscard]] int climb_at(StoreyId storey, Point p) const;
@@ -71,8 +112,10 @@ public:
     Flight flight;
     Footing footing;
     bool knows_jump = false;
-    std::vector<SideLevel> levels;
+    std::deque<SideLevel> levels;   // storeys, then those with a moving solid at a stop
     std::vector<SidePlace> places;
+    std::vector<MovingSolid> solids;
+    std::vector<std::vector<std::size_t>> levels_of_solids;   // by solid: its levels in the order of its stops
     std::unique_ptr<Ways> climbing;   // null where nothing is climbed
     int first_climb = 0;              // its first place, among all
 
@@ -80,6 +123,8 @@ private:
     void add_climbing(const WaysOf& of);
     void add_grips(int climb_place, const Region& area, SideLevel& level, const Ring& cell);
     void add_level(SideLevel level, std::vector<Stand> stands);
+    void add_moving(const WaysOf& of);
+    void add_stops(std::size_t solid, const SideLevel& storey, const Mover& mover);
     void index(const std::vector<Target>& targets);
 };
 
@@ -96,6 +141,7 @@ struct SideWaysOn {
     std::vector<Point> falls_out;
     // Through the air, by the most generous reading: places and targets, each once.
     std::vector<int> perhaps_to, perhaps_touched;
+    std::vector<int> perhaps_with_solid;   // levels on which a moving solid is touched
 
     // Once to each place in each way of going.
     void add(Move move);
@@ -103,8 +149,13 @@ struct SideWaysOn {
     [[nodiscard]] bool has_touched(int target) const;
 };
 [[nodiscard]] SideWaysOn side_ways_on(const SideGround& ground, int place);
-// Adds what the air has: jumps to where nothing leads yet, and what may be.
+// Adds what the air has: what may be, and jumps to where nothing leads yet; and jumps onto a moving solid on its level.
 void add_through_air(const SideGround& ground, int place, SideWaysOn& known);
+void add_jumps_onto_solid(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known);
+// Adds what leads on a level from a place, without jumps: of its own level, or of one with a moving solid.
+void add_without_jumps(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known);
+// Adds ways onto moving solids, and rides on them.
+void add_moving_solids(const SideGround& ground, int place, SideWaysOn& known);
 
 // Where a fall ends.
 struct Fall {

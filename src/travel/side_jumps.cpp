@@ -21,7 +21,7 @@ constexpr std::int32_t highest_strip = 8 * steps_per_px;   // of cells that are 
 
 // Places and targets that may be got to from an edge, less the stand that it is of; each once.
 struct Perhaps {
-    std::vector<int> places, targets;
+    std::vector<int> places, targets, with_solid;
 };
 void add_once(std::vector<int>& to, int id) {
     if (std::find(to.begin(), to.end(), id) == to.end()) to.push_back(id);
@@ -29,22 +29,27 @@ void add_once(std::vector<int>& to, int id) {
 void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps,
                  Perhaps& found) {
     const std::int32_t top = std::min(a.y, b.y);
+    const SideLevel& own = ground.levels[ground.places[static_cast<std::size_t>(place)].level];
     for (const Moment& moment : maybe_air(level.obstacles, ground.flight, a, b, jumps, ground.map.most().y)) {
         const Bounds box = box_of(moment);
-        level.near.each_near(box, [&](std::size_t e) {
-            const SideLevel::Edge& edge = level.edges[e];
+        level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
             const auto [c, d] = ground.ends(edge);
             if (edge.stand == place || !may_land_on(moment, c, d)) return;
             // What slides falls, and does not get onto the stand at whose end it slides.
             if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.places, edge.stand);
         });
-        level.near_climbed.each_near(box, [&](std::size_t i) {
-            if (!may_touch(moment, level.climbed[i].ring)) return;
-            for (const int climb : level.climbed[i].places)
+        level.each_climbed_near(box, [&](const SideLevel::Climbed& cell) {
+            if (!may_touch(moment, cell.ring)) return;
+            for (const int climb : cell.places)
                 if (climb != place) add_once(found.places, climb);
         });
-        level.near_targets.each_near(box, [&](std::size_t r) {
-            if (may_touch(moment, *level.rings[r])) add_once(found.targets, level.targets[r]);
+        level.each_target_near(box, [&](int target, const Ring& ring) {
+            if (may_touch(moment, ring)) add_once(found.targets, target);
+        });
+        level.each_swept_near(box, [&](std::size_t number) {
+            const bool is_own = own.has_solid() && ground.levels[number].solid == own.solid;
+            if (!is_own && may_touch(moment, ground.levels[number].swept))
+                add_once(found.with_solid, static_cast<int>(number));
         });
     }
 }
@@ -74,8 +79,7 @@ std::optional<Ring> jump_free(const SideGround& ground, const SideLevel& level, 
 // On stands that nothing leads to yet.
 void add_landings(const SideGround& ground, const SideLevel& level, int place, const SureAir& air, std::size_t moment,
                   SideWaysOn& known) {
-    level.near.each_near(box_of(air.moments()[moment]), [&](std::size_t e) {
-        const SideLevel::Edge& edge = level.edges[e];
+    level.each_edge_near(box_of(air.moments()[moment]), [&](const SideLevel::Edge& edge) {
         if (edge.stand == place || ground.stand(edge.stand).slides || known.leads_to(edge.stand)) return;
         const auto [c, d] = ground.ends(edge);
         std::optional<Ring> way = air.to_edge(moment, c, d);
@@ -89,24 +93,23 @@ void add_landings(const SideGround& ground, const SideLevel& level, int place, c
 // Into targets that are not touched yet, and down from there to where one can stand.
 void add_jumps_into(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
     for (std::size_t k = 1; k < air.moments().size(); ++k)
-        level.near_targets.each_near(box_of(air.moments()[k]), [&](std::size_t r) {
-            if (known.has_touched(level.targets[r])) return;
-            std::optional<Ring> way = air.into(k, *level.rings[r]);
+        level.each_target_near(box_of(air.moments()[k]), [&](int target, const Ring& ring) {
+            if (known.has_touched(target)) return;
+            std::optional<Ring> way = air.into(k, ring);
             if (!way) return;
             if (std::optional<Ring> plain = jump_free(ground, level, way->front(), way->back())) way = std::move(plain);
             Fall falls = fall_from(ground, level, way->back());
             if (falls.stand < 0) return;
             way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
             known.moves.push_back({falls.stand, Going::jumps, *way});
-            known.touched.push_back({level.targets[r], {falls.stand, Going::jumps, std::move(*way)}});
+            known.touched.push_back({target, {falls.stand, Going::jumps, std::move(*way)}});
         });
 }
 
 // Into cells that are climbed in.
 void add_jumps_to_climb(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
     for (std::size_t k = 1; k < air.moments().size() && ground.climbing; ++k)
-        level.near_climbed.each_near(box_of(air.moments()[k]), [&](std::size_t i) {
-            const SideLevel::Climbed& cell = level.climbed[i];
+        level.each_climbed_near(box_of(air.moments()[k]), [&](const SideLevel::Climbed& cell) {
             const auto is_new = [&](int climb) { return !known.leads_to(climb); };
             if (std::none_of(cell.places.begin(), cell.places.end(), is_new)) return;
             std::optional<Ring> way = air.into(k, cell.ring);
@@ -144,10 +147,11 @@ std::vector<double> least_heights(const SideGround& ground, const SideLevel& lev
     for (const int to : perhaps.places)
         if (!known.leads_to(to) && ground.places[static_cast<std::size_t>(to)].climb < 0)
             add(detail::box_around(ground.stand(to).points));
-    for (std::size_t r = 0; r < level.rings.size(); ++r)
-        if (std::find(perhaps.targets.begin(), perhaps.targets.end(), level.targets[r]) != perhaps.targets.end() &&
-            !known.has_touched(level.targets[r]))
-            add(detail::box_around(*level.rings[r]));
+    const SideLevel& fixed = level.fixed();
+    for (std::size_t r = 0; r < fixed.rings.size(); ++r)
+        if (std::find(perhaps.targets.begin(), perhaps.targets.end(), fixed.targets[r]) != perhaps.targets.end() &&
+            !known.has_touched(fixed.targets[r]))
+            add(detail::box_around(*fixed.rings[r]));
     std::sort(least.begin(), least.end());
     least.erase(std::unique(least.begin(), least.end()), least.end());
     return least;
@@ -174,28 +178,49 @@ void add_jumps(const SideGround& ground, const SideLevel& level, int place, Poin
     }
 }
 
-// From all over the cells that a place to climb in lies in; surely from the middle and the sides of each.
-template <class Look>
-void add_jumps_off(const SideGround& ground, const SideLevel& level, int place, Look look, SideWaysOn& known) {
+// Boxes of the cells that a place to climb in lies in.
+std::vector<Bounds> boxes_of_climb(const SideLevel& level, int place) {
     std::vector<Bounds> boxes;
-    for (const SideLevel::Climbed& cell : level.climbed)
+    for (const SideLevel::Climbed& cell : level.fixed().climbed)
         if (std::find(cell.places.begin(), cell.places.end(), place) != cell.places.end())
             boxes.push_back(detail::box_around(cell.ring));
-    Perhaps all;
-    for (const Bounds& box : boxes)
-        for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip) {
-            const Perhaps more =
-                look(Point{box.least.x, y}, Point{box.most.x, std::min(y + highest_strip, box.most.y)}, true);
-            for (const int to : more.places) add_once(all.places, to);
-            for (const int target : more.targets) add_once(all.targets, target);
-        }
-    for (const Bounds& box : boxes) {
+    return boxes;
+}
+
+// Surely from the middle and the sides of each.
+void add_jumps_off(const SideGround& ground, const SideLevel& level, int place, const Perhaps& perhaps,
+                   SideWaysOn& known) {
+    for (const Bounds& box : boxes_of_climb(level, place)) {
         const std::int32_t middle = box.least.x + (box.most.x - box.least.x) / 2;
         for (const std::int32_t y : {box.least.y + 2, box.least.y + (box.most.y - box.least.y) / 2})
             for (const std::int32_t x : {middle, box.least.x + 2, box.most.x - 2})
                 if (ground.climb_at(level.storey, {x, y}) == place)
-                    add_jumps(ground, level, place, {x, y}, {x, y}, all, known);
+                    add_jumps(ground, level, place, {x, y}, {x, y}, perhaps, known);
     }
+}
+
+// From a way, or a whole strip, to all that may be got to.
+struct Start {
+    Point a, b;
+    bool jumps = true;
+};
+std::vector<Start> starts_of(const SidePlace& of, const SideLevel& level, int place) {
+    std::vector<Start> starts;
+    if (of.climb >= 0) {
+        for (const Bounds& box : boxes_of_climb(level, place))
+            for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip)
+                starts.push_back({{box.least.x, y}, {box.most.x, std::min(y + highest_strip, box.most.y)}});
+    } else if (level.jumps_from) {   // who is pushed by it falls
+        const Bounds& box = *level.jumps_from;
+        for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip)
+            starts.push_back({{box.least.x, y}, {box.most.x, std::min(y + highest_strip, box.most.y)}});
+        starts.push_back({box.least, box.most, false});
+    } else if (!level.has_solid()) {
+        const Ring& points = of.stand.points;
+        for (std::size_t i = 0; i + 1 < points.size(); ++i)
+            starts.push_back({points[i], points[i + 1], of.is_stood_on()});
+    }
+    return starts;
 }
 
 }   // namespace
@@ -204,21 +229,36 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
     if (ground.flight.jump <= 0) return;
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
-    const auto look = [&](Point a, Point b, bool jumps) {
-        Perhaps perhaps = perhaps_from(ground, level, place, a, b, jumps);
-        for (const int to : perhaps.places) add_once(known.perhaps_to, to);
-        for (const int target : perhaps.targets) add_once(known.perhaps_touched, target);
-        return perhaps;
+    Perhaps all;
+    const auto look = [&](const Start& start) {
+        Perhaps more = perhaps_from(ground, level.fixed(), place, start.a, start.b, start.jumps);
+        for (const int to : more.places) add_once(all.places, to);
+        for (const int target : more.targets) add_once(all.targets, target);
+        for (const int number : more.with_solid) add_once(all.with_solid, number);
+        return more;
     };
+    for (const Start& start : starts_of(of, level, place)) {
+        const Perhaps here = look(start);
+        if (of.is_stood_on() && !level.has_solid()) add_jumps(ground, level, place, start.a, start.b, here, known);
+    }
+    if (of.climb >= 0) add_jumps_off(ground, level, place, all, known);
+    for (std::size_t i = 0; level.jumps_from && i + 1 < of.stand.points.size(); ++i)
+        add_jumps(ground, level, place, of.stand.points[i], of.stand.points[i + 1], all, known);
+    known.perhaps_to = std::move(all.places), known.perhaps_touched = std::move(all.targets);
+    known.perhaps_with_solid = std::move(all.with_solid);
+}
+
+void add_jumps_onto_solid(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known) {
+    if (ground.flight.jump <= 0) return;
+    const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
+    Perhaps wanted;
+    for (const SideLevel::Edge& edge : level.edges) add_once(wanted.places, edge.stand);
     if (of.climb >= 0) {
-        add_jumps_off(ground, level, place, look, known);
+        add_jumps_off(ground, level, place, wanted, known);
         return;
     }
-    const Ring& points = of.stand.points;
-    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
-        const Perhaps perhaps = look(points[i], points[i + 1], of.is_stood_on());
-        if (of.is_stood_on()) add_jumps(ground, level, place, points[i], points[i + 1], perhaps, known);
-    }
+    for (std::size_t i = 0; of.is_stood_on() && i + 1 < of.stand.points.size(); ++i)
+        add_jumps(ground, level, place, of.stand.points[i], of.stand.points[i + 1], wanted, known);
 }
 
 }   // namespace dryground::travel

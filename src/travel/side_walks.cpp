@@ -27,8 +27,7 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
     const std::int32_t near = std::max(ground.footing.kerb, 2);
     for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
         const Point a = stand.points[i], b = stand.points[i + 1];
-        level.near.each_near(detail::grown(detail::box_around(std::array{a, b}), near), [&](std::size_t e) {
-            const SideLevel::Edge& edge = level.edges[e];
+        level.each_edge_near(detail::grown(detail::box_around(std::array{a, b}), near), [&](const SideLevel::Edge& edge) {
             if (edge.stand == place || ground.stand(edge.stand).slides) return;
             const auto [c, d] = ground.ends(edge);
             // From where one of them ends, or both are.
@@ -50,9 +49,9 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
 // Who falls through cells that are climbed in can hold on there.
 void add_holds(const SideGround& ground, const SideLevel& level, const Ring& way, SideWaysOn& known) {
     for (std::size_t i = 0; i + 1 < way.size(); ++i)
-        level.near_climbed.each_near(detail::box_around(std::span(way).subspan(i, 2)), [&](std::size_t n) {
+        level.each_climbed_near(detail::box_around(std::span(way).subspan(i, 2)), [&](const SideLevel::Climbed& cell) {
             const Point a = way[i], b = way[i + 1];
-            const auto inside = inside_of(level.climbed[n].ring, a, b);
+            const auto inside = inside_of(cell.ring, a, b);
             if (!inside) return;
             const double t = (inside->from + inside->to) / 2;
             const Point at{static_cast<std::int32_t>(std::lround(a.x + t * (static_cast<double>(b.x) - a.x))),
@@ -69,7 +68,7 @@ void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWay
     Fall falls = fall_from(ground, level, p);
     // Beside the map it has left it: whether it may is for the rule of leaks.
     const std::int32_t x = falls.way.back().x;
-    if (falls.out && x >= ground.map.least().x && x <= ground.map.most().x) known.falls_out.push_back(falls.way.back());
+    if (falls.out && !level.has_solid() && x >= ground.map.least().x && x <= ground.map.most().x) known.falls_out.push_back(falls.way.back());
     add_holds(ground, level, falls.way, known);
     if (falls.stand >= 0 && falls.way.size() > 1) known.add({falls.stand, Going::drops, std::move(falls.way)});
     // In the air, and yet on a stand already.
@@ -80,12 +79,12 @@ void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWay
 void add_touched_on(const SideLevel& level, int place, const Stand& stand, SideWaysOn& known) {
     for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
         const Point a = stand.points[i], b = stand.points[i + 1];
-        level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
-            if (known.has_touched(level.targets[r])) return;
-            if (const std::optional<Stretch> inside = inside_of(*level.rings[r], a, b)) {
+        level.each_target_near(detail::box_around(std::array{a, b}), [&](int target, const Ring& ring) {
+            if (known.has_touched(target)) return;
+            if (const std::optional<Stretch> inside = inside_of(ring, a, b)) {
                 const double t = (inside->from + inside->to) / 2;
                 const Point at = on_edge(a, b, static_cast<std::int32_t>(a.x + t * (static_cast<double>(b.x) - a.x)));
-                known.touched.push_back({level.targets[r], {place, Going::walks, {at}}});
+                known.touched.push_back({target, {place, Going::walks, {at}}});
             }
         });
     }
@@ -95,9 +94,8 @@ void add_touched_under_way(const SideLevel& level, SideWaysOn& known) {
     for (const Move& move : known.moves)
         for (std::size_t i = 0; i + 1 < move.way.size(); ++i) {
             const Point a = move.way[i], b = move.way[i + 1];
-            level.near_targets.each_near(detail::box_around(std::array{a, b}), [&](std::size_t r) {
-                if (!known.has_touched(level.targets[r]) && inside_of(*level.rings[r], a, b))
-                    known.touched.push_back({level.targets[r], move});
+            level.each_target_near(detail::box_around(std::array{a, b}), [&](int target, const Ring& ring) {
+                if (!known.has_touched(target) && inside_of(ring, a, b)) known.touched.push_back({target, move});
             });
         }
 }
@@ -105,11 +103,13 @@ void add_touched_under_way(const SideLevel& level, SideWaysOn& known) {
 // On to others, and down from where it lets go: from the middle of each cell, and its sides.
 void add_climbs(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known) {
     const int climb = ground.places[static_cast<std::size_t>(place)].climb;
-    for (const Move& move : ground.climbing->moves(climb))
-        known.add({ground.place_of_climb(move.to), move.going, move.way});
-    for (const Touched& touch : ground.climbing->touched(climb))
-        known.touched.push_back({touch.target, {place, touch.move.going, touch.move.way}});
-    for (const SideLevel::Climbed& cell : level.climbed) {
+    if (!level.has_solid()) {
+        for (const Move& move : ground.climbing->moves(climb))
+            known.add({ground.place_of_climb(move.to), move.going, move.way});
+        for (const Touched& touch : ground.climbing->touched(climb))
+            known.touched.push_back({touch.target, {place, touch.move.going, touch.move.way}});
+    }
+    for (const SideLevel::Climbed& cell : level.fixed().climbed) {
         if (std::find(cell.places.begin(), cell.places.end(), place) == cell.places.end()) continue;
         const Bounds box = detail::box_around(cell.ring);
         const std::int32_t y = box.least.y + (box.most.y - box.least.y) / 2;
@@ -161,10 +161,8 @@ Fall fall_from(const SideGround& ground, const SideLevel& level, Point p) {
     return fall;
 }
 
-SideWaysOn side_ways_on(const SideGround& ground, int place) {
+void add_without_jumps(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
-    const SideLevel& level = ground.levels[of.level];
-    SideWaysOn known;
     if (of.climb >= 0) {
         add_climbs(ground, level, place, known);
     } else if (of.is_stood_on()) {
@@ -174,8 +172,16 @@ SideWaysOn side_ways_on(const SideGround& ground, int place) {
     } else {
         add_fall(ground, level, of.stand.points.front(), known);
     }
+}
+
+SideWaysOn side_ways_on(const SideGround& ground, int place) {
+    const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
+    const SideLevel& level = ground.levels[of.level];
+    SideWaysOn known;
+    add_without_jumps(ground, level, place, known);
     for (const SidePlace::Grip& grip : of.grips) known.add({grip.place, Going::climbs, {grip.here, grip.there}});
     add_through_air(ground, place, known);
+    add_moving_solids(ground, place, known);
     add_touched_under_way(level, known);
     return known;
 }

@@ -85,7 +85,7 @@ private:
 };
 
 // The parts of an edge where the position can be: outside of all that is closed.
-void add_free_parts(const Obstacles& obstacles, Point a, Point b, std::vector<Stand>& into) {
+void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, std::vector<Stand>& into) {
     std::vector<Stretch> barred;
     obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
         if (sum.passes != OneWay::none) return;
@@ -103,9 +103,18 @@ void add_free_parts(const Obstacles& obstacles, Point a, Point b, std::vector<St
         // Deep inside of the ground no edge of it is near.
         if (from.x < to.x && stretch.from > free_from &&
             obstacles.may_be({from.x + (to.x - from.x) / 2, from.y + (to.y - from.y) / 2}))
-            into.push_back({{from, to}, true, false});
+            into.push_back({{from, to}, on_line, false});
         free_from = std::max(free_from, stretch.to);
     }
+}
+
+// What is left of stands on a thing when the rest is in the way.
+std::vector<Stand> free_parts(const Obstacles& obstacles, const std::vector<Stand>& stands) {
+    std::vector<Stand> free;
+    for (const Stand& stand : stands)
+        for (std::size_t i = 0; !stand.slides && i + 1 < stand.points.size(); ++i)
+            add_free_parts(obstacles, stand.points[i], stand.points[i + 1], stand.on_line, free);
+    return free;
 }
 
 // Parts a stand where somebody who walks along it would get into a line against the direction in which that is passed:
@@ -149,11 +158,12 @@ std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing)
         RingStands(region.outline, footing, stands).find();
         for (const Ring& hole : region.holes) RingStands(hole, footing, stands).find();
     }
+    if (obstacles.is_thing()) stands = free_parts(obstacles, stands);
     for (const Obstacles::Sum& sum : obstacles.sums()) {
         if (sum.passes != OneWay::up) continue;
         for (std::size_t i = 0; i < sum.ring.size(); ++i) {
             const Point a = sum.ring[i], b = sum.ring[(i + 1) % sum.ring.size()];
-            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, stands);
+            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, stands);
         }
     }
     const bool has_lines = std::any_of(obstacles.sums().begin(), obstacles.sums().end(),

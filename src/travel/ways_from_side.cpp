@@ -38,8 +38,9 @@ public:
     [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
         const SideLevel* level = ground_.level(storey);
         if (level == nullptr) return -1;
-        const int stand = ground_.stand_at(*level, p, false);
-        return stand >= 0 ? stand : ground_.climb_at(storey, p);
+        if (const int stand = ground_.stand_at(*level, p, false); stand >= 0) return stand;
+        const int climb = ground_.climb_at(storey, p);
+        return climb >= 0 ? climb : ground_.stand_on_solid(*level, p);
     }
     [[nodiscard]] int place_at(StoreyId storey, Point p) override {
         const SideLevel* level = ground_.level(storey);
@@ -47,7 +48,7 @@ public:
         if (const int place = find_place(storey, p); place >= 0) return place;
         const auto [known, is_new] = in_air_.try_emplace({storey, p.x, p.y}, places());
         if (is_new) {
-            ground_.places.push_back({{{p, p}}, static_cast<std::size_t>(level - ground_.levels.data()), true, -1, {}});
+            ground_.places.push_back({{{p, p}}, level->number, true, -1, {}});
             known_.emplace_back();
         }
         return known->second;
@@ -60,9 +61,16 @@ public:
         if (of.climb >= 0) return ground_.climbing->shape(of.climb);
         TravelPlace shape;
         shape.storey = ground_.levels[of.level].storey;
-        if (of.is_stood_on())
+        if (of.is_stood_on() && is_shown(ground_.levels[of.level]))
             for (const Point p : of.stand.points) shape.line.push_back(px_of(p));
         return shape;
+    }
+    [[nodiscard]] Carrier carrier(int place) const override {
+        const SideLevel& level = ground_.levels[ground_.places[static_cast<std::size_t>(place)].level];
+        if (!level.has_solid()) return {};
+        const MovingSolid& solid = ground_.solids[level.solid];
+        const Point by = solid.stops[level.stop].by, at = ground_.map.object(solid.object).position;
+        return {solid.object, px_of(moved(at, by))};
     }
     [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
         if (climb(place) >= 0) return ground_.climbing->way_within(climb(place), from, to);
@@ -81,17 +89,21 @@ public:
         for (const Move& move : moves(place)) may_be.add(move.to);
         for (const Touched& touch : touched(place)) may_be.touch(touch.target);
         const SidePlace& of = ground_.places[static_cast<std::size_t>(place)];
-        const SideLevel& level = ground_.levels[of.level];
+        const SideLevel& own = ground_.levels[of.level];
+        const SideLevel& level = own.fixed();
+        add_walks_between_stops(of, own, may_be);
         if (!ground_.knows_jump) {   // it may jump anywhere
             for (const SideLevel::Edge& edge : level.edges) may_be.add(edge.stand);
             for (const SideLevel::Climbed& cell : level.climbed)
                 for (const int climb : cell.places) may_be.add(climb);
             for (const int target : level.targets) may_be.touch(target);
+            for (const std::size_t number : level.with_solid) add_solid(number, may_be);
         } else if (ground_.flight.jump <= 0) {
-            add_below(of, level, may_be);
+            add_below(own.has_solid() ? detail::box_around(own.swept) : around(of), level, may_be);
         } else {
             for (const int stand : on(place).perhaps_to) may_be.add(stand);
             for (const int target : on(place).perhaps_touched) may_be.touch(target);
+            for (const int number : on(place).perhaps_with_solid) add_solid(static_cast<std::size_t>(number), may_be);
         }
     }
 
@@ -102,27 +114,50 @@ private:
         if (!known) known = std::make_unique<SideWaysOn>(side_ways_on(ground_, place));
         return *known;
     }
+    [[nodiscard]] Bounds around(const SidePlace& of) const {
+        return of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_.climbing->shape(of.climb).area);
+    }
     // Of a mover that does not jump nothing is known of how it drifts as it falls.
-    void add_below(const SidePlace& of, const SideLevel& level, MayBe& may_be) const {
-        const Bounds from =
-            of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_.climbing->shape(of.climb).area);
+    void add_below(const Bounds& from, const SideLevel& level, MayBe& may_be) const {
         const double depth = std::min<double>(std::max(0, ground_.map.most().y - from.least.y),
                                               ground_.flight.drop.value_or(coordinate_limit));
         const std::int32_t far = depth > 0 ? coordinate_limit / 2 : 1;
         const Region below = box_region({from.least.x - far, from.least.y - 1},
                                         {from.most.x + far, from.most.y + static_cast<std::int32_t>(depth) + 1});
         const Bounds box = detail::box_around(below.outline);
-        level.near.each_near(box, [&](std::size_t e) {
-            const auto [c, d] = ground_.ends(level.edges[e]);
-            if (inside_of(below.outline, {c.x, c.y - 1}, {d.x, d.y - 1})) may_be.add(level.edges[e].stand);
+        level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
+            const auto [c, d] = ground_.ends(edge);
+            if (inside_of(below.outline, {c.x, c.y - 1}, {d.x, d.y - 1})) may_be.add(edge.stand);
         });
-        level.near_climbed.each_near(box, [&](std::size_t i) {
-            for (const int climb : level.climbed[i].places) may_be.add(climb);
+        level.each_climbed_near(box, [&](const SideLevel::Climbed& cell) {
+            for (const int climb : cell.places) may_be.add(climb);
         });
-        level.near_targets.each_near(box, [&](std::size_t r) {
-            const Region target{*level.rings[r], {}};
-            if (!intersect({&below, 1}, {&target, 1}).empty()) may_be.touch(level.targets[r]);
+        level.each_target_near(box, [&](int target, const Ring& ring) {
+            const Region region{ring, {}};
+            if (!intersect({&below, 1}, {&region, 1}).empty()) may_be.touch(target);
         });
+        level.each_swept_near(box, [&](std::size_t number) { add_solid(number, may_be); });
+    }
+    // Who may be on a moving solid somewhere may be on it anywhere.
+    void add_solid(std::size_t level, MayBe& may_be) const {
+        for (const std::size_t number : ground_.levels_of_solids[ground_.levels[level].solid])
+            for (const SideLevel::Edge& edge : ground_.levels[number].edges) may_be.add(edge.stand);
+    }
+    // What can be walked on between two of a moving solid's stops.
+    void add_walks_between_stops(const SidePlace& of, const SideLevel& level, MayBe& may_be) const {
+        const std::int32_t near = ground_.footing.kerb + 2;
+        if (level.has_solid()) {
+            add_solid(level.number, may_be);
+            level.fixed().each_edge_near(detail::grown(detail::box_around(level.swept), near),
+                                         [&](const SideLevel::Edge& edge) { may_be.add(edge.stand); });
+        } else if (of.climb < 0) {
+            level.each_swept_near(detail::grown(detail::box_around(of.stand.points), near),
+                                  [&](std::size_t number) { add_solid(number, may_be); });
+        }
+    }
+    // Stands on a moving solid are told where its path turns and ends, and not everywhere between.
+    [[nodiscard]] bool is_shown(const SideLevel& level) const {
+        return !level.has_solid() || ground_.solids[level.solid].stops[level.stop].is_of_path;
     }
 
     SideGround ground_;

@@ -20,6 +20,7 @@ struct Move {
     int to = -1;
     Going going = Going::walks;
     Ring way;
+    ObjectId on = ObjectId::none;   // the moving solid of a ride
 };
 // Whether a mover goes on as it went, its body where it is held: not by a leap, a fall or a door.
 [[nodiscard]] inline bool is_even(Going going) {
@@ -72,6 +73,8 @@ public:
     [[nodiscard]] virtual TravelPlace shape(int place) const = 0;
     // Where a body falls out of the map from a place; nothing where it does not.
     [[nodiscard]] virtual std::vector<Point> falls_out(int) { return {}; }
+    // The moving solid that a place is on, and where that stands then.
+    [[nodiscard]] virtual Carrier carrier(int) const { return {}; }
     // How the mover moves inside of a place.
     [[nodiscard]] virtual Going going(int place) const = 0;
 };

@@ -80,7 +80,7 @@ public:
                 line(numbers[i], fmt::format("{} to {}", how(step), thing(next)), next);
             } else {
                 line(numbers[i],
-                     is_move(step) ? fmt::format("{} to {}", how(step), at(step.to.at))
+                     is_move(step) ? fmt::format("{} to {}", how(step), end(step, i == 0 ? step : route_[i - 1]))
                                    : fmt::format("{} {}", word_for(step.fires), thing(step)),
                      step);
             }
@@ -94,7 +94,13 @@ private:
     [[nodiscard]] std::string thing(const RouteStep& step) const {
         return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
     }
-    [[nodiscard]] static std::string how(const RouteStep& step) {
+    // Who gets onto what moves is told onto what.
+    [[nodiscard]] std::string end(const RouteStep& step, const RouteStep& before) const {
+        const ObjectId on = step.carrier.object;
+        if (on == ObjectId::none || on == before.carrier.object) return at(step.to.at);
+        return fmt::format("{} at {}", name_of_thing(world_, map_of(step), on, LayerId::none, {}), at(step.to.at));
+    }
+    [[nodiscard]] std::string how(const RouteStep& step) const {
         if (step.going == Going::jumps) {
             double up = step.from.at.y - step.to.at.y;
             const double aside = std::abs(step.to.at.x - step.from.at.x);
@@ -104,6 +110,7 @@ private:
             return way.empty() ? fmt::format("jumps {} px across", rounded(aside))
                                : fmt::format("jumps {} px {}", rounded(std::abs(up)), way);
         }
+        if (step.going == Going::rides) return fmt::format("rides {} {} px", thing(step), rounded(step.px));
         if (step.going == Going::drops) return fmt::format("drops {} px", rounded(step.to.at.y - step.from.at.y));
         if (step.going == Going::steps) {
             const std::size_t count = step.way.empty() ? 0 : step.way.size() - 1;
@@ -128,8 +135,8 @@ private:
 };
 
 constexpr std::array<std::string_view, 3> reached_words{"yes", "no", "not_decided"};
-constexpr std::array<std::string_view, 10> going_words{"starts", "walks", "drops",  "jumps", "climbs",
-                                                       "goes",   "steps", "stairs", "link",  "does"};
+constexpr std::array<std::string_view, 11> going_words{"starts", "walks", "drops",  "jumps", "climbs", "goes",
+                                                       "steps",  "rides", "stairs", "link",  "does"};
 
 }   // namespace
 

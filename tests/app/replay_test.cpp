@@ -44,6 +44,8 @@ public:
         cpSpaceRemoveBody(space_, body_);
         cpShapeFree(shape_);
         cpBodyFree(body_);
+        lift_.reset();
+        lifts_.clear();
         ground_.reset();
         cpSpaceFree(space_);
     }
@@ -91,13 +93,89 @@ public:
     }
     static constexpr double dt = 1.0 / 480;
 
+    // Puts a solid that moves where it is wanted, in place of the one before; nothing: none is there.
+    void set_carrier(const Map& map, const Carrier& carrier) {
+        lift_.reset();
+        if (carrier.object == ObjectId::none) return;
+        const Object& object = map.object(carrier.object);
+        lift_ = std::make_unique<Lift>(space_, world_, object);
+        lift_->put(metres({carrier.at.x - to_px(object.position.x), carrier.at.y - to_px(object.position.y)}));
+    }
+    // What it stands on goes to a place with it, unless something is in its way.
+    void ride(PointPx to, double px_a_step) {
+        const PointPx from = at();
+        const int steps = static_cast<int>(std::ceil(std::hypot(to.x - from.x, to.y - from.y) / px_a_step));
+        const cpVect by = cpvmult(cpvsub(metres(to), metres(from)), 1.0 / std::max(1, steps));
+        for (int i = 1; i <= steps; ++i) {
+            const PointPx there{from.x + (to.x - from.x) * i / steps, from.y + (to.y - from.y) * i / steps};
+            if (to.y > from.y) lift_->put(cpvadd(lift_->at(), by));   // down before it, up behind it
+            toward(there, px_a_step);
+            if (to.y <= from.y) lift_->put(cpvadd(lift_->at(), by));
+        }
+    }
+
+    // Moves all lifts to where they are after some time. Gives the velocity of the one it stands on, px a second.
+    PointPx move_lifts(const Map& map, double seconds);
+    // Whether what moves presses it into the ground.
+    [[nodiscard]] bool is_crushed() const {
+        bool crushed = false;
+        cpBodyEachArbiter(
+            body_,
+            [](cpBody*, cpArbiter* arbiter, void* data) {
+                for (int i = 0; i < cpArbiterGetCount(arbiter); ++i)
+                    if (cpArbiterGetDepth(arbiter, i) < -0.03) *static_cast<bool*>(data) = true;
+            },
+            &crushed);
+        return crushed;
+    }
+
 private:
+    // A body that the game moves.
+    class Lift {
+    public:
+        Lift(cpSpace* space, const World& world, const Object& object) : space_(space) {
+            body_ = cpSpaceAddBody(space, cpBodyNewKinematic());
+            constexpr std::int32_t hair = 2;   // as above
+            for (const Ring& piece : convex_pieces(grown(object.area, -hair, Corners::box), 8)) {
+                std::vector<cpVect> corners;
+                for (const Point p : piece) corners.push_back(chipmunk::to_metres(world, p));
+                shapes_.push_back(cpSpaceAddShape(
+                    space,
+                    cpPolyShapeNew(body_, static_cast<int>(corners.size()), corners.data(), cpTransformIdentity, 0)));
+                cpShapeSetFriction(shapes_.back(), 0);
+            }
+        }
+        ~Lift() {
+            for (cpShape* shape : shapes_) {
+                cpSpaceRemoveShape(space_, shape);
+                cpShapeFree(shape);
+            }
+            cpSpaceRemoveBody(space_, body_);
+            cpBodyFree(body_);
+        }
+        Lift(const Lift&) = delete;
+        Lift& operator=(const Lift&) = delete;
+        void put(cpVect at) {
+            cpBodySetPosition(body_, at);
+            cpSpaceReindexShapesForBody(space_, body_);
+        }
+        [[nodiscard]] cpVect at() const { return cpBodyGetPosition(body_); }
+        void go(cpVect velocity) { cpBodySetVelocity(body_, velocity); }
+
+    private:
+        cpSpace* space_;
+        cpBody* body_;
+        std::vector<cpShape*> shapes_;
+    };
+
     [[nodiscard]] cpVect metres(PointPx p) const { return cpv(p.x / world_.per_metre(), -p.y / world_.per_metre()); }
 
     const World& world_;
     const Mover& mover_;
     cpSpace* space_;
     std::unique_ptr<chipmunk::Ground> ground_;
+    std::unique_ptr<Lift> lift_;
+    std::vector<std::unique_ptr<Lift>> lifts_;
     cpBody* body_ = nullptr;
     cpShape* shape_ = nullptr;
     cpVect wanted_ = cpvzero;
@@ -107,14 +185,20 @@ private:
 std::string replay(const World& world, const Route& route) {
     std::unique_ptr<Walker> walker;
     MapId map = MapId::none;
+    Carrier carrier;   // where the step before ended
     for (const RouteStep& step : route) {
         if (step.from.map != map) {
             map = step.from.map;
             walker = std::make_unique<Walker>(world, world.map(map), step.mover, step.from.at);
         }
         if (step.going == Going::link || step.going == Going::stairs) walker->put(step.to.at);
+        // What it leaves waits; but who has taken hold of a net climbs on when that has gone.
+        if (step.going != Going::rides)
+            walker->set_carrier(world.map(map),
+                                step.carrier == Carrier{} && step.going != Going::climbs ? carrier : step.carrier);
+        carrier = step.carrier;
         if (step.way.empty()) continue;
-        for (const PointPx p : step.way) walker->toward(p, 0.5);
+        for (const PointPx p : step.way) step.going == Going::rides ? walker->ride(p, 0.5) : walker->toward(p, 0.5);
         const PointPx now = walker->at();
         if (std::hypot(now.x - step.to.at.x, now.y - step.to.at.y) > 1)
             return fmt::format("{} from ({}, {}) to ({}, {}) ended at ({}, {})", name_of(step.going), step.from.at.x,
@@ -177,61 +261,148 @@ TEST_CASE("a body follows the routes to all places that are reached", "[replay]"
                      100 * undecided / (decided + undecided)));
 }
 
-TEST_CASE("bodies that jump about never stand in a place that is out of reach", "[replay]") {
+TEST_CASE("a body follows routes over solids that move", "[replay]") {
     const int rounds = chance::rounds(60);
-    std::size_t stood = 0;
+    std::size_t rides = 0, rode = 0;
     for (int round = 0; round < rounds; ++round) {
-        const worlds::Files files = rambles::random_side(static_cast<std::uint64_t>(round));
+        const worlds::Files files = rambles::random_lifts(static_cast<std::uint64_t>(round));
         const World world = worlds::world_of(files);
         const Reach found = reach(world);
-        if (!found.begins()) continue;
         INFO("round " << round << "\n" << files.at("flat.toml") << files.at("world.toml"));
-        const Mover& mover = world.movers()[0];
-        const Map& map = world.maps()[0];
-        const Object& landing = map.objects[0];
-        const PointPx start{to_px(landing.position.x), to_px(landing.position.y)};
-        // A flight takes half a second.
-        const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight),
-                     takes_off = 4 * *mover.jump_px / flight, fastest = *mover.leap_px / flight;
-        chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
-        Walker walker(world, map, MoverId{0}, start);
-        double vx = 0, vy = 0, top = start.y;
-        bool holds = false;
-        const auto is_climbed = [&](PointPx at) {
-            const auto [c, r] = map.data_cell_at(
-                {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
-            return map.has(c, r) && (passability(world, map, {c, r}, StoreyId::ground).flags & mover.climbs) != 0;
-        };
-        for (int steps = 0; steps < 12000; ++steps) {
-            if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;
-            // In a net it holds on, climbs about, lets go or jumps off.
-            const bool was = holds;
-            holds = is_climbed(walker.at()) && (holds ? !dice.once_in(200) : dice.once_in(10));
-            if (holds && (!was || dice.once_in(60))) vy = dice.in(-4, 4) * fastest / 4;
-            if (was && !holds) vy = dice.once_in(2) ? -takes_off * dice.in(1, 4) / 4 : 0;
-            const bool stands = walker.fall(vx, vy, holds ? 0 : gravity);
-            const PointPx now = walker.at();
-            if (holds) top = now.y;
-            const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
-            if (too_deep || now.y > to_px(map.most().y) + 16) {   // dead: begin anew
-                walker.put(start);
-                vx = vy = 0, top = start.y;
-                continue;
-            }
-            if (!stands) continue;
-            for (const TravelPlace& place : found.places())
-                for (std::size_t i = 0; place.reached == Reached::no && i + 1 < place.line.size(); ++i) {
-                    const PointPx a = place.line[i], b = place.line[i + 1];
-                    if (now.x < a.x + 0.2 || now.x > b.x - 0.2) continue;
-                    const double y = a.y + (b.y - a.y) * (now.x - a.x) / (b.x - a.x);
-                    CHECK(std::abs(now.y - y) > 0.2);
-                }
-            ++stood;
-            top = now.y;
-            if (dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
+        if (!found.begins()) continue;
+        for (const TravelPlace& place : found.places()) {
+            if (place.reached != Reached::yes) continue;
+            const auto route = found.route_to({place.map, place.storey, somewhere_in(place)});
+            REQUIRE(route.has_value());
+            const auto here =
+                std::count_if(route->begin(), route->end(), [](const RouteStep& step) { return step.going == Going::rides; });
+            rides += static_cast<std::size_t>(here), rode += here > 0 ? 1 : 0;
+            INFO(text(world, *route));
+            CHECK(replay(world, *route) == "");
         }
     }
-    CHECK(stood > static_cast<std::size_t>(chance::rounds(1000)));
+    CHECK(rode > static_cast<std::size_t>(2 * rounds));
+    WARN(fmt::format("{} rides in {} routes", rides, rode));
+}
+
+namespace {
+
+// Where a lift stands after some time: to and fro along its path, at a pace in px a second; by how much it is moved.
+PointPx moved_after(const Object& lift, double seconds, double pace) {
+    std::vector<PointPx> path{{to_px(lift.position.x), to_px(lift.position.y)}};
+    for (const Value& place : std::get<Value::List>(lift.props.at("stops").is)) {
+        const auto at = std::get<std::array<double, 2>>(place.is);
+        path.push_back({at[0], at[1]});
+    }
+    const PointPx drawn = path.front();
+    double length = 0;
+    for (std::size_t i = 0; i + 1 < path.size(); ++i)
+        length += std::hypot(path[i + 1].x - path[i].x, path[i + 1].y - path[i].y);
+    double left = std::fmod(seconds * pace, 2 * length);
+    left = std::min(left, 2 * length - left);
+    for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+        const double leg = std::hypot(path[i + 1].x - path[i].x, path[i + 1].y - path[i].y);
+        if (left <= leg && leg > 0)
+            return {path[i].x + (path[i + 1].x - path[i].x) * left / leg - drawn.x,
+                    path[i].y + (path[i + 1].y - path[i].y) * left / leg - drawn.y};
+        left -= leg;
+    }
+    return {path.back().x - drawn.x, path.back().y - drawn.y};
+}
+
+PointPx Walker::move_lifts(const Map& map, double seconds) {
+    constexpr double pace = 40;
+    PointPx carried{};
+    std::size_t number = 0;
+    for (const Object& object : map.objects) {
+        if (world_.kind(object.kind).path.empty()) continue;
+        const auto place = [&](double after) {
+            const PointPx by = moved_after(object, after, pace);
+            return metres(by);
+        };
+        if (number == lifts_.size()) {
+            lifts_.push_back(std::make_unique<Lift>(space_, world_, object));
+            lifts_.back()->put(place(seconds));
+        }
+        Lift& lift = *lifts_[number++];
+        const cpVect velocity = cpvmult(cpvsub(place(seconds + dt), lift.at()), 1 / dt);
+        lift.go(velocity);
+        const Bounds box = *bounds(object.area);
+        const PointPx by{lift.at().x * world_.per_metre(), -lift.at().y * world_.per_metre()}, feet = at();
+        if (feet.x > to_px(box.least.x) + by.x && feet.x < to_px(box.most.x) + by.x &&
+            std::abs(feet.y - to_px(box.least.y) - by.y) < 1)
+            carried = {velocity.x * world_.per_metre(), -velocity.y * world_.per_metre()};
+    }
+    return carried;
+}
+
+// A body jumps about on a map by chance, and rides on what moves. Gives how often it stood; checks each time that the
+// place is not one that was called out of reach.
+std::size_t attack(const World& world, const Reach& found, int round) {
+    const Mover& mover = world.movers()[0];
+    const Map& map = world.maps()[0];
+    const Object& landing = map.objects[0];
+    const PointPx start{to_px(landing.position.x), to_px(landing.position.y)};
+    // A flight takes half a second.
+    const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight), takes_off = 4 * *mover.jump_px / flight,
+                 fastest = *mover.leap_px / flight;
+    chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
+    Walker walker(world, map, MoverId{0}, start);
+    std::size_t stood = 0;
+    double vx = 0, vy = 0, top = start.y;
+    bool holds = false;
+    const auto is_climbed = [&](PointPx at) {
+        const auto [c, r] = map.data_cell_at(
+            {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
+        return map.has(c, r) && (passability(world, map, {c, r}, StoreyId::ground).flags & mover.climbs) != 0;
+    };
+    for (int steps = 0; steps < 12000; ++steps) {
+        if (dice.once_in(60)) vx = dice.in(-4, 4) * fastest / 4;
+        // In a net it holds on, climbs about, lets go or jumps off.
+        const bool was = holds;
+        holds = is_climbed(walker.at()) && (holds ? !dice.once_in(200) : dice.once_in(10));
+        if (holds && (!was || dice.once_in(60))) vy = dice.in(-4, 4) * fastest / 4;
+        if (was && !holds) vy = dice.once_in(2) ? -takes_off * dice.in(1, 4) / 4 : 0;
+        const PointPx carried = walker.move_lifts(map, steps * Walker::dt);
+        const bool stands = walker.fall(vx + carried.x, vy, holds ? 0 : gravity);
+        const PointPx now = walker.at();
+        if (holds) top = now.y;
+        const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
+        if (too_deep || walker.is_crushed() || now.y > to_px(map.most().y) + 16) {   // dead: begin anew
+            walker.put(start);
+            vx = vy = 0, top = start.y;
+            continue;
+        }
+        if (!stands) continue;
+        for (const TravelPlace& place : found.places())
+            for (std::size_t i = 0; place.reached == Reached::no && i + 1 < place.line.size(); ++i) {
+                const PointPx a = place.line[i], b = place.line[i + 1];
+                if (now.x < a.x + 0.2 || now.x > b.x - 0.2) continue;
+                const double y = a.y + (b.y - a.y) * (now.x - a.x) / (b.x - a.x);
+                CHECK(std::abs(now.y - y) > 0.2);
+            }
+        ++stood;
+        top = now.y;
+        if (dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
+    }
+    return stood;
+}
+
+}   // namespace
+
+TEST_CASE("bodies that jump about never stand in a place that is out of reach", "[replay]") {
+    std::size_t stood = 0;
+    for (const bool lifts : {false, true})
+        for (int round = 0; round < chance::rounds(60); ++round) {
+            const auto number = static_cast<std::uint64_t>(round);
+            const worlds::Files files = lifts ? rambles::random_lifts(number) : rambles::random_side(number);
+            const World world = worlds::world_of(files);
+            const Reach found = reach(world);
+            if (!found.begins()) continue;
+            INFO("round " << round << "\n" << files.at("flat.toml") << files.at("world.toml"));
+            stood += attack(world, found, round);
+        }
+    CHECK(stood > static_cast<std::size_t>(chance::rounds(2000)));
 }
 
 TEST_CASE("the demo's walk is followed by a body", "[replay]") {

@@ -47,6 +47,13 @@ moves = "{}"
 role = "entity"
 area = {{ box = [-4, -8, 8, 8] }}
 stands = "feet"
+
+[kinds.lift]
+role = "solid"
+barrier = "earth"
+motion = "driven"
+path = "stops"
+props.stops = {{ type = "list", of = "place", default = [] }}
 )",
                                        figures.body, figures.moves, figures.more, facts)},
             {"marsh.toml", R"(format = "dryground/tiles/1"
@@ -140,7 +147,8 @@ inline std::array<int, 2> random_start(chance::Dice& dice, const std::vector<std
     return {8, 16};
 }
 
-inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows = 14) {
+inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows = 14,
+                                 const std::string& objects = "") {
     chance::Dice dice(round);
     std::vector<std::string> drawn = random_rows(dice, columns, rows);
     const auto [x, y] = random_start(dice, drawn);
@@ -161,7 +169,28 @@ inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows
                                dice.in(20, 90), dice.in(0, 3));
     if (climbs) figures.more += "climbs = [\"climb\"]\n";
     if (dice.once_in(2)) figures.more += fmt::format("drop_px = {}\n", dice.in(40, 160));
-    return one_map(drawn, fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},", x, y), figures);
+    return one_map(drawn,
+                   fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},\n{}", x, y, objects),
+                   figures);
+}
+
+// The same with some lifts and rafts, whose paths nothing keeps from the ground.
+inline worlds::Files random_lifts(std::uint64_t round, int columns = 24, int rows = 14) {
+    chance::Dice dice(round + 31'000);
+    std::string lifts;
+    for (int lift = dice.in(1, 3); lift > 0; --lift) {
+        const int x = dice.in(0, columns * 16 - 30), y = dice.in(24, rows * 16 - 16), wide = dice.in(12, 48),
+                  high = dice.in(4, 16);
+        std::string stops;
+        for (int stop = dice.in(1, 3), at_x = x, at_y = y; stop > 0; --stop) {
+            if (!dice.once_in(3)) at_x = std::clamp(at_x + dice.in(-100, 100), 0, columns * 16);
+            if (!dice.once_in(3)) at_y = std::clamp(at_y + dice.in(-80, 80), 16, rows * 16);
+            stops += fmt::format("[{}, {}], ", at_x + wide / 2, at_y + high / 2);
+        }
+        lifts += fmt::format("{{ kind = \"lift\", box = [{}, {}, {}, {}], props = {{ stops = [{}] }} }},\n", x, y, wide,
+                             high, stops);
+    }
+    return random_side(round, columns, rows, lifts);
 }
 
 }   // namespace rambles
