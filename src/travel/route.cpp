@@ -19,7 +19,16 @@ RouteMaker::RouteMaker(Stages& stages, const Spot& start, const Facts& given)
     first.mover = stages.mover_on(start.map);
     first.from = first.to = start;
     first.way = {start.at};
+    first.carrier = carrier_at(start);
     route_.push_back(std::move(first));
+}
+
+// Where it comes into being, or arrives.
+Carrier RouteMaker::carrier_at(const Spot& spot) {
+    if (stages_.mover_on(spot.map) == MoverId::none) return {};
+    const Ways& ways = *stages_.on(spot.map, held_).ways;
+    const int place = ways.find_place(spot.storey, steps_of(spot.at));
+    return place < 0 ? Carrier{} : ways.carrier(place);
 }
 
 RouteStep RouteMaker::step(Going going, const Ring& way) const {
@@ -36,10 +45,11 @@ RouteStep RouteMaker::step(Going going, const Ring& way) const {
 void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
-    // A step gets onto what moves, or off it, not both: where that has to stand is told at its ends.
     const Carrier from = route_.size() > 1 ? route_[route_.size() - 2].carrier : Carrier{};
-    const bool stays = last.carrier == step.carrier ||
-                       (from == last.carrier && (last.carrier == Carrier{} || step.carrier == Carrier{}));
+    // What moves waits while somebody gets onto it or off it, and not while they walk there or away.
+    const bool stays = last.carrier == Carrier{} ? from == Carrier{} && step.carrier == Carrier{}
+                                                 : step.carrier == last.carrier ||
+                                                       (step.carrier == Carrier{} && from == last.carrier);
     const bool goes_on = step.going == last.going && last.object == ObjectId::none && last.layer == LayerId::none &&
                          is_even(step.going) && stays;
     if (goes_on) {
@@ -63,8 +73,12 @@ void RouteMaker::walk(int place, Point to) {
 }
 
 void RouteMaker::make(const Move& move) {
-    if (move.way.size() < 2) return;
     Ring way = move.way;
+    if (way.size() < 2) {
+        const bool gets_on = stages_.on(at_.map, held_).ways->carrier(move.to) != route_.back().carrier;
+        if (!gets_on) return;
+        way.push_back(way.front());
+    }
     way.front() = steps_of(at_.at);
     RouteStep made = step(move.going, way);
     made.object = move.on;
@@ -119,6 +133,7 @@ bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
         } else {
             link.to.storey = deed.leads;
         }
+        link.carrier = carrier_at(link.to);
         add(std::move(link));
     }
     return true;
@@ -134,6 +149,7 @@ bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
     follow(now, contact->node);
     if (contact->touch != nullptr) touch_nearest(now.nodes[contact->node], *contact->touch);
     RouteStep does = step(Going::does, {});
+    does.carrier = route_.back().carrier;
     const Map& map = stages_.world().map(what.map);
     does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;
     does.cell = map.cell(deed.cell);

@@ -21,6 +21,7 @@ private:
     void walk(int place, Point to);
     void make(const Move& move);
     void add_on(int place, RouteStep step);   // that ends in a place
+    [[nodiscard]] Carrier carrier_at(const Spot& spot);
     void touch(const Sweep::Node& node, const Touched& touch);
     void touch_nearest(const Sweep::Node& node, const Touched& any);
     void add(RouteStep step);

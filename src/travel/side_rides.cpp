@@ -11,9 +11,27 @@ namespace dryground::travel {
 
 namespace {
 
-bool leads_onto(const SideLevel& level, const SideWaysOn& known) {
+bool is_on(const SideLevel& level, int place) {
     return std::any_of(level.edges.begin(), level.edges.end(),
-                       [&](const SideLevel::Edge& edge) { return known.leads_to(edge.stand); });
+                       [&](const SideLevel::Edge& edge) { return edge.stand == place; });
+}
+
+// Adds the ways from a place onto the solid of a level; gives whether there is one. Where the place is on a solid, too,
+// that is in the way as well.
+bool board(const SideGround& ground, const SideLevel& own, const SideLevel& level, int place, SideWaysOn& known) {
+    SideWaysOn there;
+    add_without_jumps(ground, level, place, there);
+    const auto add = [&] {
+        bool any = false;
+        for (Move& move : there.moves)
+            if (is_on(level, move.to) && (!own.has_solid() || is_free(own, move.way)))
+                known.add(std::move(move)), any = true;
+        return any;
+    };
+    if (add()) return true;
+    there = {};
+    add_jumps_onto_solid(ground, level, place, there);
+    return add();
 }
 
 // Levels on which the solid may be met from a place: by the most generous reading, or by a step or a fall.
@@ -51,9 +69,7 @@ void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     for (const std::size_t number : numbers) {
         const SideLevel& level = ground.levels[number];
         if (level.edges.empty() || boarded[level.solid] != 0 || (own.has_solid() && own.solid == level.solid)) continue;
-        add_without_jumps(ground, level, place, known);
-        if (!leads_onto(level, known)) add_jumps_onto_solid(ground, level, place, known);
-        if (leads_onto(level, known)) boarded[level.solid] = 1;
+        if (board(ground, own, level, place, known)) boarded[level.solid] = 1;
     }
 }
 

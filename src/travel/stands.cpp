@@ -84,12 +84,15 @@ private:
     std::vector<Stand>& into_;
 };
 
-// The parts of an edge where the position can be: outside of all that is closed.
-void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, std::vector<Stand>& into) {
+// The parts of an edge where the position can be: outside of all that is closed, and perhaps of lines that stop one way
+// only where they would catch the body.
+void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, bool is_caught,
+                    std::vector<Stand>& into) {
     std::vector<Stretch> barred;
     obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
-        if (sum.passes != OneWay::none) return;
-        if (const std::optional<Stretch> inside = inside_of(sum.ring, a, b)) barred.push_back(*inside);
+        if (sum.passes != OneWay::none && !is_caught) return;
+        const Ring& ring = sum.passes == OneWay::none ? sum.ring : sum.catches;
+        if (const std::optional<Stretch> inside = inside_of(ring, a, b)) barred.push_back(*inside);
     });
     std::sort(barred.begin(), barred.end(), [](const Stretch& s, const Stretch& t) { return s.from < t.from; });
     barred.push_back({1, 1});
@@ -113,7 +116,7 @@ std::vector<Stand> free_parts(const Obstacles& obstacles, const std::vector<Stan
     std::vector<Stand> free;
     for (const Stand& stand : stands)
         for (std::size_t i = 0; !stand.slides && i + 1 < stand.points.size(); ++i)
-            add_free_parts(obstacles, stand.points[i], stand.points[i + 1], stand.on_line, free);
+            add_free_parts(obstacles, stand.points[i], stand.points[i + 1], stand.on_line, true, free);
     return free;
 }
 
@@ -163,7 +166,7 @@ std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing)
         if (sum.passes != OneWay::up) continue;
         for (std::size_t i = 0; i < sum.ring.size(); ++i) {
             const Point a = sum.ring[i], b = sum.ring[(i + 1) % sum.ring.size()];
-            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, stands);
+            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, false, stands);
         }
     }
     const bool has_lines = std::any_of(obstacles.sums().begin(), obstacles.sums().end(),

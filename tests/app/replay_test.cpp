@@ -192,7 +192,7 @@ std::string replay(const World& world, const Route& route) {
             walker = std::make_unique<Walker>(world, world.map(map), step.mover, step.from.at);
         }
         if (step.going == Going::link || step.going == Going::stairs) walker->put(step.to.at);
-        // What it leaves waits; but who has taken hold of a net climbs on when that has gone.
+        // What it gets onto or leaves waits; but who has taken hold of a net climbs on when that has gone.
         if (step.going != Going::rides)
             walker->set_carrier(world.map(map),
                                 step.carrier == Carrier{} && step.going != Going::climbs ? carrier : step.carrier);
@@ -351,6 +351,7 @@ std::size_t attack(const World& world, const Reach& found, int round) {
     std::size_t stood = 0;
     double vx = 0, vy = 0, top = start.y;
     bool holds = false;
+    int rides_until = 0;   // a step
     const auto is_climbed = [&](PointPx at) {
         const auto [c, r] = map.data_cell_at(
             {static_cast<std::int32_t>(at.x * steps_per_px), static_cast<std::int32_t>(at.y * steps_per_px)});
@@ -364,7 +365,10 @@ std::size_t attack(const World& world, const Reach& found, int round) {
         if (holds && (!was || dice.once_in(60))) vy = dice.in(-4, 4) * fastest / 4;
         if (was && !holds) vy = dice.once_in(2) ? -takes_off * dice.in(1, 4) / 4 : 0;
         const PointPx carried = walker.move_lifts(map, steps * Walker::dt);
-        const bool stands = walker.fall(vx + carried.x, vy, holds ? 0 : gravity);
+        const bool is_carried = carried.x != 0 || carried.y != 0;
+        if (is_carried && steps >= rides_until && dice.once_in(20)) rides_until = steps + dice.in(100, 2000);
+        const bool rides = is_carried && steps < rides_until;
+        const bool stands = walker.fall(rides ? carried.x : vx + carried.x, vy, holds ? 0 : gravity);
         const PointPx now = walker.at();
         if (holds) top = now.y;
         const bool too_deep = mover.drop_px && now.y - top > *mover.drop_px + 0.5;
@@ -383,7 +387,7 @@ std::size_t attack(const World& world, const Reach& found, int round) {
             }
         ++stood;
         top = now.y;
-        if (dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
+        if (!rides && dice.once_in(12)) vy = -takes_off * dice.in(1, 4) / 4;
     }
     return stood;
 }

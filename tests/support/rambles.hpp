@@ -1,6 +1,8 @@
 // Worlds to walk about in: written in a few characters, or by chance.
 #pragma once
 
+#include <functional>
+
 #include "chance.hpp"
 #include "worlds.hpp"
 
@@ -147,8 +149,10 @@ inline std::array<int, 2> random_start(chance::Dice& dice, const std::vector<std
     return {8, 16};
 }
 
-inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows = 14,
-                                 const std::string& objects = "") {
+// `more` gives lines of objects, told where one begins.
+inline worlds::Files random_side(
+    std::uint64_t round, int columns = 24, int rows = 14,
+    const std::function<std::string(int, int)>& more = [](int, int) { return ""; }) {
     chance::Dice dice(round);
     std::vector<std::string> drawn = random_rows(dice, columns, rows);
     const auto [x, y] = random_start(dice, drawn);
@@ -170,27 +174,29 @@ inline worlds::Files random_side(std::uint64_t round, int columns = 24, int rows
     if (climbs) figures.more += "climbs = [\"climb\"]\n";
     if (dice.once_in(2)) figures.more += fmt::format("drop_px = {}\n", dice.in(40, 160));
     return one_map(drawn,
-                   fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},\n{}", x, y, objects),
+                   fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [{}, {}] }},\n{}", x, y, more(x, y)),
                    figures);
 }
 
-// The same with some lifts and rafts, whose paths nothing keeps from the ground.
+// The same with some lifts and rafts, whose paths nothing keeps from the ground; the first one begins beside the start.
 inline worlds::Files random_lifts(std::uint64_t round, int columns = 24, int rows = 14) {
     chance::Dice dice(round + 31'000);
-    std::string lifts;
-    for (int lift = dice.in(1, 3); lift > 0; --lift) {
-        const int x = dice.in(0, columns * 16 - 30), y = dice.in(24, rows * 16 - 16), wide = dice.in(12, 48),
-                  high = dice.in(4, 16);
+    const auto lift = [&](int x, int y, int wide, int high) {
         std::string stops;
         for (int stop = dice.in(1, 3), at_x = x, at_y = y; stop > 0; --stop) {
             if (!dice.once_in(3)) at_x = std::clamp(at_x + dice.in(-100, 100), 0, columns * 16);
             if (!dice.once_in(3)) at_y = std::clamp(at_y + dice.in(-80, 80), 16, rows * 16);
             stops += fmt::format("[{}, {}], ", at_x + wide / 2, at_y + high / 2);
         }
-        lifts += fmt::format("{{ kind = \"lift\", box = [{}, {}, {}, {}], props = {{ stops = [{}] }} }},\n", x, y, wide,
-                             high, stops);
-    }
-    return random_side(round, columns, rows, lifts);
+        return fmt::format("{{ kind = \"lift\", box = [{}, {}, {}, {}], props = {{ stops = [{}] }} }},\n", x, y, wide,
+                           high, stops);
+    };
+    return random_side(round, columns, rows, [&](int start_x, int start_y) {
+        std::string lifts = lift(start_x + 8, start_y, 24, 4);
+        for (int more = dice.in(0, 2); more > 0; --more)
+            lifts += lift(dice.in(0, columns * 16 - 30), dice.in(24, rows * 16 - 16), dice.in(12, 48), dice.in(4, 16));
+        return lifts;
+    });
 }
 
 }   // namespace rambles
