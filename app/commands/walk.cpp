@@ -86,6 +86,10 @@ void tell_goals(const dg::World& world, const dg::Reach& reach, std::string& tex
     }
 }
 
+std::string name_of(const dg::World& world, const dg::Object& object) {
+    return object.name.empty() ? fmt::format("a {}", world.kind(object.kind).name) : object.name;
+}
+
 // Objects that something sets off, or that can be picked up: whatever is there to be touched.
 bool matters(const dg::Object& object) {
     return object.role != dg::Role::solid && object.role != dg::Role::spawn && !object.area.empty();
@@ -103,11 +107,9 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
             if (!matters(object)) continue;
             const dg::Reached reached = reach.reached(id, o);
             if (reached == dg::Reached::yes) continue;
-            const std::string name =
-                object.name.empty() ? fmt::format("a {}", world.kind(object.kind).name) : object.name;
             text += fmt::format("{}: {}/{} at ({:.0f}, {:.0f}): {}\n",
-                                reached == dg::Reached::no ? "out of reach" : "not decided", map.name, name,
-                                dg::to_px(object.position.x), dg::to_px(object.position.y),
+                                reached == dg::Reached::no ? "out of reach" : "not decided", map.name,
+                                name_of(world, object), dg::to_px(object.position.x), dg::to_px(object.position.y),
                                 dg::text(world, reach.in_the_way(id, o)));
         }
     }
@@ -115,6 +117,10 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
         for (const dg::Spot& spot : all)
             text += fmt::format("{}: {} at ({:.0f}, {:.0f})\n", what, world.map(spot.map).name, spot.at.x, spot.at.y);
     };
+    for (const dg::Map& map : world.maps())
+        for (const dg::ObjectId o : dg::moved_by_code(world, map))
+            text += fmt::format("moved by the game's code alone, and not looked at: {}/{} (its kind has no path)\n",
+                                map.name, name_of(world, map.object(o)));
     spots("dead end", reach.dead_ends());
     spots("falls out of the map", reach.bottomless());
     std::size_t undecided = 0;

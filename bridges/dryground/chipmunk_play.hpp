@@ -173,4 +173,21 @@ inline cpBody* add_body(cpSpace* space, const World& world, const Kind& kind, Po
     return cpSpaceAddBody(space, body);
 }
 
+// A solid's shapes on a body whose position is the solid's: for those that move (lifts, rafts, crates), since they are
+// no part of merged ground. They stop whom its barrier stops. Lines have no shapes. The shapes belong to the caller,
+// and are in the space. Throws std::out_of_range for a solid without a barrier.
+inline std::vector<cpShape*> add_solid(cpSpace* space, cpBody* body, const World& world, const Object& solid) {
+    const cpShapeFilter filter = filter_from(contact_table(world).barriers.at(index(solid.barrier)));
+    std::vector<cpShape*> shapes;
+    for (const Ring& piece : convex_pieces(solid.area, world.merging().most_vertices)) {
+        std::vector<cpVect> points;
+        for (const Point p : piece)
+            points.push_back(to_metres(world, {p.x - solid.position.x, p.y - solid.position.y}));
+        cpShape* shape = cpPolyShapeNew(body, static_cast<int>(points.size()), points.data(), cpTransformIdentity, 0);
+        cpShapeSetFilter(shape, filter);
+        shapes.push_back(cpSpaceAddShape(space, shape));
+    }
+    return shapes;
+}
+
 }   // namespace dryground::chipmunk

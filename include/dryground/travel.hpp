@@ -9,6 +9,10 @@
 // it. `no` is said when not even the most generous reading gets there: the highest jumps, steered at will, everything
 // that needs facts open that may ever open. What lies between is `not_decided`.
 //
+// Solids whose kind moves are no ground. For a route they may stand anywhere along the places that their kind's `path`
+// names, as somebody needs them, and carry whoever stands on them; for what is out of reach they are in nobody's way,
+// and carry anywhere along it. How fast they go is not known: jumps from them are as far as from ground.
+//
 // Maps that reach further than 2^28 steps (a million px) from cell (0, 0) are not walked on.
 //
 // Places are in px, y down. Ids are positions in the world's and the maps' lists. Results are values that refer to the
@@ -163,6 +167,13 @@ private:
 // Works it all out. Cost: merging each map that is reached, for its mover, once for each set of facts that shapes its
 // ground and is met; seen from the side in proportion to stands times neighbours in jump range.
 [[nodiscard]] Reach reach(const World& world, const ReachOptions& options = {});
+
+// The places that an object moves to, one after another, from its position: those of the property that its kind's
+// `path` names. Empty where it names none.
+[[nodiscard]] std::vector<PointPx> path_of(const World& world, const Object& object);
+// Solids of a map that move, and have no path: only the game's code knows where they are, so that they are in nobody's
+// way here, and carry nobody. O(objects).
+[[nodiscard]] std::vector<ObjectId> moved_by_code(const World& world, const Map& map);
 
 // A route in words: a line for each step, numbered, on maps by their names.
 [[nodiscard]] std::string text(const World& world, const Route& route);

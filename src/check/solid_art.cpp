@@ -21,8 +21,8 @@ public:
     SolidArt(const World& world, const Map& map, const LookAt& look, Findings& findings)
         : world_(world), map_(map), look_(look), findings_(findings) {
         for (const Object& object : map.objects)
-            if (object.role == Role::solid && !ground::moves(object) && ground::fills_shape(object) && !object.area.empty() &&
-                object.fault == ShapeFault::none)
+            if (object.role == Role::solid && !ground::moves(object) && ground::fills_shape(object) &&
+                !object.area.empty() && object.fault == ShapeFault::none)
                 solids_.push_back(&object);
     }
 

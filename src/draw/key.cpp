@@ -50,7 +50,8 @@ public:
     void roles() {
         double x = 16;
         for (const Role one : {Role::spawn, Role::trigger, Role::link, Role::solid, Role::entity}) role(x, one);
-        if (draws_) picture_.text(x + 6, y_ + 11, "dashed: area; thin line: body", 12, picture_.inks.lines);
+        if (draws_)
+            picture_.text(x + 6, y_ + 11, "dashed: area; thin line: body; dotted: path", 12, picture_.inks.lines);
         y_ += 20;
     }
     void finding(std::size_t number) {

@@ -21,6 +21,20 @@ Box box_of(const MapPicture& picture, const Object& object) {
     return box;
 }
 
+// All that is drawn of it, its path too.
+Box box_with_path(const MapPicture& picture, const Object& object) {
+    const Box own = box_of(picture, object);
+    double left = own.x, top = own.y, right = own.x + own.width, bottom = own.y + own.height;
+    for (const PointPx place : path_of(picture.world, object)) {
+        const Point at{to_steps(place.x), to_steps(place.y)};
+        const double by_x = picture.x(at) - picture.x(object.position),
+                     by_y = picture.y(at) - picture.y(object.position);
+        left = std::min(left, own.x + by_x), right = std::max(right, own.x + own.width + by_x);
+        top = std::min(top, own.y + by_y), bottom = std::max(bottom, own.y + own.height + by_y);
+    }
+    return {left, top, right - left, bottom - top};
+}
+
 bool is_drawn(const MapPicture& picture, const Object& object) {
     return is_shown(picture.map(), object, picture.options);
 }
@@ -92,7 +106,26 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
         ++picture.labels_left_out;
 }
 
-// What it covers, its body, and its sign.
+// Where it moves to: a dotted line, and what it covers at each place.
+void draw_path(MapPicture& picture, const Object& object, const std::string& colour) {
+    const std::vector<PointPx> path = path_of(picture.world, object);
+    if (path.empty()) return;
+    const auto put = [&](const std::string& d) {
+        picture.put(
+            "<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.5\" stroke-dasharray=\"1 4\" "
+            "stroke-linecap=\"round\"/>\n",
+            d, colour);
+    };
+    Ring line{object.position};
+    for (const PointPx place : path) {
+        line.push_back({to_steps(place.x), to_steps(place.y)});
+        const Point by{line.back().x - object.position.x, line.back().y - object.position.y};
+        if (!object.area.empty()) put(picture.path(moved(object.area, by)));
+    }
+    put(picture.path(line, false));
+}
+
+// What it covers, its body, its path and its sign.
 void draw_outlines(MapPicture& picture, const Object& object) {
     const std::string& colour = picture.inks.roles[static_cast<std::size_t>(object.role)];
     picture.put("<g class=\"{}\" data-name=\"{}\">\n", name_of(object.role), escaped(object.name));
@@ -107,6 +140,7 @@ void draw_outlines(MapPicture& picture, const Object& object) {
     if (const Mover* mover = mover_of(picture.world, picture.map(), object))
         picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.2\"/>\n",
                     picture.path(moved(mover->body, object.position)), colour);
+    draw_path(picture, object, colour);
     picture.put("<path d=\"{}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"1\"/>\n",
                 mark_path(object.role, picture.x(object.position), picture.y(object.position)), colour,
                 picture.inks.paper);
@@ -158,7 +192,7 @@ void place_objects(MapPicture& picture, Taken& taken) {
 
 void draw_objects(MapPicture& picture) {
     for (const Object& object : picture.map().objects)
-        if (is_drawn(picture, object) && box_of(picture, object).wider(20).meets(picture.window))
+        if (is_drawn(picture, object) && box_with_path(picture, object).wider(20).meets(picture.window))
             picture.on_storey(object.storey, [&] { draw_outlines(picture, object); });
 }
 

@@ -25,6 +25,10 @@ public:
         for (const TravelPlace& place : reach_.places()) json["places"].push_back(this->place(place));
         json["dead_ends"] = spots(reach_.dead_ends());
         json["bottomless"] = spots(reach_.bottomless());
+        json["moved_by_code"] = Json::array();
+        for (const Map& map : world_.maps())
+            for (const ObjectId object : moved_by_code(world_, map))
+                json["moved_by_code"].push_back(solid(map, object));
         if (route) {
             json["route"] = Json::array();
             for (const RouteStep& step : *route) json["route"].push_back(this->step(step));
@@ -71,6 +75,12 @@ private:
                                                            : reach_.in_the_way_of_fact(goal.fact);
         json["in_the_way"] = text(world_, way);
         return json;
+    }
+    [[nodiscard]] static Json solid(const Map& map, ObjectId id) {
+        const Object& object = map.object(id);
+        return {{"map", map.name},
+                {"object", object.name},
+                {"at", point({to_px(object.position.x), to_px(object.position.y)})}};
     }
     [[nodiscard]] Json place(const TravelPlace& place) const {
         Json json{{"map", map(place.map).name}, {"storey", storey(place.storey)}, {"reached", name_of(place.reached)}};

@@ -183,6 +183,9 @@ void WorldMaker::resolve_kind(std::size_t number) {
     give_defaults(draft, kind.fields);
     if (draft.path) kind.path = draft.path->value;
     if (draft.path) check_path(*draft.path, kind);
+    if (draft.path && kind.role == Role::solid && kind.motion == Motion::fixed)
+        add(Rule::unknown_key, draft.path->place, {"path", "a solid that stands still"},
+            Hint{"say that it moves", "motion = \"driven\""});
     make_behaviour(draft, behaviours_[static_cast<std::size_t>(id)]);
     parts_.kinds[index(id)] = std::move(kind);
     kind_states_[number] = 2;

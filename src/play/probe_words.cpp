@@ -105,7 +105,7 @@ std::vector<std::string> object_lines(const World& world, const Map& map, const 
     if (!is_there(map, object, facts)) lines.emplace_back("not there with these facts");
     if (object.role == Role::solid && object.barrier != BarrierId::none)
         add("solid: ", fmt::format("{}{}", world.barrier(object.barrier).name,
-                                   ground::moves(object) ? ", a body of its own that moves: it is not in the ground" : ""));
+                                   ground::moves(object) ? "; it moves, and is not part of the ground" : ""));
     for (const ground::Part& part : ground::parts_of(map, object).parts)
         if (!part.adds) add("carves ", world.barrier(part.barrier).name);
     if (object.role == Role::trigger || object.role == Role::link)

@@ -13,18 +13,6 @@ namespace {
 constexpr double usual_stride = 8 * steps_per_px;
 constexpr double most_strides = 64;
 
-// The places of an object's path, as they are written. Empty: it has none.
-std::vector<Point> path_of(const World& world, const Object& object) {
-    std::vector<Point> path;
-    const auto written = object.props.find(world.kind(object.kind).path);
-    if (written == object.props.end()) return path;
-    if (const auto* list = std::get_if<Value::List>(&written->second.is))
-        for (const Value& place : *list)
-            if (const auto* at = std::get_if<std::array<double, 2>>(&place.is))
-                path.push_back(steps_of({(*at)[0], (*at)[1]}));
-    return path;
-}
-
 double length_of_leg(Point a, Point b) {
     return std::hypot(static_cast<double>(b.x) - a.x, static_cast<double>(b.y) - a.y);
 }
@@ -74,7 +62,8 @@ std::vector<MovingSolid> moving_solids(const WaysOf& of) {
     for (const ObjectId id : ids<ObjectId>(of.map.objects)) {
         const Object& object = of.map.object(id);
         if (!takes_part(of.map, object, of.facts) || object.fault != ShapeFault::none || object.hollow) continue;
-        const std::vector<Point> path = path_of(of.world, object);
+        std::vector<Point> path;
+        for (const PointPx place : path_of(of.world, object)) path.push_back(steps_of(place));
         MovingSolid solid{id, object.storey, groups_of(of.map, object, of.figures()), {}};
         if (path.empty() || solid.groups.empty()) continue;
         const Bounds drawn =
@@ -112,6 +101,20 @@ Ring swept(const MovingSolid& solid, std::size_t stop, const Ring& body) {
     return sum_with(convex_hull(std::move(points)), body);
 }
 
+}   // namespace dryground::travel
+
+namespace dryground {
+
+std::vector<PointPx> path_of(const World& world, const Object& object) {
+    std::vector<PointPx> path;
+    const auto written = object.props.find(world.kind(object.kind).path);
+    if (written == object.props.end()) return path;
+    if (const auto* list = std::get_if<Value::List>(&written->second.is))
+        for (const Value& place : *list)
+            if (const auto* at = std::get_if<std::array<double, 2>>(&place.is)) path.push_back({(*at)[0], (*at)[1]});
+    return path;
+}
+
 std::vector<ObjectId> moved_by_code(const World& world, const Map& map) {
     std::vector<ObjectId> objects;
     for (const ObjectId id : ids<ObjectId>(map.objects))
@@ -119,4 +122,4 @@ std::vector<ObjectId> moved_by_code(const World& world, const Map& map) {
     return objects;
 }
 
-}   // namespace dryground::travel
+}   // namespace dryground

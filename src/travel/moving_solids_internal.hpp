@@ -31,7 +31,4 @@ struct MovingSolid {
 // All positions in which the body may touch it on its way from one stop to the next, and perhaps some more: convex.
 [[nodiscard]] Ring swept(const MovingSolid& solid, std::size_t stop, const Ring& body);
 
-// Objects of a map that move by the game's code alone, so that nothing is known of where: solids without a path.
-[[nodiscard]] std::vector<ObjectId> moved_by_code(const World& world, const Map& map);
-
 }   // namespace dryground::travel

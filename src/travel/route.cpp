@@ -47,9 +47,9 @@ void RouteMaker::add(RouteStep step) {
     RouteStep& last = route_.back();
     const Carrier from = route_.size() > 1 ? route_[route_.size() - 2].carrier : Carrier{};
     // What moves waits while somebody gets onto it or off it, and not while they walk there or away.
-    const bool stays = last.carrier == Carrier{} ? from == Carrier{} && step.carrier == Carrier{}
-                                                 : step.carrier == last.carrier ||
-                                                       (step.carrier == Carrier{} && from == last.carrier);
+    const bool stays = last.carrier == Carrier{}
+                           ? from == Carrier{} && step.carrier == Carrier{}
+                           : step.carrier == last.carrier || (step.carrier == Carrier{} && from == last.carrier);
     const bool goes_on = step.going == last.going && last.object == ObjectId::none && last.layer == LayerId::none &&
                          is_even(step.going) && stays;
     if (goes_on) {

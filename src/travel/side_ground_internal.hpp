@@ -116,8 +116,8 @@ public:
     std::vector<SidePlace> places;
     std::vector<MovingSolid> solids;
     std::vector<std::vector<std::size_t>> levels_of_solids;   // by solid: its levels in the order of its stops
-    std::unique_ptr<Ways> climbing;   // null where nothing is climbed
-    int first_climb = 0;              // its first place, among all
+    std::unique_ptr<Ways> climbing;                           // null where nothing is climbed
+    int first_climb = 0;                                      // its first place, among all
 
 private:
     void add_climbing(const WaysOf& of);

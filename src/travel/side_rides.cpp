@@ -54,8 +54,8 @@ void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     const SideLevel& own = ground.levels[of.level];
     std::vector<std::size_t> numbers = met_from(ground, of, known);
     if (numbers.empty()) return;
-    const Bounds from = of.climb < 0 ? detail::box_around(of.stand.points)
-                                     : *bounds(ground.climbing->shape(of.climb).area);
+    const Bounds from =
+        of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground.climbing->shape(of.climb).area);
     const auto far = [&](std::size_t number) {
         const Bounds box = detail::box_around(ground.levels[number].swept);
         const auto middle = [](std::int32_t a, std::int32_t b) { return (double{0} + a + b) / 2; };

@@ -27,22 +27,23 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
     const std::int32_t near = std::max(ground.footing.kerb, 2);
     for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
         const Point a = stand.points[i], b = stand.points[i + 1];
-        level.each_edge_near(detail::grown(detail::box_around(std::array{a, b}), near), [&](const SideLevel::Edge& edge) {
-            if (edge.stand == place || ground.stand(edge.stand).slides) return;
-            const auto [c, d] = ground.ends(edge);
-            // From where one of them ends, or both are.
-            for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
-                const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
-                if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
-                const std::int32_t top = std::min(from.y, to.y);
-                const Ring way{from, {from.x, top}, {to.x, top}, to};
-                // And on along it, since a line may stop who does.
-                const Point on = further(c, d, to, from);
-                if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
-                    known.add({edge.stand, Going::walks, without_repeats(way)});
-                return;
-            }
-        });
+        level.each_edge_near(detail::grown(detail::box_around(std::array{a, b}), near),
+                             [&](const SideLevel::Edge& edge) {
+                                 if (edge.stand == place || ground.stand(edge.stand).slides) return;
+                                 const auto [c, d] = ground.ends(edge);
+                                 // From where one of them ends, or both are.
+                                 for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
+                                     const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
+                                     if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
+                                     const std::int32_t top = std::min(from.y, to.y);
+                                     const Ring way{from, {from.x, top}, {to.x, top}, to};
+                                     // And on along it, since a line may stop who does.
+                                     const Point on = further(c, d, to, from);
+                                     if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
+                                         known.add({edge.stand, Going::walks, without_repeats(way)});
+                                     return;
+                                 }
+                             });
     }
 }
 
@@ -68,7 +69,8 @@ void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWay
     Fall falls = fall_from(ground, level, p);
     // Beside the map it has left it: whether it may is for the rule of leaks.
     const std::int32_t x = falls.way.back().x;
-    if (falls.out && !level.has_solid() && x >= ground.map.least().x && x <= ground.map.most().x) known.falls_out.push_back(falls.way.back());
+    if (falls.out && !level.has_solid() && x >= ground.map.least().x && x <= ground.map.most().x)
+        known.falls_out.push_back(falls.way.back());
     add_holds(ground, level, falls.way, known);
     if (falls.stand >= 0 && falls.way.size() > 1) known.add({falls.stand, Going::drops, std::move(falls.way)});
     // In the air, and yet on a stand already.

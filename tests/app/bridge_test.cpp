@@ -6,6 +6,7 @@
 
 #include "chance.hpp"
 #include "clean_worlds.hpp"
+#include "rambles.hpp"
 #include "shore.hpp"
 
 using namespace dryground;
@@ -122,6 +123,37 @@ TEST_CASE("one-way lines let bodies pass one way and hold them the other") {
         cpShapeFree(shape);
         cpBodyFree(body);
     }
+}
+
+TEST_CASE("a solid that moves is a body of its own, turned and placed, that stops whom its barrier stops") {
+    const World world = worlds::world_of(rambles::one_map(
+        {"........", "........", "########"},
+        "{ name = \"raft\", kind = \"lift\", box = [40, 8, 32, 8], turn = 90, props = { stops = [[100, 12]] } },\n"));
+    const Object& raft = world.maps()[0].object(world.maps()[0].find_object("raft"));
+    const Space space;
+    const chipmunk::Ground ground(space.it, world, merge(world, world.maps()[0]));
+    const auto filter = chipmunk::filter_of(world, "warden");
+    const auto top_at = [&](double x) {   // px
+        cpSegmentQueryInfo hit;
+        hit.point = cpvzero;
+        cpSpaceSegmentQueryFirst(space.it, cpv(x / 16, 1), cpv(x / 16, -10), 0, filter, &hit);
+        return chipmunk::to_px(world, hit.point).y;
+    };
+    CHECK(top_at(56) == Approx(32));   // the ground: nothing of the raft is in it
+    cpBody* body = chipmunk::add_body(space.it, world, world.kind(raft.kind), {to_px(raft.position.x), 12});
+    CHECK(cpBodyGetType(body) == CP_BODY_TYPE_KINEMATIC);
+    const std::vector<cpShape*> shapes = chipmunk::add_solid(space.it, body, world, raft);
+    cpSpaceReindexShapesForBody(space.it, body);
+    CHECK(top_at(56) == Approx(-4).margin(0.1));   // upright: 8 px wide, 32 px high
+    CHECK(top_at(56 + 5) == Approx(32));
+    const std::vector<PointPx> path = path_of(world, raft);
+    REQUIRE(path.size() == 1);
+    cpBodySetPosition(body, cpv(path[0].x / 16, -path[0].y / 16));
+    cpSpaceReindexShapesForBody(space.it, body);
+    CHECK(top_at(56) == Approx(32));
+    CHECK(top_at(100) == Approx(-4).margin(0.1));
+    for (cpShape* shape : shapes) cpSpaceRemoveShape(space.it, shape), cpShapeFree(shape);
+    cpSpaceRemoveBody(space.it, body), cpBodyFree(body);
 }
 
 TEST_CASE("a mover's circle is a circle, and its feelers sense what they name, whether that stops it or not") {

@@ -139,9 +139,8 @@ private:
             for (const Ring& piece : convex_pieces(grown(object.area, -hair, Corners::box), 8)) {
                 std::vector<cpVect> corners;
                 for (const Point p : piece) corners.push_back(chipmunk::to_metres(world, p));
-                shapes_.push_back(cpSpaceAddShape(
-                    space,
-                    cpPolyShapeNew(body_, static_cast<int>(corners.size()), corners.data(), cpTransformIdentity, 0)));
+                shapes_.push_back(cpSpaceAddShape(space, cpPolyShapeNew(body_, static_cast<int>(corners.size()),
+                                                                        corners.data(), cpTransformIdentity, 0)));
                 cpShapeSetFriction(shapes_.back(), 0);
             }
         }
@@ -274,8 +273,8 @@ TEST_CASE("a body follows routes over solids that move", "[replay]") {
             if (place.reached != Reached::yes) continue;
             const auto route = found.route_to({place.map, place.storey, somewhere_in(place)});
             REQUIRE(route.has_value());
-            const auto here =
-                std::count_if(route->begin(), route->end(), [](const RouteStep& step) { return step.going == Going::rides; });
+            const auto here = std::count_if(route->begin(), route->end(),
+                                            [](const RouteStep& step) { return step.going == Going::rides; });
             rides += static_cast<std::size_t>(here), rode += here > 0 ? 1 : 0;
             INFO(text(world, *route));
             CHECK(replay(world, *route) == "");
@@ -344,8 +343,8 @@ std::size_t attack(const World& world, const Reach& found, int round) {
     const Object& landing = map.objects[0];
     const PointPx start{to_px(landing.position.x), to_px(landing.position.y)};
     // A flight takes half a second.
-    const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight), takes_off = 4 * *mover.jump_px / flight,
-                 fastest = *mover.leap_px / flight;
+    const double flight = 0.5, gravity = 8 * *mover.jump_px / (flight * flight),
+                 takes_off = 4 * *mover.jump_px / flight, fastest = *mover.leap_px / flight;
     chance::Dice dice(static_cast<std::uint64_t>(round) + 5000);
     Walker walker(world, map, MoverId{0}, start);
     std::size_t stood = 0;

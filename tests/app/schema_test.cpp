@@ -12,6 +12,7 @@
 
 #include "dryground/changes.hpp"
 #include "process.hpp"
+#include "rambles.hpp"
 
 using process::tool;
 
@@ -90,6 +91,25 @@ TEST_CASE("walks keep to their schema") {
         INFO(words);
         CHECK(schema_faults("walk.schema.json", tool(fmt::format("walk {} --format json", words)).out) == "");
     }
+    // A lift that goes up to the shell, and one that only code moves.
+    const process::Folder folder;
+    for (const auto& [name, text] : rambles::one_map(
+             {"........", ".....###", "........", "........", "........", "........", "########"},
+             "{ name = \"landing\", kind = \"spawn\", at = [16, 96] },\n"
+             "{ name = \"shell\", kind = \"thing\", at = [104, 16] },\n"
+             "{ name = \"hoist\", kind = \"lift\", box = [40, 88, 24, 8], props = { stops = [[52, 20]] } },\n"
+             "{ name = \"cart\", kind = \"lift\", box = [100, 40, 8, 8] },\n"))
+        process::spill(folder.path / name, text);
+    const std::string lifts = (folder.path / "world.toml").string();
+    const std::string ride = tool(fmt::format("walk {} --to flat/shell --format json", lifts)).out;
+    CHECK(schema_faults("walk.schema.json", ride) == "");
+    const nlohmann::json route = nlohmann::json::parse(ride)["route"];
+    CHECK(std::any_of(route.begin(), route.end(), [](const nlohmann::json& step) {
+        return step["going"] == "rides" && step["object"] == "hoist" &&
+               step["carrier"] == nlohmann::json{{"object", "hoist"}, {"at", {52, 20}}};
+    }));
+    CHECK_THAT(tool(fmt::format("walk {}", lifts)).out,
+               Catch::Contains("moved by the game's code alone, and not looked at: flat/cart"));
     nlohmann::json walk = nlohmann::json::parse(tool("walk demo/world.toml --format json").out);
     walk["route"][1].erase("from");
     CHECK(schema_faults("walk.schema.json", walk.dump()) != "");

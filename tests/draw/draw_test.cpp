@@ -6,6 +6,7 @@
 #include "clean_worlds.hpp"
 #include "draw/picture_internal.hpp"
 #include "pictures.hpp"
+#include "rambles.hpp"
 
 using namespace dryground;
 using namespace pictures;
@@ -125,6 +126,20 @@ TEST_CASE("a link to an object of its own map is an arrow from one to the other;
     CHECK(document.count("//path[@class='link']") == 1);
     CHECK(document.has_text("gate → flat/landing"));
     CHECK(document.has_text("crab_a (crab)"));
+}
+
+TEST_CASE("what moves has its path drawn, and what it covers at each place") {
+    const auto dotted = [](const std::string& stops) {
+        const Document document(
+            svg_of(world_of(rambles::one_map({"........", "########"},
+                                             "{ name = \"raft\", kind = \"lift\", box = [8, 8, 24, 8], "
+                                             "props = { stops = [" +
+                                                 stops + "] } },\n")),
+                   {}));
+        return document.count("//g[@class='solid']/path[@stroke-dasharray='1 4']");
+    };
+    CHECK(dotted("[60, 8], [90, 8]") == 3);
+    CHECK(dotted("") == 0);
 }
 
 TEST_CASE("where cells are small, labels are numbers, and the key has the names") {

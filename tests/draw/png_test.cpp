@@ -6,6 +6,7 @@
 #include "chance.hpp"
 #include "clean_worlds.hpp"
 #include "pictures.hpp"
+#include "rambles.hpp"
 
 using namespace dryground;
 using namespace pictures;
@@ -27,7 +28,13 @@ std::string png_of(const World& world, const DrawOptions& options, const std::st
 }   // namespace
 
 TEST_CASE("a picture in blocks is the whole picture, px for px") {
-    const World world = world_of(worlds::clean_world(0));
+    // A raft far above its path's last place, too.
+    const World world =
+        world_of(GENERATE(worlds::clean_world(0),
+                          rambles::one_map(std::vector<std::string>(12, "............"),
+                                           "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },\n"
+                                           "{ name = \"raft\", kind = \"lift\", box = [8, 8, 24, 8], props = { stops = "
+                                           "[[100, 90], [100, 170]] } },\n")));
     DrawOptions options;
     options.scale = 8;
     const std::string map = world.maps().front().name;

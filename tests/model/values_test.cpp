@@ -104,6 +104,10 @@ TEST_CASE("a kind's path names a property that is a list of places; kinds that a
     CHECK_THAT(told("type = \"list\", of = \"place\", default = []", "stop"), Catch::Contains("no property 'stop'"));
     CHECK_THAT(told("type = \"list\", of = \"text\", default = []", "stops"), Catch::Contains("a list of places"));
     CHECK_THAT(told("type = \"number\", default = 1", "stops"), Catch::Contains("a list of places"));
+    // What stands still goes nowhere.
+    const Loaded still = worlds::load(worlds::with(with_path("type = \"list\", of = \"place\", default = []", "stops"),
+                                                   "world.toml", "motion = \"driven\"\n", ""));
+    CHECK_THAT(text(still.report()), Catch::Contains("'path' is not a key of a solid that stands still"));
 }
 
 TEST_CASE("a kind that is like another takes its properties and may change them") {

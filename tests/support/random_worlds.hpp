@@ -62,9 +62,10 @@ private:
         groyne.barrier = one({"earth", "brine"});
         groyne.surface = surface();
         groyne.when = some({"open"});
-        groyne.motion = maybe(one({"fixed", "driven", "moving"}));
-        if (dice_.once_in(2)) {
-            groyne.fields = {field("stops", "list", Value{Value::List{}})};
+        if (!dice_.once_in(3)) groyne.motion = one({"fixed", "fixed", "driven", "moving"});
+        if (groyne.motion && groyne.motion->value != "fixed" && dice_.once_in(2)) {
+            const Value::List places{Value{std::array<double, 2>{40, 24}}, Value{std::array<double, 2>{8.5, 60}}};
+            groyne.fields = {field("stops", "list", Value{dice_.once_in(2) ? places : Value::List{}})};
             groyne.fields.back().of = {Name("place")};
             groyne.path = Name("stops");
         }

@@ -35,7 +35,8 @@ constexpr const char* shell = "{ name = \"shell\", kind = \"thing\", at = [104, 
 }   // namespace
 
 TEST_CASE("a lift is no part of the ground, wherever it is drawn", "[rides]") {
-    const World world = with_lift(high_ledge, "{ kind = \"lift\", box = [40, 88, 24, 8], props = { stops = [[52, 20]] } },\n");
+    const World world =
+        with_lift(high_ledge, "{ kind = \"lift\", box = [40, 88, 24, 8], props = { stops = [[52, 20]] } },\n");
     const World without = with_lift(high_ledge, "");
     CHECK(merge(world, world.maps()[0]).groups == merge(without, without.maps()[0]).groups);
     // What stands still is.
@@ -45,8 +46,9 @@ TEST_CASE("a lift is no part of the ground, wherever it is drawn", "[rides]") {
 
 TEST_CASE("a lift carries up to a ledge that is too high to jump to", "[rides]") {
     CHECK(walk(with_lift(high_ledge, "", shell), "shell") == "no");
-    CHECK(walk(with_lift(high_ledge, "{ name = \"hoist\", kind = \"lift\", box = [40, 88, 24, 8], props = { stops = "
-                                     "[[52, 20]] } },\n",
+    CHECK(walk(with_lift(high_ledge,
+                         "{ name = \"hoist\", kind = \"lift\", box = [40, 88, 24, 8], props = { stops = "
+                         "[[52, 20]] } },\n",
                          shell),
                "shell") ==
           "warden starts on flat at (16, 96)\n"
@@ -63,7 +65,8 @@ TEST_CASE("a raft carries over a pit that is too wide to jump", "[rides]") {
     const std::vector<std::string> pit{"............", "............", "............", "............", "............",
                                        "............", "###......###", "#..........#", "#..........#", "############"};
     const char* far = "{ name = \"shell\", kind = \"thing\", at = [180, 96] },\n";
-    const std::string raft = "{ name = \"raft\", kind = \"lift\", box = [52, 96, 24, 8], props = { stops = [[128, 100]] } },\n";
+    const std::string raft =
+        "{ name = \"raft\", kind = \"lift\", box = [52, 96, 24, 8], props = { stops = [[128, 100]] } },\n";
     CHECK(walk(with_lift(pit, "", far), "shell") == "no");
     CHECK(walk(with_lift(pit, raft, far), "shell") ==
           "warden starts on flat at (16, 96)\n"
@@ -84,21 +87,25 @@ TEST_CASE("a raft carries over a pit that is too wide to jump", "[rides]") {
 }
 
 TEST_CASE("a raft whose way is walled off carries no further; who could jump there may be there", "[rides]") {
-    const std::vector<std::string> walled{".....#......", ".....#......", ".....#......", ".....#......", ".....#......",
-                                          ".....#......", "###..#...###", "#..........#", "#..........#", "############"};
+    const std::vector<std::string> walled{".....#......", ".....#......", ".....#......", ".....#......",
+                                          ".....#......", ".....#......", "###..#...###", "#..........#",
+                                          "#..........#", "############"};
     const char* far = "{ name = \"shell\", kind = \"thing\", at = [180, 96] },\n";
-    CHECK(walk(with_lift(walled, "{ kind = \"lift\", box = [52, 96, 24, 8], props = { stops = [[128, 100]] } },\n", far), "shell") ==
-          "not_decided");
+    CHECK(
+        walk(with_lift(walled, "{ kind = \"lift\", box = [52, 96, 24, 8], props = { stops = [[128, 100]] } },\n", far),
+             "shell") == "not_decided");
     // One that never comes near changes nothing.
-    CHECK(walk(with_lift(walled, "{ kind = \"lift\", box = [100, 10, 24, 8], props = { stops = [[150, 14]] } },\n", far), "shell") ==
-          "no");
+    CHECK(
+        walk(with_lift(walled, "{ kind = \"lift\", box = [100, 10, 24, 8], props = { stops = [[150, 14]] } },\n", far),
+             "shell") == "no");
 }
 
 TEST_CASE("a solid that moves is in nobody's way, and one that moves by code alone carries nobody", "[rides]") {
     const std::vector<std::string> hall{"############", "............", "............", "############"};
     const auto world = [&](const std::string& lift) {
-        return worlds::world_of(rambles::one_map(hall, "{ name = \"landing\", kind = \"spawn\", at = [16, 48] },\n" + lift +
-                                                           "{ name = \"shell\", kind = \"thing\", at = [180, 48] },\n"));
+        return worlds::world_of(
+            rambles::one_map(hall, "{ name = \"landing\", kind = \"spawn\", at = [16, 48] },\n" + lift +
+                                       "{ name = \"shell\", kind = \"thing\", at = [180, 48] },\n"));
     };
     CHECK(walk(world("{ kind = \"solid\", barrier = \"earth\", box = [80, 16, 16, 32] },\n"), "shell") == "no");
     CHECK(walk(world("{ kind = \"lift\", box = [80, 16, 16, 32], props = { stops = [[88, 0]] } },\n"), "shell") !=

@@ -92,11 +92,13 @@ void each_key(Of<KindDraft>, Visit&& visit) {
     visit(Key{.name = "role", .says = "its role in the game", .words = words_of<Role>()}, &Draft::role);
     visit(Key{.name = "mover", .says = "the mover whose body it has", .refers = "mover"}, &Draft::mover);
     visit(Key{.name = "motion",
-              .says = "how physics treats it; default: moving with a mover, else fixed",
+              .says = "how physics treats it; a solid that is not fixed is not merged; default: moving with a mover, "
+                      "else fixed",
               .words = words_of<Motion>()},
           &Draft::motion);
     visit(Key{.name = "path",
-              .says = "property that holds the list of places along which its objects move",
+              .says = "property with the list of places that its objects move to, one after another, from where each "
+                      "is drawn",
               .example = "\"stops\""},
           &Draft::path);
     visit(Key{.name = "tags", .says = "words for the game"}, &Draft::tags);
