@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -98,6 +99,16 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
     }
 }
 
+// Whether a px below a position is a solid that moves, and stops the mover: who stands on it goes with it.
+bool stands_on_what_moves(const Map& map, const Mover& mover, StoreyId storey, Point position) {
+    const Point below{position.x, position.y + steps_per_px};
+    return std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
+        return ground::moves(object) && object.storey == storey && is_there(map, object, {}) &&
+               std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), object.barrier) &&
+               locate(object.area, below) == Side::inside;
+    });
+}
+
 // Who is seen from the side and moves by itself falls.
 void check_support(const World& world, Grounds& grounds, MapId map_id, const Object& object, MoverId mover_id,
                    Findings& findings) {
@@ -108,6 +119,7 @@ void check_support(const World& world, Grounds& grounds, MapId map_id, const Obj
     const auto fall = fall_px(grounds.of(map_id, mover_id, object.storey),
                               grounds.lines(map_id, mover_id, object.storey).from_above, mover, object.position, map);
     if (fall && *fall <= std::max(1.0, mover.kerb_px.value_or(0))) return;
+    if (stands_on_what_moves(map, mover, object.storey, object.position)) return;
     const auto [column, row] = map.data_cell_at(object.position);
     if (map.has(column, row) && (passability(world, map, {column, row}, object.storey).flags & mover.climbs) != 0)
         return;   // it holds on

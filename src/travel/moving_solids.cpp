@@ -61,7 +61,8 @@ std::vector<MovingSolid> moving_solids(const WaysOf& of) {
     std::vector<MovingSolid> solids;
     for (const ObjectId id : ids<ObjectId>(of.map.objects)) {
         const Object& object = of.map.object(id);
-        if (!takes_part(of.map, object, of.facts) || object.fault != ShapeFault::none || object.hollow) continue;
+        if (!takes_part(of.map, object, of.facts) || object.fault != ShapeFault::none || !ground::fills_shape(object))
+            continue;
         std::vector<Point> path;
         for (const PointPx place : path_of(of.world, object)) path.push_back(steps_of(place));
         MovingSolid solid{id, object.storey, groups_of(of.map, object, of.figures()), {}};

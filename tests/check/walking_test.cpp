@@ -261,3 +261,25 @@ TEST_CASE("sixty worlds that can be finished, and what is told when each is spoi
         }
     CHECK(worlds == 60);
 }
+
+TEST_CASE("a goal over a pit is reached by raft, and not without; who stands on the raft does not fall", "[walking]") {
+    const auto pit = [](const char* raft, const char* at) {
+        return with_goal(
+            rambles::one_map({"............", "............", "............", "............", "............",
+                              "###......###", "###......###", "###......###", "###......###", "############"},
+                             fmt::format("{{ name = \"landing\", kind = \"spawn\", at = {} }},\n"
+                                         "{{ name = \"shell\", kind = \"thing\", at = [180, 80] }},\n{}",
+                                         at, raft)),
+            "{ objects = [\"flat/shell\"] }");
+    };
+    const char *raft = "{ kind = \"lift\", box = [50, 80, 28, 8], props = { stops = [[126, 84]] } },\n",
+               *code = "{ kind = \"lift\", box = [50, 80, 28, 8] },\n";
+    CHECK_THAT(told(pit("", "[16, 80]")), Catch::Contains("goal-unreachable"));
+    CHECK_THAT(told(pit(code, "[16, 80]")), Catch::Contains("goal-unreachable"));
+    for (const char* at : {"[16, 80]", "[64, 80]"}) {
+        INFO(at);
+        CHECK_THAT(told(pit(raft, at)), !Catch::Contains("goal-unreachable"));
+        CHECK(worlds::of_rule(worlds::all_findings(pit(raft, at)), Rule::spawn_unsupported).empty());
+    }
+    CHECK(worlds::of_rule(worlds::all_findings(pit("", "[64, 80]")), Rule::spawn_unsupported).size() == 1);
+}
