@@ -155,24 +155,28 @@ void SideGround::add_moving(const WaysOf& of) {
 
 void SideGround::add_stops(std::size_t solid, const SideLevel& storey, const Mover& mover) {
     const std::vector<MovingSolid::Stop>& stops = solids[solid].stops;
-    std::size_t jumps_at = 0;
+    std::optional<Bounds> no_stands;   // before the first stop with any
+    SideLevel* jumps_at = nullptr;     // the last stop that one jumps from
+    std::size_t jumps_again_at = 0;
     for (std::size_t stop = 0; stop < stops.size(); ++stop) {
         const std::vector<Group> there = moved(solids[solid].groups, stops[stop].by);
         SideLevel level{storey.storey, levels.size(), Obstacles(storey.obstacles, there, mover)};
         level.storey_level = &storey, level.solid = solid, level.stop = stop;
         level.swept = swept(solids[solid], stop, level.obstacles.body());
-        const Bounds box = detail::box_around(level.swept);
-        if (stop % stops_a_jump == 0 || stops[stop].is_of_path) {
-            level.jumps_from = box;
-            jumps_at = level.number;
-        } else {
-            Bounds& all = *levels[jumps_at].jumps_from;
-            all = {{std::min(all.least.x, box.least.x), std::min(all.least.y, box.least.y)},
-                   {std::max(all.most.x, box.most.x), std::max(all.most.y, box.most.y)}};
-        }
         levels_of_solids[solid].push_back(level.number);
         std::vector<Stand> stands = stands_of(level.obstacles, footing);
         add_level(std::move(level), std::move(stands));
+        SideLevel& made = levels.back();
+        const Bounds box = detail::box_around(made.swept);
+        if (!made.edges.empty() && (stop >= jumps_again_at || stops[stop].is_of_path)) {
+            made.jumps_from = no_stands ? detail::both(*no_stands, box) : box;
+            no_stands.reset();
+            jumps_at = &made, jumps_again_at = stop + stops_a_jump;
+        } else if (jumps_at != nullptr) {
+            jumps_at->jumps_from = detail::both(*jumps_at->jumps_from, box);
+        } else {
+            no_stands = no_stands ? detail::both(*no_stands, box) : box;
+        }
     }
 }
 

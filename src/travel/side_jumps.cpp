@@ -210,11 +210,10 @@ std::vector<Start> starts_of(const SidePlace& of, const SideLevel& level, int pl
         for (const Bounds& box : boxes_of_climb(level, place))
             for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip)
                 starts.push_back({{box.least.x, y}, {box.most.x, std::min(y + highest_strip, box.most.y)}});
-    } else if (level.jumps_from) {   // who is pushed by it falls
+    } else if (level.jumps_from) {   // all that it sweeps over: it may push somebody aside
         const Bounds& box = *level.jumps_from;
         for (std::int32_t y = box.least.y; y < box.most.y; y += highest_strip)
             starts.push_back({{box.least.x, y}, {box.most.x, std::min(y + highest_strip, box.most.y)}});
-        starts.push_back({box.least, box.most, false});
     } else if (!level.has_solid()) {
         const Ring& points = of.stand.points;
         for (std::size_t i = 0; i + 1 < points.size(); ++i)

@@ -27,23 +27,23 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
     const std::int32_t near = std::max(ground.footing.kerb, 2);
     for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
         const Point a = stand.points[i], b = stand.points[i + 1];
-        level.each_edge_near(detail::grown(detail::box_around(std::array{a, b}), near),
-                             [&](const SideLevel::Edge& edge) {
-                                 if (edge.stand == place || ground.stand(edge.stand).slides) return;
-                                 const auto [c, d] = ground.ends(edge);
-                                 // From where one of them ends, or both are.
-                                 for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
-                                     const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
-                                     if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
-                                     const std::int32_t top = std::min(from.y, to.y);
-                                     const Ring way{from, {from.x, top}, {to.x, top}, to};
-                                     // And on along it, since a line may stop who does.
-                                     const Point on = further(c, d, to, from);
-                                     if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
-                                         known.add({edge.stand, Going::walks, without_repeats(way)});
-                                     return;
-                                 }
-                             });
+        const Bounds around = detail::grown(detail::box_around(std::array{a, b}), near);
+        level.each_edge_near(around, [&](const SideLevel::Edge& edge) {
+            if (edge.stand == place || ground.stand(edge.stand).slides) return;
+            const auto [c, d] = ground.ends(edge);
+            // From where one of them ends, or both are.
+            for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
+                const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
+                if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
+                const std::int32_t top = std::min(from.y, to.y);
+                const Ring way{from, {from.x, top}, {to.x, top}, to};
+                // And on along it, since a line may stop who does.
+                const Point on = further(c, d, to, from);
+                if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
+                    known.add({edge.stand, Going::walks, without_repeats(way)});
+                return;
+            }
+        });
     }
 }
 
