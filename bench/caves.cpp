@@ -232,7 +232,7 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return built.world();
 }
 
-World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines) {
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines, int lifts) {
     std::mt19937 chance(seed);
     Grid grid = grow_cave(side, chance);
     add_lines(grid, lines, chance);
@@ -258,6 +258,20 @@ World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines)
     things.objects.push_back({.name = {"landing"},
                               .kind = {"spawn"},
                               .form = PointPx{16.0 * c + 8, moves == Moves::side ? 16.0 * r + 16 : 16.0 * r + 15}});
+    const auto below = [&](int most) { return static_cast<int>(chance() % static_cast<unsigned>(most)); };
+    for (int lift = 0; lift < lifts; ++lift) {   // 96 px up and back
+        const double x = 16.0 * below(side - 2), y = 16.0 * (8 + below(side - 10));
+        ObjectDraft object{.kind = {"lift"}, .form = BoxPx{x, y, 32, 8}};
+        object.props.emplace("stops", Located<Value>(Value{Value::List{Value{std::array<double, 2>{x + 16, y - 92}}}}));
+        things.objects.push_back(std::move(object));
+    }
+    if (lifts > 0) {
+        KindDraft kind{.name = {"lift"}, .role = {{"solid"}}, .motion = {{"driven"}}, .path = Name{"stops"}};
+        kind.fields = {{.name = {"stops"}, .type = {"list"}, .standard = Located<Value>(Value{Value::List{}})}};
+        kind.fields.back().of = {{"place"}};
+        kind.barrier = Name{"earth"};
+        world.kinds.push_back(std::move(kind));
+    }
     map.layers.push_back(std::move(things));
     WorldBuilder builder;
     const Loaded built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();

@@ -76,6 +76,21 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
         }
 }
 
+// Lifts beside the same caves without.
+void measure_lifts(const Settings& settings, const Tell& tell) {
+    const std::string work = "walk", input = "caves full 1024, side, 100 lifts";
+    if (!wanted(settings, work, input) || settings.most_side < 1024) return;
+    const World world = walked_world(1024, Tiles::full, Moves::side, 7, 0, 100),
+                without = walked_world(1024, Tiles::full, Moves::side, 7, 0);
+    std::size_t places = 0;
+    const std::vector<double> times =
+        alternate({[&] { places = reach(world).places().size(); }, [&] { keep(reach(without).places().size()); }});
+    Result result{.work = work, .input = input, .seconds = times[0]};
+    result.peers.push_back({"without lifts", times[1]});
+    result.note = fmt::format("{} places; each goes 96 px", places);
+    tell(std::move(result));
+}
+
 void measure_locks(const Settings& settings, const Tell& tell) {
     const std::string work = "walk", input = "100 rooms, 1,000 keys";
     if (!wanted(settings, work, input)) return;
@@ -93,6 +108,7 @@ void measure_locks(const Settings& settings, const Tell& tell) {
 
 void measure_walking(const Settings& settings, const Tell& tell) {
     for (const int lines : {0, 2000}) measure_caves(settings, tell, lines);
+    measure_lifts(settings, tell);
     measure_locks(settings, tell);
 }
 

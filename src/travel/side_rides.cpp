@@ -29,6 +29,9 @@ bool board(const SideGround& ground, const SideLevel& own, const SideLevel& leve
         return any;
     };
     if (add()) return true;
+    const int number = static_cast<int>(level.number);
+    const std::vector<int>& perhaps = known.perhaps_with_solid;
+    if (std::find(perhaps.begin(), perhaps.end(), number) == perhaps.end()) return false;
     there = {};
     add_jumps_onto_solid(ground, level, place, there);
     return add();
