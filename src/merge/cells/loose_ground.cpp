@@ -24,13 +24,27 @@ Solids solids_of(const ReshapedLayer& of, const Map& map) {
     return {unite_proper(all), static_cast<int>(of.sorts.size())};
 }
 
-// Near a box. Just what comes near has a say, so that an edit anywhere else changes not even how this is rounded.
+// Whether all of a plan stays in its cells, and it knows all tiles that stand there.
+bool keeps_to_cells(const Plan& plan, const Map& map) {
+    return std::all_of(plan.steps.begin(), plan.steps.end(), [&](const Step& step) {
+        return step.layer != nullptr && step.meaning.size() == map.palette.size();
+    });
+}
+
+// Near a box. Just what comes near has a say, so that an edit anywhere else changes not even how this is rounded. Where
+// all keeps to its cells they are merged by cells, which is many times as fast; nothing is cut in two by that.
 Solids solids_of(const ReshapedLayer& of, const Map& map, const Bounds& box) {
     Solids solids;
-    for (const LooseGround& sort : of.sorts) {
-        Regions own = sort.near(map, grown(box, ground::reshaping_reach(of.layer)));
-        solids.sorts += own.empty() ? 0 : 1;
-        append(solids.area, std::move(own));
+    const Bounds around = grown(box, ground::reshaping_reach(of.layer));
+    for (const LooseGround& sort : of.sorts) solids.sorts += sort.stands_near(map, around) ? 1 : 0;
+    if (solids.sorts == 0) return solids;
+    if (std::all_of(of.plans.begin(), of.plans.end(), [&](const Plan& plan) { return keeps_to_cells(plan, map); })) {
+        const auto [c0, r0, c1, r1] = map.cells_near(around);
+        for (const Plan& plan : of.plans)
+            append(solids.area, CellMerger(map, plan).block({c0, r0, c1 - c0 + 1, r1 - r0 + 1}, false).regions);
+        if (of.plans.size() == 1) return solids;
+    } else {
+        for (const LooseGround& sort : of.sorts) append(solids.area, sort.near(map, around));
     }
     solids.area = unite_proper(solids.area);
     return solids;
@@ -78,10 +92,23 @@ Regions LooseGround::whole(const Map& map) const {
 
 Regions LooseGround::near(const Map& map, const Bounds& box) const {
     if (reshaped_ == nullptr) return standing_near(map, box);
-    Regions own = standing_near(map, grown(box, ground::growth_reach(reshaped_->layer)));
-    if (own.empty()) return own;
+    const Bounds around = grown(box, ground::growth_reach(reshaped_->layer));
+    if (!stands_near(map, around)) return {};
     const Solids solids = solids_of(*reshaped_, map, box);
-    return ground::reshaped(reshaped_->layer, own, solids.area, solids.sorts == 1);
+    const bool alone = solids.sorts == 1;   // then what is its own is all
+    return ground::reshaped(reshaped_->layer, alone ? Regions{} : standing_near(map, around), solids.area, alone);
+}
+
+bool LooseGround::stands_near(const Map& map, const Bounds& box) const {
+    const auto [c0, r0, c1, r1] = ground::cells_reaching(map, reach_, box);
+    for (int r = r0; layer_ != nullptr && r <= r1; ++r)
+        for (int c = c0; c <= c1; ++c)
+            if (const std::uint32_t number = map.number(*layer_, c, r); has_tile(number))
+                for (const Region& region : tiles_[number])
+                    if (const Bounds own = box_of(region);
+                        meet({moved(own.least, map.corner(c, r)), moved(own.most, map.corner(c, r))}, box))
+                        return true;
+    return index_.any_near(box, [](std::size_t) { return true; });
 }
 
 Regions LooseGround::standing_near(const Map& map, const Bounds& box) const {

@@ -30,6 +30,8 @@ public:
     [[nodiscard]] Regions whole(const Map& map) const;
     // Right inside the box; what it says of places outside means nothing. Empty where nothing comes near the box.
     [[nodiscard]] Regions near(const Map& map, const Bounds& box) const;
+    // Whether anything of it comes near a box, before anything becomes of it.
+    [[nodiscard]] bool stands_near(const Map& map, const Bounds& box) const;
     // Calls action with boxes that hold all of it together, wherever the layer's tiles stand: holes lie between them.
     void each_box(const Map& map, const std::function<void(const Bounds&)>& action) const;
     // Whether a number of the palette brings some.
