@@ -212,15 +212,15 @@ Reached Reach::reached(const Spot& place) const {
     const Point p = travel::steps_of(place.at);
     for (const auto& [key, flags] : parts_->found.places) {
         if (key.first != place.map) continue;
-        const int at = parts_->stages.on(key.first, key.second).ways->find_place(place.storey, p);
-        if (at >= 0 && static_cast<std::size_t>(at) < flags.size() && flags[static_cast<std::size_t>(at)] != 0)
-            return Reached::yes;
+        for (const int at : parts_->stages.on(key.first, key.second).ways->find_places(place.storey, p))
+            if (static_cast<std::size_t>(at) < flags.size() && flags[static_cast<std::size_t>(at)] != 0)
+                return Reached::yes;
     }
     if (!parts_->found.complete) return Reached::not_decided;
     for (const auto& [key, may_be] : parts_->maybe().stages) {
         if (key.first != place.map) continue;
-        const int at = parts_->stages.loosest(key.first, key.second).ways->find_place(place.storey, p);
-        if (at >= 0 && may_be.has(at)) return Reached::not_decided;
+        for (const int at : parts_->stages.loosest(key.first, key.second).ways->find_places(place.storey, p))
+            if (may_be.has(at)) return Reached::not_decided;
     }
     const bool fixed = parts_->stages.only_opens(place.map);
     return fixed || map_reached(place.map) == Reached::no ? Reached::no : Reached::not_decided;
@@ -250,9 +250,11 @@ std::optional<Route> Reach::route_to(MapId map, ObjectId object) const {
 std::optional<Route> Reach::route_to(const Spot& place) const {
     (void)map_reached(place.map);
     for (const travel::State& state : parts_->found.states) {
-        const int at =
-            parts_->stages.on(place.map, state.held).ways->find_place(place.storey, travel::steps_of(place.at));
-        if (at < 0 || !travel::sweep(parts_->stages, state.home, state.held).find(place.map, at)) continue;
+        const travel::Sweep found = travel::sweep(parts_->stages, state.home, state.held);
+        const std::vector<int> places =
+            parts_->stages.on(place.map, state.held).ways->find_places(place.storey, travel::steps_of(place.at));
+        const auto is_found = [&](int at) { return found.find(place.map, at).has_value(); };
+        if (std::none_of(places.begin(), places.end(), is_found)) continue;
         return travel::shortest_route(parts_->stages, *parts_->start, parts_->options.given,
                                       travel::planned(state.plan), place);
     }

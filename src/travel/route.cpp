@@ -162,13 +162,14 @@ bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
 
 bool RouteMaker::go_to(const Spot& place) {
     const Sweep now = sweep(stages_, at_, held_);
-    const int wanted = stages_.on(place.map, held_).ways->find_place(place.storey, steps_of(place.at));
-    if (wanted < 0) return false;
-    const std::optional<std::size_t> node = now.find(place.map, wanted);
-    if (!node) return false;
-    follow(now, *node);
-    walk(wanted, steps_of(place.at));
-    return true;
+    for (const int wanted : stages_.on(place.map, held_).ways->find_places(place.storey, steps_of(place.at))) {
+        const std::optional<std::size_t> node = now.find(place.map, wanted);
+        if (!node) continue;
+        follow(now, *node);
+        walk(wanted, steps_of(place.at));
+        return true;
+    }
+    return false;
 }
 
 std::vector<Planned> planned(const std::vector<Done>& plan) {

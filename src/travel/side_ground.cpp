@@ -180,12 +180,13 @@ void SideGround::add_stops(std::size_t solid, const SideLevel& storey, const Mov
     }
 }
 
-int SideGround::stand_on_solid(const SideLevel& level, Point p) const {
-    int found = -1;
+std::vector<int> SideGround::stands_on_solids(const SideLevel& level, Point p) const {
+    std::vector<int> stands;
     level.each_swept_near(detail::grown(Bounds{p, p}, 2), [&](std::size_t number) {
-        if (found < 0) found = stand_at(levels[number], p, false);
+        const int stand = stand_at(levels[number], p, false);
+        if (stand >= 0 && places[static_cast<std::size_t>(stand)].level == number) stands.push_back(stand);
     });
-    return found;
+    return stands;
 }
 
 int SideGround::climb_at(StoreyId storey, Point p) const {

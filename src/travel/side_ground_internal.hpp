@@ -101,8 +101,8 @@ public:
     [[nodiscard]] const SideLevel* level(StoreyId storey) const;
     // The stand, or slide, that a position is on, within a step or two; -1: none.
     [[nodiscard]] int stand_at(const SideLevel& level, Point p, bool slides) const;
-    // The stand on a moving solid, at one of its stops.
-    [[nodiscard]] int stand_on_solid(const SideLevel& level, Point p) const;
+    // The stands on moving solids, at any of their stops, that a position is on.
+    [[nodiscard]] std::vector<int> stands_on_solids(const SideLevel& level, Point p) const;
 
     // The place to climb in that holds a position; -1: none.
     [[nodiscard]] int climb_at(StoreyId storey, Point p) const;

@@ -39,8 +39,16 @@ public:
         const SideLevel* level = ground_.level(storey);
         if (level == nullptr) return -1;
         if (const int stand = ground_.stand_at(*level, p, false); stand >= 0) return stand;
-        const int climb = ground_.climb_at(storey, p);
-        return climb >= 0 ? climb : ground_.stand_on_solid(*level, p);
+        if (const int climb = ground_.climb_at(storey, p); climb >= 0) return climb;
+        const std::vector<int> on_solids = ground_.stands_on_solids(*level, p);
+        return on_solids.empty() ? -1 : on_solids.front();
+    }
+    [[nodiscard]] std::vector<int> find_places(StoreyId storey, Point p) const override {
+        std::vector<int> places = Ways::find_places(storey, p);
+        if (const SideLevel* level = ground_.level(storey); level != nullptr)
+            for (const int stand : ground_.stands_on_solids(*level, p))
+                if (stand != places.front()) places.push_back(stand);
+        return places;
     }
     [[nodiscard]] int place_at(StoreyId storey, Point p) override {
         const SideLevel* level = ground_.level(storey);

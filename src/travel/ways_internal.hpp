@@ -62,6 +62,11 @@ public:
     [[nodiscard]] virtual int place_at(StoreyId storey, Point p) = 0;
     // The place that holds a position; -1: none. Makes none.
     [[nodiscard]] virtual int find_place(StoreyId storey, Point p) const = 0;
+    // All that hold it: several where moving solids may stand below it. The one that `find_place` gives comes first.
+    [[nodiscard]] virtual std::vector<int> find_places(StoreyId storey, Point p) const {
+        const int place = find_place(storey, p);
+        return place < 0 ? std::vector<int>{} : std::vector<int>{place};
+    }
     // Moves that are free all along; and what is touched from a place, or on the way of those moves.
     [[nodiscard]] virtual const std::vector<Move>& moves(int place) = 0;
     [[nodiscard]] virtual const std::vector<Touched>& touched(int place) = 0;
