@@ -174,7 +174,7 @@ inline cpBody* add_body(cpSpace* space, const World& world, const Kind& kind, Po
 }
 
 // A solid's shapes on a body whose position is the solid's: for those that move (lifts, rafts, crates), since they are
-// no part of merged ground. They stop whom its barrier stops. Lines have no shapes. The shapes belong to the caller,
+// not part of merged ground. They stop whom its barrier stops. Lines have no shapes. The shapes belong to the caller,
 // and are in the space. Throws std::out_of_range for a solid without a barrier.
 inline std::vector<cpShape*> add_solid(cpSpace* space, cpBody* body, const World& world, const Object& solid) {
     const cpShapeFilter filter = filter_from(contact_table(world).barriers.at(index(solid.barrier)));

@@ -39,7 +39,7 @@ struct Object {
     std::string name;
     KindId kind = KindId::none;
     Role role = Role::entity;
-    Motion motion = Motion::fixed;   // both of its kind: a solid that moves is a body of its own, and no ground
+    Motion motion = Motion::fixed;   // both of its kind; a solid that moves is not part of the ground
     LayerId layer{};
     Point position;       // where it stands, or the middle of its area
     Regions area;         // in map steps: drawn, or its kind's; empty for a point

@@ -9,9 +9,9 @@
 // it. `no` is said when not even the most generous reading gets there: the highest jumps, steered at will, everything
 // that needs facts open that may ever open. What lies between is `not_decided`.
 //
-// Solids whose kind moves are no ground. For a route they may stand anywhere along the places that their kind's `path`
-// names, as somebody needs them, and carry whoever stands on them; for what is out of reach they are in nobody's way,
-// and carry anywhere along it. How fast they go is not known: jumps from them are as far as from ground.
+// Solids whose kind moves are not part of the ground. In a route they stand wherever they are needed along the places
+// that their kind's `path` names, and carry the mover; `no` assumes that they block nothing, and carry it anywhere
+// along that path. Their speed is unknown: jumps from them are as long as from ground.
 //
 // Maps that reach further than 2^28 steps (a million px) from cell (0, 0) are not walked on.
 //
@@ -171,8 +171,8 @@ private:
 // The places that an object moves to, one after another, from its position: those of the property that its kind's
 // `path` names. Empty where it names none.
 [[nodiscard]] std::vector<PointPx> path_of(const World& world, const Object& object);
-// Solids of a map that move, and have no path: only the game's code knows where they are, so that they are in nobody's
-// way here, and carry nobody. O(objects).
+// Solids of a map that move and have no path: only the game's code knows where they are, so that here they block and
+// carry nothing. O(objects).
 [[nodiscard]] std::vector<ObjectId> moved_by_code(const World& world, const Map& map);
 
 // A route in words: a line for each step, numbered, on maps by their names.

@@ -1,4 +1,4 @@
-// Solids that move along a path: no part of the ground, ridden on, and not in the way of those who wait.
+// Solids that move along a path: not part of the ground, ridden on, and not in the way.
 // Also tests src/travel: moving_solids side_rides
 #include <catch2/catch.hpp>
 
@@ -34,7 +34,7 @@ constexpr const char* shell = "{ name = \"shell\", kind = \"thing\", at = [104, 
 
 }   // namespace
 
-TEST_CASE("a lift is no part of the ground, wherever it is drawn", "[rides]") {
+TEST_CASE("a lift is not part of the ground, wherever it is drawn", "[rides]") {
     const World world =
         with_lift(high_ledge, "{ kind = \"lift\", box = [40, 88, 24, 8], props = { stops = [[52, 20]] } },\n");
     const World without = with_lift(high_ledge, "");
@@ -100,7 +100,7 @@ TEST_CASE("a raft whose way is walled off carries no further; who could jump the
              "shell") == "no");
 }
 
-TEST_CASE("a solid that moves is in nobody's way, and one that moves by code alone carries nobody", "[rides]") {
+TEST_CASE("a solid that moves blocks nothing, and one that only code moves carries nothing", "[rides]") {
     const std::vector<std::string> hall{"############", "............", "............", "############"};
     const auto world = [&](const std::string& lift) {
         return worlds::world_of(
