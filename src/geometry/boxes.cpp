@@ -7,7 +7,7 @@
 // into the solid there.
 // Guarantee: exact cover; for right-angled regions no fewer boxes are possible. Where edges slant, the boxes around
 // those edges are taken away first and cut into convex pieces (the rests).
-// Cost: O(n log n) for chords, cuts and boxes, plus the matching's.
+// Cost: O(n log n) for chords, cuts and boxes, plus what choosing the chords takes (matching.cpp).
 
 #include <algorithm>
 #include <map>
@@ -28,10 +28,7 @@ struct Corner {
     bool down;    // an upright cut runs down
 };
 
-struct Level {   // a level segment
-    std::int32_t y, from, to;
-    friend auto operator<=>(const Level&, const Level&) = default;
-};
+using Level = detail::AxisSegment;   // upright ones are mirrored
 struct Chord {
     Level line;
     std::size_t first, second;   // corners at its ends
@@ -99,9 +96,9 @@ public:
             done[chord.first] = done[chord.second] = true;
         };
         for (std::size_t i = 0; i < level.size(); ++i)
-            if (drawn.first[i]) draw(level[i], levels_);
+            if (drawn.levels[i]) draw(level[i], levels_);
         for (std::size_t i = 0; i < upright.size(); ++i)
-            if (drawn.second[i]) draw(upright[i], uprights);
+            if (drawn.uprights[i]) draw(upright[i], uprights);
         cut_the_rest(done, uprights);
         collect(uprights, boxes);
     }
@@ -155,33 +152,14 @@ private:
         return result;
     }
 
-    // Chords conflict where they meet, ends included. Level chords are swept by the x of their ends.
+    // Chords conflict where they meet, ends included.
     static detail::Independent largest_set(const std::vector<Chord>& level, const std::vector<Chord>& upright) {
-        struct Event {
-            std::int32_t x;
-            int order;   // a level chord starts, upright ones ask, it ends
-            std::size_t chord;
+        const auto lines = [](const std::vector<Chord>& chords) {
+            std::vector<Level> all;
+            for (const Chord& chord : chords) all.push_back(chord.line);
+            return all;
         };
-        std::vector<Event> events;
-        for (std::size_t i = 0; i < level.size(); ++i) {
-            events.push_back({level[i].line.from, 0, i});
-            events.push_back({level[i].line.to, 2, i});
-        }
-        for (std::size_t i = 0; i < upright.size(); ++i) events.push_back({upright[i].line.y, 1, i});
-        std::sort(events.begin(), events.end(), [](const Event& a, const Event& b) {
-            return a.x != b.x ? a.x < b.x : a.order != b.order ? a.order < b.order : a.chord < b.chord;
-        });
-        std::vector<std::vector<std::size_t>> conflicts(level.size());
-        std::set<std::pair<std::int32_t, std::size_t>> active;   // y, level chord
-        for (const Event& event : events) {
-            if (event.order == 0) active.emplace(level[event.chord].line.y, event.chord);
-            if (event.order == 2) active.erase({level[event.chord].line.y, event.chord});
-            if (event.order != 1) continue;
-            const Level& line = upright[event.chord].line;
-            for (auto a = active.lower_bound({line.from, 0}); a != active.end() && a->first <= line.to; ++a)
-                conflicts[a->second].push_back(event.chord);
-        }
-        return detail::largest_independent_set(conflicts, upright.size());
+        return detail::largest_independent_set(lines(level), lines(upright));
     }
 
     // Level cuts from corners that no chord deals with.
@@ -193,7 +171,7 @@ private:
         for (const Edge& edge : edges_)
             if (!edge.level())
                 cutter.add_upright(edge.from.x, std::min(edge.from.y, edge.to.y), std::max(edge.from.y, edge.to.y));
-        for (const Level& chord : uprights) cutter.add_upright(chord.y, chord.from, chord.to);
+        for (const Level& chord : uprights) cutter.add_upright(chord.at, chord.from, chord.to);
         const std::vector<std::int32_t> stops = cutter.run(starts);
         for (std::size_t i = 0; i < starts.size(); ++i)
             levels_.push_back({starts[i].at.y, std::min(starts[i].at.x, stops[i]), std::max(starts[i].at.x, stops[i])});
@@ -219,7 +197,7 @@ private:
         for (const Edge& edge : edges_)
             if (!edge.level())
                 sides.push_back({edge.from.x, std::min(edge.from.y, edge.to.y), std::max(edge.from.y, edge.to.y)});
-        for (const Level& chord : uprights) sides.push_back({chord.y, chord.from, chord.to});
+        for (const Level& chord : uprights) sides.push_back({chord.at, chord.from, chord.to});
         std::vector<std::size_t> by_start(sides.size()), by_end(sides.size());
         for (std::size_t i = 0; i < sides.size(); ++i) by_start[i] = by_end[i] = i;
         std::sort(by_start.begin(), by_start.end(), [&](auto a, auto b) { return sides[a].from < sides[b].from; });
@@ -228,13 +206,13 @@ private:
         std::multiset<std::int32_t> walls;                                    // that go on below
         std::map<std::int32_t, std::pair<std::int32_t, std::int32_t>> open;   // left x: right x, top y
         for (std::size_t i = 0; i < segments.size();) {
-            const std::int32_t y = segments[i].line.y;
+            const std::int32_t y = segments[i].line.at;
             for (; started < by_start.size() && sides[by_start[started]].from <= y; ++started)
                 walls.insert(sides[by_start[started]].x);
             for (; ended < by_end.size() && sides[by_end[ended]].to <= y; ++ended)
                 walls.erase(walls.find(sides[by_end[ended]].x));
             std::size_t j = i;
-            for (; j < segments.size() && segments[j].line.y == y; ++j)
+            for (; j < segments.size() && segments[j].line.at == y; ++j)
                 for (auto box = open.lower_bound(segments[j].line.from);
                      box != open.end() && box->first < segments[j].line.to;) {
                     boxes.push_back({{box->first, box->second.second}, {box->second.first, y}});

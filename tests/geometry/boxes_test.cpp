@@ -1,4 +1,3 @@
-// Also tests src/geometry: matching
 #include <catch2/catch.hpp>
 
 #include <functional>
