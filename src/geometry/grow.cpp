@@ -4,7 +4,7 @@
 // region is united with one convex piece for each edge (the edge swept outward) and, where corners stick out, one for
 // each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps
 // close and holes vanish without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and
-// takes the pieces away.
+// takes the pieces away. Where edges crowd within the distance, most are left out: crowds.cpp.
 // Cost: the boolean's for about four edges an edge, and the vertices of arcs.
 // Range: pieces are whole numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only
 // the part within the range matters: pieces are cut there. What grows out of it is an error.
@@ -20,36 +20,13 @@
 
 #include "boolean_internal.hpp"
 #include "bounds_internal.hpp"
+#include "swept_internal.hpp"
 
 namespace dryground {
 
 namespace {
 
-struct Far {   // a whole number of steps each, which may lie out of range
-    double x, y;
-};
-
-// A convex ring cut at the sides of the range; its new corners are rounded.
-std::vector<Far> cut_to_range(std::vector<Far> ring) {
-    constexpr double limit = coordinate_limit;
-    const auto cut = [&](auto depth) {   // how far a point lies inside of one side
-        std::vector<Far> kept;
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Far a = ring[i], b = ring[(i + 1) % ring.size()];
-            const double from = depth(a), to = depth(b);
-            if (from >= 0) kept.push_back(a);
-            if ((from < 0) == (to < 0)) continue;
-            const double part = from / (from - to);
-            kept.push_back({std::round(a.x + part * (b.x - a.x)), std::round(a.y + part * (b.y - a.y))});
-        }
-        ring = std::move(kept);
-    };
-    cut([](Far p) { return p.x + limit; });
-    cut([](Far p) { return limit - p.x; });
-    cut([](Far p) { return p.y + limit; });
-    cut([](Far p) { return limit - p.y; });
-    return ring;
-}
+using detail::at, detail::Far;
 
 [[noreturn]] void leave_range(const char* who) {
     throw std::out_of_range(fmt::format("dryground::{}: the result leaves the range of coordinates", who));
@@ -63,44 +40,52 @@ public:
 
     // What lies within reach of rings, on the side that they are swept to.
     Regions around(std::span<const Region> regions) {
+        if (corners_ == Corners::round && by_ >= steps_per_px) crowds_.emplace(regions, by_, within_);
         for (const Region& region : regions) {
             add_ring(region.outline);
             for (const Ring& hole : region.holes) add_ring(hole);
         }
+        if (crowds_)
+            for (Region& region : std::move(*crowds_).united()) result_.push_back(std::move(region));
         return std::move(result_);
     }
 
 private:
     void add_ring(const Ring& ring) {
+        const detail::Way way{ring, inward_};
         const std::size_t n = ring.size();
-        const auto point = [&](std::size_t i) { return inward_ ? ring[n - 1 - i % n] : ring[i % n]; };
         for (std::size_t i = 0; i < n; ++i) {
-            const Point a = point(i), b = point(i + 1), c = point(i + 2);
+            const Point a = way[i], b = way[i + 1], c = way[i + 2];
             if (corners_ == Corners::box) {
                 add_box(a, b);
                 continue;
             }
             const Far ab = offset(a, b), bc = offset(b, c);
             if (corners_ == Corners::mitre) {
-                add_mitred_edge(point(i + n - 1), a, b, c);
+                add_mitred_edge(way[i + n - 1], a, b, c);
                 if (turn(a, b, c) == Turn::left && !mitre(ab, bc)) add_corner(b, ab, bc);
                 continue;
             }
-            add({at(a, {0, 0}), at(a, ab), at(b, ab), at(b, {0, 0})});
-            if (turn(a, b, c) == Turn::left) add_corner(b, ab, bc);
+            if (crowds_ && crowds_->hold(a)) {
+                if (!inward_ && detail::furthest({at(a, {0, 0})}) + by_ > coordinate_limit) leave_range("grown");
+                crowds_->add_edge(way, i);
+            } else {
+                add({at(a, {0, 0}), at(a, ab), at(b, ab), at(b, {0, 0})});
+            }
+            if (turn(a, b, c) != Turn::left) continue;
+            if (crowds_ && crowds_->hold(b))
+                crowds_->add_corner(way, i + 1, ab, bc);
+            else
+                add_corner(b, ab, bc);
         }
     }
 
-    [[nodiscard]] Far offset(Point a, Point b) const {   // at a right angle, to the right
-        const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y, length = std::hypot(dx, dy);
-        return {by_ * dy / length, -by_ * dx / length};
-    }
-    [[nodiscard]] static Far at(Point p, Far by) { return {std::round(p.x + by.x), std::round(p.y + by.y)}; }
+    [[nodiscard]] Far offset(Point a, Point b) const { return detail::offset(a, b, by_); }
 
     // The tip of a mitre, from its corner, between two offsets; nothing where it would be longer than four times the
     // distance.
     [[nodiscard]] static std::optional<Far> mitre(Far from, Far to) {
-        const double half = std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y) / 2;
+        const double half = detail::angle(from, to) / 2;
         if (1 / std::cos(half) > 4) return std::nullopt;
         const double reach = 1 / std::pow(std::cos(half), 2) / 2;
         return Far{(from.x + to.x) * reach, (from.y + to.y) * reach};
@@ -132,29 +117,18 @@ private:
 
     void add_corner(Point p, Far from, Far to) {
         std::vector<Far> ring{at(p, {0, 0}), at(p, from)};
-        const double angle = std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y);
         if (corners_ == Corners::round) {
-            const double widest = 2 * std::acos(std::max(0.5, 1 - within_ / by_));
-            const int chords = std::max(1, static_cast<int>(std::ceil(angle / widest)));
-            for (int i = 1; i < chords; ++i) {
-                const double part = angle * i / chords, c = std::cos(part), s = std::sin(part);
-                ring.push_back(at(p, {from.x * c - from.y * s, from.x * s + from.y * c}));
-            }
+            detail::add_arc(ring, p, from, 0, detail::angle(from, to), detail::widest_chord(by_, within_));
+            ring.pop_back();   // in favour of the one that the next edge has
         }
         ring.push_back(at(p, to));
         add(std::move(ring));
     }
 
     void add(std::vector<Far> points) {
-        const bool leaves = std::any_of(points.begin(), points.end(), [](Far p) {
-            return std::max(std::abs(p.x), std::abs(p.y)) > coordinate_limit;
-        });
-        if (leaves && !inward_) leave_range("grown");
-        if (leaves) points = cut_to_range(std::move(points));
-        Ring ring;
-        for (const Far p : points) ring.push_back({static_cast<std::int32_t>(p.x), static_cast<std::int32_t>(p.y)});
-        // Rounding may flatten a thin piece, and turn it over.
-        if (ring.size() >= 3 && twice_area(ring) > 0) result_.push_back({std::move(ring), {}});
+        if (!inward_ && detail::furthest(points) > coordinate_limit) leave_range("grown");
+        if (std::optional<Ring> ring = detail::ring_within_range(std::move(points)))
+            result_.push_back({*std::move(ring), {}});
     }
 
     double by_;
@@ -162,6 +136,7 @@ private:
     double within_;
     bool inward_;
     Regions result_;
+    std::optional<detail::Crowds> crowds_;
 };
 
 // Of proper regions.
