@@ -1,7 +1,9 @@
 // How cost grows: figures that are hard for one part of the kernel each, at some size and doubled twice.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <random>
 
 #include "timing.hpp"
@@ -52,6 +54,29 @@ Regions heap(int vertices) {   // many boxes near each other, and one far away
     return heap;
 }
 
+// An outline with bays within bays: each edge's middle is moved, less and less.
+Regions coast(int vertices) {
+    std::mt19937 dice(1);
+    std::vector<double> distances(4, 1);
+    for (double most = 0.2; distances.size() < static_cast<std::size_t>(vertices); most *= 0.55) {
+        std::vector<double> finer;
+        for (std::size_t i = 0; i < distances.size(); ++i) {
+            const double next = distances[(i + 1) % distances.size()];
+            const double by = most * (static_cast<double>(dice() % 2001) / 1000 - 1);
+            finer.insert(finer.end(), {distances[i], (distances[i] + next) / 2 + by});
+        }
+        distances = std::move(finer);
+    }
+    Ring ring;
+    for (std::size_t i = 0; i < distances.size(); ++i) {
+        const double angle = 2 * std::numbers::pi * static_cast<double>(i) / static_cast<double>(distances.size());
+        const double radius = 400'000'000 * std::max(0.1, std::min(distances[i], 1.3));
+        ring.push_back(
+            {static_cast<std::int32_t>(radius * std::cos(angle)), static_cast<std::int32_t>(radius * std::sin(angle))});
+    }
+    return unite(Regions{{std::move(ring), {}}});
+}
+
 std::vector<PaintLayer> coats(int count) {   // each over a few others
     std::mt19937 dice(1);
     std::vector<PaintLayer> coats;
@@ -68,7 +93,7 @@ Ring circle(int vertices) {
     constexpr double radius = 400'000'000;
     std::vector<Point> points;
     for (int i = 0; i < vertices; ++i) {
-        const double angle = 2 * 3.14159265358979 * i / vertices;
+        const double angle = 2 * std::numbers::pi * i / vertices;
         points.push_back(
             {static_cast<std::int32_t>(radius * std::cos(angle)), static_cast<std::int32_t>(radius * std::sin(angle))});
     }
@@ -111,6 +136,15 @@ void measure_growth(const Settings& settings, const Tell& tell) {
         [](const std::vector<PaintLayer>& figure) { return stack(figure).regions.size(); });
     one("least boxes", "stairs", 12'500, stairs,
         [](const Regions& figure) { return least_boxes(figure).boxes.size(); });
+    const auto boxes_and_rests = [](const Regions& figure) {
+        const Boxes result = least_boxes(figure);
+        return result.boxes.size() + result.rests.size();
+    };
+    one("least boxes", "disc", 8'000, disc, boxes_and_rests);
+    one("triangles", "coast", 16'384, coast, [](const Regions& figure) { return triangles(figure).size(); });
+    for (const int by_px : {4'000, 60'000, 250'000})
+        one(fmt::format("shrink by {} px", by_px), "coast", 16'384, coast,
+            [by_px](const Regions& figure) { return grown(figure, -by_px * steps_per_px, Corners::round).size(); });
     one("shrink", "sieve", 12'500, sieve,
         [](const Regions& figure) { return grown(figure, -2, Corners::round).size(); });
 }
