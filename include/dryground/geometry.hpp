@@ -178,7 +178,8 @@ struct Boxes {
 };
 // Cover the regions exactly without overlap. Of regions whose edges are all upright or level: the least possible number
 // of boxes, and no rests. Requires regions as booleans return them.
-// Cost: O(n log n + c^1.5) for c chords between corners (Ohtsuki 1982; Ferrari, Sankar and Sklansky 1984).
+// Cost: O(n log n + c^1.5 log^2 c) for c chords between corners, however often they cross (Ohtsuki 1982; Ferrari, Sankar
+// and Sklansky 1984).
 [[nodiscard]] Boxes least_boxes(std::span<const Region> regions, int most_vertices = 8);
 
 // Triangles by indices into points, each with the solid on its left.
@@ -201,7 +202,7 @@ enum class Corners { round, bevel, mitre, box };
 // Regions grown by a distance in steps, or shrunk by a negative one. Narrow gaps close, thin walls vanish. Round
 // corners stay within `within_px` (above 0) of the circle. Throws std::out_of_range when the result leaves the range of
 // coordinates, std::invalid_argument for round corners with another `within_px`. Requires regions as booleans return
-// them. Cost as of booleans.
+// them. Cost as of booleans; with round corners, edges far shorter than the distance cost O(n log n) together.
 [[nodiscard]] Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners, double within_px = 0.25);
 
 // Where the position of a convex body cannot be without overlapping the regions: inside of the result (on its edge the

@@ -17,7 +17,7 @@ struct Line {   // the geometry of one or several equal edges
 // A grid of about one bin a line. Lines are entered in every bin that they pass, with a margin of two steps. Bins are
 // as much higher than wide as lines are on the mean, so that a comb of long teeth has high ones. Where many lines fall
 // into one bin nevertheless (a heap of them, and something far away), columns and rows are drawn anew, through as many
-// ends of lines each.
+// ends of lines each; more rows than columns where lines pass more ends to the side than down.
 class Bins {
 public:
     explicit Bins(std::span<const Line> lines) : lines_(lines) {
@@ -39,8 +39,10 @@ public:
         enter();
         constexpr double crowded = 64;   // lines in the bin of a line, on the mean
         if (pairs() > crowded * count) {
-            columns_.spread_by_ends(lines, &Point::x);
-            rows_.spread_by_ends(lines, &Point::y);
+            const Ends x(lines, &Point::x), y(lines, &Point::y);
+            const double sides = std::sqrt(y.part_of_all / x.part_of_all);
+            columns_.spread_by_ends(x.sorted, std::sqrt(2 * count) * sides);
+            rows_.spread_by_ends(y.sorted, std::sqrt(2 * count) / sides);
             enter();
         }
     }
@@ -56,6 +58,22 @@ public:
 private:
     static constexpr double margin = 2;
 
+    // The ends of lines along one axis, each once, and how many of them a line passes on the mean, as a part of all.
+    struct Ends {
+        Ends(std::span<const Line> lines, std::int32_t Point::*of) {
+            for (const Line& line : lines)
+                sorted.insert(sorted.end(), {double{0} + line.a.*of, double{0} + line.b.*of});
+            std::sort(sorted.begin(), sorted.end());
+            sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
+            const auto place = [&](Point p) { return std::lower_bound(sorted.begin(), sorted.end(), p.*of); };
+            double passed = 0;
+            for (const Line& line : lines) passed += std::abs(static_cast<double>(place(line.b) - place(line.a))) + 1;
+            part_of_all = passed / static_cast<double>(lines.size() * sorted.size());
+        }
+        std::vector<double> sorted;
+        double part_of_all = 1;
+    };
+
     // How one axis is parted: evenly, or at borders.
     class Axis {
     public:
@@ -64,14 +82,11 @@ private:
             size_ = std::max({size, 8.0, all / std::max(64.0, 2 * lines)});
             count_ = static_cast<std::size_t>(all / size_) + 1;
         }
-        void spread_by_ends(std::span<const Line> lines, std::int32_t Point::*of) {
-            std::vector<double> ends;
-            for (const Line& line : lines) ends.insert(ends.end(), {double{0} + line.a.*of, double{0} + line.b.*of});
-            std::sort(ends.begin(), ends.end());
-            ends.erase(std::unique(ends.begin(), ends.end()), ends.end());
-            const auto step = static_cast<std::size_t>(std::ceil(std::sqrt(static_cast<double>(ends.size()))));
+        void spread_by_ends(std::span<const double> sorted, double parts) {
+            const auto step =
+                static_cast<std::size_t>(std::ceil(static_cast<double>(sorted.size()) / std::max(parts, 1.0)));
             borders_.clear();
-            for (std::size_t i = step; i < ends.size(); i += step) borders_.push_back(ends[i]);
+            for (std::size_t i = step; i < sorted.size(); i += step) borders_.push_back(sorted[i]);
             count_ = borders_.size() + 1;
         }
         [[nodiscard]] std::size_t count() const { return count_; }
