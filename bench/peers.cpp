@@ -2,6 +2,10 @@
 
 #include <geos_c.h>
 
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
 #include <boost/polygon/polygon.hpp>
 
 namespace bench {
@@ -123,6 +127,20 @@ std::size_t boost_rectangles(const Regions& regions) {
 }
 
 // Region by region: it gives nothing for some of those with many holes.
+double geos_shrunk_area(const Regions& regions, double by, double within) {
+    const double widest = 2 * std::acos(std::max(0.5, 1 - within / by));
+    GEOSGeometry* all = to_geos(regions);
+    GEOSBufferParams* params = GEOSBufferParams_create_r(geos());
+    GEOSBufferParams_setQuadrantSegments_r(geos(), params, static_cast<int>(std::ceil(std::numbers::pi / 2 / widest)));
+    GEOSGeometry* shrunk = GEOSBufferWithParams_r(geos(), all, params, -by);
+    double area = 0;
+    GEOSArea_r(geos(), shrunk, &area);
+    GEOSBufferParams_destroy_r(geos(), params);
+    GEOSGeom_destroy_r(geos(), shrunk);
+    GEOSGeom_destroy_r(geos(), all);
+    return area;
+}
+
 std::size_t geos_triangles(const Regions& regions) {
     std::size_t count = 0;
     for (const Region& region : regions) {

@@ -14,6 +14,8 @@ struct Tally {
 // Requires boxes.
 [[nodiscard]] Tally boost_right_angled_union(const dryground::Regions& boxes);
 [[nodiscard]] Tally geos_union(const dryground::Regions& polygons);
+// In square steps, with round corners; by and within in steps.
+[[nodiscard]] double geos_shrunk_area(const dryground::Regions& regions, double by, double within);
 // Rectangles that cover right-angled regions.
 [[nodiscard]] std::size_t boost_rectangles(const dryground::Regions& regions);
 [[nodiscard]] std::size_t geos_triangles(const dryground::Regions& regions);

@@ -17,6 +17,27 @@ Regions ground_of(const World& world) {
     return merge(world, world.maps()[0], {.chains = false, .pieces = false}).group("earth").regions;
 }
 
+// From what a body takes up to what is left of the widest halls.
+void measure_shrinking(int side, const Settings& settings, const Tell& tell) {
+    constexpr double within_px = 0.25;
+    for (const int by_px : {4, 16, 64}) {
+        const std::string input = fmt::format("caves mixed {} by {} px", side, by_px);
+        if (!wanted(settings, "shrink", input)) continue;
+        const Regions ground = ground_of(cave_world(side, Tiles::mixed, 7));
+        const std::int32_t by = by_px * steps_per_px;
+        double ours = 0, theirs = 0;
+        const std::vector<double> times = alternate(
+            {[&] { ours = static_cast<double>(twice_area(grown(ground, -by, Corners::round, within_px))) / 2; },
+             [&] { theirs = geos_shrunk_area(ground, by, within_px * steps_per_px); }});
+        tell({.work = "shrink",
+              .input = input,
+              .seconds = times[0],
+              .peers = {{"GEOS buffer", times[1]}},
+              .note = fmt::format("area {:.0f} px2, theirs {:.0f}", ours / steps_per_px / steps_per_px,
+                                  theirs / steps_per_px / steps_per_px)});
+    }
+}
+
 }   // namespace
 
 void measure_forms(const Settings& settings, const Tell& tell) {
@@ -32,6 +53,7 @@ void measure_forms(const Settings& settings, const Tell& tell) {
               .peers = {{"Boost.Polygon right-angled", times[1]}},
               .note = fmt::format("{} boxes, theirs {}", ours, theirs)});
     }
+    measure_shrinking(std::min(256, settings.most_side), settings, tell);
     const std::string input = fmt::format("caves mixed {}", side);
     if (!wanted(settings, "triangles", input) && !wanted(settings, "pieces", input)) return;
     const Regions ground = ground_of(cave_world(side, Tiles::mixed, 7));

@@ -23,8 +23,9 @@ namespace dryground::detail {
 
 namespace {
 
-constexpr double overlap = 8;                                                     // steps
-constexpr std::array beside{1, 2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64, 96, 128};   // how far along the ring to look
+constexpr double overlap = 8;   // steps
+constexpr std::array<std::size_t, 14> beside{1,  2,  3,  4,  6,  8,  12,
+                                             16, 24, 32, 48, 64, 96, 128};   // how far along the ring to look
 // As parts of the distance. A point of an edge that is left out lies within `apart` + `longest` of a disc's middle; the
 // disc has 12 corners, so that it covers 0.96: together all within 0.59 of that point.
 constexpr double near_part = 0.55, apart = 0.25, longest = 0.125;
