@@ -182,6 +182,7 @@ private:
                 add_ring(line, object.line);
                 json["line"] = line;
             }
+            for (const PointPx place : path_of(world_, object)) json["path"].push_back({place.x, place.y});
             if (!object.link.to.empty()) json["to"] = object.link.to;
             const auto& own = kind.picture ? kind.picture : mover != nullptr ? mover->picture : std::nullopt;
             if (own) {

@@ -221,6 +221,11 @@ Point on_edge(Point a, Point b, std::int32_t x) {
     return {x, static_cast<std::int32_t>(std::lround(a.y + t * (static_cast<double>(b.y) - a.y)))};
 }
 
+double apart(const Bounds& a, const Bounds& b) {
+    return std::max({0.0, double{0} + a.least.x - b.most.x, double{0} + b.least.x - a.most.x,
+                     double{0} + a.least.y - b.most.y, double{0} + b.least.y - a.most.y});
+}
+
 bool is_let_onto(const SideLevel& level, Point a, Point b, Point p) {
     const auto is_at = [&](Point end) { return std::abs(p.x - end.x) <= 2 && std::abs(p.y - end.y) <= 2; };
     if (is_at(a) == is_at(b)) return true;

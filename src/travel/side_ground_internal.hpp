@@ -130,6 +130,8 @@ private:
 
 // The point of an edge that is nearest to an x.
 [[nodiscard]] Point on_edge(Point a, Point b, std::int32_t x);
+// Steps between two boxes along the axis on which they are further from each other; 0 where they meet.
+[[nodiscard]] double apart(const Bounds& a, const Bounds& b);
 // Whether who comes to the end of an edge gets on along it: a line that stops in one direction may cover it.
 [[nodiscard]] bool is_let_onto(const SideLevel& level, Point a, Point b, Point p);
 [[nodiscard]] bool is_free(const SideLevel& level, const Ring& way);

@@ -256,8 +256,19 @@ void add_jumps_onto_solid(const SideGround& ground, const SideLevel& level, int 
         add_jumps_off(ground, level, place, wanted, known);
         return;
     }
-    for (std::size_t i = 0; of.is_stood_on() && i + 1 < of.stand.points.size(); ++i)
+    if (!of.is_stood_on() || level.edges.empty()) return;
+    // From where it is nearest, as somebody would who plays.
+    const Bounds solid = detail::box_around(level.swept);
+    const Point middle = detail::in_middle(solid, {});
+    std::vector<std::pair<double, std::size_t>> edges;
+    for (std::size_t i = 0; i + 1 < of.stand.points.size(); ++i)
+        edges.emplace_back(
+            apart(detail::box_around(std::array{of.stand.points[i], of.stand.points[i + 1]}), {middle, middle}), i);
+    std::sort(edges.begin(), edges.end());
+    for (const auto& [distance, i] : edges) {
         add_jumps(ground, level, place, of.stand.points[i], of.stand.points[i + 1], wanted, known);
+        if (std::any_of(wanted.places.begin(), wanted.places.end(), [&](int to) { return known.leads_to(to); })) return;
+    }
 }
 
 }   // namespace dryground::travel

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <tuple>
 
 #include "side_ground_internal.hpp"
 
@@ -51,7 +52,7 @@ std::vector<std::size_t> met_from(const SideGround& ground, const SidePlace& of,
     return numbers;
 }
 
-// Onto each solid where it stands nearest: it carries on from there.
+// Onto each solid where it stands nearest, and soonest on its path: it carries on from there.
 void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& own = ground.levels[of.level];
@@ -59,14 +60,10 @@ void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     if (numbers.empty()) return;
     const Bounds from =
         of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground.climbing->shape(of.climb).area);
-    const auto far = [&](std::size_t number) {
-        const Bounds box = detail::box_around(ground.levels[number].swept);
-        const auto middle = [](std::int32_t a, std::int32_t b) { return (double{0} + a + b) / 2; };
-        return std::hypot(middle(from.least.x, from.most.x) - middle(box.least.x, box.most.x),
-                          middle(from.least.y, from.most.y) - middle(box.least.y, box.most.y));
-    };
+    const auto far = [&](std::size_t number) { return apart(from, detail::box_around(ground.levels[number].swept)); };
     std::sort(numbers.begin(), numbers.end(), [&](std::size_t a, std::size_t b) {
-        return std::pair(ground.levels[a].solid, far(a)) < std::pair(ground.levels[b].solid, far(b));
+        const SideLevel &one = ground.levels[a], &other = ground.levels[b];
+        return std::tuple(one.solid, far(a), one.stop) < std::tuple(other.solid, far(b), other.stop);
     });
     std::vector<char> boarded(ground.solids.size());
     for (const std::size_t number : numbers) {

@@ -28,6 +28,10 @@ TEST_CASE("walk to one place, as another mover, with other facts") {
     const Outcome given = tool("walk demo/world.toml --to pump_house/valve --given has_hatch_key");
     CHECK(given.code == 0);
     CHECK_THAT(given.out, !Catch::Contains("'key'"));
+    const Outcome hoist = tool("walk demo/world.toml --to slipway/high_shell");
+    CHECK(hoist.code == 0);
+    CHECK_THAT(hoist.out,
+               Catch::Contains("walks 39 px to (193, 128)") && Catch::Contains("rides 'hoist' 56 px to (176, 64)"));
     const Outcome place = tool("walk demo/world.toml --to slipway@300,128");
     CHECK(place.code == 0);
     CHECK_THAT(place.out, Catch::EndsWith("walks 68 px to (300, 128)\n"));

@@ -11,6 +11,7 @@
 #include "clean_worlds.hpp"
 #include "dryground/probe.hpp"
 #include "pictures.hpp"
+#include "rambles.hpp"
 #include "random_worlds.hpp"
 
 using namespace dryground;
@@ -85,6 +86,21 @@ TEST_CASE("a page holds every cell, object and finding of its maps, and says of 
             }
         }
     }
+}
+
+TEST_CASE("a page holds where solids move to", "[page]") {
+    std::size_t paths = 0;
+    for (std::uint64_t round = 0; round < 3; ++round) {
+        const World world = worlds::world_of(rambles::random_lifts(round));
+        const Json objects = data_of(page_of(world))["maps"][0]["objects"];
+        for (std::size_t o = 0; o < objects.size(); ++o) {
+            Json path = Json::array();
+            for (const PointPx place : path_of(world, world.maps()[0].objects[o])) path.push_back({place.x, place.y});
+            CHECK(objects[o].value("path", Json::array()) == path);
+            paths += !path.empty();
+        }
+    }
+    CHECK(paths > 0);
 }
 
 namespace {

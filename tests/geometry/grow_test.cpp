@@ -1,4 +1,4 @@
-// Also tests src/geometry: crowds, reach, swept
+// Also tests src/geometry: crowds reach swept
 #include <catch2/catch.hpp>
 
 #include <algorithm>

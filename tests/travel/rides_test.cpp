@@ -61,6 +61,27 @@ TEST_CASE("a lift carries up to a ledge that is too high to jump to", "[rides]")
           "  7  flat  walks 29 px to 'shell'\n");
 }
 
+TEST_CASE("one gets onto a lift from where it is nearest, at the place where it is drawn", "[rides]") {
+    rambles::Figures mover;
+    mover.more = "jump_px = 20\nleap_px = 20\nkerb_px = 2\n";
+    // The bank at the left is the first edge of the ground; landing and shell are to the right of the lift.
+    CHECK(walk(worlds::world_of(rambles::one_map(
+                   {"........", ".....###", "........", "........", "........", "#\\......", "########"},
+                   "{ name = \"landing\", kind = \"spawn\", at = [110, 96] },\n"
+                   "{ name = \"hoist\", kind = \"lift\", box = [40, 88, 24, 8], props = { stops = [[52, 20]] } },\n" +
+                       std::string(shell),
+                   mover)),
+               "shell") ==
+          "warden starts on flat at (110, 96)\n"
+          "  1  flat  walks 41 px to (69, 96)\n"
+          "  2  flat  jumps 8 px up to 'hoist' at (61, 88)\n"
+          "  3  flat  walks 9 px to (52, 88)\n"
+          "  4  flat  rides 'hoist' 72 px to (52, 16)\n"
+          "  5  flat  walks 17 px to (69, 16)\n"
+          "  6  flat  jumps 6 px across to (75, 16)\n"
+          "  7  flat  walks 29 px to 'shell'\n");
+}
+
 TEST_CASE("a raft carries over a pit that is too wide to jump", "[rides]") {
     const std::vector<std::string> pit{"............", "............", "............", "............", "............",
                                        "............", "###......###", "#..........#", "#..........#", "############"};

@@ -251,6 +251,10 @@ function paintObjects(pen, map, box) {
     pen.lineWidth = 1.2 * unit;
     if (object.bodyPath) pen.stroke(object.bodyPath);
     if (object.linePath) pen.stroke(object.linePath);
+    if (object.movingPath) {
+      pen.lineWidth = 1.5 * unit, pen.lineCap = "round", pen.setLineDash([unit, 4 * unit]);
+      pen.stroke(object.movingPath);
+    }
     pen.restore();
   }
 }

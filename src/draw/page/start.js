@@ -37,6 +37,16 @@ function ringsInto(path, list, closed = true) {
   return path;
 }
 
+// Where an object moves to: a line, and what it covers at each place.
+function addMoving(object) {
+  const [x, y] = object.at;
+  object.movingPath = new Path2D(), object.movingPath.moveTo(x, y);
+  for (const [u, v] of object.path) object.movingPath.lineTo(u, v);
+  for (const [u, v] of object.path)
+    if (object.areaPath) object.movingPath.addPath(object.areaPath, new DOMMatrix().translate(u - x, v - y));
+  object.reach += Math.max(...object.path.map(([u, v]) => Math.hypot(u - x, v - y)));
+}
+
 // Of a map: made ready when it is first looked at.
 function ready(map) {
   if (map.stack) return map;
@@ -49,6 +59,7 @@ function ready(map) {
     if (object.line) object.linePath = ringsInto(new Path2D(), object.line, false);
     object.reach = Math.max(8, ...[object.area, object.body, object.line].filter(Boolean).map(list => reachOf(list, object.at)),
       object.from ? 64 : 0);
+    if (object.path) addMoving(object);
   }
   map.ground = [];   // by number of the page's list, made ready when it is first there
   map.base = { words: map.words, layers: map.layers.map(layer => layer.there), reach: map.reach,
