@@ -161,9 +161,12 @@ enum class Side { inside, edge, outside };
 
 // ---- cutting up -----------------------------------------------------------------------------------------------
 
-// Triangles that cover the regions exactly, edge to edge, each with the solid on its left, corners only at the
-// regions' own vertices. Requires regions as booleans return them. O(n log n).
-[[nodiscard]] std::vector<Ring> triangles(std::span<const Region> regions);
+using Triangle = std::array<Point, 3>;   // a ring with the solid on its left
+
+// Triangles that cover the regions exactly, edge to edge, corners only at the regions' own vertices. Those of each
+// region after those of the last; each starts at its least point; sorted. Requires regions as booleans return them.
+// O(n log n).
+[[nodiscard]] std::vector<Triangle> triangles(std::span<const Region> regions);
 
 // Convex polygons of at most `most_vertices` (3 or more) that cover the regions exactly and do not overlap; corners
 // only at the regions' own vertices. Each starts at its least point; sorted. Requires regions as booleans return
@@ -178,8 +181,8 @@ struct Boxes {
 };
 // Cover the regions exactly without overlap. Of regions whose edges are all upright or level: the least possible number
 // of boxes, and no rests. Requires regions as booleans return them.
-// Cost: O(n log n + c^1.5 log^2 c) for c chords between corners, however often they cross (Ohtsuki 1982; Ferrari, Sankar
-// and Sklansky 1984).
+// Cost: O(n log n + c^1.5 log^2 c) for c chords between corners, however often they cross (Ohtsuki 1982; Ferrari,
+// Sankar and Sklansky 1984).
 [[nodiscard]] Boxes least_boxes(std::span<const Region> regions, int most_vertices = 8);
 
 // Triangles by indices into points, each with the solid on its left.

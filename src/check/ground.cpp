@@ -29,12 +29,14 @@ bool overlap(std::span<const Point> a, std::span<const Point> b) {
     return !parted_by_edge(a, b) && !parted_by_edge(b, a);
 }
 
+Region region_of(const Triangle& triangle) { return {{triangle.begin(), triangle.end()}, {}}; }
+
 }   // namespace
 
 Ground::Ground(const Regions& blocked) : regions_(blocked), pieces_(triangles(blocked)) {
     std::vector<Bounds> boxes;
     boxes.reserve(pieces_.size());
-    for (const Ring& piece : pieces_) boxes.push_back(detail::box_around(piece));
+    for (const Triangle& piece : pieces_) boxes.push_back(detail::box_around(piece));
     near_ = detail::BoxIndex(std::move(boxes));
 }
 
@@ -48,14 +50,14 @@ bool Ground::free(const Regions& body, Point position) const { return free(body.
 bool Ground::free(const Ring& convex, Point position) const {
     Ring there = convex;
     for (Point& p : there) p = moved(p, position);
-    return !any_near(detail::box_around(there), [&](const Ring& piece) { return overlap(piece, there); });
+    return !any_near(detail::box_around(there), [&](const Triangle& piece) { return overlap(piece, there); });
 }
 
 std::int32_t Ground::depth(const Regions& body, Point position) const {
     const Regions there = moved(body, position);
     Regions pieces;
-    (void)any_near(*bounds(there), [&](const Ring& piece) {
-        if (overlap(piece, there[0].outline)) pieces.push_back({piece, {}});
+    (void)any_near(*bounds(there), [&](const Triangle& piece) {
+        if (overlap(piece, there[0].outline)) pieces.push_back(region_of(piece));
         return false;
     });
     if (pieces.empty()) return 0;
@@ -65,8 +67,8 @@ std::int32_t Ground::depth(const Regions& body, Point position) const {
 
 Regions Ground::near(const Bounds& box) const {
     Regions near;
-    (void)any_near(box, [&near](const Ring& piece) {
-        near.push_back({piece, {}});
+    (void)any_near(box, [&near](const Triangle& piece) {
+        near.push_back(region_of(piece));
         return false;
     });
     return near;

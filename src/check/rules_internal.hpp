@@ -52,7 +52,7 @@ private:
     bool any_near(const Bounds& box, Test test) const;
 
     Regions regions_;
-    std::vector<Ring> pieces_;   // convex
+    std::vector<Triangle> pieces_;
     detail::BoxIndex near_;      // of them
 };
 

@@ -126,7 +126,7 @@ Mesh delaunay_triangles(std::span<const Region> regions) {
         for (const Ring& hole : region.holes) add(hole);
         std::sort(mesh.points.begin() + first, mesh.points.end());
         mesh.points.erase(std::unique(mesh.points.begin() + first, mesh.points.end()), mesh.points.end());
-        for (const Ring& triangle : triangles({&region, 1})) {
+        for (const Triangle& triangle : triangles({&region, 1})) {
             std::array<std::uint32_t, 3> corners{};
             for (std::size_t i = 0; i < 3; ++i)
                 corners[i] = static_cast<std::uint32_t>(

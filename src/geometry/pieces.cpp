@@ -29,9 +29,9 @@ struct HalfEdge {   // from `at` to the next one's `at`, its piece on the left
 
 class Fuser {
 public:
-    Fuser(std::span<const detail::Triangle> triangles, int most_vertices) : most_(most_vertices) {
+    Fuser(std::span<const Triangle> triangles, int most_vertices) : most_(most_vertices) {
         halves_.reserve(3 * triangles.size());
-        for (const detail::Triangle& triangle : triangles) {
+        for (const Triangle& triangle : triangles) {
             const int base = static_cast<int>(halves_.size());
             for (int i = 0; i < 3; ++i)
                 halves_.push_back({triangle[static_cast<std::size_t>(i)], base + (i + 1) % 3, base + (i + 2) % 3});

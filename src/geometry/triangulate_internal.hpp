@@ -1,14 +1,11 @@
 // Inside the geometry room: triangles before they are rings of their own.
 #pragma once
 
-#include <array>
 #include <vector>
 
 #include "dryground/geometry.hpp"
 
 namespace dryground::detail {
-
-using Triangle = std::array<Point, 3>;   // the solid on its left
 
 // As `triangles`, of one region, in the order in which they are cut off.
 [[nodiscard]] std::vector<Triangle> triangulated(const Region& region);

@@ -38,7 +38,7 @@ Regions frame_of(const std::vector<Ring>& rings, const std::vector<Group>& group
 Point inside_point(const Region& region) {
     Point best = region.outline.front();
     std::int64_t size = 0;
-    for (const Ring& t : triangles({&region, 1}))
+    for (const Triangle& t : triangles({&region, 1}))
         if (twice_area(t) > size) {
             size = twice_area(t);
             best = {static_cast<std::int32_t>((std::int64_t{t[0].x} + t[1].x + t[2].x) / 3),
@@ -282,8 +282,8 @@ private:
                 });
                 for (const Region& free : subtract(Regions{{ring, {}}}, solid)) {
                     // What is free may be parted by lines that stop one way only.
-                    for (const Ring& triangle : triangles({&free, 1})) {
-                        const Point p = inside_point({triangle, {}});
+                    for (const Triangle& triangle : triangles({&free, 1})) {
+                        const Point p = inside_point({{triangle.begin(), triangle.end()}, {}});
                         const int place = place_of(*level, p);
                         if (place >= 0 && known.insert(place).second)
                             touched_[static_cast<std::size_t>(place)].push_back(

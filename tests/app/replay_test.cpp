@@ -45,7 +45,7 @@ std::string replay(const World& world, const Route& route) {
 
 PointPx somewhere_in(const TravelPlace& place) {
     if (place.line.empty()) {
-        const Ring triangle = triangles(place.area).front();
+        const Triangle triangle = triangles(place.area).front();
         return {to_px((triangle[0].x + triangle[1].x + triangle[2].x) / 3),
                 to_px((triangle[0].y + triangle[1].y + triangle[2].y) / 3)};
     }

@@ -42,10 +42,11 @@ std::set<Point> vertices(const Regions& regions) {
     return points;
 }
 
-Regions as_regions(const std::vector<Ring>& rings) {
-    Regions result;
-    for (const Ring& ring : rings) result.push_back({ring, {}});
-    return result;
+template <class Rings>
+Regions as_regions(const Rings& rings) {
+    Regions regions;
+    for (const auto& ring : rings) regions.push_back({{ring.begin(), ring.end()}, {}});
+    return regions;
 }
 
 }   // namespace
@@ -56,11 +57,11 @@ TEST_CASE("triangles cover regions exactly, edge to edge, from the regions' own 
         chance::Dice dice(20'000 + static_cast<std::uint64_t>(round));
         const Regions land = random_tiles(dice);
         CAPTURE(to_text(land));
-        const std::vector<Ring> cut = triangles(land);
+        const std::vector<Triangle> cut = triangles(land);
         const std::set<Point> corners = vertices(land);
         std::int64_t area = 0;
         std::map<std::pair<Point, Point>, int> edges;
-        for (const Ring& triangle : cut) {
+        for (const Triangle& triangle : cut) {
             REQUIRE(twice_area(triangle) > 0);
             area += twice_area(triangle);
             for (std::size_t i = 0; i < 3; ++i) {

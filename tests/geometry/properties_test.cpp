@@ -91,9 +91,10 @@ Regions each_point(Regions regions, Point (*change)(Point)) {
     return regions;
 }
 
-std::int64_t twice_area_of(const std::vector<Ring>& rings) {
+template <class Rings>
+std::int64_t twice_area_of(const Rings& rings) {
     std::int64_t twice = 0;
-    for (const Ring& ring : rings) twice += twice_area(ring);
+    for (const auto& ring : rings) twice += twice_area(ring);
     return twice;
 }
 

@@ -129,7 +129,7 @@ TEST_CASE("slivers, near parallels and points one step apart stay valid") {
             subtract(std::span(slivers).first(slivers.size() / 2), std::span(slivers).subspan(slivers.size() / 2));
         REQUIRE(oracle::broken_promise(cut) == "");
         std::int64_t area = 0;
-        for (const Ring& triangle : triangles(united)) area += twice_area(triangle);
+        for (const Triangle& triangle : triangles(united)) area += twice_area(triangle);
         REQUIRE(area == twice_area(united));
     }
 }
