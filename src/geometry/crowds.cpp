@@ -4,11 +4,11 @@
 // few sweep that stand further out. A point within reach is nearest to some edge or corner, so no other has to sweep
 // over it: an edge is left out when all that it sweeps beyond a part of the distance is nearer to a vertex nearby, and
 // so are parts of arcs. What lies within that part of the distance is covered by discs around some of the vertices.
-// What is left is united by halves of halves, so that what lies under others is gone before much is cut. Guarantee:
-// what is covered, and lies on the side that is swept, is within reach and within `within` of all that is; but for
-// rounding, some steps: pieces overlap by more than what unions take away. Which edges crowd is decided by squares of
-// the plane, not by all that there is: a map in chunks gets the same as a whole one. Cost: O(n log n) and the boolean's
-// for what is left.
+// What is left is united by halves of halves, so that what lies under others is gone before much is cut.
+// Guarantee: on the side that is swept, all within reach is covered, less what chords of arcs leave (`within`), and
+// nothing beyond. Rounding moves both by some steps: pieces overlap by more than unions take away.
+// Which edges crowd is decided by squares of the plane, not by all that there is.
+// Cost: O(n log n) and the boolean's for what is left.
 
 #include <algorithm>
 #include <array>

@@ -2,14 +2,13 @@
 //
 // Idea. What lies within reach of a region is the region itself and what lies within reach of its boundary. So the
 // region is united with one convex piece for each edge (the edge swept outward) and, where corners stick out, one for
-// each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps
-// close and holes vanish without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and
-// takes the pieces away. Where edges crowd within the distance, most are left out: crowds.cpp.
-// Cost: the boolean's for about four edges an edge, and the vertices of arcs.
-// Range: pieces are whole numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only
-// the part within the range matters: pieces are cut there. What grows out of it is an error.
-// Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): corners are rounded
-// to the lattice, and a loop that is turned over by that would count.
+// each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps close and holes vanish
+// without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and takes the pieces away.
+// Where edges crowd within the distance, most are left out: crowds.cpp. Cost: the boolean's for about four edges an
+// edge, and the vertices of arcs. Range: pieces are whole numbers in doubles until they are known to lie on the
+// lattice. Of what shrinks a region only the part within the range matters: pieces are cut there. What grows out of it
+// is an error. Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): corners
+// are rounded to the lattice, and a loop that is turned over by that would count.
 
 #include <fmt/format.h>
 
