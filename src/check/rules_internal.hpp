@@ -53,7 +53,7 @@ private:
 
     Regions regions_;
     std::vector<Triangle> pieces_;
-    detail::BoxIndex near_;      // of them
+    detail::BoxIndex near_;   // of them
 };
 
 // Ground by mover, map and storey, worked out once.
