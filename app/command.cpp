@@ -37,8 +37,8 @@ void write_result(const std::string& out, std::string_view bytes) {
         print_bytes(bytes);
         return;
     }
-    if (const std::string fault = dg::write_file(out, bytes); !fault.empty())
-        stop(misuse, fmt::format("cannot write '{}': {}", out, fault));
+    if (const auto written = dg::write_file(out, bytes); !written)
+        stop(misuse, fmt::format("cannot write '{}': {}", out, written.fault()));
 }
 
 dg::Report all_findings(const Opened& opened) {
@@ -65,10 +65,17 @@ void WorldArguments::add_to(CLI::App& command, bool with_maps) {
     if (with_maps) command.add_option("--map", maps, "Only these maps (default: all)")->type_name("NAME");
 }
 
-dg::FoundWorld WorldArguments::find() const {
-    dg::FoundWorld found = dg::find_world(file);
-    if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", file, found.fault));
+dg::Result<dg::FoundWorld> WorldArguments::find() const {
+    dg::Result<dg::FoundWorld> found = dg::find_world(file);
+    if (!found.fault().empty()) stop(misuse, fmt::format("cannot open '{}': {}", file, found.fault()));
     return found;
+}
+
+dg::FoundWorld WorldArguments::find_or_stop(std::string_view not_done) const {
+    dg::Result<dg::FoundWorld> found = find();
+    if (found) return *std::move(found);
+    say(dg::text(found.report()));
+    stop(findings, fmt::format("'{}' cannot be read; {}", file, not_done));
 }
 
 std::vector<double> numbers_in(const std::string& text, const std::string& what) {
@@ -124,29 +131,28 @@ std::vector<std::string> WorldArguments::pick_maps(const dg::World& world, const
 }
 
 Opened WorldArguments::open(double within_px) const {
-    const dg::FoundWorld found = find();
+    const dg::Result<dg::FoundWorld> found = find();
     const auto refuse = [&](const dg::Report& report) {
         say(dg::text(report));
         stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
     };
-    if (!found.report.empty()) refuse(found.report);
-    dg::LoadedDrafts drafts = dg::load_drafts(found.world, found.reader);
-    if (!drafts.builder) refuse(drafts.report);
+    if (!found) refuse(found.report());
+    dg::Result<dg::WorldDrafts> drafts = dg::load_drafts(found->world, found->reader);
+    if (!drafts) refuse(drafts.report());
     if (within_px > 0) {
-        dg::WorldDraft draft = drafts.builder->world_draft();
+        dg::WorldDraft draft = drafts->builder.world_draft();
         draft.merging.within_px = within_px;
-        drafts.builder->world(std::move(draft));
+        drafts->builder.world(std::move(draft));
     }
-    const dg::Loaded loaded = drafts.builder->build();
+    const dg::Result<dg::World> loaded = drafts->builder.build();
     if (!loaded) refuse(loaded.report());
-    const dg::World& world = loaded.world();
-    for (const dg::Finding& finding : found.unlisted.findings()) say(dg::text(finding));
-    return {world,
+    for (const dg::Finding& finding : found.report().findings()) say(dg::text(finding));
+    return {*loaded,
             loaded.report(),
-            std::filesystem::path(found.world).parent_path(),
-            drafts.files,
-            pick_maps(world, found.map),
-            found.tileset};
+            std::filesystem::path(found->world).parent_path(),
+            drafts->files,
+            pick_maps(*loaded, found->map),
+            found->tileset};
 }
 
 namespace {

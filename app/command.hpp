@@ -39,8 +39,10 @@ struct WorldArguments {
     // Opens the world; says what is wrong and throws Stop when it cannot be.
     // `within_px`: above 0, in place of what the world says of curves.
     [[nodiscard]] Opened open(double within_px = 0) const;
-    // The world's file, with the faults of FILE itself told; throws Stop.
-    [[nodiscard]] dryground::FoundWorld find() const;
+    // What FILE leads to; findings where its own content is the reason why that is nothing. Throws Stop for faults.
+    [[nodiscard]] dryground::Result<dryground::FoundWorld> find() const;
+    // The same, with such findings told; throws Stop, with what was not done: "nothing was made".
+    [[nodiscard]] dryground::FoundWorld find_or_stop(std::string_view not_done) const;
     // The asked-for maps, each tested to be there; throws Stop.
     [[nodiscard]] std::vector<std::string> pick_maps(const dryground::World& world,
                                                      const std::string& map_of_file) const;

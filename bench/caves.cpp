@@ -99,9 +99,9 @@ World world_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance, co
     }
     map.layers.push_back(std::move(drawn));
     builder.map(std::move(map));
-    const Loaded built = builder.build();
+    const Result<World> built = builder.build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 }   // namespace
@@ -121,9 +121,9 @@ World reshaped_world(int side, Tiles tiles, unsigned seed, void (*reshape)(Layer
     reshape(map.layers.front());
     WorldBuilder builder;
     builder.world({.title = "Reshaped", .barriers = {{"earth"}}});
-    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
+    const Result<World> built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 }   // namespace
@@ -171,9 +171,9 @@ World door_world(int side, Tiles tiles, int doors, unsigned seed) {
     map.layers.push_back(std::move(layer));
     WorldBuilder builder;
     builder.world({.title = "Doors", .barriers = {{"earth"}}, .facts = {{{"open"}}}});
-    const Loaded built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
+    const Result<World> built = builder.tileset(tiles_of_caves()).map(std::move(map)).build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 World sunk_world(int side, Tiles tiles, unsigned seed) {
@@ -227,9 +227,9 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     }
     map.layers.push_back(std::move(things));
     WorldBuilder builder;
-    const Loaded built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
+    const Result<World> built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines, int lifts) {
@@ -274,9 +274,9 @@ World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines,
     }
     map.layers.push_back(std::move(things));
     WorldBuilder builder;
-    const Loaded built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
+    const Result<World> built = builder.world(std::move(world)).tileset(tiles_of_caves()).map(std::move(map)).build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 World locked_world(int rooms, int keys) {
@@ -312,9 +312,9 @@ World locked_world(int rooms, int keys) {
     }
     builder.world(std::move(world));
     for (MapDraft& map : maps) builder.map(std::move(map));
-    const Loaded built = builder.build();
+    const Result<World> built = builder.build();
     if (!built) throw std::runtime_error(text(built.report()));
-    return built.world();
+    return *built;
 }
 
 World noise_world(int side, Tiles tiles, unsigned seed) {

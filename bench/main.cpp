@@ -34,8 +34,8 @@ int main(int count, char** words) {
         return 2;
     }
     std::cout << bench::table_heading() << std::flush;
-    std::vector<bench::Result> results;
-    bench::run_all(settings, [&](bench::Result result) {
+    std::vector<bench::Timing> results;
+    bench::run_all(settings, [&](bench::Timing result) {
         std::cout << bench::table_line(result) << std::flush;
         results.push_back(std::move(result));
     });

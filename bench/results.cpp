@@ -20,15 +20,15 @@ std::string table_heading() {
     return fmt::format("{:<28} {:<24} {:>10}   {}\n", "work", "input", "ours", "beside (times ours)");
 }
 
-std::string table_line(const Result& result) {
+std::string table_line(const Timing& result) {
     std::string line = fmt::format("{:<28} {:<24} {:>10}  ", result.work, result.input, time_text(result.seconds));
     for (const Peer& peer : result.peers) line += fmt::format(" {} {:.3g}x;", peer.name, peer.seconds / result.seconds);
     return line + (result.note.empty() ? "" : " " + result.note) + "\n";
 }
 
-std::string to_json(const std::vector<Result>& results) {
+std::string to_json(const std::vector<Timing>& results) {
     nlohmann::ordered_json all = nlohmann::ordered_json::array();
-    for (const Result& result : results) {
+    for (const Timing& result : results) {
         nlohmann::ordered_json peers = nlohmann::ordered_json::object();
         for (const Peer& peer : result.peers)
             peers[peer.name] = {{"seconds", peer.seconds}, {"ratio", peer.seconds / result.seconds}};

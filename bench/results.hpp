@@ -12,7 +12,7 @@ struct Peer {
     double seconds = 0;
 };
 
-struct Result {
+struct Timing {
     std::string work, input;     // what was done, to what
     double seconds = 0;          // ours
     std::vector<Peer> peers{};   // the same work, or the floor, in the same run
@@ -20,7 +20,7 @@ struct Result {
 };
 
 [[nodiscard]] std::string table_heading();
-[[nodiscard]] std::string table_line(const Result& result);
-[[nodiscard]] std::string to_json(const std::vector<Result>& results);
+[[nodiscard]] std::string table_line(const Timing& result);
+[[nodiscard]] std::string to_json(const std::vector<Timing>& results);
 
 }   // namespace bench

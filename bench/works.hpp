@@ -12,7 +12,7 @@ struct Settings {
     bool peers = true;      // whether general libraries are timed too
     std::string only;       // works whose name or input holds this word; empty: all
 };
-using Tell = std::function<void(Result)>;
+using Tell = std::function<void(Timing)>;
 
 void run_all(const Settings& settings, const Tell& tell);
 

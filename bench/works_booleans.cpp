@@ -14,7 +14,7 @@ void measure_booleans(const Settings& settings, const Tell& tell) {
     const auto one = [&](const std::string& input, auto make) {
         if (!wanted(settings, "general boolean", input)) return;
         const Regions polygons = make();
-        Result result{.work = "general boolean", .input = input};
+        Timing result{.work = "general boolean", .input = input};
         std::size_t regions = 0;
         const std::vector<double> times =
             alternate({[&] { regions = unite(polygons).size(); }, [&] { keep(boost_union(polygons).regions); },

@@ -27,7 +27,7 @@ void measure_walked(const Settings& settings, const Tell& tell) {
             std::size_t findings = 0;
             const std::vector<double> times = alternate(
                 {[&] { findings = check(world).findings().size(); }, [&] { keep(reach(world).goals().size()); }});
-            Result result{.work = work, .input = input, .seconds = times[0]};
+            Timing result{.work = work, .input = input, .seconds = times[0]};
             result.peers.push_back({"of that, where the player gets to", times[1]});
             result.note = fmt::format("all rules, {} findings", findings);
             tell(std::move(result));
@@ -54,7 +54,7 @@ void measure_checks(const Settings& settings, const Tell& tell) {
                 ways.emplace_back([&] { keep(boost_union(polygons).regions); });
             }
             const std::vector<double> times = alternate(ways);
-            Result result{.work = work, .input = input, .seconds = times[0]};
+            Timing result{.work = work, .input = input, .seconds = times[0]};
             if (settings.peers) result.peers.push_back({"Boost.Polygon, tiles united", times[1]});
             result.note = fmt::format("all rules, {} objects, {} findings", objects, findings);
             tell(std::move(result));

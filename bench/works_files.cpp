@@ -60,14 +60,15 @@ std::string map_text(int side, const std::string& layers) {
 FileReader reader_of(const Files& files) {
     return [&files](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     };
 }
 
 World read(const Files& files) {
-    const Loaded loaded = load_world("world.toml", reader_of(files));
+    const Result<World> loaded = load_world("world.toml", reader_of(files));
     if (!loaded) throw std::runtime_error(text(loaded.report()));
-    return loaded.world();
+    return *loaded;
 }
 
 // What stands in a cell of a cave: nothing, or one of three tiles.
@@ -134,11 +135,8 @@ double megabytes(const std::string& text) { return static_cast<double>(text.size
 void measure_cells(const Settings& settings, const Tell& tell) {
     if (const int side = std::min(4096, settings.most_side); wanted(settings, "read", "PNG layer")) {
         const Files files = png_world(side);
-        const std::vector<double> times = alternate({[&] { keep(read(files)); },
-                                                     [&] {
-                                                         std::string fault;
-                                                         keep(decode_png(files.at("cave.png"), fault));
-                                                     }});
+        const std::vector<double> times =
+            alternate({[&] { keep(read(files)); }, [&] { keep(decode_png(files.at("cave.png"))); }});
         tell({"read", fmt::format("PNG layer {}", side), times[0], {{"libpng alone", times[1]}}, {}});
     }
     for (const bool csv : {true, false})

@@ -53,7 +53,7 @@ void measure_map(const World& world, const std::string& input, bool right_angled
                  const Tell& tell) {
     const Map& map = world.maps()[0];
     const MergeOptions regions_only{.chains = false, .pieces = false};
-    Result result{.work = "regions", .input = input};
+    Timing result{.work = "regions", .input = input};
     Merge merged;
     std::vector<std::string> names{"floor"};
     std::vector<std::function<void()>> ways{[&] { merged = merge(world, map, regions_only); },

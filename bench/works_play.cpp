@@ -68,7 +68,7 @@ void measure_touches(const Settings& settings, const Tell& tell) {
                     points.push_back({.point = middle, .normal = normal});
                     if (normal.x == 0 || normal.y == 0)
                         bodies.push_back(
-                            {.point = middle, .normal = normal, .body = BoxOfBody{middle.x - 8, middle.y - 8, 16, 16}});
+                            {.point = middle, .normal = normal, .body = BoxPx{middle.x - 8, middle.y - 8, 16, 16}});
                 }
     std::size_t count = 0;
     const auto ask = [&](const std::vector<Contact>& contacts) {

@@ -68,7 +68,7 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
                      const Merge merged = merge(world, world.maps()[0], options);
                      keep(dryground::reach(merged.groups.front().regions, world.movers()[0].body.front().outline));
                  }});
-            Result result{.work = work, .input = input, .seconds = times[0]};
+            Timing result{.work = work, .input = input, .seconds = times[0]};
             result.peers.push_back({"flood fill of the cells", times[1]});
             result.peers.push_back({"merged and grown by the body", times[2]});
             result.note = fmt::format("{} places, {} reached, {} not decided", places, reached, undecided);
@@ -85,7 +85,7 @@ void measure_lifts(const Settings& settings, const Tell& tell) {
     std::size_t places = 0;
     const std::vector<double> times =
         alternate({[&] { places = reach(world).places().size(); }, [&] { keep(reach(without).places().size()); }});
-    Result result{.work = work, .input = input, .seconds = times[0]};
+    Timing result{.work = work, .input = input, .seconds = times[0]};
     result.peers.push_back({"without lifts", times[1]});
     result.note = fmt::format("{} places; each goes 96 px", places);
     tell(std::move(result));
@@ -98,7 +98,7 @@ void measure_locks(const Settings& settings, const Tell& tell) {
     bool all = false;
     const std::vector<double> times = alternate(
         {[&] { all = reach(world).gained(FactId{999}) == Reached::yes; }, [&] { keep(reach(open).places().size()); }});
-    Result result{.work = work, .input = input, .seconds = times[0]};
+    Timing result{.work = work, .input = input, .seconds = times[0]};
     result.peers.push_back({"the rooms without keys", times[1]});
     result.note = all ? "each key needs the one before" : "not all were got";
     tell(std::move(result));

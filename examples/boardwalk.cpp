@@ -26,12 +26,12 @@ void cross(const dg::Play& play, const char* where, double y) {
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
+    const dg::Result<dg::World> loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    dg::Play play(loaded.world(), "pump_house");
+    dg::Play play(*loaded, "pump_house");
     cross(play, "beside the boardwalk", 60);
     cross(play, "on the boardwalk", 107);
     // A plank rots away while somebody plays.

@@ -63,12 +63,12 @@ void tell(const dg::Play& play, dg::MoverId crab) {
 }   // namespace
 
 int main() {
-    const dg::Loaded loaded = load_from(files);
+    const dg::Result<dg::World> loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    dg::Play play(loaded.world(), "quay");
+    dg::Play play(*loaded, "quay");
     const dg::MoverId crab = play.world().find_mover("crab");
     const auto ground = play.find_layer("ground");
     tell(play, crab);

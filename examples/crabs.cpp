@@ -85,12 +85,12 @@ cpBool meet(cpArbiter* arbiter, cpSpace*, cpDataPointer) {
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = load_from(files);
+    const dg::Result<dg::World> loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    const dg::Play play(loaded.world(), "quay");
+    const dg::Play play(*loaded, "quay");
     cpSpace* space = cpSpaceNew();
     cpSpaceSetGravity(space, cpv(0, -10));
     cpSpaceSetCollisionSlop(space, 0.005);

@@ -78,7 +78,7 @@ cpBool note_touches(cpArbiter* arbiter, cpSpace*, cpDataPointer data) {
 }   // namespace
 
 int main() {
-    const dg::Loaded loaded = load_from(files);
+    const dg::Result<dg::World> loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
@@ -86,7 +86,7 @@ int main() {
     cpSpace* space = cpSpaceNew();
     cpSpaceSetGravity(space, cpv(0, -20));
     cpSpaceSetCollisionSlop(space, 0.005);
-    dg::Play play(loaded.world(), "quay", {.chunk_cells = 4});
+    dg::Play play(*loaded, "quay", {.chunk_cells = 4});
     dg::TriggerTracker tracker(play);
     {
         dg::chipmunk::LiveGround ground(space, play);

@@ -45,13 +45,13 @@ private:
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
+    const dg::Result<dg::World> loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
     // A game loads the pack that its build made; here it is made on the spot.
-    const dg::Pack pack = dg::read_pack(dg::pack_bytes(loaded.world())).pack();
+    const dg::Pack pack = *dg::read_pack(dg::pack_bytes(*loaded));
 
     Game game(pack, "slipway");
     fmt::print("at the hatch, without the key\n");
@@ -63,8 +63,8 @@ int main(int argc, char** argv) {
     fmt::print("saved: {} bytes\n", saved.size());
 
     Game again(pack, "pump_house");
-    const dg::LoadedChanges changes = dg::read_changes(again.play.world(), saved);
-    if (!changes.changes || !again.play.apply(*changes.changes).empty()) return 1;
+    const dg::Result<dg::LoadedChanges> changes = dg::read_changes(again.play.world(), saved);
+    if (!changes || !again.play.apply(changes->changes).empty()) return 1;
     fmt::print("loaded: the key is {}\n", again.play.holds("has_hatch_key") ? "there" : "lost");
     if (again.play.map().name != "pump_house") again.play.go_to("pump_house");   // where the hatch leads nowhere
     fmt::print("to the valve\n");

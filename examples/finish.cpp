@@ -7,12 +7,12 @@
 namespace dg = dryground;
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
+    const dg::Result<dg::World> loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    const dg::World& world = loaded.world();
+    const dg::World& world = *loaded;
     const dg::Reach reach = dg::reach(world);
     bool all = true;
     for (const dg::GoalReached& goal : reach.goals()) {

@@ -6,10 +6,10 @@
 #include <map>
 #include <string>
 
-inline dryground::Loaded load_from(const std::map<std::string, std::string>& files) {
+inline dryground::Result<dryground::World> load_from(const std::map<std::string, std::string>& files) {
     return dryground::load_world("world.toml", [&files](const std::string& path) {
         const auto file = files.find(path);
-        return file == files.end() ? dryground::FileBytes{{}, "there is no such file"}
-                                   : dryground::FileBytes{file->second, {}};
+        return file == files.end() ? dryground::Result<std::string>(dryground::Failure{"there is no such file"})
+                                   : dryground::Result<std::string>(file->second);
     });
 }

@@ -282,7 +282,7 @@ void roll_on(const dg::World& world, const dg::Map& map, std::array<int, 2>& sna
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
+    const dg::Result<dg::World> loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
@@ -290,8 +290,8 @@ int main(int argc, char** argv) {
     cpSpaceFree(cpSpaceNew());   // Chipmunk greets once, which should not stand in the table
     dg::bullet::smooth_contacts();
     std::array<int, 2> snags{};
-    for (const dg::Map& map : loaded.world().maps())
-        if (map.grid == dg::GridSort::square) roll_on(loaded.world(), map, snags);
+    for (const dg::Map& map : loaded->maps())
+        if (map.grid == dg::GridSort::square) roll_on(*loaded, map, snags);
     fmt::print("snags in all: {} on merged ground, {} on one box per cell\n", snags[0], snags[1]);
     return 0;
 }

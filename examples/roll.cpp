@@ -139,12 +139,12 @@ Result run(const dg::World& world, const dg::Merge& merged, bool on_chains, bool
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
+    const dg::Result<dg::World> loaded = dg::load_world(argc > 1 ? argv[1] : DRYGROUND_DEMO_WORLD);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    const dg::World& world = loaded.world();
+    const dg::World& world = *loaded;
     const dg::MapId id = world.find_map(argc > 2 ? argv[2] : "slipway");
     if (id == dg::MapId::none) {
         fmt::print(stderr, "the world has no map '{}'\n", argv[2]);

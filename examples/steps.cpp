@@ -80,12 +80,12 @@ objects = [
 }   // namespace
 
 int main(int argc, char** argv) {
-    const dg::Loaded loaded = load_from(files);
+    const dg::Result<dg::World> loaded = load_from(files);
     if (!loaded) {
         fmt::print(stderr, "{}", dg::text(loaded.report()));
         return 1;
     }
-    dg::Play play(loaded.world(), "store");
+    dg::Play play(*loaded, "store");
     dg::TriggerTracker tracker(play);
     const dg::MoverId warden = play.map().player;
     dg::Cell at{1, 1};

@@ -26,9 +26,9 @@ World small_world() {
                  .tilesets = {"marsh"},
                  .legend = {{.key = "#", .tile = "peat"}, {.key = "o", .kind = Name("shell")}},
                  .layers = {{.name = "ground", .rows = {"....", "..o.", "####"}}}});
-    const Loaded built = builder.build();
+    const Result<World> built = builder.build();
     if (!built) std::abort();
-    return built.world();
+    return *built;
 }
 
 }   // namespace
@@ -36,15 +36,15 @@ World small_world() {
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     if (size > 1 << 16) return 0;
     static const World world = small_world();
-    const LoadedChanges read = read_changes(world, {reinterpret_cast<const char*>(data), size});
-    if (read.changes.has_value() == !read.fault.empty()) std::abort();
-    if (!read.changes) return 0;
+    const Result<LoadedChanges> read = read_changes(world, {reinterpret_cast<const char*>(data), size});
+    if (static_cast<bool>(read) == !read.fault().empty()) std::abort();
+    if (!read) return 0;
     Play play(world, "flat");
-    (void)play.apply(*read.changes);
+    (void)play.apply(read->changes);
     for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
         const std::string bytes = changes_bytes(world, play.changes(), format);
-        const LoadedChanges again = read_changes(world, bytes);
-        if (!again.changes || changes_bytes(world, *again.changes, format) != bytes) std::abort();
+        const Result<LoadedChanges> again = read_changes(world, bytes);
+        if (!again || changes_bytes(world, again->changes, format) != bytes) std::abort();
     }
     return 0;
 }

@@ -9,11 +9,11 @@ using namespace dryground;
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     if (size > 1 << 16) return 0;
-    const LoadedPack loaded = read_pack({reinterpret_cast<const char*>(data), size}, "a.pack");
+    const Result<Pack> loaded = read_pack({reinterpret_cast<const char*>(data), size}, "a.pack");
     if (static_cast<bool>(loaded) == loaded.report().has(Severity::error)) std::abort();
     (void)text(loaded.report());
     if (!loaded) return 0;
-    const World& world = loaded.pack().world();
+    const World& world = loaded->world();
     std::size_t cells = 0;
     for (const Map& map : world.maps())
         cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
@@ -22,8 +22,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         PackOutput output;
         output.format = format;
         const std::string bytes = pack_bytes(world, output);
-        const LoadedPack again = read_pack(bytes);
-        if (!again || pack_bytes(again.pack().world(), output) != bytes) std::abort();
+        const Result<Pack> again = read_pack(bytes);
+        if (!again || pack_bytes(again->world(), output) != bytes) std::abort();
     }
     return 0;
 }

@@ -29,8 +29,8 @@ void edit_all(const World& world, const FileReader& reader, std::size_t seed) {
                                         MoveObject{object, PointPx{16, 16}, true}, DropObject{object},
                                         ResizeMap{map.columns + 1, map.rows > 1 ? map.rows - 1 : 2, Keep::bottom_right},
                                         ShiftMap{1, -1}, AddObject{"", "another", "spawn", Cell{column, row}}}) {
-        const Edited edited = make_edit("world.toml", EditMap{map.name, edit}, reader);
-        if (!edited.fault.empty() && !edited.files.empty()) std::abort();
+        const Result<Edited> edited = make_edit("world.toml", EditMap{map.name, edit}, reader);
+        if (!edited.fault().empty() && !edited->files.empty()) std::abort();
     }
 }
 
@@ -48,26 +48,27 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     }
     const FileReader reader = [&](const std::string& path) {
         const auto found = files.find(std::filesystem::path(path).stem() == "data" ? "data" : path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     };
-    const LoadedDrafts drafts = load_drafts("world.toml", reader);
-    const Loaded loaded = drafts.builder ? drafts.builder->build() : Loaded(drafts.report);
+    const Result<WorldDrafts> drafts = load_drafts("world.toml", reader);
+    const Result<World> loaded = drafts ? drafts->builder.build() : drafts.failure();
     if (static_cast<bool>(loaded) == loaded.report().has(Severity::error)) std::abort();
     if (!loaded) return 0;
     std::size_t cells = 0;
-    for (const Map& map : loaded.world().maps())
+    for (const Map& map : loaded->maps())
         cells += static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows);
     if (cells > 1 << 16) return 0;   // slow is not wrong
-    const Report report = check(loaded.world());
+    const Report report = check(*loaded);
     std::vector<Merge> merges;
-    for (const Map& map : loaded.world().maps()) merges.push_back(merge(loaded.world(), map));
+    for (const Map& map : loaded->maps()) merges.push_back(merge(*loaded, map));
     (void)text(report);
-    (void)report_json(report, loaded.world().title());
-    (void)merge_bytes(loaded.world(), merges, {.regions = true});
-    if (cells > 1 << 10 || loaded.world().maps().empty()) return 0;
-    if (const WorldFiles saved = world_files(*drafts.builder);
-        saved.files.empty() && !saved.report.has(Severity::error))
+    (void)report_json(report, loaded->title());
+    (void)merge_bytes(*loaded, merges, {.regions = true});
+    if (cells > 1 << 10 || loaded->maps().empty()) return 0;
+    if (const Result<std::vector<NamedBytes>> saved = world_files(drafts->builder);
+        !saved && !saved.report().has(Severity::error))
         std::abort();
-    edit_all(loaded.world(), reader, size);
+    edit_all(*loaded, reader, size);
     return 0;
 }

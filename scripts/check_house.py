@@ -17,7 +17,7 @@ from pathlib import Path
 
 ROOMS = ["geometry", "model", "ground", "merge", "travel", "check", "play", "files", "draw", "work"]
 CORE = {"geometry", "model", "ground", "merge", "travel", "check", "play"}
-HEADER_ROOM = {"geometry": "geometry", "ids": "model", "cell": "model", "keys": "files", "report": "model", "world": "model", "map": "model", "tileset": "model",
+HEADER_ROOM = {"geometry": "geometry", "ids": "model", "cell": "model", "keys": "files", "report": "model", "result": "model", "world": "model", "map": "model", "tileset": "model",
                "vocabulary": "model", "builder": "model", "contacts": "model", "text": "model",
                "pack": "model", "ground": "ground", "merge": "merge", "raise": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "work": "work", "compare": "work", "version": "geometry"}
 # The keys that shape the ground are read by the room that works it out. Merged groups, parts and pieces of it have a

@@ -22,16 +22,16 @@ struct CheckOptions {
     bool watch = false;
 };
 
-dg::Report all_findings_of(const CheckOptions& options, const dg::FoundWorld& found, std::string& title) {
-    if (!found.report.empty()) return found.report;
-    const dg::Loaded loaded = dg::load_world(found.world, found.reader);
+dg::Report all_findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found, std::string& title) {
+    if (!found) return found.report();
+    const dg::Result<dg::World> loaded = dg::load_world(found->world, found->reader);
     dg::Report report = loaded.report();
-    report.add(found.unlisted);
+    report.add(found.report());
     if (!loaded) return report;
-    title = loaded.world().title();
-    report.add(dg::check(loaded.world(), {dg::pictures_of(found.world)}));
-    const std::vector<std::string> maps = options.world.pick_maps(loaded.world(), found.map);
-    if (maps.size() == loaded.world().maps().size()) return report;
+    title = loaded->title();
+    report.add(dg::check(*loaded, {dg::pictures_of(found->world)}));
+    const std::vector<std::string> maps = options.world.pick_maps(*loaded, found->map);
+    if (maps.size() == loaded->maps().size()) return report;
     dg::Report of_maps;
     of_maps.add_waived(report.counts().waived);   // what belongs to no map concerns all of them
     for (const dg::Finding& finding : report.findings())
@@ -39,7 +39,7 @@ dg::Report all_findings_of(const CheckOptions& options, const dg::FoundWorld& fo
     return of_maps;
 }
 
-dg::Report findings_of(const CheckOptions& options, const dg::FoundWorld& found, std::string& title) {
+dg::Report findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found, std::string& title) {
     dg::Report report = all_findings_of(options, found, title);
     if (options.only.empty()) return report;
     dg::Report picked;
@@ -79,13 +79,18 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
 
 // Checks again whenever a file of the world is saved, until somebody ends it.
 [[noreturn]] void watch_check(const CheckOptions& options) {
-    const dg::FoundWorld first = options.world.find();
-    const std::filesystem::path folder = std::filesystem::path(first.world).parent_path();
+    const dg::Result<dg::FoundWorld> first = options.world.find();
+    const std::filesystem::path file = options.world.file;
+    const std::filesystem::path folder = std::filesystem::path(first ? first->world : file.string()).parent_path();
     std::string title;
     Watch files;
-    const auto look = [&](const dg::FoundWorld& found) {
-        std::vector<std::filesystem::path> paths{found.world.empty() ? options.world.file : found.world};
-        for (const std::string& file : dg::load_drafts(found.world, found.reader).files) paths.push_back(folder / file);
+    const auto look = [&](const dg::Result<dg::FoundWorld>& found) {
+        std::vector<std::filesystem::path> paths{found ? found->world : file.string()};
+        const auto remember = [&](const std::string& path) {   // also what is wrong, or not there
+            paths.emplace_back(path);
+            return found->reader(path);
+        };
+        if (found) (void)dg::load_drafts(found->world, remember);
         files.look_at(paths);
     };
     look(first);
@@ -97,9 +102,9 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
         for (const std::filesystem::path& path : files.wait())
             if (!std::filesystem::is_directory(path))
                 saved += (saved.empty() ? "" : ", ") + path.lexically_relative(folder).generic_string();
-        dg::FoundWorld found = dg::find_world(options.world.file);
-        if (!found.fault.empty()) {
-            say(fmt::format("dryground: cannot open '{}': {}; still waiting\n", options.world.file, found.fault));
+        const dg::Result<dg::FoundWorld> found = dg::find_world(options.world.file);
+        if (!found.fault().empty()) {
+            say(fmt::format("dryground: cannot open '{}': {}; still waiting\n", options.world.file, found.fault()));
             continue;
         }
         look(found);

@@ -49,21 +49,19 @@ dg::FileReader at_revision(const std::string& revision) {
         const std::string inside = path.lexically_relative(folder).generic_string();
         auto bytes =
             output_of(fmt::format("git -C {} show {}", quoted(folder.string()), quoted(revision + ":./" + inside)));
-        return bytes ? dg::FileBytes{std::move(bytes), {}}
-                     : dg::FileBytes{{}, fmt::format("revision '{}' has no such file", revision)};
+        return bytes ? dg::Result<std::string>(*std::move(bytes))
+                     : dg::Failure{fmt::format("revision '{}' has no such file", revision)};
     };
 }
 
 dg::Version version_of(const std::string& name, const std::string& other) {
     const bool revision = name.rfind("git:", 0) == 0;
-    const dg::FoundWorld found = dg::find_world(revision ? other : name);
-    if (!found.fault.empty()) stop(misuse, fmt::format("cannot open '{}': {}", revision ? other : name, found.fault));
-    dg::Version version = dg::load_version(found.world, revision ? at_revision(name.substr(4)) : found.reader);
-    if (!version.world) {
-        say(dg::text(version.report));
-        stop(findings, fmt::format("'{}' cannot be read", name));
-    }
-    return version;
+    const dg::FoundWorld found = WorldArguments{revision ? other : name, {}}.find_or_stop("nothing was compared");
+    dg::Result<dg::Version> version =
+        dg::load_version(found.world, revision ? at_revision(name.substr(4)) : found.reader);
+    if (version) return *std::move(version);
+    say(dg::text(version.report()));
+    stop(findings, fmt::format("'{}' cannot be read", name));
 }
 
 void run_compare(const CompareOptions& options) {

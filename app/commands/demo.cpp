@@ -42,15 +42,15 @@ struct Read {
 };
 
 Read read(const fs::path& file) {
-    if (const dg::FileBytes bytes = dg::read_file(file); !bytes.bytes)
+    if (const dg::Result<std::string> bytes = dg::read_file(file); !bytes)
         stop(misuse, fmt::format("cannot open '{}': {}; name the demo world's folder with --world DIR", file.string(),
-                                 bytes.fault));
-    const dg::Loaded loaded = dg::load_world(file);
+                                 bytes.fault()));
+    const dg::Result<dg::World> loaded = dg::load_world(file);
     if (!loaded) {
         say(dg::text(loaded.report()));
         stop(findings, "the demo world cannot be read");
     }
-    Read result{loaded.world(), loaded.report()};
+    Read result{*loaded, loaded.report()};
     result.report.add(dg::check(result.world, {dg::pictures_of(file)}));
     return result;
 }
@@ -76,10 +76,10 @@ std::string indented(const std::string& text) {
 void draw(const dg::World& world, const dg::Map& map, const dg::Report& report, const fs::path& folder,
           const fs::path& file) {
     const dg::ArtSource art{folder};
-    const std::string fault = dg::write_file(file.string() + ".png", [&](const dg::ByteSink& sink) {
+    const auto written = dg::write_file(file.string() + ".png", [&](const dg::ByteSink& sink) {
         return dg::draw_png(world, map, report, art, {}, sink);
     });
-    if (!fault.empty()) stop(misuse, fmt::format("cannot draw '{}.png': {}", file.string(), fault));
+    if (!written) stop(misuse, fmt::format("cannot draw '{}.png': {}", file.string(), written.fault()));
     write_result(file.string() + ".svg", dg::draw_svg(world, map, report, art));
     print(fmt::format("        {0}.png and .svg: {1}, {2} findings marked\n", file.string(), map.title,
                       std::count_if(report.findings().begin(), report.findings().end(),

@@ -69,7 +69,7 @@ void check_layers(const DrawOptions& options, const Opened& opened) {
 }
 
 void check_area(const dg::CellArea& area, const dg::Map& map) {
-    const std::array<std::int64_t, 4> wide{area[0], area[1], area[2], area[3]};
+    const std::array<std::int64_t, 4> wide{area.column, area.row, area.columns, area.rows};
     const auto [column, row, columns, rows] = wide;
     const bool meets = column < map.first_column + map.columns && column + columns > map.first_column &&
                        row < map.first_row + map.rows && row + rows > map.first_row;
@@ -117,10 +117,10 @@ void draw_map(const Opened& opened, const dg::Map& map, const dg::Report& report
     if (path.extension() == ".svg") {
         write_result(path.string(), dg::draw_svg(opened.world, map, report, art, draw));
     } else {
-        const std::string fault = dg::write_file(
+        const auto written = dg::write_file(
             path, [&](const dg::ByteSink& sink) { return dg::draw_png(opened.world, map, report, art, draw, sink); });
-        if (!fault.empty())
-            stop(misuse, fmt::format("map '{}' cannot be drawn as '{}': {}", map.name, path.string(), fault));
+        if (!written)
+            stop(misuse, fmt::format("map '{}' cannot be drawn as '{}': {}", map.name, path.string(), written.fault()));
     }
     say(fmt::format("wrote {}\n", path.string()));
 }
@@ -137,9 +137,9 @@ void draw_tileset(const Opened& opened, const std::string& name, const dg::DrawO
     }
     std::string picture = dg::draw_svg(world, tiles, {opened.folder}, draw);
     if (path.extension() == ".png") {
-        std::string fault;
-        picture = dg::png_from_svg(picture, fault);
-        if (picture.empty()) stop(misuse, fmt::format("tile set '{}' cannot be drawn as PNG: {}", name, fault));
+        dg::Result<std::string> png = dg::png_from_svg(picture);
+        if (!png) stop(misuse, fmt::format("tile set '{}' cannot be drawn as PNG: {}", name, png.fault()));
+        picture = *std::move(png);
     }
     write_result(path.string(), picture);
     say(fmt::format("wrote {}: {} tiles\n", path.string(),
@@ -219,21 +219,22 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
 void tell_in_page(const DrawOptions& options) {
     const std::filesystem::path out = options.out;
     if (out.extension() != ".html") return;
-    const dg::FileBytes page = dg::read_file(out.string());
-    const dg::FoundWorld found = options.world.find();
-    const dg::Loaded loaded = dg::load_world(found.world, found.reader);
-    if (page.bytes && !loaded) write_result(options.out, dg::page_with_trouble(*page.bytes, dg::text(loaded.report())));
+    const dg::Result<std::string> page = dg::read_file(out.string());
+    const dg::Result<dg::FoundWorld> found = options.world.find();
+    const dg::Result<dg::World> loaded = found ? dg::load_world(found->world, found->reader) : found.failure();
+    if (page && !loaded) write_result(options.out, dg::page_with_trouble(*page, dg::text(loaded.report())));
 }
 
 // Draws again whenever a file of the world is saved, until somebody ends it. What cannot be read is told, and the last
 // picture stays.
 [[noreturn]] void watch_draw(const DrawOptions& options) {
     Watch files;
-    const std::filesystem::path folder = std::filesystem::path(options.world.find().world).parent_path();
+    const std::filesystem::path folder =
+        std::filesystem::path(options.world.find_or_stop("nothing was made").world).parent_path();
     for (bool first = true;; first = false) {
         try {
             const Opened opened = options.world.open(options.merging.within_px);
-            std::vector<std::filesystem::path> paths{options.world.find().world};
+            std::vector<std::filesystem::path> paths{options.world.find_or_stop("nothing was made").world};
             for (const std::string& file : opened.files) paths.push_back(folder / file);
             files.look_at(paths);
             draw_once(options, opened);

@@ -25,12 +25,10 @@ std::string only_one(const Drafts& drafts, const char* sort, const char* option)
 }
 
 dg::WorldBuilder drafts_of(const dg::FoundWorld& found) {
-    dg::LoadedDrafts drafts = dg::load_drafts(found.world, found.reader);
-    if (!drafts.builder) {
-        say(dg::text(drafts.report));
-        stop(findings, "the world cannot be read; nothing was changed");
-    }
-    return *std::move(drafts.builder);
+    dg::Result<dg::WorldDrafts> drafts = dg::load_drafts(found.world, found.reader);
+    if (drafts) return std::move(drafts->builder);
+    say(dg::text(drafts.report()));
+    stop(findings, "the world cannot be read; nothing was changed");
 }
 
 std::string as_typed(const std::string& value) {
@@ -59,19 +57,21 @@ std::string words_of(const CLI::App& verb) {
 
 void show_plan(const fs::path& folder, const dg::Edited& planned, const std::string& counted) {
     for (const dg::NamedBytes& file : planned.files) {
-        const std::string old = dg::read_file((folder / file.file).generic_string()).bytes.value_or(std::string());
+        const auto old = dg::read_file((folder / file.file).generic_string());
         const bool picture = fs::path(file.file).extension() == ".png";
-        print(fmt::format("{}:\n{}", file.file, picture ? "  pixels change\n" : dg::line_differences(old, file.bytes)));
+        print(fmt::format("{}:\n{}", file.file,
+                          picture ? "  pixels change\n" : dg::line_differences(old ? *old : "", file.bytes)));
     }
     for (const std::string& lost : planned.lost) say(fmt::format("over the edge: {}\n", lost));
     say(fmt::format("{}; nothing was written (--dry-run)\n", counted));
 }
 
 // Where nothing could be done: says why.
-void stop_at_fault(const std::string& fault, const dg::Report& report) {
-    if (fault.empty()) return;
-    if (!report.empty()) say(dg::text(report));
-    stop(report.empty() ? misuse : findings, fmt::format("{}; nothing was changed", fault));
+template <class T>
+void stop_at_fault(const dg::Result<T>& result) {
+    if (result) return;
+    if (!result.report().empty()) say(dg::text(result.report()));
+    stop(result.report().empty() ? misuse : findings, fmt::format("{}; nothing was changed", result.fault()));
 }
 
 void run(const EditOptions& options, const EditMaker& maker, const CLI::App& verb) {
@@ -94,12 +94,12 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
         return fmt::format("{}{} {} {}", counted(n, wanted.things), is, wanted.done, wanted.where);
     };
     if (options.dry_run) {
-        const dg::Edited planned = session.plan(wanted.edit);
-        stop_at_fault(planned.fault, planned.report);
-        return show_plan(fs::path(found.world).parent_path(), planned, did(planned.changed, " would be"));
+        const dg::Result<dg::Edited> planned = session.plan(wanted.edit);
+        stop_at_fault(planned);
+        return show_plan(fs::path(found.world).parent_path(), *planned, did(planned->changed, " would be"));
     }
-    const dg::Made made = session.make(wanted.edit, words_of(verb));
-    say_made(options, found, made, did(made.changed, ""));
+    const dg::Result<dg::Made> made = session.make(wanted.edit, words_of(verb));
+    say_made(options, found, made, did(made ? made->changed : 0, ""));
 }
 
 }   // namespace
@@ -146,12 +146,7 @@ std::string counted(std::size_t count, const std::string& things) {
     return fmt::format("{} {}", count, count == 1 ? things.substr(0, things.size() - 1) : things);
 }
 
-dg::FoundWorld find_world(const EditOptions& options) {
-    dg::FoundWorld found = options.world.find();
-    if (found.report.empty()) return found;
-    say(dg::text(found.report));
-    stop(findings, fmt::format("'{}' cannot be read; nothing was changed", options.world.file));
-}
+dg::FoundWorld find_world(const EditOptions& options) { return options.world.find_or_stop("nothing was changed"); }
 
 std::string map_meant(const EditOptions& options, const dg::FoundWorld& found) {
     const auto& maps = options.world.maps;
@@ -168,18 +163,18 @@ std::string tileset_meant(const EditOptions& options, const dg::FoundWorld& foun
     return found.tileset.empty() ? only_one(drafts_of(found).tileset_drafts(), "tile set", "--set") : found.tileset;
 }
 
-void say_made(const EditOptions& options, const dg::FoundWorld& found, const dg::Made& made,
+void say_made(const EditOptions& options, const dg::FoundWorld& found, const dg::Result<dg::Made>& made,
               const std::string& counted) {
-    stop_at_fault(made.fault, made.report);
-    for (const std::string& file : made.files) print(fmt::format("{}\n", file));
+    stop_at_fault(made);
+    for (const std::string& file : made->files) print(fmt::format("{}\n", file));
     say(counted + "\n");
-    for (const std::string& line : made.told) say(line + "\n");
-    if (!made.new_findings.empty()) say("new findings:\n" + dg::text(made.new_findings));
-    if (const std::size_t fixed = made.fixed_findings.findings().size(); fixed > 0)
+    for (const std::string& line : made->told) say(line + "\n");
+    if (!made->new_findings.empty()) say("new findings:\n" + dg::text(made->new_findings));
+    if (const std::size_t fixed = made->fixed_findings.findings().size(); fixed > 0)
         say(fmt::format("{} fixed\n", app::counted(fixed, "findings")));
     if (options.check.empty() && checking_of(options, found) == dg::Checking::map)
-        say(made.checked ? "checked this map by itself; --check all checks the whole world\n"
-                         : "not checked; --check all checks the whole world\n");
+        say(made->checked ? "checked this map by itself; --check all checks the whole world\n"
+                          : "not checked; --check all checks the whole world\n");
 }
 
 CLI::App* add_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help, EditMaker edit) {

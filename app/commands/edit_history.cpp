@@ -22,8 +22,8 @@ dg::EditSession session_of(const EditOptions& options, const dg::FoundWorld& fou
 void go(const EditOptions& options, bool back) {
     const dg::FoundWorld found = find_world(options);
     dg::EditSession session = session_of(options, found);
-    const dg::Made made = back ? session.undo() : session.redo();
-    say_made(options, found, made, fmt::format("{}: {}", back ? "undone" : "made again", made.name));
+    const dg::Result<dg::Made> made = back ? session.undo() : session.redo();
+    say_made(options, found, made, fmt::format("{}: {}", back ? "undone" : "made again", made ? made->name : ""));
 }
 
 // What fits on a line.

@@ -57,8 +57,8 @@ void add_history_verbs(CLI::App& app, const SharedOptions& options);   // edit_h
 // What is checked before and after an edit: as asked for, else all of the world unless it has very many maps.
 [[nodiscard]] dryground::Checking checking_of(const EditOptions& options, const dryground::FoundWorld& found);
 // Says what was done, and what `check` says now that it did not say before.
-void say_made(const EditOptions& options, const dryground::FoundWorld& found, const dryground::Made& made,
-              const std::string& counted);
+void say_made(const EditOptions& options, const dryground::FoundWorld& found,
+              const dryground::Result<dryground::Made>& made, const std::string& counted);
 [[nodiscard]] std::string counted(std::size_t count, const std::string& things);
 
 }   // namespace app

@@ -44,8 +44,8 @@ void run_new(const NewOptions& options) {
     starter.title = title + "\"";
     std::vector<dg::NamedBytes> files = starter_files(starter);
     for (dg::NamedBytes& file : files) file.file = (folder / file.file).generic_string();
-    if (const std::string fault = dg::write_files(files); !fault.empty())
-        stop(misuse, fmt::format("cannot write {}", fault));
+    if (const auto written = dg::write_files(files); !written)
+        stop(misuse, fmt::format("cannot write {}", written.fault()));
     // The history of a world that stood here before is not this one's.
     dg::EditSession((folder / "world.toml").generic_string(), {dg::history_folder()}).forget();
     for (const dg::NamedBytes& file : files) print(file.file + "\n");

@@ -49,12 +49,12 @@ void say_variants(const dg::World& world, int variants) {
 void copy_art(const Opened& opened, const fs::path& to) {
     std::vector<dg::NamedBytes> copies;
     for (const std::string& file : dg::art_files(opened.world)) {
-        dg::FileBytes bytes = dg::read_file(opened.folder / file);
-        if (!bytes.bytes) stop(misuse, fmt::format("cannot copy '{}': {}", file, bytes.fault));
-        copies.push_back({(to / file).generic_string(), std::move(*bytes.bytes)});
+        dg::Result<std::string> bytes = dg::read_file(opened.folder / file);
+        if (!bytes) stop(misuse, fmt::format("cannot copy '{}': {}", file, bytes.fault()));
+        copies.push_back({(to / file).generic_string(), *std::move(bytes)});
     }
-    if (const std::string fault = dg::write_files(copies); !fault.empty())
-        stop(misuse, fmt::format("cannot write {}", fault));
+    if (const auto written = dg::write_files(copies); !written)
+        stop(misuse, fmt::format("cannot write {}", written.fault()));
     say(fmt::format("{} pictures copied to {}\n", copies.size(), to.generic_string()));
 }
 
@@ -73,34 +73,32 @@ std::string depfile_text(const fs::path& folder, const std::vector<std::string>&
 
 // The content hash of a file of a world; empty where it cannot be read.
 std::string hash_of(const fs::path& path) {
-    const dg::FileBytes file = dg::read_file(path);
-    return file.bytes ? dg::content_hash(*file.bytes) : std::string();
+    const dg::Result<std::string> file = dg::read_file(path);
+    return file ? dg::content_hash(*file) : std::string();
 }
 
 // One map as a part, from the world's file, the tile sets and the map's own files alone.
 void make_part(const PackOptions& options) {
     if (options.out.empty()) stop(misuse, "--map needs --out: the file for the map's part");
-    const dg::FoundWorld found = options.world.find();
+    const dg::FoundWorld found = options.world.find_or_stop("nothing was made");
     const fs::path folder = fs::path(found.world).parent_path();
     const auto refuse = [&](const dg::Report& report) {
         say(dg::text(report));
         stop(findings, fmt::format("map '{}' cannot be read; nothing was made", options.map));
     };
-    if (!found.report.empty()) refuse(found.report);
-    const dg::LoadedDrafts drafts = dg::load_map_drafts(found.world, options.map);
-    if (!drafts.builder) {
+    const dg::Result<dg::WorldDrafts> drafts = dg::load_map_drafts(found.world, options.map);
+    if (!drafts) {
         const std::vector<std::string> names = dg::map_names(found.world);
         if (std::find(names.begin(), names.end(), options.map) == names.end()) stop_without_map(options.map, names);
-        refuse(drafts.report);
+        refuse(drafts.report());
     }
-    const dg::Loaded loaded = drafts.builder->build();
-    if (!loaded || loaded.world().find_map(options.map) == dg::MapId::none) refuse(loaded.report());
+    const dg::Result<dg::World> loaded = drafts->builder.build();
+    if (!loaded || loaded->find_map(options.map) == dg::MapId::none) refuse(loaded.report());
     std::vector<dg::InputFile> inputs;
-    for (const std::string& file : drafts.files) inputs.push_back({file, hash_of(folder / file)});
-    const std::string bytes =
-        dg::part_bytes(loaded.world(), loaded.world().map(options.map), output_of(options), inputs);
+    for (const std::string& file : drafts->files) inputs.push_back({file, hash_of(folder / file)});
+    const std::string bytes = dg::part_bytes(*loaded, loaded->map(options.map), output_of(options), inputs);
     write_result(options.out, bytes);
-    if (!options.depfile.empty()) write_result(options.depfile, depfile_text(folder, drafts.files, options.out));
+    if (!options.depfile.empty()) write_result(options.depfile, depfile_text(folder, drafts->files, options.out));
     say(fmt::format("map '{}' as a part of a pack: {} bytes\n", options.map, bytes.size()));
 }
 
@@ -108,9 +106,9 @@ void make_part(const PackOptions& options) {
 std::string joined(const PackOptions& options, const Opened& opened) {
     std::vector<dg::NamedBytes> parts;
     for (const std::string& file : options.join) {
-        dg::FileBytes part = dg::read_file(file);
-        if (!part.bytes) stop(misuse, fmt::format("cannot open '{}': {}", file, part.fault));
-        parts.push_back({file, std::move(*part.bytes)});
+        dg::Result<std::string> part = dg::read_file(file);
+        if (!part) stop(misuse, fmt::format("cannot open '{}': {}", file, part.fault()));
+        parts.push_back({file, *std::move(part)});
     }
     std::map<std::string, std::string> hashes;
     const auto hash_now = [&](const std::string& file) {
@@ -118,15 +116,16 @@ std::string joined(const PackOptions& options, const Opened& opened) {
         if (is_new) known->second = hash_of(opened.folder / file);
         return known->second;
     };
-    dg::JoinedPack pack = dg::join_parts(opened.world, parts, output_of(options), hash_now);
-    for (const std::string& fault : pack.faults) say(fmt::format("dryground: {}\n", fault));
-    if (!pack.faults.empty()) stop(misuse, "the parts do not make up the world; nothing was made");
-    return std::move(pack.bytes);
+    dg::Result<std::string> pack = dg::join_parts(opened.world, parts, output_of(options), hash_now);
+    if (pack) return *std::move(pack);
+    say(pack.fault() + "\n");
+    stop(misuse, "the parts do not make up the world; nothing was made");
 }
 
 // The names of a world's maps as its files have them, whatever else is wrong with the world.
 void list_maps(const PackOptions& options) {
-    for (const std::string& name : dg::map_names(options.world.find().world)) print(name + "\n");
+    for (const std::string& name : dg::map_names(options.world.find_or_stop("nothing was listed").world))
+        print(name + "\n");
 }
 
 void run_pack(const PackOptions& options) {

@@ -29,11 +29,10 @@ std::optional<std::array<int, 2>> pair(const std::vector<int>& numbers) {
 }
 
 dg::Image picture(const fs::path& path, const std::optional<dg::Colour>& clear) {
-    const dg::FileBytes bytes = dg::read_file(path);
-    if (!bytes.bytes) stop(misuse, fmt::format("cannot open '{}': {}", path.string(), bytes.fault));
-    std::string fault;
-    auto image = dg::decode_png(*bytes.bytes, fault);
-    if (!image) stop(misuse, fmt::format("'{}' is no picture that can be read: {}", path.string(), fault));
+    const dg::Result<std::string> bytes = dg::read_file(path);
+    if (!bytes) stop(misuse, fmt::format("cannot open '{}': {}", path.string(), bytes.fault()));
+    dg::Result<dg::Image> image = dg::decode_png(*bytes);
+    if (!image) stop(misuse, fmt::format("'{}' is no picture that can be read: {}", path.string(), image.fault()));
     if (clear)
         for (std::size_t i = 0; i + 3 < image->rgba.size(); i += 4)
             if (dg::Colour{image->rgba[i], image->rgba[i + 1], image->rgba[i + 2]} == *clear) image->rgba[i + 3] = 0;
@@ -94,18 +93,18 @@ std::string stem_of(const fs::path& out) {
 
 // Enters a new file in the list of the world that it lies in, where there is one.
 void enter_in_world(const fs::path& out) {
-    const dg::FoundWorld found = dg::find_world(out.generic_string());
-    if (!found.fault.empty() || found.unlisted.empty()) return;
+    const dg::Result<dg::FoundWorld> found = dg::find_world(out.generic_string());
+    if (!found || found.report().empty()) return;   // no world, or one that lists it
     std::error_code error;
-    const fs::path folder = fs::weakly_canonical(fs::absolute(found.world, error), error).parent_path();
+    const fs::path folder = fs::weakly_canonical(fs::absolute(found->world, error), error).parent_path();
     const std::string file =
         fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();
-    dg::EditSession session(found.world, {dg::history_folder()});
-    const dg::Made made = session.make(dg::AddFile{file}, "tileset add " + file);
-    if (made.fault.empty())
-        say(fmt::format("entered in the list `tilesets` of {}\n", fs::path(found.world).filename().generic_string()));
+    dg::EditSession session(found->world, {dg::history_folder()});
+    const dg::Result<dg::Made> made = session.make(dg::AddFile{file}, "tileset add " + file);
+    if (made)
+        say(fmt::format("entered in the list `tilesets` of {}\n", fs::path(found->world).filename().generic_string()));
     else
-        say(fmt::format("not entered in the world's list: {}\n", made.fault));
+        say(fmt::format("not entered in the world's list: {}\n", made.fault()));
 }
 
 void run_tiles(const TilesOptions& options) {
@@ -124,11 +123,11 @@ void run_tiles(const TilesOptions& options) {
     how.known = {pair(options.cell), pair(options.margin), pair(options.gap)};
     std::string before;
     if (fs::exists(out, error)) {
-        dg::FileBytes bytes = dg::read_file(out);
-        if (!bytes.bytes) stop(misuse, fmt::format("cannot open '{}': {}", options.out, bytes.fault));
-        before = std::move(*bytes.bytes);
+        dg::Result<std::string> bytes = dg::read_file(out);
+        if (!bytes) stop(misuse, fmt::format("cannot open '{}': {}", options.out, bytes.fault()));
+        before = *std::move(bytes);
     }
-    dg::TilesFromArt made;
+    dg::Result<dg::TilesFromArt> made = dg::Failure{};
     std::vector<dg::NamedBytes> files;
     if (is_sheet) {
         how.sheet_file = relative_to(options.from[0], folder);
@@ -142,28 +141,28 @@ void run_tiles(const TilesOptions& options) {
                 pictures.push_back(
                     {dg::tile_name(file.filename().string()), relative_to(file, folder), picture(file, clear)});
         made = dg::tiles_from_pictures(pictures, how, before);
-        if (made.sheet) files.push_back({sheet.generic_string(), dg::encode_png(*made.sheet)});
+        if (made && made->sheet) files.push_back({sheet.generic_string(), dg::encode_png(*made->sheet)});
     }
-    if (!made.fault.empty()) stop(misuse, fmt::format("{}; nothing was made", made.fault));
-    for (const std::string& line : made.told) say(line + "\n");
-    if (made.text != before) files.push_back({out.generic_string(), made.text});
+    if (!made) stop(misuse, fmt::format("{}; nothing was made", made.fault()));
+    for (const std::string& line : made->told) say(line + "\n");
+    if (made->text != before) files.push_back({out.generic_string(), made->text});
     if (options.dry_run) {
-        print_bytes(made.text);
+        print_bytes(made->text);
         say("nothing was written (--dry-run)\n");
         return;
     }
-    if (const std::string fault = dg::write_files(files); !fault.empty())
-        stop(misuse, fmt::format("cannot write {}", fault));
+    if (const auto written = dg::write_files(files); !written)
+        stop(misuse, fmt::format("cannot write {}", written.fault()));
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
-    if (made.shaped > 0)
-        say(fmt::format("{} {} that said none got shapes\n", made.shaped, made.shaped == 1 ? "tile" : "tiles"));
-    say(fmt::format("{} {} added{}\n", made.added, made.added == 1 ? "tile" : "tiles",
+    if (made->shaped > 0)
+        say(fmt::format("{} {} that said none got shapes\n", made->shaped, made->shaped == 1 ? "tile" : "tiles"));
+    say(fmt::format("{} {} added{}\n", made->added, made->added == 1 ? "tile" : "tiles",
                     before.empty() ? "" : "; what was there is kept"));
     if (!options.no_list) enter_in_world(out);
-    if (made.added > 0 && !options.trace)
+    if (made->added > 0 && !options.trace)
         say("their shapes are not declared yet: write shapes = [\"cell\"], or [] for none; or propose them with "
             "--trace\n");
-    if (made.added > 0 && options.trace && options.barrier.empty())
+    if (made->added > 0 && options.trace && options.barrier.empty())
         say("their shapes need a barrier: use --barrier NAME, or write one in the file\n");
 }
 

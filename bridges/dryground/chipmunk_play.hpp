@@ -62,7 +62,7 @@ private:
 
 // The box around a shape, in px; on the side that a normal out of the ground points away from, as wide as the shape is
 // there: a ball touches at a point, whatever its box.
-[[nodiscard]] inline BoxOfBody body_of(const Play& play, const cpShape* shape, cpVect normal) {
+[[nodiscard]] inline BoxPx body_of(const Play& play, const cpShape* shape, cpVect normal) {
     const double px = 1 / play.world().per_metre(), depth = px / 64;
     cpBB box = cpShapeGetBB(shape);
     const auto narrow = [&](cpVect from, cpVect to, cpFloat cpVect::*across, cpFloat& least, cpFloat& most) {
@@ -98,14 +98,14 @@ struct Contacts {
     all.ground = group_of(a_is_ground ? a : b), all.body = a_is_ground ? b : a;
     // From the first shape to the second, y up.
     const cpVect normal = cpvmult(cpArbiterGetNormal(arbiter), a_is_ground ? 1 : -1);
-    const BoxOfBody body = body_of(play, all.body, normal);
+    const BoxPx body = body_of(play, all.body, normal);
     for (int i = 0; i < cpArbiterGetCount(arbiter) && all.count < all.contacts.size(); ++i) {
         const cpVect at = a_is_ground ? cpArbiterGetPointA(arbiter, i) : cpArbiterGetPointB(arbiter, i);
         Contact& contact = all.contacts[all.count++];
         contact.point = play.from_metres(at.x, at.y);
         contact.normal = {normal.x, -normal.y};
         const bool level = std::abs(normal.y) > std::abs(normal.x);   // else it stands on a corner elsewhere
-        const double from = level ? body.left : body.top, along = level ? contact.point.x : contact.point.y;
+        const double from = level ? body.x : body.y, along = level ? contact.point.x : contact.point.y;
         if (along > from - 0.25 && along < from + (level ? body.width : body.height) + 0.25) contact.body = body;
         contact.storey = all.ground->group->storey_id;
     }

@@ -11,6 +11,7 @@
 #include <string_view>
 #include <vector>
 
+#include "dryground/result.hpp"
 #include "dryground/vocabulary.hpp"
 
 namespace dryground {
@@ -63,19 +64,18 @@ struct TilesFromArt {
     std::optional<Image> sheet;          // of packed pictures
     std::vector<std::string> told;       // what was found, added, left out, and what went; for people
     std::size_t added = 0, shaped = 0;   // tiles that came; those that were there and got their shapes
-    std::string fault;                   // why there is nothing
 };
 
 // A tile for each cell of a sheet that is not empty. `before`: the tile set file as it is, empty where there is none.
 // Where the size of a cell is known and the file says another, the file is corrected.
-[[nodiscard]] TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options,
-                                            const std::string& before = {});
+[[nodiscard]] Result<TilesFromArt> tiles_from_sheet(const Image& sheet, const TilesOptions& options,
+                                                    const std::string& before = {});
 
 // A tile for each picture. Those of the commonest size are packed into a sheet, each with its edge pixels once more
 // around it, so that nothing of its neighbours shows when it is drawn scaled; each keeps its place when it is made
 // again. Others are tiles with a picture of their own, and those that are sheets themselves are left out.
-[[nodiscard]] TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, const TilesOptions& options,
-                                               const std::string& before = {});
+[[nodiscard]] Result<TilesFromArt> tiles_from_pictures(const std::vector<NamedPicture>& pictures,
+                                                       const TilesOptions& options, const std::string& before = {});
 
 // A tile's name made from a file's: "Wet Sand-2.png" to wet_sand_2.
 [[nodiscard]] std::string tile_name(std::string_view file);

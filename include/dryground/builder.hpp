@@ -14,7 +14,7 @@
 //                  .tilesets = {"marsh"},
 //                  .legend = {{.key = "#", .tile = "peat"}},
 //                  .layers = {{.name = "ground", .rows = {"...", "###"}}}});
-//     const dg::Loaded built = builder.build();
+//     const dg::Result<dg::World> built = builder.build();
 //
 // Threads: one builder belongs to one thread at a time.
 #pragma once
@@ -69,9 +69,6 @@ using Waivers = std::vector<WaiverDraft>;
 // ---- shapes: px, y down, from the top-left corner of the cell or map ----
 
 struct WholeCell {};
-struct BoxPx {
-    double x = 0, y = 0, width = 0, height = 0;
-};
 struct PolygonPx {
     std::vector<std::array<double, 2>> points{};
     std::vector<std::vector<std::array<double, 2>>> holes{};   // of objects
@@ -399,7 +396,7 @@ public:
     [[nodiscard]] const std::vector<MapDraft>& map_drafts() const { return maps_; }
 
     // All findings at once; a world unless there are errors among them. Cost: in proportion to what was said.
-    [[nodiscard]] Loaded build() const;
+    [[nodiscard]] Result<World> build() const;
 
 private:
     WorldDraft world_;

@@ -19,4 +19,15 @@ struct DataCell {
     friend auto operator<=>(const DataCell&, const DataCell&) = default;
 };
 
+// A block of cells: the one at its top-left, and how many.
+struct CellArea {
+    int column = 0, row = 0, columns = 0, rows = 0;
+    friend bool operator==(const CellArea&, const CellArea&) = default;
+};
+
+// All cells from the first to the last column and row, both included; none where the last lies before the first.
+struct DataCells {
+    int first_column = 0, first_row = 0, last_column = -1, last_row = -1;
+};
+
 }   // namespace dryground

@@ -1,14 +1,13 @@
 // Saved games: the differences from a pack, as a file holds them. `dryground/changes/1` (schema/changes.schema.json).
 //
-//     std::string fault = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
+//     const dg::Result<void> written = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
 //     …
-//     const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
-//     if (saved.changes) play.apply(*saved.changes);   // else saved.fault says why not
+//     const dg::Result<dg::LoadedChanges> saved = dg::read_changes(play.world(), *dg::read_file("game.save"));
+//     if (saved) play.apply(saved->changes);
 //
-// Threads: free functions without shared state.
+// Where something could not be done, `fault()` of either says why. Threads: free functions without shared state.
 #pragma once
 
-#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -25,11 +24,11 @@ namespace dryground {
                                         PackFormat format = PackFormat::json);
 
 struct LoadedChanges {
-    std::optional<SavedChanges> changes;   // by the ids of the world that they were read for
-    std::vector<std::string> lost;         // what this world has no place for, in words
-    std::string fault;                     // why there are none: the way to it in the tree, what is wrong
+    SavedChanges changes;            // by the ids of the world that they were read for
+    std::vector<std::string> lost;   // what this world has no place for, in words
 };
-// Reads either format, for a world that need not be the one that was played.
-[[nodiscard]] LoadedChanges read_changes(const World& world, std::string_view bytes);
+// Reads either format, for a world that need not be the one that was played. The fault says the way to it in the tree,
+// and what is wrong there.
+[[nodiscard]] Result<LoadedChanges> read_changes(const World& world, std::string_view bytes);
 
 }   // namespace dryground

@@ -1,7 +1,7 @@
 // What changed between two versions of a world: cells, objects, what is named, the ground, findings.
 //
-//     const dg::Version before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
-//     fmt::print("{}", dg::text(dg::compare(before, after)));
+//     const auto before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
+//     if (before && after) fmt::print("{}", dg::text(dg::compare(*before, *after)));
 //
 // How files are written does not matter, only what they say: comments, order of keys, quotes and line ends are no
 // change. Threads: free functions without shared state.
@@ -17,11 +17,11 @@ namespace dryground {
 
 // A world with what its files say, and what `check` finds in it.
 struct Version {
-    std::optional<World> world{};   // nothing where it cannot be read: `report` says why
-    std::optional<WorldBuilder> drafts{};
-    Report report{};
+    World world;
+    WorldBuilder drafts;
+    Report report;
 };
-[[nodiscard]] Version load_version(const std::string& world_file, const FileReader& reader = read_file);
+[[nodiscard]] Result<Version> load_version(const std::string& world_file, const FileReader& reader = read_file);
 
 enum class Difference { added, removed, moved, changed };
 [[nodiscard]] std::string_view name_of(Difference difference);
@@ -30,7 +30,7 @@ enum class Difference { added, removed, moved, changed };
 struct CellsChanged {
     std::string map, layer;
     std::size_t count = 0;
-    std::vector<CellArea> places{};   // column, row, columns, rows; row by row
+    std::vector<CellArea> places{};   // row by row
 };
 struct ThingChanged {
     Difference difference = Difference::changed;
@@ -53,7 +53,7 @@ struct Comparison {
     [[nodiscard]] bool empty() const;
 };
 
-// Requires two versions that could be read. Cost: that of merging each map of both, and of comparing all cells.
+// Cost: that of merging each map of both, and of comparing all cells.
 [[nodiscard]] Comparison compare(const Version& before, const Version& after);
 
 [[nodiscard]] std::string text(const Comparison& comparison);

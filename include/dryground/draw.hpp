@@ -92,9 +92,8 @@ struct ArtSource {
 
 // One map as PNG, drawn in blocks: memory in proportion to the picture's width, and to what lies in a block of 2048 by
 // 512 px. Up to 2^20 px a side. Maps of more than 2^20 cells are merged block by block, so the key then has no figures.
-// Returns why there is no picture, empty when there is one.
-[[nodiscard]] std::string draw_png(const World& world, const Map& map, const Report& report, const ArtSource& art,
-                                   const DrawOptions& options, const ByteSink& sink);
+Result<void> draw_png(const World& world, const Map& map, const Report& report, const ArtSource& art,
+                      const DrawOptions& options, const ByteSink& sink);
 
 // Maps as one page for a browser, which needs no network: to pan, zoom, switch things on and off, ask for what is at a
 // place in the words of `probe`, search, jump to findings, follow links from map to map and measure. `maps` are names,
@@ -121,7 +120,7 @@ struct CharacterOptions {
                                           const ArtSource& art, const DrawOptions& options = {},
                                           const CharacterOptions& characters = {});
 
-// A picture of an SVG as PNG bytes; empty, with the reason in `fault`, when that cannot be made.
-[[nodiscard]] std::string png_from_svg(std::string_view svg, std::string& fault);
+// A picture of an SVG as PNG bytes.
+[[nodiscard]] Result<std::string> png_from_svg(std::string_view svg);
 
 }   // namespace dryground

@@ -19,6 +19,7 @@
 #include "dryground/probe.hpp"
 #include "dryground/raise.hpp"
 #include "dryground/report.hpp"
+#include "dryground/result.hpp"
 #include "dryground/spawners.hpp"
 #include "dryground/text.hpp"
 #include "dryground/touch.hpp"

@@ -185,12 +185,10 @@ using WorldEdit = std::variant<EditMap, AddThing, GiveThing, DropThing, GiveWorl
 struct Edited {
     std::vector<NamedBytes> files{};   // those that changed or came, from the world's folder; none where all is so
     std::size_t changed = 0;           // cells, objects, keys, or other things
-    std::string fault{};               // why there is no result; empty when there is one
-    Report report{};                   // findings that stood in the way
     std::vector<std::string> lost{};   // what goes over the map's edge: "3 cells of layer 'ground': 3 marsh/peat"
     // The world as it was read for the edit, and as it will be; of an edit of one map perhaps with that map alone, and
-    // those that it names. Nothing where it was not read so far.
-    std::optional<Loaded> before{}, after{};
+    // those that it names.
+    Result<World> before = Failure{}, after = Failure{};
 };
 
 // Which of a world's maps are read for an edit.
@@ -199,9 +197,9 @@ enum class EditReads {
     all,
 };
 
-// Cost: that of reading what is needed twice.
-[[nodiscard]] Edited make_edit(const std::string& world_file, const WorldEdit& edit,
-                               const FileReader& reader = read_file, EditReads reads = EditReads::needed);
+// Fails with the findings that stand in the way, too. Cost: that of reading what is needed twice.
+[[nodiscard]] Result<Edited> make_edit(const std::string& world_file, const WorldEdit& edit,
+                                       const FileReader& reader = read_file, EditReads reads = EditReads::needed);
 
 // The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
 [[nodiscard]] std::vector<Cell> cells_of_line(Cell from, Cell to);

@@ -20,82 +20,66 @@
 
 namespace dryground {
 
-struct FileBytes {
-    std::optional<std::string> bytes;
-    std::string fault;   // why there are none: "there is no such file", "it is a directory"
-};
+// A path in, bytes out, or the reason why there are none: pass your own to load from archives. Called with paths as
+// they were put together from the world file's path and the paths in files.
+using FileReader = std::function<Result<std::string>(const std::string& path)>;
 
-// A path in, bytes out: pass your own to load from archives. Called with paths as they were put together from the
-// world file's path and the paths in files.
-using FileReader = std::function<FileBytes(const std::string& path)>;
+// Reads a regular file of at most 1 GiB. Faults: "there is no such file", "it is a directory", and others.
+[[nodiscard]] Result<std::string> read_file(const std::string& path);
 
-// Reads a regular file of at most 1 GiB.
-[[nodiscard]] FileBytes read_file(const std::string& path);
+// Writes a file whole or not at all. "-" is nothing special here.
+Result<void> write_file(const std::string& path, std::string_view bytes);
 
-// Writes a file whole or not at all; returns why it could not, empty when it could. "-" is nothing special here.
-[[nodiscard]] std::string write_file(const std::string& path, std::string_view bytes);
-
-// The same for what is too large to hold: takes bytes as they come, and is false when it can take no more. Who makes
-// them returns why they could not be made, empty when they could; then the file is not written.
+// The same for what is too large to hold. A sink takes bytes as they come, and is false when it can take no more; where
+// their maker fails, the file is not written.
 using ByteSink = std::function<bool(std::string_view)>;
-using ByteMaker = std::function<std::string(const ByteSink& sink)>;
-[[nodiscard]] std::string write_file(const std::string& path, const ByteMaker& make);
+using ByteMaker = std::function<Result<void>(const ByteSink& sink)>;
+Result<void> write_file(const std::string& path, const ByteMaker& make);
 
 struct NamedBytes {   // a file to be
     std::string file;
     std::string bytes;
 };
 // Writes several files: all are written beside their places before the first of them takes its own, so that a full disk
-// leaves every old file whole. Returns why it could not, empty when it could.
-[[nodiscard]] std::string write_files(const std::vector<NamedBytes>& files);
+// leaves every old file whole.
+Result<void> write_files(const std::vector<NamedBytes>& files);
 
 // Reads a world and all files that it names. With `read_file` paths may not leave the folder of the world file, by
 // links neither; with a reader of the caller's, by their words. Files that are named and missing are findings.
-[[nodiscard]] Loaded load_world(const std::string& world_file, const FileReader& reader = read_file);
+[[nodiscard]] Result<World> load_world(const std::string& world_file, const FileReader& reader = read_file);
 
-// The same files as a builder that says what they say: change it, build it, save it. Its findings are those of reading
-// so far; what `build` adds to them comes when it is called. Nothing where the world's own file or a tile set cannot be
-// read.
-struct LoadedDrafts {
-    std::optional<WorldBuilder> builder;
-    Report report;
+// What a world's files say.
+struct WorldDrafts {
+    WorldBuilder builder;
     std::vector<std::string> files;   // all that were read, from the world's folder, sorted
 };
-[[nodiscard]] LoadedDrafts load_drafts(const std::string& world_file, const FileReader& reader = read_file);
+// The same files as a builder that says what they say: change it, build it, save it. The findings are those of reading
+// so far, errors too; what `build` adds to them comes when it is called. Fails where the world's own file or a tile set
+// cannot be read.
+[[nodiscard]] Result<WorldDrafts> load_drafts(const std::string& world_file, const FileReader& reader = read_file);
 
-// A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so). Canonical: the same
-// drafts give the same bytes, and reading them back gives drafts that give these bytes again. Pictures are named as the
-// drafts name them, and not written. A world with errors, or with areas of bodies that files have no words for, gives
-// no files but findings.
-struct WorldFiles {
-    std::vector<NamedBytes> files;   // relative to the world's folder; the world's own is the last
-    Report report;
-};
-[[nodiscard]] WorldFiles world_files(const WorldBuilder& builder, const std::string& world_name = "world.toml");
+// A world said in code, as TOML files (and CSV and PNG beside maps whose cells were said so), relative to the world's
+// folder; the world's own is the last. Canonical: the same drafts give the same bytes, and reading them back gives
+// drafts that give these bytes again. Pictures are named as the drafts name them, and not written. Fails, with
+// findings, for a world with errors, or with areas of bodies that files have no words for.
+[[nodiscard]] Result<std::vector<NamedBytes>> world_files(const WorldBuilder& builder,
+                                                          const std::string& world_name = "world.toml");
 
-// Writes them; folders for tile sets and maps are made beside the world's file.
-struct Saved {
-    std::vector<std::string> files;   // that were written: all or none
-    Report report;
-    std::string fault;   // why they could not be written
-};
-[[nodiscard]] Saved save_world(const WorldBuilder& builder, const std::string& world_file);
+// Writes them, all or none, and gives their paths; folders for tile sets and maps are made beside the world's file.
+[[nodiscard]] Result<std::vector<std::string>> save_world(const WorldBuilder& builder, const std::string& world_file);
 
 // What a path given by a user leads to: a world, or one map or tile set of a world.
 struct FoundWorld {
     std::string world;     // the world's file
     std::string map;       // the map's name when the path was a map's
     std::string tileset;   // the tile set's, likewise
-    std::string fault;     // why no world was found; empty if one was
-    Report report;         // findings where the file's own content is the reason
-    // What to read the world with: as on disk; but where the world does not list the file, as if it did. Then there is
-    // a finding that says so.
+    // What to read the world with: as on disk; but where the world does not list the file, as if it did.
     FileReader reader = read_file;
-    Report unlisted;
 };
 // A folder with one world in it is that world. A map or tile set finds its world by walking up to the nearest folder
-// with a world file. Two there: a fault that says so.
-[[nodiscard]] FoundWorld find_world(const std::string& path);
+// with a world file; where that does not list it, a finding says so. Two there: a fault. Findings without a world: the
+// file's own content is the reason.
+[[nodiscard]] Result<FoundWorld> find_world(const std::string& path);
 // How many maps a world's file lists; 0 where it cannot be read. Cost: that of parsing that file alone.
 [[nodiscard]] std::size_t count_maps(const FoundWorld& found);
 
@@ -180,27 +164,11 @@ struct PackOutput {
 // The files of all pictures that a pack names, each once, sorted; relative to the world's folder.
 [[nodiscard]] std::vector<std::string> art_files(const World& world);
 
-class LoadedPack {
-public:
-    explicit LoadedPack(Report report) : report_(std::move(report)) {}
-    LoadedPack(Pack pack, Report report) : pack_(std::move(pack)), report_(std::move(report)) {}
-
-    explicit operator bool() const { return pack_.has_value(); }
-    [[nodiscard]] const Report& report() const { return report_; }
-    // Throws std::logic_error when there is none: test first.
-    [[nodiscard]] const Pack& pack() const&;
-    [[nodiscard]] Pack pack() && { return std::as_const(*this).pack(); }
-
-private:
-    std::optional<Pack> pack_;
-    Report report_;
-};
-
 // Reads a pack of either format, without any reader of designers' files. The world in it is the one it was made from,
 // except where things were written; `merge` makes its geometry from it, the same that the pack holds. What is damaged
 // gives findings, which name the way to it in the tree. Cost: in proportion to the bytes. `file` names it in findings.
-[[nodiscard]] LoadedPack read_pack(std::string_view bytes, const std::string& file = {});
-[[nodiscard]] LoadedPack load_pack(const std::string& path, const FileReader& reader = read_file);
+[[nodiscard]] Result<Pack> read_pack(std::string_view bytes, const std::string& file = {});
+[[nodiscard]] Result<Pack> load_pack(const std::string& path, const FileReader& reader = read_file);
 
 // Where a mover gets to, as JSON (schema/walk.schema.json): goals, facts, places and a route, in px, y down. O(places).
 [[nodiscard]] std::string walk_json(const World& world, const Reach& reach, const std::optional<Route>& route = {});
@@ -216,8 +184,8 @@ private:
 
 // ---- pictures ---------------------------------------------------------------------------------------------------
 
-// Nothing when the bytes are no PNG, or one of more than 2^26 px; `fault` then says why.
-[[nodiscard]] std::optional<Image> decode_png(std::string_view bytes, std::string& fault);
+// Faults: the bytes are no PNG, or one of more than 2^26 px.
+[[nodiscard]] Result<Image> decode_png(std::string_view bytes);
 [[nodiscard]] std::string encode_png(const Image& image);
 
 }   // namespace dryground

@@ -9,8 +9,6 @@
 
 namespace dryground {
 
-using CellArea = std::array<int, 4>;   // a block of cells: column, row, columns, rows
-
 // A flip, then a turn clockwise (y down), about the middle of a cell.
 struct Orientation {
     bool flip_x = false, flip_y = false;
@@ -167,6 +165,7 @@ struct Map {
     }
     [[nodiscard]] Bounds cell_box(DataCell cell) const { return cell_box(cell.column, cell.row); }
     // The same cell counted the other way.
+    [[nodiscard]] CellArea area() const { return {first_column, first_row, columns, rows}; }   // all its cells
     [[nodiscard]] Cell cell(DataCell of) const { return {first_column + of.column, first_row + of.row}; }
     [[nodiscard]] DataCell data_cell(Cell of) const { return {of.column - first_column, of.row - first_row}; }
     // The cell that holds a point; cells hold the sides from which their columns and rows are counted. It need not be
@@ -174,7 +173,7 @@ struct Map {
     [[nodiscard]] DataCell data_cell_at(Point p) const;
     // The first and last columns and rows of the map's cells that touch a box, or, around diamonds, come near it; the
     // last before the first when there are none.
-    [[nodiscard]] std::array<int, 4> cells_near(const Bounds& box) const;
+    [[nodiscard]] DataCells cells_near(const Bounds& box) const;
     // Puts a tile on a cell of a layer, and keeps palette and counts; gives the number that stood there before.
     // Requires has(cell). O(palette).
     std::uint32_t put(LayerId layer, DataCell cell, const Placed& tile);

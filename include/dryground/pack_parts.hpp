@@ -24,10 +24,10 @@ struct InputFile {
 // theirs are not looked up. `files` lists all that was read. Where the world has no map of a name, a finding names the
 // nearest. Cost: that of reading the world's file, its tile sets and those maps; the files of other maps are only
 // looked into when a map's file is not named after it.
-[[nodiscard]] LoadedDrafts load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
-                                           const FileReader& reader = read_file);
-[[nodiscard]] inline LoadedDrafts load_map_drafts(const std::string& world_file, const std::string& map,
-                                                  const FileReader& reader = read_file) {
+[[nodiscard]] Result<WorldDrafts> load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
+                                                  const FileReader& reader = read_file);
+[[nodiscard]] inline Result<WorldDrafts> load_map_drafts(const std::string& world_file, const std::string& map,
+                                                         const FileReader& reader = read_file) {
     return load_map_drafts(world_file, std::vector<std::string>{map}, reader);
 }
 
@@ -42,11 +42,9 @@ struct InputFile {
 
 // The parts of all maps of a world, in any order, as one pack. `part.file` names a part where something is wrong with
 // it; `hash_now` gives the present hash of a file that a part was made from, empty where it cannot be read.
-struct JoinedPack {
-    std::string bytes;
-    std::vector<std::string> faults;   // why there are none: a part missing, too old, of other options, or damaged
-};
-[[nodiscard]] JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, const PackOutput& output,
-                                    const std::function<std::string(const std::string& file)>& hash_now);
+// The fault tells of each part that is missing, too old, of other options, or damaged, a line each.
+[[nodiscard]] Result<std::string> join_parts(const World& world, const std::vector<NamedBytes>& parts,
+                                             const PackOutput& output,
+                                             const std::function<std::string(const std::string& file)>& hash_now);
 
 }   // namespace dryground

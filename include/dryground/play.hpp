@@ -1,6 +1,6 @@
 // What a running game asks of a map: cells, touches, steps, edits, facts.
 //
-//     dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
+//     dg::Play play(*dg::load_pack("station.pack.cbor"), "slipway");
 //     for (const dg::Touch& touch : play.touched({.point = p, .normal = n})) …   // touch.cell, touch.tile, touch.side
 //     for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks) …   // it is another now
 //
@@ -255,8 +255,8 @@ public:
     };
     // Lines and labels inside a box of px, for a game to draw over its picture. The names live as long as the Play
     // does.
-    [[nodiscard]] Overlay overlay(const BoxOfBody& area, const Show& show) const;
-    [[nodiscard]] Overlay overlay(const BoxOfBody& area) const { return overlay(area, Show{}); }
+    [[nodiscard]] Overlay overlay(const BoxPx& area, const Show& show) const;
+    [[nodiscard]] Overlay overlay(const BoxPx& area) const { return overlay(area, Show{}); }
 
 private:
     friend class TriggerTracker;

@@ -16,14 +16,10 @@
 
 namespace dryground {
 
-struct BoxOfBody {   // px: the corner at its top-left, and its size
-    double left = 0, top = 0, width = 0, height = 0;
-};
-
 struct Contact {
-    PointPx point;                     // where they touch
-    PointPx normal{};                  // out of the ground, toward the body, of any length; (0, 0): not known
-    std::optional<BoxOfBody> body{};   // around it; with it, all that lies along the body's side is told
+    PointPx point;                 // where they touch
+    PointPx normal{};              // out of the ground, toward the body, of any length; (0, 0): not known
+    std::optional<BoxPx> body{};   // around it; with it, all that lies along the body's side is told
     StoreyId storey = StoreyId::ground;
     // Only what stops this mover, whose shape the body has; none: whatever is solid, and a box.
     MoverId mover = MoverId::none;

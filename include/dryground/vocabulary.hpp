@@ -29,6 +29,10 @@ struct PointPx {
     double x = 0, y = 0;
     friend bool operator==(const PointPx&, const PointPx&) = default;
 };
+// A box, in px: its corner at the top-left, and its size.
+struct BoxPx {
+    double x = 0, y = 0, width = 0, height = 0;
+};
 
 // A property's value. It keeps its type from file to game: a yes/no is a bool, a place two numbers of px.
 struct Value {

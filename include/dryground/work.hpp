@@ -1,9 +1,9 @@
 // A world on disk that is being changed: edits made in its files, each with a way back.
 //
 //     dg::EditSession session("station/world.toml", {.history = cache_folder});
-//     const dg::Made made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
-//     if (!made.fault.empty()) fmt::print("{}", made.fault);   // why nothing was changed
-//     session.undo();
+//     const dg::Result<dg::Made> made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
+//     if (!made) fmt::print("{}", made.fault());   // why nothing was changed
+//     const dg::Result<dg::Made> undone = session.undo();
 //
 // Nothing that an edit replaces is lost: the history holds the files' bytes from before it and from after it, outlives
 // the program, and is kept apart from the world's own folder. Where a file was changed by somebody else since, only
@@ -47,8 +47,6 @@ struct Made {
     std::vector<std::string> files{};   // that were changed, added or removed, from the world's folder
     std::size_t changed = 0;            // cells, objects, keys, or other things, as `Edited` counts
     std::vector<std::string> told{};    // what could not be taken back, file by file; why there is no history
-    std::string fault{};                // why nothing was done; empty where something was
-    Report report{};                    // findings that stood in the way
     bool checked = false;               // as WorkOptions::checking says; then
     Report new_findings{}, fixed_findings{};
 };
@@ -66,24 +64,24 @@ public:
     explicit EditSession(std::string world_file, WorkOptions options = {});
 
     // What an edit would do; nothing is written.
-    [[nodiscard]] Edited plan(const WorldEdit& edit) const;
+    [[nodiscard]] Result<Edited> plan(const WorldEdit& edit) const;
     // Makes it. What was undone before is then no longer there to be made again. A file that is saved by somebody else
     // while the edit is worked out is read again.
-    Made make(const WorldEdit& edit, const std::string& name);
+    Result<Made> make(const WorldEdit& edit, const std::string& name);
 
     // Takes back the last edit that is not undone; makes the first undone one again.
-    Made undo();
-    Made redo();
+    Result<Made> undo();
+    Result<Made> redo();
     [[nodiscard]] std::vector<PastEdit> history() const;   // the oldest first
     void forget();                                         // the history: this is another world at the same path
 
     [[nodiscard]] const std::string& world_file() const { return world_file_; }
 
 private:
-    // Makes an edit without checking; gives the world before and after, as far as it was read.
-    Made write(const WorldEdit& edit, const std::string& name, EditReads reads, std::optional<Loaded>& before,
-               std::optional<Loaded>& after);
-    [[nodiscard]] Made go(const std::function<Made()>& carried) const;
+    // Makes an edit without checking; gives the world before and after it, where it was made.
+    Result<Made> write(const WorldEdit& edit, const std::string& name, EditReads reads, Result<World>& before,
+                       Result<World>& after);
+    [[nodiscard]] Result<Made> go(const std::function<Result<Made>()>& carried) const;
 
     std::string world_file_;
     WorkOptions options_;

@@ -19,6 +19,7 @@
 #include <vector>
 
 #include "dryground/map.hpp"
+#include "dryground/result.hpp"
 
 namespace dryground {
 
@@ -50,9 +51,9 @@ struct Goal {
 struct Waiver {
     Rule rule = Rule::syntax;
     std::string why;
-    std::string about;                         // as Finding::about; empty: of the whole world
-    std::string map, layer, object;            // or of these
-    std::optional<std::array<int, 4>> cells;   // column, row, columns, rows
+    std::string about;                // as Finding::about; empty: of the whole world
+    std::string map, layer, object;   // or of these
+    std::optional<CellArea> cells;
     Place place;
 };
 
@@ -148,23 +149,6 @@ private:
 // The mover whose body an object of a map has: its kind's; where that is the world's player, of spawns the map's
 // player. MoverId::none: it has none.
 [[nodiscard]] MoverId body_of(const World& world, const Map& map, const Object& object);
-
-// What reading or building gives: a world, or the errors that stand in its way; warnings either way.
-class Loaded {
-public:
-    explicit Loaded(Report report) : report_(std::move(report)) {}
-    Loaded(World world, Report report) : world_(std::move(world)), report_(std::move(report)) {}
-
-    explicit operator bool() const { return world_.has_value(); }
-    [[nodiscard]] const Report& report() const { return report_; }
-    // Throws std::logic_error when there is none: test first.
-    [[nodiscard]] const World& world() const&;
-    [[nodiscard]] World world() && { return std::as_const(*this).world(); }
-
-private:
-    std::optional<World> world_;
-    Report report_;
-};
 
 [[nodiscard]] std::span<const std::string_view> limit_names();                          // that [limits] can set
 [[nodiscard]] std::vector<std::string> flag_names(const World& world, FlagSet flags);   // in the world's order

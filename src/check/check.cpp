@@ -45,10 +45,10 @@ std::string thing_of(const TileSet& set, const Tile& tile) {
 
 namespace {
 
-bool is_in(const Finding& finding, const std::array<int, 4>& cells) {
+bool is_in(const Finding& finding, const CellArea& cells) {
     const auto inside = [&](Cell cell) {
-        return cell.column >= cells[0] && cell.row >= cells[1] && cell.column < cells[0] + cells[2] &&
-               cell.row < cells[1] + cells[3];
+        return cell.column >= cells.column && cell.row >= cells.row && cell.column < cells.column + cells.columns &&
+               cell.row < cells.row + cells.rows;
     };
     if (!finding.cells.empty()) return std::all_of(finding.cells.begin(), finding.cells.end(), inside);
     return finding.cell && inside(*finding.cell);

@@ -161,7 +161,7 @@ bool in_the_way(const ground::Parts& parts, Point at, const Mover& mover, const 
 
 }   // namespace
 
-std::array<int, 4> cells_near(const Map& map, const Bounds& box) {
+DataCells cells_near(const Map& map, const Bounds& box) {
     const Point cell{map.cell_width * steps_per_px, map.cell_height * steps_per_px};
     return map.cells_near({{box.least.x - cell.x, box.least.y - cell.y}, {box.most.x + cell.x, box.most.y + cell.y}});
 }

@@ -98,7 +98,7 @@ struct Standing {
 [[nodiscard]] std::vector<MoverId> movers_of(const World& world, MapId map);
 
 // The cells of a map that a box touches, and those around them: first column and row, last column and row.
-[[nodiscard]] std::array<int, 4> cells_near(const Map& map, const Bounds& box);
+[[nodiscard]] DataCells cells_near(const Map& map, const Bounds& box);
 
 // A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points
 // to.

@@ -91,11 +91,9 @@ Canvas Art::cut(const Image& image, int x, int y, int width, int height, const s
 const Image* Art::image(const std::string& file) {
     if (file.empty()) return nullptr;
     auto [known, is_new] = images_.try_emplace(file);
-    if (is_new) {
-        std::string fault;
-        const FileBytes bytes = source_.reader(std::filesystem::path(source_.folder) / file);
-        if (bytes.bytes) known->second = decode_png(*bytes.bytes, fault);
-    }
+    if (is_new)
+        if (const Result<std::string> bytes = source_.reader(std::filesystem::path(source_.folder) / file))
+            if (Result<Image> image = decode_png(*bytes)) known->second = *std::move(image);
     return known->second ? &*known->second : nullptr;
 }
 

@@ -20,7 +20,7 @@ std::string subtitle_of(const MapPicture& picture) {
     std::string text =
         fmt::format("{} x {} cells of {} x {} px", map.columns, map.rows, map.cell_width, map.cell_height);
     if (const auto& area = picture.options.area)
-        text += fmt::format(", of them {} x {} from ({}, {})", (*area)[2], (*area)[3], (*area)[0], (*area)[1]);
+        text += fmt::format(", of them {} x {} from ({}, {})", area->columns, area->rows, area->column, area->row);
     for (const StoreyId storey : picture.options.storeys)
         text += fmt::format(", storey {}", picture.world.storey(storey).name);
     for (const FactId fact : picture.options.merging.facts)

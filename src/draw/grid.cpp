@@ -48,20 +48,19 @@ void draw_cell_numbers(MapPicture& picture) {
             picture.text(x, y, fmt::format("{}", n), 9, picture.inks.soft, anchor);
     };
     if (picture.has_diamonds()) {   // along the two upper sides of the great diamond that is shown
-        const CellArea shown =
-            picture.options.area.value_or(CellArea{map.first_column, map.first_row, map.columns, map.rows});
-        const int top_row = shown[1] - map.first_row, left_column = shown[0] - map.first_column;
+        const CellArea shown = picture.options.area.value_or(map.area());
+        const int top_row = shown.row - map.first_row, left_column = shown.column - map.first_column;
         const int step = every(picture.cell_width() / 2, 16);
         const auto beside = [&](Point a, Point b, double dx, int n, const char* anchor) {
             const double x = (picture.x(a) + picture.x(b)) / 2 + dx, y = (picture.y(a) + picture.y(b)) / 2 - 3;
             if (x > frame.x - 20 && x < frame.x + frame.width + 20 && y > frame.y - 12 && y < frame.y + frame.height)
                 number(x, y, n, anchor);
         };
-        for (int n = first_multiple(shown[0], step); n < shown[0] + shown[2]; n += step) {
+        for (int n = first_multiple(shown.column, step); n < shown.column + shown.columns; n += step) {
             const int c = n - map.first_column;
             beside(map.corner(c, top_row), map.corner(c + 1, top_row), 4, n, "start");
         }
-        for (int n = first_multiple(shown[1], step); n < shown[1] + shown[3]; n += step) {
+        for (int n = first_multiple(shown.row, step); n < shown.row + shown.rows; n += step) {
             const int r = n - map.first_row;
             beside(map.corner(left_column, r), map.corner(left_column, r + 1), -4, n, "end");
         }

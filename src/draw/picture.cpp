@@ -17,9 +17,9 @@ constexpr int surroundings = 8;   // cells about a window: farther than shapes r
 
 std::int64_t cells_of(const Map& map) { return std::int64_t{map.columns} * map.rows; }
 
-CellArea all_of(const Map& map) { return {map.first_column, map.first_row, map.columns, map.rows}; }
-
-CellArea wider(CellArea area, int by) { return {area[0] - by, area[1] - by, area[2] + 2 * by, area[3] + 2 * by}; }
+CellArea wider(CellArea area, int by) {
+    return {area.column - by, area.row - by, area.columns + 2 * by, area.rows + 2 * by};
+}
 
 // The cells whose boxes meet a box of steps.
 CellArea cells_about(const Map& map, const Bounds& box) {
@@ -40,8 +40,8 @@ CellArea clipped(const Map& map, const CellArea& area) {
                            most = std::clamp(from + count, least + 1, first + all + beyond);
         return std::array<int, 2>{static_cast<int>(least), static_cast<int>(most - least)};
     };
-    const auto [column, columns] = clip(area[0], area[2], map.first_column, map.columns);
-    const auto [row, rows] = clip(area[1], area[3], map.first_row, map.rows);
+    const auto [column, columns] = clip(area.column, area.columns, map.first_column, map.columns);
+    const auto [row, rows] = clip(area.row, area.rows, map.first_row, map.rows);
     return {column, row, columns, rows};
 }
 
@@ -57,11 +57,10 @@ Bounds with_storeys(const World& world, const Map& map, Bounds box) {
 // The same of cells that are laid flat.
 Bounds flat_view_of(const Map& map, const DrawOptions& options) {
     const int beside = options.area || options.plain ? 0 : 1;
-    const CellArea cells =
-        options.area ? clipped(map, *options.area) : CellArea{map.first_column, map.first_row, map.columns, map.rows};
+    const CellArea cells = options.area ? clipped(map, *options.area) : map.area();
     const std::int32_t side = map.cell_width / 2 * steps_per_px;
-    return {{(cells[0] - beside) * side, (cells[1] - beside) * side},
-            {(cells[0] + cells[2] + beside) * side, (cells[1] + cells[3] + beside) * side}};
+    return {{(cells.column - beside) * side, (cells.row - beside) * side},
+            {(cells.column + cells.columns + beside) * side, (cells.row + cells.rows + beside) * side}};
 }
 
 // What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
@@ -76,8 +75,8 @@ Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
                                                    : with_art(world, map, options, with_storeys(world, map, around));
     }
     const CellArea area = clipped(map, *options.area);
-    return *bounds(
-        Regions{{map.block_ring(area[0] - map.first_column, area[1] - map.first_row, area[2], area[3]), {}}});
+    return *bounds(Regions{
+        {map.block_ring(area.column - map.first_column, area.row - map.first_row, area.columns, area.rows), {}}});
 }
 
 // About 1300 px wide: whole numbers of px to a px; below 1 the greatest by which cells are whole px still.
@@ -168,10 +167,10 @@ Point laid_flat(const Map& map, Point p) {
 
 Map cropped(const Map& map, const CellArea& wanted) {
     const CellArea area = clipped(map, wanted);
-    const int left = std::clamp(area[0] - map.first_column, 0, map.columns - 1),
-              top = std::clamp(area[1] - map.first_row, 0, map.rows - 1),
-              right = std::clamp(area[0] - map.first_column + area[2], left + 1, map.columns),
-              bottom = std::clamp(area[1] - map.first_row + area[3], top + 1, map.rows);
+    const int left = std::clamp(area.column - map.first_column, 0, map.columns - 1),
+              top = std::clamp(area.row - map.first_row, 0, map.rows - 1),
+              right = std::clamp(area.column - map.first_column + area.columns, left + 1, map.columns),
+              bottom = std::clamp(area.row - map.first_row + area.rows, top + 1, map.rows);
     Map result = map;
     result.first_column += left, result.first_row += top;
     result.columns = right - left, result.rows = bottom - top;
@@ -248,9 +247,10 @@ void MapPicture::look_at(const Box& at) {
     };
     const Bounds seen{{steps_x(at.x), steps_y(at.y)}, {steps_x(at.x + at.width), steps_y(at.y + at.height)}};
     const CellArea cells = wider(cells_about(base, seen), surroundings);
-    const CellArea all = all_of(base);
-    const bool is_all = cells[0] <= all[0] && cells[1] <= all[1] && cells[0] + cells[2] >= all[0] + all[2] &&
-                        cells[1] + cells[3] >= all[1] + all[3];
+    const CellArea all = base.area();
+    const bool is_all = cells.column <= all.column && cells.row <= all.row &&
+                        cells.column + cells.columns >= all.column + all.columns &&
+                        cells.row + cells.rows >= all.row + all.rows;
     near_.reset(), counting_.reset();
     if (!is_all) near_ = std::make_unique<Map>(cropped(base, cells));
 }

@@ -23,13 +23,13 @@ struct FreeHandle {
     void operator()(RsvgHandle* handle) const { g_object_unref(handle); }
 };
 
-// The whole document on a surface of its own size; null, with the reason in `fault`, when it cannot be drawn.
-Canvas rendered(std::string_view svg, std::string& fault) {
+// The whole document on a surface of its own size.
+Result<Canvas> rendered(std::string_view svg) {
     GError* error = nullptr;
     const auto fail = [&](const char* otherwise) {
-        fault = error != nullptr ? error->message : otherwise;
+        Failure failure{error != nullptr ? error->message : otherwise};
         if (error != nullptr) g_error_free(error);
-        return Canvas();
+        return failure;
     };
     // Art may be larger than the parser's own limits, which are for documents of strangers.
     const std::unique_ptr<GInputStream, void (*)(gpointer)> bytes(
@@ -111,41 +111,43 @@ void copy_rows(cairo_surface_t* surface, int column, int width, int height, std:
 
 }   // namespace
 
-std::string draw_png(const World& world, const Map& map, const Report& report, const ArtSource& source,
-                     const DrawOptions& options, const ByteSink& sink) {
+Result<void> draw_png(const World& world, const Map& map, const Report& report, const ArtSource& source,
+                      const DrawOptions& options, const ByteSink& sink) {
     MapPicture picture(world, map, report, options);
     Art art(world, source, picture.scale, options.palette == Palette::grey);
     if (picture.page.width > most_px || picture.page.height > most_px)
-        return "it is larger than 2^20 px a side; a smaller scale, or an area of it, may help";
+        return Failure{"it is larger than 2^20 px a side; a smaller scale, or an area of it, may help"};
     const int width = static_cast<int>(std::ceil(picture.page.width)),
               height = static_cast<int>(std::ceil(picture.page.height));
     const std::size_t row_bytes = static_cast<std::size_t>(width) * 3;
     const int across = (width + block_width - 1) / block_width, down = (height + block_height - 1) / block_height;
     RowWriter writer(width, height, sink);
     std::vector<unsigned char> rows(row_bytes * static_cast<std::size_t>(std::min(height, block_height)));
-    std::string fault;
     for (int block = 0; block < across * down; ++block) {
         const int left = block % across * block_width, top = block / across * block_height;
         const int wide = std::min(block_width, width - left), high = std::min(block_height, height - top);
         const Box window{static_cast<double>(left), static_cast<double>(top), static_cast<double>(wide),
                          static_cast<double>(high)};
-        const Canvas surface = rendered(draw_window(picture, art, window), fault);
-        if (!surface) return fault;
-        copy_rows(surface.get(), left, wide, high, rows, row_bytes);
+        const Result<Canvas> surface = rendered(draw_window(picture, art, window));
+        if (!surface) return surface.failure();
+        copy_rows(surface->get(), left, wide, high, rows, row_bytes);
         if (left + wide == width)
             for (int y = 0; y < high; ++y)
-                if (!writer.row(rows.data() + static_cast<std::size_t>(y) * row_bytes)) return "it cannot be written";
+                if (!writer.row(rows.data() + static_cast<std::size_t>(y) * row_bytes))
+                    return Failure{"it cannot be written"};
         if (options.progress)
             options.progress(static_cast<std::size_t>(block) + 1,
                              static_cast<std::size_t>(across) * static_cast<std::size_t>(down));
     }
-    return writer.end() ? "" : "it cannot be written";
+    if (!writer.end()) return Failure{"it cannot be written"};
+    return {};
 }
 
-std::string png_from_svg(std::string_view svg, std::string& fault) {
-    const Canvas surface = rendered(svg, fault);
-    std::string bytes = surface ? png_of(surface.get()) : "";
-    if (surface && bytes.empty()) fault = "the picture cannot be made";
+Result<std::string> png_from_svg(std::string_view svg) {
+    const Result<Canvas> surface = rendered(svg);
+    if (!surface) return surface.failure();
+    std::string bytes = png_of(surface->get());
+    if (bytes.empty()) return Failure{"the picture cannot be made"};
     return bytes;
 }
 

@@ -21,9 +21,9 @@ namespace {
 using NamesBySort = std::map<std::string, std::set<std::string>>;   // by sort: "barrier"
 
 std::optional<toml::table> tree_of(const fs::path& file) {
-    const FileBytes bytes = read_file(file.generic_string());
-    if (!bytes.bytes) return std::nullopt;
-    toml::parse_result parsed = toml::parse(*bytes.bytes);
+    const Result<std::string> bytes = read_file(file.generic_string());
+    if (!bytes) return std::nullopt;
+    toml::parse_result parsed = toml::parse(*bytes);
     if (!parsed) return std::nullopt;
     return std::move(parsed).table();
 }

@@ -16,25 +16,25 @@ namespace dryground {
 
 namespace fs = std::filesystem;
 
-FileBytes read_file(const std::string& name) {
+Result<std::string> read_file(const std::string& name) {
     const fs::path path = name;
     std::error_code error;
     const fs::file_status status = fs::status(path, error);
-    if (status.type() == fs::file_type::not_found) return {{}, "there is no such file"};
-    if (status.type() == fs::file_type::directory) return {{}, "it is a directory"};
-    if (error) return {{}, error.message()};
-    if (status.type() != fs::file_type::regular) return {{}, "it is not a regular file"};
+    if (status.type() == fs::file_type::not_found) return Failure{"there is no such file"};
+    if (status.type() == fs::file_type::directory) return Failure{"it is a directory"};
+    if (error) return Failure{error.message()};
+    if (status.type() != fs::file_type::regular) return Failure{"it is not a regular file"};
     constexpr std::uintmax_t most = std::uintmax_t{1} << 30;
     const std::uintmax_t size = fs::file_size(path, error);
-    if (error) return {{}, error.message()};
-    if (size > most) return {{}, "it is larger than 1 GiB"};
+    if (error) return Failure{error.message()};
+    if (size > most) return Failure{"it is larger than 1 GiB"};
     std::ifstream in(path, std::ios::binary);
-    if (!in) return {{}, std::strerror(errno)};
+    if (!in) return Failure{std::strerror(errno)};
     std::string bytes(static_cast<std::size_t>(size), '\0');
     in.read(bytes.data(), static_cast<std::streamsize>(size));
     if (in.bad() || in.gcount() != static_cast<std::streamsize>(size))
-        return {{}, "it changed while it was read, or could not be read to its end"};
-    return {std::move(bytes), {}};
+        return Failure{"it changed while it was read, or could not be read to its end"};
+    return bytes;
 }
 
 namespace {
@@ -44,13 +44,13 @@ std::string write_through(const fs::path& path, const ByteMaker& make, bool to_d
     std::FILE* out = std::fopen(path.c_str(), "wb");
     if (out == nullptr) return std::strerror(errno);
     std::string why;
-    std::string why_not_made = make([&](std::string_view bytes) {
+    const Result<void> made = make([&](std::string_view bytes) {
         if (std::fwrite(bytes.data(), 1, bytes.size(), out) != bytes.size() && why.empty()) why = std::strerror(errno);
         return why.empty();
     });
     if (std::fflush(out) != 0 && why.empty()) why = std::strerror(errno);
     if (to_disk && ::fsync(::fileno(out)) != 0 && why.empty()) why = std::strerror(errno);
-    if (why.empty()) why = std::move(why_not_made);
+    if (why.empty()) why = made.fault();
     if (std::fclose(out) != 0 && why.empty()) why = std::strerror(errno);
     return why;
 }
@@ -62,7 +62,7 @@ namespace {
 ByteMaker all_at_once(std::string_view bytes) {
     return [bytes](const ByteSink& sink) {
         sink(bytes);
-        return std::string();
+        return Result<void>();
     };
 }
 
@@ -112,41 +112,36 @@ std::string take_places(const std::vector<Staged>& staged) {
     return {};
 }
 
-void clear_away(const std::vector<Staged>& staged) {
+// Where nothing went wrong so far, puts the staged files into their places; else clears them away.
+Result<void> finish(std::string why, const std::vector<Staged>& staged) {
+    if (why.empty()) why = take_places(staged);
+    if (why.empty()) return {};
     std::error_code error;
     for (const Staged& file : staged) fs::remove(file.beside, error);
+    return Failure{std::move(why)};
 }
 
 }   // namespace
 
-std::string write_file(const std::string& wanted, std::string_view bytes) {
+Result<void> write_file(const std::string& wanted, std::string_view bytes) {
     return write_file(wanted, all_at_once(bytes));
 }
 
-std::string write_file(const std::string& wanted, const ByteMaker& make) {
+Result<void> write_file(const std::string& wanted, const ByteMaker& make) {
     std::vector<Staged> staged;
-    std::string why = stage(wanted, make, staged);
-    if (why.empty()) why = take_places(staged);
-    if (!why.empty()) clear_away(staged);
-    return why;
+    return finish(stage(wanted, make, staged), staged);
 }
 
-std::string write_files(const std::vector<NamedBytes>& files) {
+Result<void> write_files(const std::vector<NamedBytes>& files) {
     std::vector<Staged> staged;
-    std::string why;
     for (const NamedBytes& file : files) {
         std::error_code error;
         const fs::path folder = fs::path(file.file).parent_path();
         if (!folder.empty()) fs::create_directories(folder, error);
-        why = error ? error.message() : stage(file.file, all_at_once(file.bytes), staged);
-        if (!why.empty()) {
-            why = fmt::format("'{}': {}", file.file, why);
-            break;
-        }
+        const std::string why = error ? error.message() : stage(file.file, all_at_once(file.bytes), staged);
+        if (!why.empty()) return finish(fmt::format("'{}': {}", file.file, why), staged);
     }
-    if (why.empty()) why = take_places(staged);
-    if (!why.empty()) clear_away(staged);
-    return why;
+    return finish({}, staged);
 }
 
 }   // namespace dryground

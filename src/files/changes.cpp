@@ -130,7 +130,7 @@ public:
             edit.sort = Edit::Sort::removed, edit.holds = true;
             return edit;
         });
-        return {std::move(changes), std::move(lost_), ""};
+        return {std::move(changes), std::move(lost_)};
     }
 
 private:
@@ -245,13 +245,13 @@ private:
 
 }   // namespace
 
-LoadedChanges read_changes(const World& world, std::string_view bytes) {
-    const files::PackTree tree = files::parse_pack(bytes);
-    if (!tree.fault.empty()) return {std::nullopt, {}, tree.fault};
+Result<LoadedChanges> read_changes(const World& world, std::string_view bytes) {
+    const Result<Json> tree = files::parse_pack(bytes);
+    if (!tree) return tree.failure();
     try {
-        return Reader(world).read(tree.root);
+        return Reader(world).read(*tree);
     } catch (const Fault& fault) {
-        return {std::nullopt, {}, fault.words};
+        return Failure{fault.words};
     }
 }
 

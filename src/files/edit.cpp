@@ -24,7 +24,7 @@ FileReader overlaid(const FileReader& reader, const fs::path& folder, const std:
     return [&reader, folder, &files](const std::string& name) {
         const fs::path path = name;
         for (const NamedBytes& file : files)
-            if (path == folder / file.file) return FileBytes{file.bytes, {}};
+            if (path == folder / file.file) return Result<std::string>(file.bytes);
         return reader(path);
     };
 }
@@ -34,9 +34,9 @@ std::size_t errors_of(const Report& report) { return report.counts().error; }
 }   // namespace
 
 std::string OpenWorld::read(const std::string& name) const {
-    FileBytes bytes = reader(folder / fs::path(name).lexically_normal());
-    if (!bytes.bytes) throw EditFault(fmt::format("cannot read '{}': {}", name, bytes.fault));
-    return std::move(*bytes.bytes);
+    Result<std::string> bytes = reader(folder / fs::path(name).lexically_normal());
+    if (!bytes) throw EditFault(fmt::format("cannot read '{}': {}", name, bytes.fault()));
+    return *std::move(bytes);
 }
 
 toml::table parsed(const std::string& text, const std::string& file) {
@@ -76,37 +76,29 @@ void edit(OpenWorld& world, const EditMap& change) {
 
 }   // namespace files
 
-Edited make_edit(const std::string& world_file, const WorldEdit& edit, const FileReader& reader, EditReads reads) {
+Result<Edited> make_edit(const std::string& world_file, const WorldEdit& edit, const FileReader& reader,
+                         EditReads reads) {
     const auto load = [&](const FileReader& from) {
         return reads == EditReads::all ? load_drafts(world_file, from) : files::drafts_for(edit, world_file, from);
     };
-    const auto built = [](LoadedDrafts drafts) {
-        return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
+    const auto built = [](const Result<WorldDrafts>& drafts) {
+        return drafts ? drafts->builder.build() : drafts.failure();
     };
-    Edited result;
-    LoadedDrafts drafts = load(reader);
-    if (!drafts.builder) {
-        result.fault = "the world cannot be read";
-        result.report = drafts.report;
-        return result;
-    }
+    const Result<WorldDrafts> drafts = load(reader);
+    if (!drafts) return Failure{"the world cannot be read", drafts.report()};
     const fs::path path = world_file;
-    files::OpenWorld world{*drafts.builder, reader, path.parent_path(), path.filename().generic_string(), result};
+    Edited result;
+    files::OpenWorld world{drafts->builder, reader, path.parent_path(), path.filename().generic_string(), result};
     try {
         std::visit([&](const auto& one) { files::edit(world, one); }, edit);
     } catch (const files::EditFault& fault) {
-        result.fault = fault.what();
-        result.files.clear();
-        return result;
+        return Failure{fault.what()};
     }
-    result.before = built(std::move(drafts));
+    result.before = built(drafts);
     result.after = built(load(files::overlaid(reader, path.parent_path(), result.files)));
-    const Report &before = result.before->report(), &after = result.after->report();
-    if (files::errors_of(after) > files::errors_of(before)) {
-        result.fault = "after this edit the world could not be read";
-        result.report = findings_only_in(after, before);   // what was wrong before stands in nobody's way
-        result.files.clear();
-    }
+    const Report &before = result.before.report(), &after = result.after.report();
+    if (files::errors_of(after) > files::errors_of(before))   // what was wrong before stands in nobody's way
+        return Failure{"after this edit the world could not be read", findings_only_in(after, before)};
     return result;
 }
 

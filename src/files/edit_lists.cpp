@@ -72,7 +72,7 @@ void edit(OpenWorld& world, const AddMap& add) {
     const fs::path beside = maps.empty() ? fs::path("maps") : fs::path(maps.front().place.file).parent_path();
     const std::string folder = beside.empty() ? "" : beside.generic_string() + "/";
     const std::string name = add.map + ".map.toml", file = folder + name;
-    if (world.reader(world.folder / file).bytes) throw EditFault(fmt::format("there is a file '{}' already", file));
+    if (world.reader(world.folder / file)) throw EditFault(fmt::format("there is a file '{}' already", file));
     std::vector<NamedBytes> files = map_files(new_map(world, add), folder, name);
     for (NamedBytes& one : files) {
         if (one.file == file) {

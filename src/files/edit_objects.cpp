@@ -60,7 +60,8 @@ std::string place_toml(const ObjectAt& at, const char*& key) {
         return fmt::format("[{}, {}]", (*cell).column, (*cell).row);
     }
     key = "cells";
-    return fmt::format("[{}]", fmt::join(std::get<CellArea>(at), ", "));
+    const CellArea& area = std::get<CellArea>(at);
+    return fmt::format("[{}, {}, {}, {}]", area.column, area.row, area.columns, area.rows);
 }
 
 void move_number(OpenMap& map, const toml::node& node, double by) {

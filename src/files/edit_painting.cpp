@@ -21,16 +21,16 @@ std::vector<Cell> cells_of_line(Cell from, Cell to) {
 
 std::vector<Cell> cells_of_box(const CellArea& box) {
     std::vector<Cell> cells;
-    for (int r = 0; r < box[3]; ++r)
-        for (int c = 0; c < box[2]; ++c) cells.push_back({box[0] + c, box[1] + r});
+    for (int r = 0; r < box.rows; ++r)
+        for (int c = 0; c < box.columns; ++c) cells.push_back({box.column + c, box.row + r});
     return cells;
 }
 
 std::vector<Cell> cells_of_ring(const CellArea& box) {
     std::vector<Cell> cells = cells_of_box(box);
     const auto inside = [&](const Cell& cell) {
-        return cell.column > box[0] && cell.row > box[1] && cell.column < box[0] + box[2] - 1 &&
-               cell.row < box[1] + box[3] - 1;
+        return cell.column > box.column && cell.row > box.row && cell.column < box.column + box.columns - 1 &&
+               cell.row < box.row + box.rows - 1;
     };
     cells.erase(std::remove_if(cells.begin(), cells.end(), inside), cells.end());
     return cells;
@@ -92,8 +92,8 @@ void edit(OpenMap& map, const CopyCells& copy) {
     for (std::size_t i = 0; i < cells.size(); ++i) {
         auto [key, is_new] = there.emplace(keys[i], keys[i]);
         if (is_new && other) key->second = to.key_for_meaning(from.meaning(keys[i]));
-        to.set(cells[i].column - copy.area[0] + copy.to.column - first_column,
-               cells[i].row - copy.area[1] + copy.to.row - first_row, key->second);
+        to.set(cells[i].column - copy.area.column + copy.to.column - first_column,
+               cells[i].row - copy.area.row + copy.to.row - first_row, key->second);
     }
     from.write();
     if (other) other->write();

@@ -58,10 +58,10 @@ private:
 
 }   // namespace
 
-LoadedDrafts drafts_for(const WorldEdit& edit, const std::string& world_file, const FileReader& reader) {
+Result<WorldDrafts> drafts_for(const WorldEdit& edit, const std::string& world_file, const FileReader& reader) {
     if (const auto* of_map = std::get_if<EditMap>(&edit))
         if (const std::optional<MapNames> maps = std::visit(MapsNeeded{of_map->map}, of_map->edit))
-            if (LoadedDrafts some = load_map_drafts(world_file, *maps, reader); some.builder) return some;
+            if (Result<WorldDrafts> some = load_map_drafts(world_file, *maps, reader)) return some;
     return load_drafts(world_file, reader);   // all of it; or what is wrong with it is told better so
 }
 

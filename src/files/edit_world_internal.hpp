@@ -19,7 +19,8 @@ struct OpenWorld {
 };
 
 // The world with the maps that an edit needs (edit_reads.cpp).
-[[nodiscard]] LoadedDrafts drafts_for(const WorldEdit& edit, const std::string& world_file, const FileReader& reader);
+[[nodiscard]] Result<WorldDrafts> drafts_for(const WorldEdit& edit, const std::string& world_file,
+                                             const FileReader& reader);
 
 [[nodiscard]] toml::table parsed(const std::string& text, const std::string& file);   // throws EditFault
 

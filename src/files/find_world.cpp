@@ -40,14 +40,14 @@ struct Glance {
 
 Glance glance(const fs::path& path) {
     Glance result;
-    const FileBytes file = read_file(path);
-    if (!file.bytes) {
-        result.fault = file.fault;
+    const Result<std::string> file = read_file(path);
+    if (!file) {
+        result.fault = file.fault();
         return result;
     }
     const Source source{path.filename().generic_string(), {}, result.report};
-    if (!is_text(source, *file.bytes)) return result;
-    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
+    if (!is_text(source, *file)) return result;
+    const toml::parse_result parsed = toml::parse(std::string_view(*file));
     if (!parsed) {
         source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
         return result;
@@ -63,8 +63,8 @@ Glance glance(const fs::path& path) {
 
 // Without parsing it: folders of maps hold thousands of files.
 bool may_be_world(const fs::path& path) {
-    const FileBytes file = read_file(path);
-    return file.bytes && file.bytes->find("dryground/world/") != std::string::npos;
+    const Result<std::string> file = read_file(path);
+    return file && file->find("dryground/world/") != std::string::npos;
 }
 
 std::vector<fs::path> worlds_in(const fs::path& folder) {
@@ -88,67 +88,65 @@ std::optional<std::string> listed_too(const std::string& text, const char* key, 
 }
 
 // Reads a map or a tile set beside the world that does not list it.
-void read_besides(const fs::path& file, const char* key, FoundWorld& found) {
+void read_besides(const fs::path& file, const char* key, FoundWorld& found, Report& report) {
     const fs::path world = found.world;
     const std::string name = file.lexically_relative(world.parent_path()).generic_string();
-    const FileBytes bytes = read_file(world);
+    const Result<std::string> bytes = read_file(world);
     Finding finding;
     finding.rule = Rule::not_in_world;
     finding.severity = rule_text(finding.rule).severity;
     finding.place = {world.filename().generic_string(), 1, 1, {}};
-    const auto text = bytes.bytes ? listed_too(*bytes.bytes, key, name, finding.place) : std::nullopt;
+    const auto text = bytes ? listed_too(*bytes, key, name, finding.place) : std::nullopt;
     if (!text) return;
     finding.arguments = {std::string(key) == "maps" ? "map" : "tile set", name};
     finding.hint = Hint{fmt::format("add to its `{}`", key), toml_text::in_quotes(name)};
     finding.map = found.map;
-    found.unlisted.add(std::move(finding));
+    report.add(std::move(finding));
     found.reader = [world, with_it = *text](const std::string& path) {
-        return fs::path(path) == world ? FileBytes{with_it, {}} : read_file(path);
+        return fs::path(path) == world ? Result<std::string>(with_it) : read_file(path);
     };
+}
+
+Failure ambiguous(fmt::format_string<std::string, std::string> words, const std::vector<fs::path>& worlds) {
+    return Failure{fmt::format(words, worlds[0].filename().generic_string(), worlds[1].filename().generic_string())};
 }
 
 }   // namespace
 
 }   // namespace files
 
-FoundWorld find_world(const std::string& path) {
-    FoundWorld result;
+Result<FoundWorld> find_world(const std::string& path) {
+    FoundWorld found;
     if (std::error_code error; fs::is_directory(path, error)) {
         const std::vector<fs::path> worlds = files::worlds_in(path);
-        if (worlds.size() == 1)
-            result.world = worlds[0];
-        else
-            result.fault = worlds.empty() ? std::string("there is no world in this folder")
-                                          : fmt::format("it holds {} and {}: name the world instead",
-                                                        worlds[0].filename().generic_string(),
-                                                        worlds[1].filename().generic_string());
-        return result;
+        if (worlds.empty()) return Failure{"there is no world in this folder"};
+        if (worlds.size() > 1) return files::ambiguous("it holds {} and {}: name the world instead", worlds);
+        found.world = worlds[0];
+        return found;
     }
-    const files::Glance file = files::glance(path);
-    result.fault = file.fault;
-    result.report = file.report;
-    if (file.sort == "world") result.world = path;
-    if (!result.fault.empty() || file.sort == "world" || file.sort.empty()) return result;
-    if (file.sort == "map") result.map = file.name;
-    if (file.sort == "tiles") result.tileset = file.name;
+    files::Glance file = files::glance(path);
+    if (!file.fault.empty() || file.sort.empty()) return Failure{file.fault, std::move(file.report)};
+    if (file.sort == "world") found.world = path;
+    if (file.sort == "map") found.map = file.name;
+    if (file.sort == "tiles") found.tileset = file.name;
+    if (file.sort == "world") return found;
+    Report report;
     std::error_code error;
     const fs::path whole = fs::weakly_canonical(fs::absolute(path, error), error);
     fs::path folder = whole.parent_path();
     for (;; folder = folder.parent_path()) {
         const std::vector<fs::path> worlds = files::worlds_in(folder);
+        if (worlds.size() > 1) return files::ambiguous("it could belong to {} or {}: name the world instead", worlds);
         if (worlds.size() == 1) {
-            result.world = worlds[0];
-            files::read_besides(whole, file.sort == "map" ? "maps" : "tilesets", result);
+            found.world = worlds[0];
+            files::read_besides(whole, file.sort == "map" ? "maps" : "tilesets", found, report);
+            return {std::move(found), std::move(report)};
         }
-        if (worlds.size() > 1)
-            result.fault = fmt::format("it could belong to {} or {}: name the world instead",
-                                       worlds[0].filename().generic_string(), worlds[1].filename().generic_string());
-        if (!worlds.empty()) return result;
         if (folder == folder.parent_path()) break;
     }
     // None: it is taken by itself.
     if (const auto assumed = files::assume_world(whole, file.sort)) {
-        result.world = assumed->file.generic_string();
+        found.world = assumed->file.generic_string();
         Finding finding;
         finding.rule = Rule::not_in_world;
         finding.severity = rule_text(finding.rule).severity;
@@ -158,21 +156,20 @@ FoundWorld find_world(const std::string& path) {
         if (!assumed->assumed.empty())
             finding.details.push_back(fmt::format("assumed: {}", fmt::join(assumed->assumed, "; ")));
         finding.hint = Hint{"`dryground new` makes a world to put it into", ""};
-        finding.map = result.map;
-        result.unlisted.add(std::move(finding));
-        result.reader = [world = result.world, text = assumed->text](const std::string& name) {
-            return fs::path(name) == fs::path(world) ? FileBytes{text, {}} : read_file(name);
+        finding.map = found.map;
+        report.add(std::move(finding));
+        found.reader = [world = found.world, text = assumed->text](const std::string& name) {
+            return fs::path(name) == fs::path(world) ? Result<std::string>(text) : read_file(name);
         };
-        return result;
+        return {std::move(found), std::move(report)};
     }
-    result.fault = "no world is in its folder or above: name the world instead";
-    return result;
+    return Failure{"no world is in its folder or above: name the world instead"};
 }
 
 std::size_t count_maps(const FoundWorld& found) {
-    const FileBytes file = found.reader(found.world);
-    if (!file.bytes) return 0;
-    const toml::parse_result parsed = toml::parse(std::string_view(*file.bytes));
+    const Result<std::string> file = found.reader(found.world);
+    if (!file) return 0;
+    const toml::parse_result parsed = toml::parse(std::string_view(*file));
     const toml::array* maps = parsed ? parsed.table()["maps"].as_array() : nullptr;
     return maps == nullptr ? 0 : maps->size();
 }

@@ -12,7 +12,7 @@ namespace {
 
 // Whether the caller's reader is our own, which looks at the disk.
 bool is_own(const FileReader& reader) {
-    const auto* function = reader.target<FileBytes (*)(const std::string&)>();
+    const auto* function = reader.target<Result<std::string> (*)(const std::string&)>();
     return function != nullptr && *function == &read_file;
 }
 
@@ -37,7 +37,7 @@ std::optional<std::string> Folder::resolve(const std::string& from, const std::s
     return path.generic_string();
 }
 
-FileBytes Folder::read(const std::string& path) const { return reader_(root_ / path); }
+Result<std::string> Folder::read(const std::string& path) const { return reader_(root_ / path); }
 
 std::optional<std::string> Folder::nearest(const std::string& path) const {
     if (!on_disk_) return std::nullopt;

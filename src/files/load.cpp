@@ -97,10 +97,8 @@ public:
     std::optional<Image> operator()(const std::string& file) {
         auto [known, is_new] = images_.try_emplace(file);
         if (is_new)
-            if (const FileBytes bytes = folder_.read(file); bytes.bytes) {
-                std::string fault;
-                known->second = decode_png(*bytes.bytes, fault);
-            }
+            if (const Result<std::string> bytes = folder_.read(file))
+                if (Result<Image> image = decode_png(*bytes)) known->second = *std::move(image);
         return known->second;
     }
 
@@ -115,7 +113,7 @@ public:
         : folder_(world_file.parent_path(), reader), name_(world_file.filename().generic_string()) {}
 
     // `only`: the names of maps, to read none of the others; empty: all maps.
-    LoadedDrafts load(const std::vector<std::string>& only = {}) {
+    Result<WorldDrafts> load(const std::vector<std::string>& only = {}) {
         WorldBuilder builder;
         bool complete = read(name_, formats[0], {}, [&](const Reading& reading, const toml::table& root) {
             file_ = read_world(reading, root);
@@ -130,7 +128,7 @@ public:
             std::vector<Name> paths;
             for (const std::string& map : only) {
                 const auto path = complete ? file_of_map(map) : std::nullopt;
-                if (!path) return {std::nullopt, std::move(report_), std::move(files_)};
+                if (!path) return Failure{{}, std::move(report_)};
                 paths.push_back(*path);
             }
             maps_complete = paths.size() == file_.maps.size();
@@ -141,14 +139,14 @@ public:
                 builder.map(read_map(reading, root));
             });
         // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
-        if (!complete) return {std::nullopt, std::move(report_), std::move(files_)};
+        if (!complete) return Failure{{}, std::move(report_)};
         file_.draft.lacks_maps = !maps_complete;
         builder.world(std::move(file_.draft));
         builder.pictures(Look(folder_));
         for (const Finding& finding : report_.findings()) builder.note(finding);
         std::sort(files_.begin(), files_.end());
         files_.erase(std::unique(files_.begin(), files_.end()), files_.end());
-        return {std::move(builder), std::move(report_), std::move(files_)};
+        return {{std::move(builder), std::move(files_)}, std::move(report_)};
     }
 
     std::vector<std::string> names_of_maps() {
@@ -164,10 +162,10 @@ private:
     std::string name_in(const Name& path) {
         const std::string file_name = fs::path(path.value).filename().generic_string();
         const auto resolved = folder_.resolve(name_, path.value);
-        const FileBytes file = resolved ? folder_.read(*resolved) : FileBytes{};
+        const Result<std::string> file = resolved ? folder_.read(*resolved) : Failure{};
         std::optional<std::string> name;
-        if (file.bytes)
-            if (const toml::parse_result parsed = toml::parse(lighten(*file.bytes).text))
+        if (file)
+            if (const toml::parse_result parsed = toml::parse(lighten(*file).text))
                 name = parsed.table()["name"].value<std::string>();
         return name ? *name : file_name.substr(0, file_name.find('.'));
     }
@@ -217,14 +215,14 @@ private:
     }
 
     std::optional<std::string> bytes(const std::string& path, const Name& written) {
-        FileBytes result = folder_.read(path);
-        if (result.bytes) {
+        Result<std::string> result = folder_.read(path);
+        if (result) {
             files_.push_back(path);
-            return std::move(result.bytes);
+            return *std::move(result);
         }
         const Place place = written.place.file.empty() ? Place{name_, 0, 0, {}} : written.place;
         const auto nearest = folder_.nearest(path);
-        add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault},
+        add(Rule::file_missing, place, {written.value.empty() ? path : written.value, result.fault()},
             nearest && *nearest != path ? std::optional(Hint{"nearest file", *nearest}) : std::nullopt);
         return std::nullopt;
     }
@@ -256,10 +254,9 @@ private:
         PictureSize& size = pictures_[*path];
         const auto data = bytes(*path, written);
         if (!data) return {};
-        std::string fault;
-        const auto image = decode_png(*data, fault);
+        const Result<Image> image = decode_png(*data);
         if (!image)
-            add(Rule::bad_picture, written.place, {written.value, fault});
+            add(Rule::bad_picture, written.place, {written.value, image.fault()});
         else
             size = {*path, image->width, image->height};
         return size;
@@ -282,12 +279,12 @@ std::function<std::optional<Image>(const std::string& file)> pictures_of(const s
     return files::Look(files::Folder(fs::path(world_file).parent_path(), reader));
 }
 
-LoadedDrafts load_drafts(const std::string& world_file, const FileReader& reader) {
+Result<WorldDrafts> load_drafts(const std::string& world_file, const FileReader& reader) {
     return files::Loader(world_file, reader).load();
 }
 
-LoadedDrafts load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
-                             const FileReader& reader) {
+Result<WorldDrafts> load_map_drafts(const std::string& world_file, const std::vector<std::string>& maps,
+                                    const FileReader& reader) {
     return files::Loader(world_file, reader).load(maps);
 }
 
@@ -295,9 +292,9 @@ std::vector<std::string> map_names(const std::string& world_file, const FileRead
     return files::Loader(world_file, reader).names_of_maps();
 }
 
-Loaded load_world(const std::string& world_file, const FileReader& reader) {
-    LoadedDrafts drafts = load_drafts(world_file, reader);
-    return drafts.builder ? drafts.builder->build() : Loaded(std::move(drafts.report));
+Result<World> load_world(const std::string& world_file, const FileReader& reader) {
+    const Result<WorldDrafts> drafts = load_drafts(world_file, reader);
+    return drafts ? drafts->builder.build() : drafts.failure();
 }
 
 }   // namespace dryground

@@ -54,11 +54,7 @@ void make_holes(Json& map, Holes& holes);
 // ---- reading
 
 // The tree of a pack, except what a world makes anew.
-struct PackTree {
-    Json root;
-    std::string fault;   // why there is no tree
-};
-[[nodiscard]] PackTree parse_pack(std::string_view bytes);
+[[nodiscard]] Result<Json> parse_pack(std::string_view bytes);
 
 // A value in the tree. What it should be and is not becomes a finding, with the way to it.
 class Node {

@@ -66,9 +66,9 @@ std::string part_bytes(const World& world, const Map& map, const PackOutput& out
     return bytes;
 }
 
-JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, const PackOutput& output,
-                      const std::function<std::string(const std::string& file)>& hash_now) {
-    JoinedPack result;
+Result<std::string> join_parts(const World& world, const std::vector<NamedBytes>& parts, const PackOutput& output,
+                               const std::function<std::string(const std::string& file)>& hash_now) {
+    std::vector<std::string> faults;
     std::map<std::string, files::Json> trees;
     std::set<std::string> faulty;   // maps whose part is there, and no good
     for (const NamedBytes& named : parts) {
@@ -76,11 +76,11 @@ JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, 
         const std::string fault = files::fault_of(part, output, hash_now);
         const std::string map = fault.empty() ? part.value("map", "") : "";
         if (!fault.empty())
-            result.faults.push_back(fmt::format("'{}': {}; make it again", named.file, fault));
+            faults.push_back(fmt::format("'{}': {}; make it again", named.file, fault));
         else if (world.find_map(map) == MapId::none)
-            result.faults.push_back(fmt::format("'{}': the world has no map '{}'", named.file, map));
+            faults.push_back(fmt::format("'{}': the world has no map '{}'", named.file, map));
         else if (!trees.emplace(map, std::move(part["tree"])).second)
-            result.faults.push_back(fmt::format("'{}': map '{}' is given twice", named.file, map));
+            faults.push_back(fmt::format("'{}': map '{}' is given twice", named.file, map));
         if (!fault.empty() && part.is_object()) faulty.insert(part.value("map", ""));
     }
     files::Json maps = files::Json::array();
@@ -89,14 +89,13 @@ JoinedPack join_parts(const World& world, const std::vector<NamedBytes>& parts, 
         if (tree != trees.end())
             maps.push_back(std::move(tree->second));
         else if (faulty.count(map.name) == 0)
-            result.faults.push_back(fmt::format("map '{0}' has no part: pack --map {0} makes it", map.name));
+            faults.push_back(fmt::format("map '{0}' has no part: pack --map {0} makes it", map.name));
     }
-    if (result.faults.empty())
-        result.bytes = files::pack_of(world, output, [&](std::size_t map, files::Holes& holes) {
-            files::make_holes(maps[map], holes);
-            return std::move(maps[map]);
-        });
-    return result;
+    if (!faults.empty()) return Failure{fmt::format("{}", fmt::join(faults, "\n"))};
+    return files::pack_of(world, output, [&](std::size_t map, files::Holes& holes) {
+        files::make_holes(maps[map], holes);
+        return std::move(maps[map]);
+    });
 }
 
 }   // namespace dryground

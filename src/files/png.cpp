@@ -23,23 +23,21 @@ struct Control {
 
 }   // namespace
 
-std::optional<Image> decode_png(std::string_view bytes, std::string& fault) {
+Result<Image> decode_png(std::string_view bytes) {
     Control control;
-    if (bytes.empty())
-        fault = "the file is empty";
-    else if (png_image_begin_read_from_memory(&control.image, bytes.data(), bytes.size()) == 0)
-        fault = control.image.message;
-    else if (std::uint64_t{control.image.width} * control.image.height > std::uint64_t{1} << 26)
-        fault = "it claims more than 67,108,864 px";
-    if (!fault.empty()) return std::nullopt;
+    if (bytes.empty()) return Failure{"the file is empty"};
+    if (png_image_begin_read_from_memory(&control.image, bytes.data(), bytes.size()) == 0)
+        return Failure{control.image.message};
+    if (std::uint64_t{control.image.width} * control.image.height > std::uint64_t{1} << 26)
+        return Failure{"it claims more than 67,108,864 px"};
     control.image.format = PNG_FORMAT_RGBA;
     Image result;
     result.width = static_cast<int>(control.image.width);
     result.height = static_cast<int>(control.image.height);
     result.rgba.resize(PNG_IMAGE_SIZE(control.image));
-    if (png_image_finish_read(&control.image, nullptr, result.rgba.data(), 0, nullptr) != 0) return result;
-    fault = control.image.message;
-    return std::nullopt;
+    if (png_image_finish_read(&control.image, nullptr, result.rgba.data(), 0, nullptr) == 0)
+        return Failure{control.image.message};
+    return result;
 }
 
 std::string encode_png(const Image& picture) {

@@ -53,10 +53,9 @@ std::optional<CellTable> read_cells(const Reading& reading, Table& table, const 
         if (!is_text(source, found->bytes)) return std::nullopt;
         return cells_of_csv(found->bytes, found->file, reading.source.report);
     }
-    std::string fault;
-    const auto image = decode_png(found->bytes, fault);
+    const Result<Image> image = decode_png(found->bytes);
     if (image) return cells_of_picture(*image, found->file);
-    reading.source.add(Rule::bad_picture, path->place, {path->value, fault});
+    reading.source.add(Rule::bad_picture, path->place, {path->value, image.fault()});
     return std::nullopt;
 }
 

@@ -170,47 +170,40 @@ Finding refused(Rule rule, const std::string& file, std::vector<std::string> arg
 
 }   // namespace files
 
-LoadedPack read_pack(std::string_view bytes, const std::string& file) {
+Result<Pack> read_pack(std::string_view bytes, const std::string& file) {
     using namespace files;
     Report report;
-    PackTree tree = parse_pack(bytes);
-    if (tree.fault.empty()) {
-        const auto format = tree.root.find("format");
-        if (format == tree.root.end() || *format != "dryground/pack/1") {
-            const bool said = format != tree.root.end() && format->is_string();
-            report.add(refused(Rule::format_version, file,
-                               {said ? format->get<std::string>() : "nothing", "dryground/pack/1"}));
-            return LoadedPack(std::move(report));
-        }
-    } else {
-        report.add(refused(Rule::syntax, file, {tree.fault}));
-        return LoadedPack(std::move(report));
+    const Result<Json> tree = parse_pack(bytes);
+    if (!tree) {
+        report.add(refused(Rule::syntax, file, {tree.fault()}));
+        return Failure{{}, std::move(report)};
     }
-    const Node root(&tree.root, "", report);
+    const auto format = tree->find("format");
+    if (format == tree->end() || *format != "dryground/pack/1") {
+        const bool said = format != tree->end() && format->is_string();
+        report.add(
+            refused(Rule::format_version, file, {said ? format->get<std::string>() : "nothing", "dryground/pack/1"}));
+        return Failure{{}, std::move(report)};
+    }
+    const Node root(&*tree, "", report);
     WorldBuilder builder;
     builder.world(read_packed_world(root));
     for (const Node& set : root.at("tilesets").items()) builder.tileset(read_packed_tileset(set));
     for (const Node& map : root.at("maps").items()) builder.map(read_packed_map(map));
     std::string hash = root.at("hash").text();
     for (Finding finding : report.findings()) builder.note(std::move(finding));
-    Loaded built = builder.build();
-    if (!built) return LoadedPack(built.report());
-    report = built.report();
-    return LoadedPack(Pack(std::move(built).world(), std::move(hash)), std::move(report));
+    const Result<World> built = builder.build();
+    if (!built) return built.failure();
+    return {Pack(*built, std::move(hash)), built.report()};
 }
 
-LoadedPack load_pack(const std::string& path, const FileReader& reader) {
-    const FileBytes file = reader(path);
+Result<Pack> load_pack(const std::string& path, const FileReader& reader) {
+    const Result<std::string> file = reader(path);
     const std::string name = std::filesystem::path(path).filename().generic_string();
-    if (file.bytes) return read_pack(*file.bytes, name);
+    if (file) return read_pack(*file, name);
     Report report;
-    report.add(files::refused(Rule::file_missing, name, {path, file.fault}));
-    return LoadedPack(std::move(report));
-}
-
-const Pack& LoadedPack::pack() const& {
-    if (!pack_) throw std::logic_error("LoadedPack::pack() asks for a pack that could not be loaded: test it first");
-    return *pack_;
+    report.add(files::refused(Rule::file_missing, name, {path, file.fault()}));
+    return Failure{{}, std::move(report)};
 }
 
 }   // namespace dryground

@@ -16,7 +16,7 @@ constexpr int deepest = 32;   // levels; a pack has fewer
 // that is most of a pack.
 class TreeMaker : public nlohmann::json_sax<Json> {
 public:
-    explicit TreeMaker(PackTree& tree) : tree_(tree) {}
+    TreeMaker(Json& root, std::string& fault) : root_(root), fault_(fault) {}
 
     bool null() override { return value(nullptr); }
     bool boolean(bool b) override { return value(b); }
@@ -40,7 +40,7 @@ public:
 
 private:
     bool fail(std::string why) {
-        if (tree_.fault.empty()) tree_.fault = std::move(why);
+        if (fault_.empty()) fault_ = std::move(why);
         return false;
     }
 
@@ -76,8 +76,8 @@ private:
 
     Json* put(Json one) {
         if (open_.empty()) {
-            tree_.root = std::move(one);
-            return &tree_.root;
+            root_ = std::move(one);
+            return &root_;
         }
         if (open_.back()->is_array()) {
             open_.back()->push_back(std::move(one));
@@ -88,7 +88,8 @@ private:
         return &place;
     }
 
-    PackTree& tree_;
+    Json& root_;
+    std::string& fault_;
     std::vector<Json*> open_;   // each stays where it is while what is in it grows: nothing beside it does
     std::string key_;
     int passed_over_ = 0;
@@ -96,17 +97,18 @@ private:
 
 }   // namespace
 
-PackTree parse_pack(std::string_view bytes) {
-    PackTree tree;
-    TreeMaker maker(tree);
+Result<Json> parse_pack(std::string_view bytes) {
+    Json root;
+    std::string fault;
+    TreeMaker maker(root, fault);
     const std::size_t first = bytes.find_first_not_of(" \t\r\n");
     const bool is_json = first != std::string_view::npos && bytes[first] == '{';
     const bool good =
         Json::sax_parse(bytes.begin(), bytes.end(), &maker,
                         is_json ? nlohmann::detail::input_format_t::json : nlohmann::detail::input_format_t::cbor);
-    if (!good && tree.fault.empty()) tree.fault = "it is neither JSON nor CBOR";
-    if (good && !tree.root.is_object()) tree.fault = "it is not a table";
-    return tree;
+    if (!good) return Failure{fault.empty() ? "it is neither JSON nor CBOR" : std::move(fault)};
+    if (!root.is_object()) return Failure{"it is not a table"};
+    return root;
 }
 
 // ---- values ----

@@ -50,40 +50,38 @@ void report_bad_text(const std::vector<NamedBytes>& files, Report& report) {
 
 }   // namespace
 
-WorldFiles world_files(const WorldBuilder& builder, const std::string& world_name) {
-    WorldFiles result;
-    result.report = builder.build().report();
-    report_wordless(builder.world_draft(), result.report);
-    if (result.report.has(Severity::error)) return result;
+Result<std::vector<NamedBytes>> world_files(const WorldBuilder& builder, const std::string& world_name) {
+    Report report = builder.build().report();
+    report_wordless(builder.world_draft(), report);
+    if (report.has(Severity::error)) return Failure{{}, std::move(report)};
+    std::vector<NamedBytes> made;
     std::vector<std::string> tilesets, maps;
     for (const TileSetDraft& set : builder.tileset_drafts()) {
         tilesets.push_back(fmt::format("tiles/{}.tiles.toml", set.name.value));
-        result.files.push_back({tilesets.back(), files::tileset_toml(set, "tiles")});
+        made.push_back({tilesets.back(), files::tileset_toml(set, "tiles")});
     }
     for (const MapDraft& map : builder.map_drafts()) {
         const std::string name = fmt::format("{}.map.toml", map.name.value);
         maps.push_back("maps/" + name);
-        for (NamedBytes& file : files::map_files(map, "maps/", name)) result.files.push_back(std::move(file));
+        for (NamedBytes& file : files::map_files(map, "maps/", name)) made.push_back(std::move(file));
     }
-    result.files.push_back({world_name, files::world_toml(builder.world_draft(), tilesets, maps)});
-    report_bad_text(result.files, result.report);
-    if (result.report.has(Severity::error)) result.files.clear();
-    return result;
+    made.push_back({world_name, files::world_toml(builder.world_draft(), tilesets, maps)});
+    report_bad_text(made, report);
+    if (report.has(Severity::error)) return Failure{{}, std::move(report)};
+    return {std::move(made), std::move(report)};
 }
 
-Saved save_world(const WorldBuilder& builder, const std::string& world_name) {
+Result<std::vector<std::string>> save_world(const WorldBuilder& builder, const std::string& world_name) {
     const fs::path world_file = world_name;
-    Saved saved;
-    WorldFiles files = world_files(builder, world_file.filename().generic_string());
-    saved.report = std::move(files.report);
-    if (files.files.empty()) return saved;
-    for (NamedBytes& file : files.files) {
+    Result<std::vector<NamedBytes>> files = world_files(builder, world_file.filename().generic_string());
+    if (!files) return files.failure();
+    std::vector<std::string> names;
+    for (NamedBytes& file : *files) {
         file.file = (world_file.parent_path() / file.file).generic_string();
-        saved.files.push_back(file.file);
+        names.push_back(file.file);
     }
-    saved.fault = write_files(files.files);
-    if (!saved.fault.empty()) saved.files.clear();
-    return saved;
+    if (const Result<void> written = write_files(*files); !written) return written.failure();
+    return {std::move(names), files.report()};
 }
 
 }   // namespace dryground

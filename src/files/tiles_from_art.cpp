@@ -252,21 +252,18 @@ std::string tile_name(std::string_view file) {
     return name;
 }
 
-TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, const std::string& text) {
+Result<TilesFromArt> tiles_from_sheet(const Image& sheet, const TilesOptions& options, const std::string& text) {
     TilesFromArt result;
     const Before before = parse(text);
-    result.fault = before.fault;
-    if (!result.fault.empty()) return result;
+    if (!before.fault.empty()) return Failure{before.fault};
     GridKnown sure = options.known;   // what somebody said in the file is no guess
     if (!sure.cell && before.tree)
         if (const toml::array* cell = (*before.tree)["cell"].as_array(); cell != nullptr && cell->size() == 2)
             sure.cell = Place2{(*cell)[0].value_or(0), (*cell)[1].value_or(0)};
     const auto grid = guess_grid(sheet, sure);
-    if (!grid) {
-        result.fault = fmt::format("no grid fits a sheet of {} x {} px: use --cell, --margin and --gap", sheet.width,
-                                   sheet.height);
-        return result;
-    }
+    if (!grid)
+        return Failure{fmt::format("no grid fits a sheet of {} x {} px: use --cell, --margin and --gap", sheet.width,
+                                   sheet.height)};
     result.told.push_back(grid->why);
     TileSetDraft set;
     set.name = Name(options.name);
@@ -312,13 +309,12 @@ TilesFromArt tiles_from_sheet(const Image& sheet, const TilesOptions& options, c
     return result;
 }
 
-TilesFromArt tiles_from_pictures(const std::vector<NamedPicture>& pictures, const TilesOptions& options,
-                                 const std::string& text) {
+Result<TilesFromArt> tiles_from_pictures(const std::vector<NamedPicture>& pictures, const TilesOptions& options,
+                                         const std::string& text) {
     TilesFromArt result;
     const Before before = parse(text);
-    result.fault = before.fault;
-    if (result.fault.empty() && pictures.empty()) result.fault = "there are no pictures";
-    if (!result.fault.empty()) return result;
+    if (!before.fault.empty()) return Failure{before.fault};
+    if (pictures.empty()) return Failure{"there are no pictures"};
     const Place2 cell = options.known.cell.value_or(commonest_size(pictures));
     Packing packing(before, cell, pictures.size());
     TileSetDraft set;

@@ -29,7 +29,7 @@ struct Part {
 // How far a box, from a cell's corner, reaches out of the box around the cell: least 0 or less, most 0 or more. And the
 // cells of a map (as Map::cells_near) whose parts of such a reach may come near a box.
 [[nodiscard]] Bounds reach_of(const Map& map, const Bounds& from_corner);
-[[nodiscard]] inline std::array<int, 4> cells_reaching(const Map& map, const Bounds& reach, const Bounds& box) {
+[[nodiscard]] inline DataCells cells_reaching(const Map& map, const Bounds& reach, const Bounds& box) {
     return map.cells_near({{box.least.x - reach.most.x, box.least.y - reach.most.y},
                            {box.most.x - reach.least.x, box.most.y - reach.least.y}});
 }

@@ -48,7 +48,7 @@ WorldMaker::WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> ti
                        const WorldBuilder::Look& look, Report notes)
     : world_(world), tileset_drafts_(tilesets), map_drafts_(maps), look_(look), report_(std::move(notes)) {}
 
-Loaded WorldMaker::make() {
+Result<World> WorldMaker::make() {
     parts_.title = world_.title;
     parts_.place = world_.place;
     parts_.merging = world_.merging;
@@ -86,10 +86,10 @@ Loaded WorldMaker::make() {
     resolve_goals();
     check_references();
     report_ = with_severities(report_, parts_.severities);
-    if (report_.has(Severity::error)) return Loaded(std::move(report_));
+    if (report_.has(Severity::error)) return Failure{{}, std::move(report_)};
     World world;
     world.parts_ = std::make_shared<const World::Parts>(std::move(parts_));
-    return Loaded(std::move(world), std::move(report_));
+    return {std::move(world), std::move(report_)};
 }
 
 void WorldMaker::add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint,
@@ -187,6 +187,6 @@ WorldBuilder& WorldBuilder::note(Finding finding) {
     return *this;
 }
 
-Loaded WorldBuilder::build() const { return WorldMaker(world_, tilesets_, maps_, look_, notes_).make(); }
+Result<World> WorldBuilder::build() const { return WorldMaker(world_, tilesets_, maps_, look_, notes_).make(); }
 
 }   // namespace dryground

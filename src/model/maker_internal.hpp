@@ -36,7 +36,7 @@ class WorldMaker {
 public:
     WorldMaker(const WorldDraft& world, std::span<const TileSetDraft> tilesets, std::span<const MapDraft> maps,
                const WorldBuilder::Look& look, Report notes);
-    [[nodiscard]] Loaded make();
+    [[nodiscard]] Result<World> make();
 
 private:
     // -- findings and names (maker.cpp)

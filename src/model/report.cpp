@@ -1,4 +1,3 @@
-#include "dryground/report.hpp"
 
 #include <fmt/args.h>
 #include <fmt/format.h>
@@ -6,12 +5,21 @@
 #include <algorithm>
 #include <numeric>
 #include <set>
+#include <stdexcept>
 #include <tuple>
 
+#include "dryground/result.hpp"
 #include "dryground/text.hpp"
 #include "report_internal.hpp"
 
 namespace dryground {
+
+void detail::refuse_missing_value(const Failure& failure) {
+    const std::string why = !failure.fault.empty()   ? failure.fault
+                            : failure.report.empty() ? "nothing says why"
+                                                     : text(failure.report.findings().front());
+    throw std::logic_error("Result: there is no value; test it first, and show why: " + why);
+}
 
 std::string message(const Finding& finding) {
     fmt::dynamic_format_arg_store<fmt::format_context> arguments;

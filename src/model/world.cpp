@@ -48,15 +48,16 @@ DataCell Map::data_cell_at(Point p) const {
     return {floored(down + across, whole) - first_column, floored(down - across, whole) - first_row};
 }
 
-std::array<int, 4> Map::cells_near(const Bounds& box) const {
-    std::array<int, 4> near{columns, rows, -1, -1};
+DataCells Map::cells_near(const Bounds& box) const {
+    DataCells near{columns, rows, -1, -1};
     const auto take = [&](std::int64_t x, std::int64_t y) {
         const auto within = [](std::int64_t step) {
             return static_cast<std::int32_t>(
                 std::clamp<std::int64_t>(step, -coordinate_limit - 1, coordinate_limit + 1));
         };
         const auto [c, r] = data_cell_at({within(x), within(y)});
-        near = {std::min(near[0], c), std::min(near[1], r), std::max(near[2], c), std::max(near[3], r)};
+        near = {std::min(near.first_column, c), std::min(near.first_row, r), std::max(near.last_column, c),
+                std::max(near.last_row, r)};
     };
     // Cells hold two of their sides; what touches the others counts too. The box around a diamond reaches half of it
     // beyond: then its middle is as near.
@@ -69,7 +70,8 @@ std::array<int, 4> Map::cells_near(const Bounds& box) const {
         take(box.most.x + x, box.least.y - y);
         take(box.least.x - x, box.most.y + y);
     }
-    return {std::max(near[0], 0), std::max(near[1], 0), std::min(near[2], columns - 1), std::min(near[3], rows - 1)};
+    return {std::max(near.first_column, 0), std::max(near.first_row, 0), std::min(near.last_column, columns - 1),
+            std::min(near.last_row, rows - 1)};
 }
 
 std::uint32_t Map::put(LayerId id, DataCell at, const Placed& tile) {
@@ -139,11 +141,6 @@ const Map& World::map(std::string_view name) const {
 Severity World::severity(Rule rule) const {
     const auto said = parts_->severities.find(rule);
     return said == parts_->severities.end() ? rule_text(rule).severity : said->second;
-}
-
-const World& Loaded::world() const& {
-    if (!world_) throw std::logic_error("Loaded::world: nothing was loaded; test it first and show its report");
-    return *world_;
 }
 
 std::string_view name_of(OneWay one_way) { return word_of(one_way); }

@@ -12,20 +12,19 @@ namespace {
 PointPx px_of(Point p) { return {to_px(p.x), to_px(p.y)}; }
 
 // Whether the box around a line meets an area.
-bool meets(PointPx a, PointPx b, const BoxOfBody& area) {
-    return std::max(a.x, b.x) >= area.left && std::min(a.x, b.x) <= area.left + area.width &&
-           std::max(a.y, b.y) >= area.top && std::min(a.y, b.y) <= area.top + area.height;
+bool meets(PointPx a, PointPx b, const BoxPx& area) {
+    return std::max(a.x, b.x) >= area.x && std::min(a.x, b.x) <= area.x + area.width && std::max(a.y, b.y) >= area.y &&
+           std::min(a.y, b.y) <= area.y + area.height;
 }
 
 }   // namespace
 
-Play::Overlay Play::overlay(const BoxOfBody& area, const Show& show) const {
+Play::Overlay Play::overlay(const BoxPx& area, const Show& show) const {
     Overlay all;
     const auto line = [&](Point a, Point b, std::string_view group) {
         if (meets(px_of(a), px_of(b), area)) all.lines.push_back({px_of(a), px_of(b), group});
     };
-    const Bounds box{{step_at(area.left), step_at(area.top)},
-                     {step_at(area.left + area.width), step_at(area.top + area.height)}};
+    const Bounds box{{step_at(area.x), step_at(area.y)}, {step_at(area.x + area.width), step_at(area.y + area.height)}};
     if (show.chains)
         for (const std::size_t chunk : detail::ChunkLayout(map(), merge().chunk_cells).near(box))
             for (const Group& group : merge().chunks[chunk].groups)

@@ -55,7 +55,7 @@ std::array<Contact, 4> contacts_around(const Mover& mover, MoverId id, PointPx p
     const Bounds box = *bounds(mover.body);
     const double left = place.x + to_px(box.least.x), top = place.y + to_px(box.least.y),
                  right = place.x + to_px(box.most.x), bottom = place.y + to_px(box.most.y);
-    const BoxOfBody body{left, top, right - left, bottom - top};
+    const BoxPx body{left, top, right - left, bottom - top};
     const auto contact = [&](double x, double y, PointPx normal) {
         return Contact{.point = {x, y}, .normal = normal, .body = body, .storey = storey, .mover = id};
     };

@@ -168,7 +168,7 @@ private:
         });
     }
     // The cells of a layer whose pieces or carves may come near a box.
-    [[nodiscard]] std::array<int, 4> cells_reaching(LayerId layer, const Bounds& box) const {
+    [[nodiscard]] DataCells cells_reaching(LayerId layer, const Bounds& box) const {
         return ground::cells_reaching(map_, layers_[index(layer)].reach, box);
     }
     [[nodiscard]] const Pieces& pieces_at(LayerId layer, int column, int row, std::uint32_t number) const {

@@ -210,9 +210,9 @@ private:
 
     void along_body(Touches& into) const {
         const bool level = is_level();
-        const BoxOfBody& body = *contact_.body;
-        Vec least{body.left * steps_per_px, body.top * steps_per_px},
-            most{(body.left + body.width) * steps_per_px, (body.top + body.height) * steps_per_px};
+        const BoxPx& body = *contact_.body;
+        Vec least{body.x * steps_per_px, body.y * steps_per_px},
+            most{(body.x + body.width) * steps_per_px, (body.y + body.height) * steps_per_px};
         if (contact_.mover != MoverId::none) keep_to_side(level ? least.x : least.y, level ? most.x : most.y);
         const double slight = steps_per_px / 4.0;   // engines let bodies sink in by so much
         AllFound behind, before;

@@ -29,13 +29,13 @@ public:
     Comparison run() {
         compare_world();
         compare_tilesets();
-        for (const Map& map : after_.world->maps())
-            if (const Map* old = map_of(*before_.world, map.name))
+        for (const Map& map : after_.world.maps())
+            if (const Map* old = map_of(before_.world, map.name))
                 compare_maps(*old, map);
             else
                 add(Difference::added, {}, "map", map.name);
-        for (const Map& map : before_.world->maps())
-            if (map_of(*after_.world, map.name) == nullptr) add(Difference::removed, {}, "map", map.name);
+        for (const Map& map : before_.world.maps())
+            if (map_of(after_.world, map.name) == nullptr) add(Difference::removed, {}, "map", map.name);
         compare_findings();
         return std::move(result_);
     }
@@ -72,8 +72,8 @@ private:
         }
     }
     void compare_world() {
-        const KeyTexts before = work::key_texts(files::world_toml(before_.drafts->world_draft(), {}, {}));
-        const KeyTexts after = work::key_texts(files::world_toml(after_.drafts->world_draft(), {}, {}));
+        const KeyTexts before = work::key_texts(files::world_toml(before_.drafts.world_draft(), {}, {}));
+        const KeyTexts after = work::key_texts(files::world_toml(after_.drafts.world_draft(), {}, {}));
         static constexpr std::pair<const char*, const char*> tables[] = {{"barriers", "barrier"},
                                                                          {"flags", "flag"},
                                                                          {"storeys", "storey"},
@@ -104,9 +104,9 @@ private:
     }
     void compare_tilesets() {
         std::map<std::string, KeyTexts> before, after;
-        for (const TileSetDraft& set : before_.drafts->tileset_drafts())
+        for (const TileSetDraft& set : before_.drafts.tileset_drafts())
             before[set.name.value] = work::key_texts(files::tileset_toml(set, ""));
-        for (const TileSetDraft& set : after_.drafts->tileset_drafts())
+        for (const TileSetDraft& set : after_.drafts.tileset_drafts())
             after[set.name.value] = work::key_texts(files::tileset_toml(set, ""));
         for (const auto& [name, said] : after)
             if (before.count(name) == 0) add(Difference::added, {}, "tile set", name);
@@ -163,7 +163,7 @@ private:
             if (layer_of(now, layer.name) == nullptr) add(Difference::removed, now.name, "layer", layer.name);
     }
     static const MapDraft* draft_of(const Version& version, const std::string& name) {
-        for (const MapDraft& draft : version.drafts->map_drafts())
+        for (const MapDraft& draft : version.drafts.map_drafts())
             if (draft.name.value == name) return &draft;
         return nullptr;
     }
@@ -203,8 +203,8 @@ private:
         return numbers;
     }
     void compare_cells(const Map& old, const Layer& was, const Map& now, const Layer& is) {
-        const std::vector<int> old_numbers = numbers_of(*before_.world, old), numbers = numbers_of(*after_.world, now);
-        const int nothing = numbers_of(*after_.world, Map{}).front();   // its palette holds just that
+        const std::vector<int> old_numbers = numbers_of(before_.world, old), numbers = numbers_of(after_.world, now);
+        const int nothing = numbers_of(after_.world, Map{}).front();   // its palette holds just that
         const auto on_cell = [&](const Map& map, const Layer& layer, const std::vector<int>& of, int column, int row) {
             const int c = column - map.first_column, r = row - map.first_row;
             return c < 0 || r < 0 || c >= map.columns || r >= map.rows ? nothing : of[map.number(layer, c, r)];
@@ -257,13 +257,13 @@ private:
         std::map<std::pair<std::string, std::string>, int> unnamed;   // kind and place: how many more there are now
         for (const Object& object : now.objects) {
             if (object.name.empty()) {
-                ++unnamed[{kind_of(*after_.world, object), place_of(object)}];
+                ++unnamed[{kind_of(after_.world, object), place_of(object)}];
                 continue;
             }
             const Object* was = object_of(old, object.name);
             if (was == nullptr)
                 add(Difference::added, now.name, "object", object.name,
-                    fmt::format("{} at {}", kind_of(*after_.world, object), place_of(object)));
+                    fmt::format("{} at {}", kind_of(after_.world, object), place_of(object)));
             else if (was->position != object.position)
                 add(Difference::moved, now.name, "object", object.name,
                     fmt::format("from {} to {}", place_of(*was), place_of(object)));
@@ -274,10 +274,10 @@ private:
         }
         for (const Object& object : old.objects)
             if (object.name.empty())
-                --unnamed[{kind_of(*before_.world, object), place_of(object)}];
+                --unnamed[{kind_of(before_.world, object), place_of(object)}];
             else if (object_of(now, object.name) == nullptr)
                 add(Difference::removed, now.name, "object", object.name,
-                    fmt::format("{} at {}", kind_of(*before_.world, object), place_of(object)));
+                    fmt::format("{} at {}", kind_of(before_.world, object), place_of(object)));
         for (const auto& [what, more] : unnamed)
             for (int i = 0; i < std::abs(more); ++i)
                 add(more > 0 ? Difference::added : Difference::removed, now.name, "object", "",
@@ -292,8 +292,8 @@ private:
                     areas[{group.storey, group.barrier}].*side +=
                         static_cast<double>(twice_area(group.regions)) / (2.0 * steps_per_px * steps_per_px);
         };
-        add_areas(*before_.world, old, &std::pair<double, double>::first);
-        add_areas(*after_.world, now, &std::pair<double, double>::second);
+        add_areas(before_.world, old, &std::pair<double, double>::first);
+        add_areas(after_.world, now, &std::pair<double, double>::second);
         for (const auto& [group, area] : areas)
             if (area.first != area.second)
                 result_.ground.push_back({now.name, group.first, group.second, area.first, area.second});
@@ -315,18 +315,14 @@ constexpr std::array<std::string_view, 4> difference_words{"added", "removed", "
 
 std::string_view name_of(Difference difference) { return difference_words[static_cast<std::size_t>(difference)]; }
 
-Version load_version(const std::string& world_file, const FileReader& reader) {
-    Version version;
-    LoadedDrafts drafts = load_drafts(world_file, reader);
-    version.report = drafts.report;
-    if (!drafts.builder) return version;
-    version.drafts = std::move(drafts.builder);
-    Loaded loaded = version.drafts->build();
-    version.report = loaded.report();
-    if (!loaded) return version;
-    version.world = std::move(loaded).world();
-    version.report.add(check(*version.world, {pictures_of(world_file, reader)}));
-    return version;
+Result<Version> load_version(const std::string& world_file, const FileReader& reader) {
+    Result<WorldDrafts> drafts = load_drafts(world_file, reader);
+    if (!drafts) return drafts.failure();
+    const Result<World> loaded = drafts->builder.build();
+    if (!loaded) return loaded.failure();
+    Report report = loaded.report();
+    report.add(check(*loaded, {pictures_of(world_file, reader)}));
+    return Version{*loaded, std::move(drafts->builder), std::move(report)};
 }
 
 bool Comparison::empty() const {

@@ -12,8 +12,9 @@ namespace dryground {
 namespace {
 
 std::string words_of(const CellArea& area) {
-    return area[2] == 1 && area[3] == 1 ? fmt::format("({}, {})", area[0], area[1])
-                                        : fmt::format("({}, {}) {} x {}", area[0], area[1], area[2], area[3]);
+    return area.columns == 1 && area.rows == 1
+               ? fmt::format("({}, {})", area.column, area.row)
+               : fmt::format("({}, {}) {} x {}", area.column, area.row, area.columns, area.rows);
 }
 
 std::string line_of(const ThingChanged& thing) {
@@ -83,9 +84,13 @@ std::string compare_json(const Comparison& comparison) {
         if (!thing.words.empty()) one["words"] = thing.words;
         json["things"].push_back(std::move(one));
     }
-    for (const CellsChanged& cells : comparison.cells)
+    for (const CellsChanged& cells : comparison.cells) {
+        Json places = Json::array();
+        for (const CellArea& area : cells.places)
+            places.push_back(Json::array({area.column, area.row, area.columns, area.rows}));
         json["cells"].push_back(
-            {{"map", cells.map}, {"layer", cells.layer}, {"count", cells.count}, {"places", cells.places}});
+            {{"map", cells.map}, {"layer", cells.layer}, {"count", cells.count}, {"places", std::move(places)}});
+    }
     for (const GroundChanged& ground : comparison.ground)
         json["ground"].push_back({{"map", ground.map},
                                   {"storey", ground.storey},

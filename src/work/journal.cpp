@@ -45,8 +45,8 @@ std::string Journal::path(int number) const { return fmt::format("{}/{:06}.edit"
 State Journal::state() const {
     State state;
     if (!kept()) return state;
-    const FileBytes file = read_file(folder_ + "/state.json");
-    const Json json = file.bytes ? Json::parse(*file.bytes, nullptr, false) : Json();
+    const Result<std::string> file = read_file(folder_ + "/state.json");
+    const Json json = file ? Json::parse(*file, nullptr, false) : Json();
     if (!json.is_object() || json.value("world", "") != world_) return state;
     state.done = json.value("done", 0);
     state.pending = json.value("pending", 0);
@@ -69,9 +69,9 @@ std::vector<int> Journal::numbers() const {
 }
 
 std::optional<Entry> Journal::entry(int number) const {
-    const FileBytes file = kept() ? read_file(path(number)) : FileBytes{};
-    if (!file.bytes) return std::nullopt;
-    const Json json = Json::from_cbor(*file.bytes, true, false);
+    const Result<std::string> file = kept() ? read_file(path(number)) : Failure{};
+    if (!file) return std::nullopt;
+    const Json json = Json::from_cbor(*file, true, false);
     if (!json.is_object() || json.value("format", "") != edit_format || json.value("world", "") != world_)
         return std::nullopt;
     Entry entry{number, json.value("name", ""), json.value("seconds", std::int64_t{0}), {}};
@@ -86,17 +86,17 @@ std::optional<Entry> Journal::entry(int number) const {
     return entry;
 }
 
-std::string Journal::set_state(const State& state) const {
+Result<void> Journal::set_state(const State& state) const {
     if (!kept()) return {};
     const Json json = {{"world", world_}, {"done", state.done}, {"pending", state.pending}, {"back", state.back}};
     return write_file(folder_ + "/state.json", json.dump(2) + "\n");
 }
 
-std::string Journal::add(const Entry& entry) const {
+Result<void> Journal::add(const Entry& entry) const {
     if (!kept()) return {};
     std::error_code error;
     fs::create_directories(folder_, error);
-    if (error) return fmt::format("{}: {}", folder_, error.message());
+    if (error) return Failure{fmt::format("{}: {}", folder_, error.message())};
     fs::permissions(folder_, fs::perms::owner_all, error);   // what is in it may be private, as the world's files are
     Json files = Json::array();
     for (const FileChange& change : entry.files)

@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "dryground/result.hpp"
+
 namespace dryground::work {
 
 struct FileChange {
@@ -36,9 +38,8 @@ public:
     [[nodiscard]] std::vector<int> numbers() const;
     [[nodiscard]] std::optional<Entry> entry(int number) const;
 
-    // Each returns why it could not be done; empty where it was.
-    [[nodiscard]] std::string set_state(const State& state) const;
-    [[nodiscard]] std::string add(const Entry& entry) const;
+    Result<void> set_state(const State& state) const;
+    Result<void> add(const Entry& entry) const;
     void forget_after(int number) const;
     // The oldest, as long as there are more, or more bytes, than that.
     void forget_old(std::size_t most_edits, std::size_t most_bytes) const;

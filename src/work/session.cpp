@@ -24,6 +24,8 @@ namespace {
 
 bool is_text(const std::string& file) { return fs::path(file).extension() != ".png"; }
 
+Failure cannot_write(const Result<void>& written) { return {fmt::format("cannot write {}", written.fault()), {}}; }
+
 bool is_there(const fs::path& path) {
     std::error_code error;
     return fs::exists(fs::symlink_status(path, error));
@@ -40,9 +42,9 @@ public:
         const fs::path path = folder_ / change.file;
         std::optional<std::string> now;
         if (is_there(path)) {
-            FileBytes bytes = read_file(path);
-            if (!bytes.bytes) return told(change, fmt::format("cannot be read ({})", bytes.fault));
-            now = std::move(bytes.bytes);
+            Result<std::string> bytes = read_file(path);
+            if (!bytes) return told(change, fmt::format("cannot be read ({})", bytes.fault()));
+            now = *std::move(bytes);
         }
         if (now == to) return;
         if (now == from) return set(change, to);
@@ -56,18 +58,15 @@ public:
         if (merged.text != *now) set(change, std::move(merged.text));
     }
 
-    // Writes all of it; why it could not is in `made.fault`.
-    void write() {
-        if (const std::string fault = write_files(writes_); !fault.empty()) {
-            made.fault = fmt::format("cannot write {}", fault);
-            return;
-        }
+    Result<void> write() {
+        if (const Result<void> written = write_files(writes_); !written) return cannot_write(written);
         std::error_code error;
         for (const fs::path& path : removals_) {
             fs::remove(path, error);
             if (error)
                 made.told.push_back(fmt::format("{} could not be removed: {}", path.generic_string(), error.message()));
         }
+        return {};
     }
 
     Made made;
@@ -93,26 +92,26 @@ private:
 
 // Makes or takes back an edit of the journal. The state says first what is being done, so that it can be finished where
 // it is cut short: to do it twice does no more than to do it once.
-Made carry_out(const Journal& journal, const fs::path& folder, const Entry& entry, bool back) {
+Result<Made> carry_out(const Journal& journal, const fs::path& folder, const Entry& entry, bool back) {
     const int before = back ? entry.number : entry.number - 1, after = back ? entry.number - 1 : entry.number;
     Rewriting rewriting(folder, back);
     rewriting.made.name = entry.name;
     rewriting.made.changed = entry.files.size();
-    if (const std::string fault = journal.set_state({before, entry.number, back}); !fault.empty()) {
-        rewriting.made.fault = fmt::format("cannot write the history: {}", fault);
-        return rewriting.made;
-    }
+    if (const Result<void> begun = journal.set_state({before, entry.number, back}); !begun)
+        return Failure{fmt::format("cannot write the history: {}", begun.fault())};
     for (const FileChange& change : entry.files) rewriting.add(change);
-    rewriting.write();
-    const State done{rewriting.made.fault.empty() ? after : before, 0, false};
-    if (const std::string fault = journal.set_state(done); !fault.empty())
-        rewriting.made.told.push_back(fmt::format("cannot write the history: {}", fault));
-    return rewriting.made;
+    const Result<void> written = rewriting.write();
+    if (const Result<void> ended = journal.set_state({written ? after : before, 0, false}); !ended)
+        rewriting.made.told.push_back(fmt::format("cannot write the history: {}", ended.fault()));
+    if (!written) return written.failure();
+    return std::move(rewriting.made);
 }
 
 fs::path folder_of(const std::string& world_file) { return fs::path(world_file).parent_path(); }
 
-std::optional<std::string> bytes_on_disk(const fs::path& path) { return read_file(path).bytes; }
+std::optional<std::string> bytes_in(Result<std::string> file) {
+    return file ? std::optional(*std::move(file)) : std::nullopt;
+}
 
 }   // namespace
 
@@ -129,9 +128,9 @@ EditSession::EditSession(std::string world_file, WorkOptions options)
 
 namespace {
 
-Report findings_of(const Loaded& loaded, const CheckOptions& options) {
+Report findings_of(const Result<World>& loaded, const CheckOptions& options) {
     Report report = loaded.report();
-    if (loaded) report.add(check(loaded.world(), options));
+    if (loaded) report.add(check(*loaded, options));
     return report;
 }
 
@@ -143,40 +142,41 @@ void compare_findings(const Report& before, const Report& after, Made& made) {
 
 }   // namespace
 
-Edited EditSession::plan(const WorldEdit& edit) const { return make_edit(world_file_, edit, options_.reader); }
+Result<Edited> EditSession::plan(const WorldEdit& edit) const { return make_edit(world_file_, edit, options_.reader); }
 
-Made EditSession::make(const WorldEdit& edit, const std::string& name) {
+Result<Made> EditSession::make(const WorldEdit& edit, const std::string& name) {
     const auto* of_map = std::get_if<EditMap>(&edit);
     const bool whole = options_.checking == Checking::world;
-    std::optional<Loaded> before, after;
-    Made made = write(edit, name, whole ? EditReads::all : EditReads::needed, before, after);
+    Result<World> before = Failure{}, after = Failure{};
+    Result<Made> made = write(edit, name, whole ? EditReads::all : EditReads::needed, before, after);
     const bool wanted = whole || (options_.checking == Checking::map && of_map != nullptr);
-    if (!wanted || !made.fault.empty() || !before || !after) return made;
+    if (!made || !wanted) return made;
     const CheckOptions options{pictures_of(world_file_, options_.reader), whole ? "" : of_map->map};
-    compare_findings(findings_of(*before, options), findings_of(*after, options), made);
+    compare_findings(findings_of(before, options), findings_of(after, options), *made);
     return made;
 }
 
-Made EditSession::write(const WorldEdit& edit, const std::string& name, EditReads reads, std::optional<Loaded>& before,
-                        std::optional<Loaded>& after) {
+Result<Made> EditSession::write(const WorldEdit& edit, const std::string& name, EditReads reads, Result<World>& before,
+                                Result<World>& after) {
     const fs::path folder = folder_of(world_file_);
-    Edited planned;
+    Result<Edited> planned = Failure{};
     Entry entry;
     for (int times = 0; times < 3; ++times) {
         std::map<std::string, std::optional<std::string>> seen;   // what the edit was worked out from
         planned = make_edit(
             world_file_, edit,
             [&](const std::string& path) {
-                FileBytes bytes = options_.reader(path);
-                seen[fs::path(path).lexically_normal().generic_string()] = bytes.bytes;
+                Result<std::string> bytes = options_.reader(path);
+                seen[fs::path(path).lexically_normal().generic_string()] = bytes_in(bytes);
                 return bytes;
             },
             reads);
+        if (!planned) return planned.failure();
         entry.files.clear();
         bool as_seen = true;
-        for (const NamedBytes& file : planned.files) {
+        for (const NamedBytes& file : planned->files) {
             const fs::path path = folder / file.file;
-            std::optional<std::string> now = bytes_on_disk(path);
+            std::optional<std::string> now = bytes_in(read_file(path));
             const auto was = seen.find(path.lexically_normal().generic_string());
             as_seen = as_seen && (was == seen.end() || was->second == now || path == fs::path(world_file_));
             entry.files.push_back({file.file, std::move(now), file.bytes});
@@ -184,65 +184,60 @@ Made EditSession::write(const WorldEdit& edit, const std::string& name, EditRead
         if (as_seen) break;
     }
     Made made;
-    made.name = name, made.changed = planned.changed, made.fault = planned.fault, made.report = planned.report;
-    before = std::move(planned.before), after = std::move(planned.after);
-    if (!planned.fault.empty() || planned.files.empty()) return made;
-    if (options_.accept && !options_.accept(planned)) return made;
+    made.name = name, made.changed = planned->changed;
+    before = std::move(planned->before), after = std::move(planned->after);
+    if (planned->files.empty()) return made;
+    if (options_.accept && !options_.accept(*planned)) return made;
     const Journal journal(options_.history, world_file_);
     entry.number = journal.state().done + 1;
     entry.name = name;
     entry.seconds =
         std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count();
     journal.forget_after(entry.number - 1);
-    std::string no_history = journal.add(entry);
-    if (no_history.empty() && journal.kept()) {
-        Made carried = carry_out(journal, folder, entry, false);
-        carried.changed = planned.changed;
-        if (!carried.fault.empty()) journal.forget_after(entry.number - 1);
+    const Result<void> remembered = journal.add(entry);
+    if (remembered && journal.kept()) {
+        Result<Made> carried = carry_out(journal, folder, entry, false);
+        if (carried)
+            carried->changed = planned->changed;
+        else
+            journal.forget_after(entry.number - 1);
         journal.forget_old(options_.most_edits, options_.most_bytes);
         return carried;
     }
-    std::vector<NamedBytes> files = planned.files;
+    std::vector<NamedBytes> files = planned->files;
     for (NamedBytes& file : files) file.file = (folder / file.file).generic_string();
-    if (const std::string fault = write_files(files); !fault.empty()) {
-        made.fault = fmt::format("cannot write {}", fault);
-        return made;
-    }
-    for (const NamedBytes& file : planned.files) made.files.push_back(file.file);
-    if (!no_history.empty()) made.told.push_back(fmt::format("this edit cannot be undone: {}", no_history));
+    if (const Result<void> written = write_files(files); !written) return cannot_write(written);
+    for (const NamedBytes& file : planned->files) made.files.push_back(file.file);
+    if (!remembered) made.told.push_back(fmt::format("this edit cannot be undone: {}", remembered.fault()));
     return made;
 }
 
-Made EditSession::undo() {
-    return go([this] {
+Result<Made> EditSession::undo() {
+    return go([this]() -> Result<Made> {
         const Journal journal(options_.history, world_file_);
         if (const int done = journal.state().done; done > 0)
             if (const auto entry = journal.entry(done)) return carry_out(journal, folder_of(world_file_), *entry, true);
-        Made made;
-        made.fault = "the history has no edit of this world that could be undone";
-        return made;
+        return Failure{"the history has no edit of this world that could be undone"};
     });
 }
 
-Made EditSession::redo() {
-    return go([this] {
+Result<Made> EditSession::redo() {
+    return go([this]() -> Result<Made> {
         const Journal journal(options_.history, world_file_);
         if (const auto entry = journal.entry(journal.state().done + 1))
             return carry_out(journal, folder_of(world_file_), *entry, false);
-        Made made;
-        made.fault = "no edit of this world was undone since the last one";
-        return made;
+        return Failure{"no edit of this world was undone since the last one"};
     });
 }
 
-Made EditSession::go(const std::function<Made()>& carried) const {
+Result<Made> EditSession::go(const std::function<Result<Made>()>& carried) const {
     if (options_.checking != Checking::world) return carried();
     const auto findings = [&] {
         return findings_of(load_world(world_file_, options_.reader), {pictures_of(world_file_, options_.reader), {}});
     };
     const Report before = findings();
-    Made made = carried();
-    if (made.fault.empty()) compare_findings(before, findings(), made);
+    Result<Made> made = carried();
+    if (made) compare_findings(before, findings(), *made);
     return made;
 }
 

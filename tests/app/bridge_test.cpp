@@ -24,9 +24,9 @@ struct Space {
 }   // namespace
 
 TEST_CASE("ground stands where the map says, in metres with y up, as chains and as pieces") {
-    const Loaded loaded = worlds::load(worlds::small_world());
+    const Result<World> loaded = worlds::load(worlds::small_world());
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     for (const chipmunk::Form form : {chipmunk::Form::chains, chipmunk::Form::pieces}) {
         const Space space;
         const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")), {.form = form});
@@ -44,10 +44,10 @@ TEST_CASE("ground stands where the map says, in metres with y up, as chains and 
 }
 
 TEST_CASE("shapes leave the space with their ground") {
-    const Loaded loaded = worlds::load(worlds::small_world());
+    const Result<World> loaded = worlds::load(worlds::small_world());
     const Space space;
     {
-        const chipmunk::Ground ground(space.it, loaded.world(), merge(loaded.world(), loaded.world().map("flat")));
+        const chipmunk::Ground ground(space.it, *loaded, merge(*loaded, loaded->map("flat")));
         CHECK(ground.shapes().size() == 10);   // four edges outside, six inside
     }
     int left = 0;
@@ -67,10 +67,10 @@ TEST_CASE("surfaces reach the engine, barriers stop only whom they should, trigg
     files =
         worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"~\" = \"brine\", \"s\" = \"steam\"");
     files = worlds::with(files, "flat.toml", "......\n......\n..../#", "......\n~s....\n..../#");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     const Space space;
     const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
     const auto down_at = [&](double x, const char* mover) {
@@ -97,10 +97,10 @@ TEST_CASE("one-way lines let bodies pass one way and hold them the other") {
                      "0]], one_way = \"up\" }]\n[tiles.brine]");
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"-\" = \"gantry\"");
     files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######", "......\n.---..\n......\n######");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     for (const bool from_below : {false, true}) {
         const Space space;
         const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
@@ -157,13 +157,14 @@ TEST_CASE("a solid that moves is a body of its own, turned and placed, that stop
 }
 
 TEST_CASE("a mover's circle is a circle, and its feelers sense what they name, whether that stops it or not") {
-    const Loaded loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", "[facts]",
-                                                    "[movers.crab]\nbody = { circle = 5, at = [0, -5] }\nstopped_by = "
-                                                    "[]\nfeelers.below = { box = [4, 4], at = [0, 2], "
-                                                    "senses = [\"earth\", \"warden\"] }\n[facts]"));
+    const Result<World> loaded =
+        worlds::load(worlds::with(worlds::small_world(), "world.toml", "[facts]",
+                                  "[movers.crab]\nbody = { circle = 5, at = [0, -5] }\nstopped_by = "
+                                  "[]\nfeelers.below = { box = [4, 4], at = [0, 2], "
+                                  "senses = [\"earth\", \"warden\"] }\n[facts]"));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     const Space space;
     const chipmunk::Ground ground(space.it, world, merge(world, world.map("flat")));
     const auto crab = id_of<MoverId>(world.movers().size() - 1);
@@ -256,9 +257,10 @@ TEST_CASE("every contact that the engine reports is explained by a tile, object 
     for (int round = 0; round < chance::rounds(20); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        const Loaded loaded = worlds::load(worlds::clean_world(3 * static_cast<std::uint64_t>(round)));   // side views
+        const Result<World> loaded =
+            worlds::load(worlds::clean_world(3 * static_cast<std::uint64_t>(round)));   // side views
         REQUIRE(loaded);
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Play play(world, "outside", {.chunk_cells = 8});
         const Space space;
         cpSpaceSetCollisionSlop(space.it, 0.005);
@@ -290,8 +292,8 @@ TEST_CASE("every contact that the engine reports is explained by a tile, object 
 }
 
 TEST_CASE("chunks are replaced under resting bodies without waking those elsewhere, or letting one sink") {
-    const Loaded loaded = worlds::load(worlds::shore());
-    const World& world = loaded.world();
+    const Result<World> loaded = worlds::load(worlds::shore());
+    const World& world = *loaded;
     Play play(world, "flat", {.chunk_cells = 4});
     const Space space;
     cpSpaceSetCollisionSlop(space.it, 0.005);
@@ -334,18 +336,18 @@ TEST_CASE("a body that is pushed along a floor is stopped by the wall that rises
                                        "#....#\n#....#\n#....#\n######");
     files = worlds::with(worlds::with(files, "flat.toml", ", \"/\" = \"bank\"", ""), "flat.toml", "at = [40, 48]",
                          "at = [60, 48]");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     for (const int chunk : {2, 3, 32})
         for (const double speed : {-6.0, -1.0, 1.0, 4.0, 9.0}) {
-            const Play play(loaded.world(), "flat", {.chunk_cells = chunk});
+            const Play play(*loaded, "flat", {.chunk_cells = chunk});
             const Space space;
             cpSpaceSetCollisionSlop(space.it, 0.005);
             const chipmunk::LiveGround ground(space.it, play);
             cpBody* body = cpSpaceAddBody(space.it, cpBodyNew(1, INFINITY));
             cpBodySetPosition(body, cpv(3, -3));
-            const std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, loaded.world(), MoverId{0});
+            const std::vector<cpShape*> shapes = chipmunk::add_mover(space.it, body, *loaded, MoverId{0});
             double wish = speed;   // set where the engine asks for it: what is set between steps goes through walls
             cpBodySetUserData(body, &wish);
             cpBodySetVelocityUpdateFunc(body, [](cpBody* it, cpVect gravity, cpFloat damping, cpFloat dt) {

@@ -52,12 +52,12 @@ void run(Engine& engine, int steps) {
 }   // namespace
 
 TEST_CASE("a map stands upright or lies flat, as a mesh and as pieces, and stops whom it should") {
-    const Loaded loaded =
+    const Result<World> loaded =
         worlds::load(worlds::with(worlds::small_world(), "world.toml", "[facts]",
                                   "[movers.ghost]\nbody = { circle = 5 }\nstopped_by = [\"brine\"]\n[facts]"));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     const auto merged = merge(world, world.map("flat"));
     for (const bullet::Form form : {bullet::Form::mesh, bullet::Form::pieces})
         for (const Pose pose : {Pose::upright, Pose::flat}) {
@@ -89,8 +89,8 @@ TEST_CASE("a map stands upright or lies flat, as a mesh and as pieces, and stops
 
 TEST_CASE("the header's example does what it says: a ball that is thrown at a wall is told which tile it met") {
     namespace dg = dryground;
-    const Loaded loaded = worlds::load(worlds::small_world());
-    const World& world = loaded.world();
+    const Result<World> loaded = worlds::load(worlds::small_world());
+    const World& world = *loaded;
     const Map& map = world.map("flat");
     const Play play(world, "flat");
     Engine own;
@@ -122,10 +122,10 @@ TEST_CASE("the header's example does what it says: a ball that is thrown at a wa
 }
 
 TEST_CASE("bodies leave the engine's world with their ground") {
-    const Loaded loaded = worlds::load(worlds::small_world());
+    const Result<World> loaded = worlds::load(worlds::small_world());
     Engine engine;
     {
-        const bullet::Ground ground(engine.world, loaded.world(), merge(loaded.world(), loaded.world().map("flat")));
+        const bullet::Ground ground(engine.world, *loaded, merge(*loaded, loaded->map("flat")));
         CHECK(engine.world.getNumCollisionObjects() == 1);
     }
     CHECK(engine.world.getNumCollisionObjects() == 0);
@@ -137,9 +137,10 @@ TEST_CASE("every contact of balls thrown about is explained by a tile or rim tha
     for (int round = 0; round < chance::rounds(16); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        const Loaded loaded = worlds::load(worlds::clean_world(3 * static_cast<std::uint64_t>(round)));   // side views
+        const Result<World> loaded =
+            worlds::load(worlds::clean_world(3 * static_cast<std::uint64_t>(round)));   // side views
         REQUIRE(loaded);
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Play play(world, "outside", {.chunk_cells = 8, .pieces = true});
         Engine engine;
         const auto form = round % 2 == 0 ? bullet::Form::mesh : bullet::Form::pieces;
@@ -171,8 +172,8 @@ TEST_CASE("every contact of balls thrown about is explained by a tile or rim tha
 
 TEST_CASE("chunks are replaced under what rests on them") {
     bullet::smooth_contacts();
-    const Loaded loaded = worlds::load(worlds::shore());
-    const World& world = loaded.world();
+    const Result<World> loaded = worlds::load(worlds::shore());
+    const World& world = *loaded;
     Play play(world, "flat", {.chunk_cells = 4});
     Engine engine;
     bullet::LiveGround ground(engine.world, play, {.pose = Pose::upright});
@@ -199,10 +200,10 @@ TEST_CASE("what senses lets bodies through, and is said to be touched") {
                      "[tiles.steam]\nunseen = true\nshapes = [{ cell = true, trigger = \"steam\" }]\n[tiles.brine]");
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"s\" = \"steam\"");
     files = worlds::with(files, "flat.toml", "......\n......\n..../#", "......\n.s....\n..../#");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     Engine engine;
     const bullet::Ground ground(engine.world, world, merge(world, world.map("flat")), {.pose = Pose::upright});
     Ball ball(engine, bullet::vector(ground.frame().place_of({24, 8}, 1)), 0.25, bullet::filter_of(world, "warden"));

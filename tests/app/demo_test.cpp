@@ -14,10 +14,10 @@ namespace {
 const fs::path source = DRYGROUND_SOURCE;
 
 dg::World demo() {
-    const dg::Loaded loaded = dg::load_world(source / "demo" / "world.toml");
+    const dg::Result<dg::World> loaded = dg::load_world(source / "demo" / "world.toml");
     INFO(dg::text(loaded.report()));
     REQUIRE(loaded);
-    return loaded.world();
+    return *loaded;
 }
 
 std::string all_text() {
@@ -35,10 +35,9 @@ TEST_CASE("the demo's art is what its script draws, px for px") {
     REQUIRE(process::run(fmt::format("scripts/make_art.py '{}'", folder.path.string())).code == 0);
     std::size_t count = 0;
     for (const auto& entry : fs::directory_iterator(source / "demo" / "art")) {
-        std::string fault;
-        const auto committed = dg::decode_png(process::slurp(entry.path()), fault);
-        const auto drawn = dg::decode_png(process::slurp(folder.path / "art" / entry.path().filename()), fault);
-        INFO(entry.path().filename() << " " << fault);
+        const auto committed = dg::decode_png(process::slurp(entry.path()));
+        const auto drawn = dg::decode_png(process::slurp(folder.path / "art" / entry.path().filename()));
+        INFO(entry.path().filename() << " " << committed.fault() << drawn.fault());
         REQUIRE(committed);
         REQUIRE(drawn);
         CHECK(committed->width == drawn->width);

@@ -15,9 +15,8 @@ namespace fs = std::filesystem;
 namespace {
 
 dryground::Image image_of(const fs::path& file) {
-    std::string fault;
-    const auto image = dryground::decode_png(process::slurp(file), fault);
-    INFO(file << " " << fault);
+    const auto image = dryground::decode_png(process::slurp(file));
+    INFO(file << " " << image.fault());
     REQUIRE(image);
     return *image;
 }

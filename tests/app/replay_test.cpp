@@ -197,11 +197,11 @@ TEST_CASE("bodies that jump about never stand in a place that is out of reach", 
 }
 
 TEST_CASE("the demo's walk is followed by a body", "[replay]") {
-    const Loaded loaded = load_world(std::string(DRYGROUND_SOURCE) + "/demo/world.toml");
+    const Result<World> loaded = load_world(std::string(DRYGROUND_SOURCE) + "/demo/world.toml");
     REQUIRE(loaded);
-    const Reach found = reach(loaded.world());
+    const Reach found = reach(*loaded);
     const auto route = found.tour();
     REQUIRE(route.has_value());
-    INFO(text(loaded.world(), *route));
-    CHECK(replay(loaded.world(), *route) == "");
+    INFO(text(*loaded, *route));
+    CHECK(replay(*loaded, *route) == "");
 }

@@ -187,13 +187,14 @@ TEST_CASE("text and JSON tell the same findings in the same order") {
 }
 
 TEST_CASE("saved changes keep to their schema, and a change to it is noticed") {
-    const dryground::Loaded loaded = dryground::load_world(std::filesystem::path(DRYGROUND_SOURCE) / "demo/world.toml");
+    const dryground::Result<dryground::World> loaded =
+        dryground::load_world(std::filesystem::path(DRYGROUND_SOURCE) / "demo/world.toml");
     REQUIRE(loaded);
-    dryground::Play play(loaded.world(), "slipway");
+    dryground::Play play(*loaded, "slipway");
     play.clear(dryground::LayerId{2}, {39, 4}), play.set_tile(dryground::LayerId{1}, {0, 0}, "peat"),
         play.set_fact("pump_running"), play.set_fired(dryground::ObjectId{2}),
         play.set_fired(dryground::LayerId{2}, {39, 5});
-    const std::string bytes = dryground::changes_bytes(loaded.world(), play.changes());
+    const std::string bytes = dryground::changes_bytes(*loaded, play.changes());
     CHECK(schema_faults("changes.schema.json", bytes) == "");
     nlohmann::json broken = nlohmann::json::parse(bytes);
     broken["tiles"][0].erase("is");

@@ -13,7 +13,7 @@ namespace dg = dryground;
 namespace {
 
 [[maybe_unused]] void playing(dg::PointPx p, dg::PointPx n) {
-    dg::Play play(dg::load_pack("station.pack.cbor").pack(), "slipway");
+    dg::Play play(*dg::load_pack("station.pack.cbor"), "slipway");
     for (const dg::Touch& touch : play.touched({.point = p, .normal = n}))
         for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks)
             (void)chunk, (void)touch.tile, (void)touch.side, (void)touch.object;
@@ -31,10 +31,10 @@ namespace {
 }
 
 [[maybe_unused]] std::string saved(dg::Play& play) {
-    std::string fault = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
-    const dg::LoadedChanges saved = dg::read_changes(play.world(), *dg::read_file("game.save").bytes);
-    if (saved.changes) play.apply(*saved.changes);
-    return fault;
+    const dg::Result<void> written = dg::write_file("game.save", dg::changes_bytes(play.world(), play.changes()));
+    const dg::Result<dg::LoadedChanges> saved = dg::read_changes(play.world(), *dg::read_file("game.save"));
+    if (saved) play.apply(saved->changes);
+    return written.fault();
 }
 
 [[maybe_unused]] void spawning(dg::Play& play, bool (*make_crab)(std::array<double, 2> metres, double patrol_px)) {
@@ -57,14 +57,22 @@ namespace {
 
 [[maybe_unused]] void editing(const std::string& cache_folder) {
     dg::EditSession session("station/world.toml", {.history = cache_folder});
-    const dg::Made made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
-    if (!made.fault.empty()) fmt::print("{}", made.fault);
-    session.undo();
+    const dg::Result<dg::Made> made = session.make(dg::AddThing{"fact", "lamp_lit"}, "fact add lamp_lit");
+    if (!made) fmt::print("{}", made.fault());
+    const dg::Result<dg::Made> undone = session.undo();
+    if (undone) fmt::print("{}", undone->name);
+}
+
+[[maybe_unused]] void loading() {
+    const dg::Result<dg::World> loaded = dg::load_world("demo/world.toml");
+    if (!loaded) fmt::print("{}", dg::text(loaded.report()));
+    const dg::World& world = *loaded;
+    fmt::print("{}", world.title());
 }
 
 [[maybe_unused]] void comparing() {
-    const dg::Version before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
-    fmt::print("{}", dg::text(dg::compare(before, after)));
+    const auto before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
+    if (before && after) fmt::print("{}", dg::text(dg::compare(*before, *after)));
 }
 
 [[maybe_unused]] void pictures(const dg::World& world) {
@@ -86,8 +94,8 @@ TEST_CASE("the world in code that a header shows can be built, and has its groun
                  .tilesets = {"marsh"},
                  .legend = {{.key = "#", .tile = "peat"}},
                  .layers = {{.name = "ground", .rows = {"...", "###"}}}});
-    const dg::Loaded built = builder.build();
+    const dg::Result<dg::World> built = builder.build();
     INFO(dg::text(built.report()));
     REQUIRE(built);
-    CHECK(dg::merge(built.world(), built.world().map("slipway")).group("earth").regions.size() == 1);
+    CHECK(dg::merge(*built, built->map("slipway")).group("earth").regions.size() == 1);
 }

@@ -224,16 +224,17 @@ TEST_CASE("a map that is read and checked by itself has the findings that it has
     for (int round = 0; round < chance::rounds(20); ++round) {
         DRYGROUND_ROUND(round);
         worlds::Files files;
-        for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)
+        for (const NamedBytes& file : *world_files(random_worlds::make(static_cast<std::uint64_t>(round))))
             files[file.file] = file.bytes;
-        const Loaded whole = load_world("world.toml", worlds::reader_of(files));
-        if (!whole || whole.world().maps().size() < 2) continue;
-        for (const Map& map : whole.world().maps()) {
-            const Loaded part = load_map_drafts("world.toml", map.name, worlds::reader_of(files)).builder->build();
+        const Result<World> whole = load_world("world.toml", worlds::reader_of(files));
+        if (!whole || whole->maps().size() < 2) continue;
+        for (const Map& map : whole->maps()) {
+            const Result<World> part =
+                load_map_drafts("world.toml", map.name, worlds::reader_of(files))->builder.build();
             REQUIRE(part);
-            REQUIRE(part.world().maps().size() == 1);
-            const Report by_itself = check(part.world(), {{}, map.name});
-            const Report among_all = check(whole.world(), {{}, map.name});
+            REQUIRE(part->maps().size() == 1);
+            const Report by_itself = check(*part, {{}, map.name});
+            const Report among_all = check(*whole, {{}, map.name});
             const std::string more = text(findings_only_in(by_itself, among_all));
             REQUIRE(more == text(Report{}));   // no false alarm
             const Report visitors = findings_only_in(among_all, by_itself);

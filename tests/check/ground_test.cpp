@@ -86,14 +86,14 @@ TEST_CASE("the nearest free place is as near as a search of all whole px finds")
             for (int c = 0; c < 6; ++c) rows += "#/.."[dice.in(0, 3)];
         const worlds::Files files =
             worlds::with(worlds::small_world(), "flat.toml", "......\n......\n..../#\n######\n", rows);
-        const Loaded loaded = worlds::load(files);
+        const Result<World> loaded = worlds::load(files);
         REQUIRE((loaded || worlds::of_rule(loaded.report(), Rule::legend_unused).size() > 0));
-        check_rules::Grounds grounds(loaded.world());
-        const Map& map = loaded.world().map("flat");
-        const Regions& body = loaded.world().movers()[0].body;
+        check_rules::Grounds grounds(*loaded);
+        const Map& map = loaded->map("flat");
+        const Regions& body = loaded->movers()[0].body;
         const Point wanted{dice.in(0, 96) * px, dice.in(0, 64) * px};
         const check_rules::Standing standing =
-            check_rules::stand(loaded.world(), grounds, MapId{0}, MoverId{0}, StoreyId::ground, wanted);
+            check_rules::stand(*loaded, grounds, MapId{0}, MoverId{0}, StoreyId::ground, wanted);
         std::optional<std::int64_t> least;
         for (int y = 0; y <= 64; ++y)
             for (int x = 0; x <= 96; ++x) {

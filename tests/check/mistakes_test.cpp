@@ -32,11 +32,12 @@ Files demo(const char* which = "demo") {
 Report findings(const Files& files) {
     const FileReader reader = [&files](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     };
-    const Loaded loaded = load_world("world.toml", reader);
+    const Result<World> loaded = load_world("world.toml", reader);
     Report report = loaded.report();
-    if (loaded) report.add(check(loaded.world(), {pictures_of("world.toml", reader)}));
+    if (loaded) report.add(check(*loaded, {pictures_of("world.toml", reader)}));
     return report;
 }
 

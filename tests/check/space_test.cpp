@@ -18,7 +18,7 @@ struct Shore {
 };
 
 // Peat "#", a fence of a line "-", stairs up "u" and down "d". The warden starts on "@".
-Loaded built(const Shore& shore) {
+Result<World> built(const Shore& shore) {
     const bool isometric = shore.grid == "isometric";
     const int columns = static_cast<int>(shore.ground[0].value.size()), rows = static_cast<int>(shore.ground.size());
     WorldBuilder builder;
@@ -60,10 +60,10 @@ Loaded built(const Shore& shore) {
 }
 
 std::string found(const Shore& shore, Rule rule) {
-    const Loaded loaded = built(shore);
+    const Result<World> loaded = built(shore);
     if (!loaded) return text(loaded.report());
     std::string all;
-    const Report report = check(loaded.world());
+    const Report report = check(*loaded);
     for (const Finding& finding : report.findings())
         if (finding.rule == rule) {
             all += fmt::format("{}{},{}", all.empty() ? "" : "; ", (*finding.cell).column, (*finding.cell).row);
@@ -96,9 +96,9 @@ TEST_CASE("a way out of another storey names it") {
 }
 
 TEST_CASE("a closed area is told with its outline") {
-    const Loaded loaded = built({.ground = {"#########", "#@..#...#", "#...#...#", "#########"}});
+    const Result<World> loaded = built({.ground = {"#########", "#@..#...#", "#...#...#", "#########"}});
     REQUIRE(loaded);
-    const Report report = check(loaded.world());
+    const Report report = check(*loaded);
     for (const Finding& finding : report.findings())
         if (finding.rule == Rule::pocket) {
             Ring ring;

@@ -42,13 +42,14 @@ std::string sheet_png(int columns, int cell, int more) {
 }
 
 Report with_pictures(const Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     Report report = loaded.report();
     const FileReader reader = [&files](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     };
-    if (loaded) report.add(check(loaded.world(), {pictures_of("world.toml", reader)}));
+    if (loaded) report.add(check(*loaded, {pictures_of("world.toml", reader)}));
     return report;
 }
 
@@ -136,8 +137,7 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
     CHECK(of(with_pictures(with_sheet()), Rule::art_shared) == "");
     // A shape that leaves most of what the art shows bare; but not where the art fills its cell.
     Files post = with_sheet();
-    std::string no_fault;
-    Image picture = *decode_png(post["marsh.png"], no_fault);
+    Image picture = *decode_png(post["marsh.png"]);
     for (int y = 0; y < 16; ++y)
         for (int x = 12; x < 16; ++x) picture.rgba[4 * static_cast<std::size_t>(y * picture.width + x) + 3] = 0;
     const auto narrow = [](const Files& files) {
@@ -150,8 +150,7 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
     CHECK(of(with_pictures(with_sheet()), Rule::shape_against_art) == "");
     // Art on its left half only: a shape on the right stands over nothing.
     Files half = with_sheet();
-    std::string fault;
-    Image image = *decode_png(half["marsh.png"], fault);
+    Image image = *decode_png(half["marsh.png"]);
     for (int y = 0; y < 16; ++y)
         for (int x = 8; x < 16; ++x) image.rgba[4 * static_cast<std::size_t>(y * image.width + x) + 3] = 0;
     half["marsh.png"] = encode_png(image);
@@ -193,8 +192,7 @@ TEST_CASE("solids and the art that they belong to", "[rules]") {
     CHECK(of(with_pictures(with(crate, "world.toml", "at = [-8, -8]", "at = [8, -8]")), Rule::solid_without_art) != "");
     // Art that fills a part of its cells is covered by solids that cover just that.
     Files low = with_sheet();
-    std::string fault;
-    Image image = *decode_png(low["marsh.png"], fault);
+    Image image = *decode_png(low["marsh.png"]);
     for (int y = 0; y < 12; ++y)
         for (int x = 0; x < image.width; ++x) image.rgba[4 * static_cast<std::size_t>(y * image.width + x) + 3] = 0;
     low["marsh.png"] = encode_png(image);
@@ -267,7 +265,7 @@ TEST_CASE("the cell of a set that only diamonds use is a diamond to its art too"
     Files files = with(worlds::clean_world(2), "marsh.toml", "[tiles.peat]",
                        "[tiles.peat]\nunseen = false\npicture = { file = \"peat.png\" }");
     files["peat.png"] = encode_png(diamond);
-    REQUIRE(worlds::load(files).world().maps().front().grid == GridSort::isometric);
+    REQUIRE(worlds::load(files)->maps().front().grid == GridSort::isometric);
     CHECK(of(with_pictures(files), Rule::shape_against_art) == "");
     // half of it bare of art: told, as on squares
     for (int y = 0; y < 16; ++y)

@@ -29,8 +29,7 @@ TEST_CASE("a picture shows outlines where the ground is, names, and a key in wor
     CHECK(document.has_text("crab_a"));
     CHECK(document.has_text("earth, ground: 1 region"));
     // the ground's upper edge runs at y = 48 px: its colour there, the map's pale ground above
-    std::string fault;
-    const Image image = image_of(png_from_svg(svg, fault));
+    const Image image = image_of(*png_from_svg(svg));
     const int left = 26 + 16 * 4, top = 56 + 16 * 4;
     bool on_edge = false, above = false;
     for (int x = left + 40; x < left + 200; ++x) {

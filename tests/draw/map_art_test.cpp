@@ -39,7 +39,7 @@ worlds::Files with_art(const std::string& legend) {
 ArtSource source_of(const worlds::Files& files) {
     return {"", [&files](const std::string& path) {
                 const auto found = files.find(path);
-                return found == files.end() ? FileBytes{{}, "none"} : FileBytes{found->second, {}};
+                return found == files.end() ? Result<std::string>(Failure{"none"}) : Result<std::string>(found->second);
             }};
 }
 
@@ -48,9 +48,7 @@ std::string quarters(const worlds::Files& files, double scale, const DrawOptions
     const World world = world_of(files);
     DrawOptions options = more;
     options.scale = scale;
-    std::string fault;
-    const Image image =
-        image_of(png_from_svg(draw_svg(world, world.map("flat"), {}, source_of(files), options), fault));
+    const Image image = image_of(*png_from_svg(draw_svg(world, world.map("flat"), {}, source_of(files), options)));
     const double left = 16 + 16 * scale, top = 40 + 16 * scale;   // a cell of surroundings
     std::string all;
     for (const double v : {4.0, 12.0})
@@ -145,9 +143,7 @@ TEST_CASE("a picture has room for art that stands over its map's edges") {
     const auto size = [](const worlds::Files& of, DrawOptions options = only({Thing::art})) {
         options.scale = 2;
         const World world = world_of(of);
-        std::string fault;
-        const Image image =
-            image_of(png_from_svg(draw_svg(world, world.map("flat"), {}, source_of(of), options), fault));
+        const Image image = image_of(*png_from_svg(draw_svg(world, world.map("flat"), {}, source_of(of), options)));
         return std::pair(image.width, image.height);
     };
     const auto tall = [&](const char* at) {
@@ -178,7 +174,7 @@ TEST_CASE("what is made smaller is the mean of what it was, weighted by how much
     Image image{2, 1, {200, 100, 0, 255, 0, 0, 0, 0}};   // half of it clear
     const worlds::Files files = with_art("\"#\" = \"peat\"");
     const World world = world_of(files);
-    const ArtSource source{"", [bytes = encode_png(image)](const auto&) { return FileBytes{bytes, {}}; }};
+    const ArtSource source{"", [bytes = encode_png(image)](const auto&) { return Result<std::string>(bytes); }};
     drawing::Art art(world, source, 0.5, false);
     cairo_surface_t* const surface = art.picture("any.png");
     REQUIRE(surface != nullptr);

@@ -157,9 +157,9 @@ TEST_CASE("a page in another state of the facts is the page that is made with th
     int states = 0, other_ground = 0;
     for (int round = 0; round < chance::rounds(30); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Json first = data_of(page_of(world));
         for (std::size_t m = 0; m < world.maps().size(); ++m)
             for (const Json& state : first["maps"][m]["states"]) {
@@ -191,9 +191,9 @@ TEST_CASE("a page's ground without a set of layers is that of a map in which the
     int sets = 0, less_with_facts = 0;
     for (int round = 0; round < chance::rounds(30); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Json page = data_of(page_of(world));
         for (std::size_t m = 0; m < world.maps().size(); ++m) {
             const Json& told = page["maps"][m];

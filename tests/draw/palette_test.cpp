@@ -77,27 +77,27 @@ TEST_CASE("texts can be read on every ground, signs on theirs") {
 }
 
 TEST_CASE("six barriers are told apart by the eyes that a palette is for") {
-    const Loaded loaded = worlds::load(worlds::small_world());
+    const Result<World> loaded = worlds::load(worlds::small_world());
     REQUIRE(loaded);
     for (const Palette palette : {Palette::protan, Palette::deutan, Palette::tritan, Palette::grey}) {
         const double least = palette == Palette::grey ? 5 : 40;
         CAPTURE(palette_names()[static_cast<std::size_t>(palette)]);
         for (std::size_t a = 0; a < 6; ++a) {
-            const std::string one = look_of(loaded.world(), BarrierId::none, a, palette).colour;
+            const std::string one = look_of(*loaded, BarrierId::none, a, palette).colour;
             CHECK(contrast(one, inks_of(palette).ground) >= 3);
             for (std::size_t b = 0; b < a; ++b)
-                CHECK(apart(one, look_of(loaded.world(), BarrierId::none, b, palette).colour, palette) >= least);
+                CHECK(apart(one, look_of(*loaded, BarrierId::none, b, palette).colour, palette) >= least);
         }
     }
 }
 
 TEST_CASE("hatching and dashes tell barriers apart where colours do not") {
-    const Loaded loaded = worlds::load(worlds::small_world());
+    const Result<World> loaded = worlds::load(worlds::small_world());
     REQUIRE(loaded);
     for (std::size_t a = 0; a < 12; ++a)
         for (std::size_t b = 0; b < a; ++b) {
-            const Look one = look_of(loaded.world(), BarrierId::none, a, Palette::grey),
-                       other = look_of(loaded.world(), BarrierId::none, b, Palette::grey);
+            const Look one = look_of(*loaded, BarrierId::none, a, Palette::grey),
+                       other = look_of(*loaded, BarrierId::none, b, Palette::grey);
             CHECK((one.hatch != other.hatch || one.dash != other.dash));
         }
 }

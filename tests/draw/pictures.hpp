@@ -10,13 +10,13 @@ namespace pictures {
 
 using namespace dryground;
 
-inline const ArtSource no_art{"", [](const auto&) { return FileBytes{{}, "none"}; }};
+inline const ArtSource no_art{"", [](const auto&) { return Result<std::string>(Failure{"none"}); }};
 
 inline World world_of(const worlds::Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    return loaded.world();
+    return *loaded;
 }
 
 inline DrawOptions only(std::set<Thing> things) {
@@ -51,9 +51,8 @@ struct Document {
 };
 
 inline Image image_of(const std::string& png) {
-    std::string fault;
-    const auto image = decode_png(png, fault);
-    INFO(fault);
+    const auto image = decode_png(png);
+    INFO(image.fault());
     REQUIRE(image);
     return *image;
 }

@@ -15,13 +15,13 @@ namespace {
 
 std::string png_of(const World& world, const DrawOptions& options, const std::string& map = "flat") {
     std::string bytes;
-    const std::string fault =
+    const Result<void> drawn =
         draw_png(world, world.map(map), check(world), no_art, options, [&](std::string_view more) {
             bytes += more;
             return true;
         });
-    INFO(fault);
-    REQUIRE(fault.empty());
+    INFO(drawn.fault());
+    REQUIRE(drawn);
     return bytes;
 }
 
@@ -38,8 +38,7 @@ TEST_CASE("a picture in blocks is the whole picture, px for px") {
     DrawOptions options;
     options.scale = 8;
     const std::string map = world.maps().front().name;
-    std::string fault;
-    const Image whole = image_of(png_from_svg(svg_of(world, options, map), fault)),
+    const Image whole = image_of(*png_from_svg(svg_of(world, options, map))),
                 blocks = image_of(png_of(world, options, map));
     REQUIRE(whole.width == blocks.width);
     REQUIRE(whole.height == blocks.height);
@@ -69,12 +68,12 @@ TEST_CASE("a large map in blocks is the map drawn at once, except for a few px")
     const World world = world_of(files);
     DrawOptions options = only({Thing::merged, Thing::grid});
     options.scale = 1.0 / 8;
-    std::string fault, bytes;
-    const Image whole = image_of(png_from_svg(draw_svg(world, world.map("flat"), {}, no_art, options), fault));
+    std::string bytes;
+    const Image whole = image_of(*png_from_svg(draw_svg(world, world.map("flat"), {}, no_art, options)));
     REQUIRE(draw_png(world, world.map("flat"), {}, no_art, options, [&](std::string_view more) {
-                bytes += more;
-                return true;
-            }).empty());
+        bytes += more;
+        return true;
+    }));
     const Image blocks = image_of(bytes);
     REQUIRE(whole.width == blocks.width);
     REQUIRE(whole.height == blocks.height);
@@ -95,8 +94,7 @@ TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") 
     (void)png_of(world, options);
     CHECK(last == blocks);
     CHECK(blocks >= 1);
-    CHECK_FALSE(
-        draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return false; }).empty());
+    CHECK_FALSE(draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return false; }));
 }
 
 TEST_CASE("a picture that would be too large says so") {
@@ -107,12 +105,8 @@ TEST_CASE("a picture that would be too large says so") {
     const World world = world_of(files);
     DrawOptions options = only({Thing::grid});
     options.scale = 2;
-    CHECK(draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return true; }).find("2^20") !=
-          std::string::npos);
+    CHECK_THAT(draw_png(world, world.map("flat"), {}, no_art, options, [](std::string_view) { return true; }).fault(),
+               Catch::Contains("2^20"));
 }
 
-TEST_CASE("what is no SVG gives a reason, not a picture") {
-    std::string fault;
-    CHECK(png_from_svg("no svg", fault).empty());
-    CHECK_FALSE(fault.empty());
-}
+TEST_CASE("what is no SVG gives a reason, not a picture") { CHECK_FALSE(png_from_svg("no svg").fault().empty()); }

@@ -55,7 +55,7 @@ TEST_CASE("art is cut from its sheet, enlarged px by px, half faded") {
     for (int y = 0; y < 16; ++y)
         for (int x = 16; x < 32; ++x) sheet.rgba[static_cast<std::size_t>(y * 32 + x) * 4] = 0;   // the second cell
     const std::string bytes = encode_png(sheet);
-    const ArtSource art{"", [&](const auto&) { return FileBytes{bytes, {}}; }};
+    const ArtSource art{"", [&](const auto&) { return Result<std::string>(bytes); }};
     worlds::Files files = worlds::with(worlds::small_world(), "marsh.toml", "cell = [16, 16]",
                                        "cell = [16, 16]\nsheet = { file = \"a.png\" }");
     files = worlds::with(files, "marsh.toml", "unseen = true", "art = [1, 0]");
@@ -64,8 +64,7 @@ TEST_CASE("art is cut from its sheet, enlarged px by px, half faded") {
     const Document document(svg);
     CHECK(document.attribute("//g[@data-name='peat']/image", "width") == "128");
     CHECK(document.attribute("//g[@data-name='peat']/image", "opacity") == "0.5");
-    std::string fault;
-    const Image image = image_of(png_from_svg(svg, fault));
+    const Image image = image_of(*png_from_svg(svg));
     // between two lines of the hatching: paper, cyan and what shows through, so no red
     const Colour inside = colour_at(image, 16 + 24 + 60, 48 + 24 + 66);
     CHECK(inside.red < inside.green);

@@ -26,22 +26,22 @@ const SavedChanges& played(const World& world) {
 }   // namespace
 
 TEST_CASE("changes are written and read, as JSON and CBOR", "[changes]") {
-    const World world = worlds::load(worlds::shore()).world();
+    const World world = *worlds::load(worlds::shore());
     for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
-        const LoadedChanges read = read_changes(world, changes_bytes(world, played(world), format));
-        INFO(read.fault);
-        REQUIRE(read.changes);
-        CHECK(read.changes->pack == "0123456789abcdef");
-        CHECK(read.changes->map == "flat");
+        const Result<LoadedChanges> read = read_changes(world, changes_bytes(world, played(world), format));
+        INFO(read.fault());
+        REQUIRE(read);
+        CHECK(read->changes.pack == "0123456789abcdef");
+        CHECK(read->changes.map == "flat");
         Play fresh(Pack(world, "0123456789abcdef"), "flat");
-        CHECK(read.lost.empty());
-        CHECK(fresh.apply(*read.changes).empty());
+        CHECK(read->lost.empty());
+        CHECK(fresh.apply(read->changes).empty());
         CHECK(changes_bytes(world, fresh.changes(), format) == changes_bytes(world, played(world), format));
     }
 }
 
 TEST_CASE("what is wrong with saved changes is told with the way to it", "[changes]") {
-    const World world = worlds::load(worlds::shore()).world();
+    const World world = *worlds::load(worlds::shore());
     const std::string good = changes_bytes(world, played(world));
     struct Row {
         const char *from, *to, *fault;
@@ -53,14 +53,14 @@ TEST_CASE("what is wrong with saved changes is told with the way to it", "[chang
                            {"{", "", "it cannot be read"}}) {
         std::string bad = good;
         bad.replace(bad.find(row.from), std::string_view(row.from).size(), row.to);
-        const LoadedChanges read = read_changes(world, bad);
-        CHECK_FALSE(read.changes);
-        CHECK_THAT(read.fault, Catch::Contains(row.fault));
+        const Result<LoadedChanges> read = read_changes(world, bad);
+        CHECK_FALSE(read);
+        CHECK_THAT(read.fault(), Catch::Contains(row.fault));
     }
 }
 
 TEST_CASE("what a newer world has no place for is listed, and the rest is made", "[changes]") {
-    const World world = worlds::load(worlds::shore()).world();
+    const World world = *worlds::load(worlds::shore());
     const std::string good = changes_bytes(world, played(world));
     struct Row {
         const char *from, *to, *lost;
@@ -70,12 +70,12 @@ TEST_CASE("what a newer world has no place for is listed, and the rest is made",
                            {"\"crab_a\"", "\"crab_q\"", "removed[0]: map 'flat' has no object 'crab_q'"}}) {
         std::string other = good;
         other.replace(other.find(row.from), std::string_view(row.from).size(), row.to);
-        const LoadedChanges read = read_changes(world, other);
-        INFO(read.fault);
-        REQUIRE(read.changes);
-        CHECK(read.lost == std::vector<std::string>{row.lost});
-        CHECK(read.changes->edits.size() == played(world).edits.size() - 1);
-        CHECK(Play(world, "cave").apply(*read.changes).empty());
+        const Result<LoadedChanges> read = read_changes(world, other);
+        INFO(read.fault());
+        REQUIRE(read);
+        CHECK(read->lost == std::vector<std::string>{row.lost});
+        CHECK(read->changes.edits.size() == played(world).edits.size() - 1);
+        CHECK(Play(world, "cave").apply(read->changes).empty());
     }
 }
 
@@ -84,7 +84,7 @@ TEST_CASE("a saved game keeps its things when others are inserted before them", 
                                              std::string(worlds::last_of_shore) +
                                                  "  { kind = \"chest\", at = [24, 64] },\n  { kind = \"chest\", "
                                                  "at = [24, 64] },\n");
-    const World world = worlds::load(files).world();
+    const World world = *worlds::load(files);
     Play play(world, "flat");
     const std::size_t last = play.map().objects.size() - 1;
     play.remove(id_of<ObjectId>(last)), play.set_fired(play.find_object("bell")), play.set_fact("has_key");
@@ -94,13 +94,13 @@ TEST_CASE("a saved game keeps its things when others are inserted before them", 
     newer = worlds::with(newer, "flat.toml", "[[layers]]",
                          "[[layers]]\nname = \"more\"\nobjects = [{ kind = \"chest\", at = "
                          "[40, 64] }]\n[[layers]]");
-    const World new_world = worlds::load(newer).world();
-    const LoadedChanges read = read_changes(new_world, saved);
-    INFO(read.fault);
-    REQUIRE(read.changes);
-    CHECK(read.lost.empty());
+    const World new_world = *worlds::load(newer);
+    const Result<LoadedChanges> read = read_changes(new_world, saved);
+    INFO(read.fault());
+    REQUIRE(read);
+    CHECK(read->lost.empty());
     Play later(new_world, "cave");
-    CHECK(later.apply(*read.changes).empty());
+    CHECK(later.apply(read->changes).empty());
     CHECK_FALSE(later.is_there(id_of<ObjectId>(last + 1)));
     CHECK(later.is_there(id_of<ObjectId>(last)));
     CHECK(later.has_fired(later.find_object("bell")));
@@ -109,7 +109,7 @@ TEST_CASE("a saved game keeps its things when others are inserted before them", 
 }
 
 TEST_CASE("no accident to saved changes does more than be told", "[changes]") {
-    const World world = worlds::load(worlds::shore()).world();
+    const World world = *worlds::load(worlds::shore());
     for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
         const std::string good = changes_bytes(world, played(world), format);
         for (int round = 0; round < chance::rounds(2000); ++round) {
@@ -124,13 +124,13 @@ TEST_CASE("no accident to saved changes does more than be told", "[changes]") {
                     bad[at] = static_cast<char>(dice.in(0, 255));
                 if (bad.empty()) break;
             }
-            const LoadedChanges read = read_changes(world, bad);
-            CHECK(read.changes.has_value() == read.fault.empty());
-            if (!read.changes) continue;
+            const Result<LoadedChanges> read = read_changes(world, bad);
+            CHECK(static_cast<bool>(read) == read.fault().empty());
+            if (!read) continue;
             Play fresh(Pack(world, "0123456789abcdef"), "flat");
-            (void)fresh.apply(*read.changes);   // fits, or is refused
+            (void)fresh.apply(read->changes);   // fits, or is refused
         }
     }
-    CHECK_FALSE(read_changes(world, std::string(100'000, '[')).changes);
-    CHECK_FALSE(read_changes(world, std::string(100'000, '\x81')).changes);
+    CHECK_FALSE(read_changes(world, std::string(100'000, '[')));
+    CHECK_FALSE(read_changes(world, std::string(100'000, '\x81')));
 }

@@ -34,16 +34,17 @@ std::string damaged(std::string bytes, chance::Dice& dice) {
     return bytes;
 }
 
-LoadedDrafts read(const std::map<std::string, std::string>& files) {
+Result<WorldDrafts> read(const std::map<std::string, std::string>& files) {
     return load_drafts("world.toml", [&](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     });
 }
 
 std::map<std::string, std::string> saved(const WorldBuilder& builder) {
     std::map<std::string, std::string> all;
-    for (const NamedBytes& file : world_files(builder).files) all[file.file] = file.bytes;
+    for (const NamedBytes& file : *world_files(builder)) all[file.file] = file.bytes;
     return all;
 }
 
@@ -59,8 +60,8 @@ TEST_CASE("damage to a designer's file is an error, or says something else and i
         auto victim = files.begin();
         std::advance(victim, dice.in(0, static_cast<int>(files.size()) - 1));
         victim->second = damaged(victim->second, dice);
-        const LoadedDrafts drafts = read(files);
-        const Loaded loaded = drafts.builder ? drafts.builder->build() : Loaded(drafts.report);
+        const Result<WorldDrafts> drafts = read(files);
+        const Result<World> loaded = drafts ? drafts->builder.build() : drafts.failure();
         REQUIRE(static_cast<bool>(loaded) != loaded.report().has(Severity::error));
         if (!loaded) {
             for (const Finding& finding : loaded.report().findings()) {
@@ -71,15 +72,15 @@ TEST_CASE("damage to a designer's file is an error, or says something else and i
             continue;
         }
         // What was read is what is said: saved and read once more it is the same.
-        const LoadedDrafts again = read(saved(*drafts.builder));
+        const Result<WorldDrafts> again = read(saved(drafts->builder));
         INFO(victim->first << "\n" << (victim->first.find(".png") == std::string::npos ? victim->second : ""));
-        REQUIRE(again.builder);
-        const Loaded reread = again.builder->build();
+        REQUIRE(again);
+        const Result<World> reread = again->builder.build();
         INFO(text(reread.report()));
         REQUIRE(reread);
-        const std::string pack = pack_bytes(loaded.world());
-        REQUIRE(pack == pack_bytes(reread.world()));
-        (pack == pack_bytes(builder.build().world()) ? same : others) += 1;
+        const std::string pack = pack_bytes(*loaded);
+        REQUIRE(pack == pack_bytes(*reread));
+        (pack == pack_bytes(*builder.build()) ? same : others) += 1;
     }
     CHECK(errors > 0);
     CHECK(others > 0);
@@ -91,13 +92,13 @@ TEST_CASE("damage to a pack is an error, or another pack", "[damage][pack]") {
     for (int round = 0; round < chance::rounds(500); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 8'000'000);
-        const Loaded said = random_worlds::make(static_cast<std::uint64_t>(round) / 8, true).build();
+        const Result<World> said = random_worlds::make(static_cast<std::uint64_t>(round) / 8, true).build();
         PackOutput output;
         output.format = round % 2 == 0 ? PackFormat::json : PackFormat::cbor;
-        const LoadedPack loaded = read_pack(damaged(pack_bytes(said.world(), output), dice), "a.pack");
+        const Result<Pack> loaded = read_pack(damaged(pack_bytes(*said, output), dice), "a.pack");
         REQUIRE(static_cast<bool>(loaded) != loaded.report().has(Severity::error));
         loaded ? ++loads : ++errors;
-        if (loaded) REQUIRE(read_pack(pack_bytes(loaded.pack().world(), output)));
+        if (loaded) REQUIRE(read_pack(pack_bytes(loaded->world(), output)));
     }
     CHECK(errors > 0);
     CHECK(loads > 0);
@@ -105,7 +106,7 @@ TEST_CASE("damage to a pack is an error, or another pack", "[damage][pack]") {
 
 TEST_CASE("what is no pack is refused with its reason", "[pack]") {
     const auto why = [](std::string_view bytes) {
-        const LoadedPack loaded = read_pack(bytes, "a.pack");
+        const Result<Pack> loaded = read_pack(bytes, "a.pack");
         REQUIRE_FALSE(loaded);
         return text(loaded.report());
     };
@@ -118,6 +119,6 @@ TEST_CASE("what is no pack is refused with its reason", "[pack]") {
     CHECK_THAT(why("{\"merge\": " + std::string(100'000, '[')), Catch::Contains("nested"));
     CHECK_THAT(why(std::string("\x9b\xff\xff\xff\xff\xff\xff\xff\xff", 9)),
                Catch::Contains("[syntax]"));   // a list of 2^64
-    CHECK_THROWS_AS(read_pack("").pack(), std::logic_error);
+    CHECK_THROWS_AS(read_pack("").value(), std::logic_error);
     CHECK_THAT(text(load_pack("there/is/none").report()), Catch::Contains("there is no such file"));
 }

@@ -18,16 +18,17 @@ struct After {
     std::size_t changed = 0;
 };
 
-After after(const Files& files, const Edited& edited) {
-    After result{edited.fault, {}, edited.changed};
+After after(const Files& files, const Result<Edited>& edited) {
+    After result{edited.fault(), {}, edited ? edited->changed : 0};
+    if (!edited) return result;
     Files all = files;
-    for (const NamedBytes& file : edited.files) {
+    for (const NamedBytes& file : edited->files) {
         std::istringstream lines(line_differences(files.at(file.file), file.bytes));
         for (std::string line; std::getline(lines, line);)
             if (line[0] == '+') result.came += (result.came.empty() ? "" : "|") + line.substr(2);
         all[file.file] = file.bytes;
     }
-    if (result.fault.empty()) REQUIRE(worlds::load(all));
+    REQUIRE(worlds::load(all));
     return result;
 }
 After give(const Files& files, const MapEdit& edit) {
@@ -74,7 +75,7 @@ TEST_CASE("layers, maps, kinds and tiles are given keys") {
     CHECK(tiles("peat", {{"barrier", "brine"}, {"shapes", "[{ box = [0, 8, 16, 8] }]"}}).came ==
           "barrier = \"brine\"|shapes = [{ box = [0, 8, 16, 8] }]");
     CHECK(tiles("x*", {{"tags", "b"}}).fault == "tile set 'marsh' has no tile that matches 'x*'");
-    CHECK(make_edit("world.toml", GiveThing{"kind", "crb", {}}, worlds::reader_of(files)).fault ==
+    CHECK(make_edit("world.toml", GiveThing{"kind", "crb", {}}, worlds::reader_of(files)).fault() ==
           "the world has no kind 'crb'; did you mean 'crab'?");
 }
 

@@ -14,13 +14,15 @@ namespace {
 FileReader reader_of(const Files& files) {
     return [&files](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? FileBytes{{}, "there is no such file"} : FileBytes{found->second, {}};
+        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
+                                    : Result<std::string>(found->second);
     };
 }
 
-Edited edited(Files& files, const MapEdit& edit, const std::string& map = "flat") {
-    Edited result = make_edit("world.toml", EditMap{map, edit}, reader_of(files));
-    for (const NamedBytes& file : result.files) files[file.file] = file.bytes;
+Result<Edited> edited(Files& files, const MapEdit& edit, const std::string& map = "flat") {
+    Result<Edited> result = make_edit("world.toml", EditMap{map, edit}, reader_of(files));
+    if (result)
+        for (const NamedBytes& file : result->files) files[file.file] = file.bytes;
     return result;
 }
 
@@ -44,17 +46,17 @@ std::pair<std::string, std::string> changed_line(const std::string& before, cons
 
 std::string map_line(Files files, const MapEdit& edit) {
     const std::string before = files["flat.toml"];
-    const Edited result = edited(files, edit);
-    INFO(result.fault);
-    REQUIRE(result.fault.empty());
+    const Result<Edited> result = edited(files, edit);
+    INFO(result.fault());
+    REQUIRE(result);
     REQUIRE(worlds::load(files));
     return changed_line(before, files["flat.toml"]).second;
 }
 
 std::string fault(Files files, const MapEdit& edit) {
-    const Edited result = edited(files, edit);
-    CHECK(result.files.empty());
-    return result.fault;
+    const Result<Edited> result = edited(files, edit);
+    CHECK_FALSE(result);
+    return result.fault();
 }
 
 Files windows_ended(Files files) {
@@ -75,37 +77,37 @@ TEST_CASE("a cell changes its character, and nothing else", "[edit]") {
     CHECK(map_line(files, ReplaceTile{"", "peat", "bank", CellArea{0, 3, 2, 1}}) == "//####");
     CHECK(map_line(files, CopyCells{"", {4, 2, 2, 1}, {0, 0}}) == "/#....");
     Files same = files;
-    const Edited nothing = edited(same, PaintCells{"", "peat", {{0, 3}}});
-    CHECK(nothing.files.empty());
-    CHECK(nothing.changed == 0);
-    CHECK(nothing.fault.empty());
+    const Result<Edited> nothing = edited(same, PaintCells{"", "peat", {{0, 3}}});
+    CHECK(nothing->files.empty());
+    CHECK(nothing->changed == 0);
+    CHECK(nothing);
 }
 
 TEST_CASE("what no legend knows gets a sign of its own", "[edit]") {
     Files files = worlds::small_world();
-    REQUIRE(edited(files, PaintCells{"", "brine", {{0, 0}}}).fault.empty());
+    REQUIRE(edited(files, PaintCells{"", "brine", {{0, 0}}}));
     CHECK_THAT(files["flat.toml"], Catch::Contains(R"(legend = { "#" = "peat", "/" = "bank", "b" = "brine" })"));
-    REQUIRE(edited(files, PaintCells{"", "bank:x", {{1, 0}}}).fault.empty());
+    REQUIRE(edited(files, PaintCells{"", "bank:x", {{1, 0}}}));
     CHECK_THAT(files["flat.toml"], Catch::Contains(R"("a" = { tile = "bank", flip = "x" } })"));
     CHECK_THAT(files["flat.toml"], Catch::Contains("ba....\n"));
     // A legend with a table of its own; and none at all.
     Files own = worlds::with(worlds::small_world(), "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }",
                              "[legend]\n\"#\" = \"peat\"   # soil\n\"/\" = \"bank\"");
-    REQUIRE(edited(own, PaintCells{"", "brine", {{0, 0}}}).fault.empty());
+    REQUIRE(edited(own, PaintCells{"", "brine", {{0, 0}}}));
     CHECK_THAT(own["flat.toml"], Catch::Contains("\"#\" = \"peat\"   # soil\n\"/\" = \"bank\"\n\"b\" = \"brine\"\n"));
     Files none =
         worlds::with(worlds::small_world(), "flat.toml", "legend = { \"#\" = \"peat\", \"/\" = \"bank\" }\n", "");
     none = worlds::with(none, "flat.toml", "..../#\n######", "......\n......");
-    REQUIRE(edited(none, PaintCells{"", "brine", {{0, 0}}}).fault.empty());
+    REQUIRE(edited(none, PaintCells{"", "brine", {{0, 0}}}));
     CHECK_THAT(none["flat.toml"], Catch::Contains("[legend]\n\"b\" = \"brine\"\n\n[[layers]]"));
     CHECK(worlds::load(none));
 }
 
 TEST_CASE("a fill stops where something else is", "[edit]") {
     Files files = worlds::small_world();
-    const Edited result = edited(files, FillCells{"", "brine", {0, 0}});
-    REQUIRE(result.fault.empty());
-    CHECK(result.changed == 16);
+    const Result<Edited> result = edited(files, FillCells{"", "brine", {0, 0}});
+    REQUIRE(result);
+    CHECK(result->changed == 16);
     CHECK_THAT(files["flat.toml"], Catch::Contains("bbbbbb\nbbbbbb\nbbbb/#\n######\n"));
 }
 
@@ -113,13 +115,13 @@ TEST_CASE("line ends, marks and comments are kept", "[edit]") {
     Files files = windows_ended(worlds::with(worlds::small_world(), "flat.toml", "rows = '''", "rows = '''   "));
     files = windows_ended(worlds::small_world());
     const std::string before = files["flat.toml"];
-    REQUIRE(edited(files, PaintCells{"", "brine", {{2, 1}}}).fault.empty());
+    REQUIRE(edited(files, PaintCells{"", "brine", {{2, 1}}}));
     REQUIRE(worlds::load(files));
     const std::string after = files["flat.toml"];
     CHECK(after.substr(0, 3) == "\xEF\xBB\xBF");
     CHECK(std::count(after.begin(), after.end(), '\n') == std::count(before.begin(), before.end(), '\n'));
     CHECK(std::count(after.begin(), after.end(), '\r') == std::count(before.begin(), before.end(), '\r'));
-    REQUIRE(edited(files, AddObject{"", "crab_b", "crab", PointPx{8, 8}}).fault.empty());
+    REQUIRE(edited(files, AddObject{"", "crab_b", "crab", PointPx{8, 8}}));
     CHECK(std::count(files["flat.toml"].begin(), files["flat.toml"].end(), '\r') ==
           std::count(files["flat.toml"].begin(), files["flat.toml"].end(), '\n'));
 }
@@ -139,7 +141,7 @@ TEST_CASE("objects are added, moved, given and dropped on their own lines", "[ed
     CHECK(map_line(files, DropObject{"crab_a"}).empty());
     // Given once more, the value is replaced where it stands.
     Files twice = files;
-    REQUIRE(edited(twice, GiveObject{"crab_a", {{"patrol_px", "1"}}}).fault.empty());
+    REQUIRE(edited(twice, GiveObject{"crab_a", {{"patrol_px", "1"}}}));
     CHECK(map_line(twice, GiveObject{"crab_a", {{"patrol_px", "2"}}}) ==
           R"(  { name = "crab_a", kind = "crab", at = [40, 48], props = { patrol_px = 2 } },)");
 }
@@ -154,12 +156,12 @@ TEST_CASE("objects in tables of their own are edited as such", "[edit]") {
     CHECK(map_line(files, MoveObject{"landing", PointPx{30, 48}}) == "at = [30, 48]");
     CHECK(map_line(files, GiveObject{"crab_a", {{"patrol_px", "4"}}}) == "props.patrol_px = 4");
     Files more = files;
-    REQUIRE(edited(more, AddObject{"", "crab_b", "crab", PointPx{8, 8}}).fault.empty());
+    REQUIRE(edited(more, AddObject{"", "crab_b", "crab", PointPx{8, 8}}));
     REQUIRE(worlds::load(more));
     CHECK_THAT(more["flat.toml"],
                Catch::EndsWith("props.patrol_px = 3\n\n[[layers.objects]]\nname = \"crab_b\"\nkind = "
                                "\"crab\"\nat = [8, 8]\n"));
-    REQUIRE(edited(more, DropObject{"crab_a"}).fault.empty());
+    REQUIRE(edited(more, DropObject{"crab_a"}));
     REQUIRE(worlds::load(more));
     CHECK_THAT(more["flat.toml"], !Catch::Contains("crab_a"));
     CHECK_THAT(more["flat.toml"], Catch::Contains("# here one starts"));
@@ -177,7 +179,7 @@ TEST_CASE("an edit that cannot be made says why, and what is near", "[edit]") {
     CHECK_THAT(fault(files, AddObject{"", "crab_a", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, AddObject{"", "crab b", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, ResizeMap{0, 3}), Catch::Contains("at least"));
-    CHECK_THAT(make_edit("world.toml", EditMap{"flt", PaintCells{}}, reader_of(files)).fault,
+    CHECK_THAT(make_edit("world.toml", EditMap{"flt", PaintCells{}}, reader_of(files)).fault(),
                Catch::Contains("did you mean 'flat'?"));
 }
 
@@ -186,14 +188,14 @@ TEST_CASE("a map grows and shrinks at any corner, and keeps what it had", "[edit
         for (const auto& [columns, rows] : {std::pair{8, 6}, std::pair{4, 3}, std::pair{8, 2}, std::pair{6, 5}}) {
             INFO(static_cast<int>(keep) << " " << columns << "x" << rows);
             Files files = worlds::small_world();
-            const Loaded before = worlds::load(files);
-            const Edited result = edited(files, ResizeMap{columns, rows, keep});
-            INFO(result.fault << "\n" << files["flat.toml"]);
-            REQUIRE(result.fault.empty());
-            const Loaded after = worlds::load(files);
+            const Result<World> before = worlds::load(files);
+            const Result<Edited> result = edited(files, ResizeMap{columns, rows, keep});
+            INFO(result.fault() << "\n" << files["flat.toml"]);
+            REQUIRE(result);
+            const Result<World> after = worlds::load(files);
             INFO(text(after.report()));
             REQUIRE(after);
-            const Map &old_map = before.world().maps()[0], &new_map = after.world().maps()[0];
+            const Map &old_map = before->maps()[0], &new_map = after->maps()[0];
             CHECK(new_map.columns == columns);
             CHECK(new_map.rows == rows);
             for (int r = -9; r < 15; ++r)
@@ -203,7 +205,7 @@ TEST_CASE("a map grows and shrinks at any corner, and keeps what it had", "[edit
                         const Placed& placed = map.placed(map.layers[0], c - map.first_column, r - map.first_row);
                         return placed.tile < 0 ? std::string() : world.tile(placed).name;
                     };
-                    const std::string is = tile(after.world(), new_map), was = tile(before.world(), old_map);
+                    const std::string is = tile(*after, new_map), was = tile(*before, old_map);
                     if (is != "outside") CHECK(is == (was == "outside" ? "" : was));
                 }
             CHECK(new_map.objects[0].position == old_map.objects[0].position);
@@ -216,28 +218,28 @@ TEST_CASE("random edits of random worlds do what they say, to all sorts of layer
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 9'000'000);
         Files files;
-        for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)
+        for (const NamedBytes& file : *world_files(random_worlds::make(static_cast<std::uint64_t>(round))))
             files[file.file] = file.bytes;
         if (dice.once_in(3))
             for (auto& [name, text] : files)
                 if (name.find(".csv") != std::string::npos)
                     for (std::size_t at = 0; (at = text.find('\n', at)) != std::string::npos; at += 2)
                         text.insert(at, "\r");
-        const Loaded before = worlds::load(files);
+        const Result<World> before = worlds::load(files);
         REQUIRE(before);
-        const Map& map = before.world().map("flat");
+        const Map& map = before->map("flat");
         const int column = dice.in(0, map.columns - 1), row = dice.in(0, map.rows - 1);
         const Cell cell = map.cell({column, row});
         const std::string layer = dice.once_in(2) ? "ground" : "deck";
         const std::string tile = std::array{"marsh/peat", "marsh/bank:x:90", "marsh/reeds", "marsh/kerb:y",
                                             ""}[static_cast<std::size_t>(dice.in(0, 4))];
-        const Edited result = edited(files, PaintCells{layer, tile, {cell}});
-        INFO(layer << " " << tile << " " << result.fault);
-        REQUIRE(result.fault.empty());
-        const Loaded after = worlds::load(files);
+        const Result<Edited> result = edited(files, PaintCells{layer, tile, {cell}});
+        INFO(layer << " " << tile << " " << result.fault());
+        REQUIRE(result);
+        const Result<World> after = worlds::load(files);
         INFO(text(after.report()));
         REQUIRE(after);
-        const Map& now = after.world().map("flat");
+        const Map& now = after->map("flat");
         for (std::size_t l = 0; l < map.layers.size(); ++l)
             for (int r = 0; r < map.rows && !map.layers[l].holds_objects; ++r)
                 for (int c = 0; c < map.columns; ++c) {
@@ -247,7 +249,7 @@ TEST_CASE("random edits of random worlds do what they say, to all sorts of layer
                     if (!here && std::abs(c - column) + std::abs(r - row) > 1) REQUIRE(was == is);
                     if (!here) continue;
                     const std::string name = tile.substr(0, tile.find(':'));
-                    REQUIRE((is.tile < 0 ? "" : "marsh/" + after.world().tile(is).name) == name);
+                    REQUIRE((is.tile < 0 ? "" : "marsh/" + after->tile(is).name) == name);
                     ++painted;
                 }
     }
@@ -259,28 +261,28 @@ TEST_CASE("random maps are resized and shifted and come back", "[edit]") {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round) + 9'500'000);
         Files files;
-        for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)
+        for (const NamedBytes& file : *world_files(random_worlds::make(static_cast<std::uint64_t>(round))))
             files[file.file] = file.bytes;
-        const Loaded before = worlds::load(files);
+        const Result<World> before = worlds::load(files);
         REQUIRE(before);
-        const Map& map = before.world().map("flat");
+        const Map& map = before->map("flat");
         const auto keep = static_cast<Keep>(dice.in(0, 3));
         const int columns = map.columns + dice.in(0, 4), rows = map.rows + dice.in(0, 4);
         INFO(static_cast<int>(keep) << " to " << columns << " x " << rows);
-        Edited result = edited(files, ResizeMap{columns, rows, keep});
-        INFO(result.fault << text(result.report));
-        REQUIRE(result.fault.empty());
-        REQUIRE(worlds::load(files).world().map("flat").columns == columns);
+        Result<Edited> result = edited(files, ResizeMap{columns, rows, keep});
+        INFO(result.fault() << text(result.report()));
+        REQUIRE(result);
+        REQUIRE(worlds::load(files)->map("flat").columns == columns);
         result = edited(files, ResizeMap{map.columns, map.rows, keep});
-        INFO(result.fault << text(result.report));
-        REQUIRE(result.fault.empty());
-        const Loaded after = worlds::load(files);
+        INFO(result.fault() << text(result.report()));
+        REQUIRE(result);
+        const Result<World> after = worlds::load(files);
         REQUIRE(after);
         const auto geometry = [](const World& world) {
             return merge_bytes(world, std::vector{merge(world, world.map("flat"))});
         };
-        REQUIRE(geometry(before.world()) == geometry(after.world()));
-        REQUIRE(edited(files, ShiftMap{1, -2}).fault.empty());
+        REQUIRE(geometry(*before) == geometry(*after));
+        REQUIRE(edited(files, ShiftMap{1, -2}));
         REQUIRE(worlds::load(files));
     }
 }

@@ -10,7 +10,7 @@ using worlds::Files;
 
 namespace {
 
-struct Result {
+struct Outcome {
     Files files;
     std::string fault;
     std::size_t changed = 0;
@@ -18,19 +18,18 @@ struct Result {
     std::string report;
 };
 
-Result edit(Files files, const WorldEdit& change) {
-    const Edited edited = make_edit("world.toml", change, worlds::reader_of(files));
-    for (const NamedBytes& file : edited.files) files[file.file] = file.bytes;
-    if (edited.fault.empty()) {
-        INFO(text(worlds::load(files).report()));
-        REQUIRE(worlds::load(files));
-    }
-    return {std::move(files), edited.fault, edited.changed, edited.lost, text(edited.report)};
+Outcome edit(Files files, const WorldEdit& change) {
+    const Result<Edited> edited = make_edit("world.toml", change, worlds::reader_of(files));
+    if (!edited) return {std::move(files), edited.fault(), 0, {}, text(edited.report())};
+    for (const NamedBytes& file : edited->files) files[file.file] = file.bytes;
+    INFO(text(worlds::load(files).report()));
+    REQUIRE(worlds::load(files));
+    return {std::move(files), {}, edited->changed, edited->lost, {}};
 }
-Result edit_flat(const Files& files, const MapEdit& change) { return edit(files, EditMap{"flat", change}); }
+Outcome edit_flat(const Files& files, const MapEdit& change) { return edit(files, EditMap{"flat", change}); }
 
 // The lines that came and went of one file, joined by |, with + and - before them.
-std::string changes(const Files& before, const Result& after, const std::string& file) {
+std::string changes(const Files& before, const Outcome& after, const std::string& file) {
     INFO(after.fault << after.report);
     REQUIRE(after.fault.empty());
     std::string lines, all = line_differences(before.at(file), after.files.at(file));
@@ -43,9 +42,9 @@ std::string changes(const Files& before, const Result& after, const std::string&
 }
 
 std::vector<std::string> layers_of(const Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     std::vector<std::string> names;
-    for (const Layer& layer : loaded.world().map("flat").layers) names.push_back(layer.name);
+    for (const Layer& layer : loaded->map("flat").layers) names.push_back(layer.name);
     return names;
 }
 
@@ -63,11 +62,11 @@ TEST_CASE("what a world names is added where its like stands, and taken away wit
           "+ |+ [storeys.loft]|+ base_px = 32|+ height_px = 32");
     CHECK(changes(files, add("kind", "whelk", {{"like", "crab"}, {"patrol_px", "8"}}), "world.toml") ==
           "+ [kinds.whelk]|+ like = \"crab\"|+ props.patrol_px = 8|+ ");
-    const Result shell =
+    const Outcome shell =
         add("kind", "shell", {{"role", "entity"}, {"props.worth", "{ type = \"whole\", default = 1 }"}});
     CHECK(changes(files, shell, "world.toml") ==
           "+ [kinds.shell]|+ role = \"entity\"|+ props.worth = { type = \"whole\", default = 1 }|+ ");
-    const Result gone = edit(shell.files, DropThing{"kind", "shell"});
+    const Outcome gone = edit(shell.files, DropThing{"kind", "shell"});
     CHECK(gone.files == files);
     CHECK(edit(add("fact", "lit", {}).files, DropThing{"fact", "lit"}).files == files);
     CHECK(edit(add("mover", "gull", {{"body", "{ circle = 4 }"}}).files, DropThing{"mover", "gull"}).files == files);
@@ -109,14 +108,14 @@ TEST_CASE("the world's own keys, and those of its tables, are set") {
 TEST_CASE("layers come, go and change places") {
     const Files files = worlds::small_world();
     const std::vector<std::string> first = layers_of(files);
-    const Result top = edit_flat(files, AddLayer{"reeds", false, {}, {}, {{"decor", "true"}}});
+    const Outcome top = edit_flat(files, AddLayer{"reeds", false, {}, {}, {{"decor", "true"}}});
     REQUIRE(top.fault.empty());
     CHECK(layers_of(top.files).back() == "reeds");
     CHECK(edit_flat(top.files, DropLayer{"reeds"}).files == files);
-    const Result low = edit_flat(files, AddLayer{"mud", true, {}, first.front(), {}});
+    const Outcome low = edit_flat(files, AddLayer{"mud", true, {}, first.front(), {}});
     CHECK(layers_of(low.files).front() == "mud");
     CHECK(edit_flat(low.files, DropLayer{"mud"}).files == files);
-    const Result moved = edit_flat(low.files, OrderLayer{"mud", first.back(), {}});
+    const Outcome moved = edit_flat(low.files, OrderLayer{"mud", first.back(), {}});
     CHECK(layers_of(moved.files).back() == "mud");
     CHECK(edit_flat(moved.files, OrderLayer{"mud", {}, first.front()}).files == low.files);
     CHECK(edit_flat(moved.files, OrderLayer{"mud", first.back(), {}}).files == moved.files);   // it lies there
@@ -127,12 +126,12 @@ TEST_CASE("layers come, go and change places") {
 
 TEST_CASE("maps and tile sets come into the world's lists and leave them") {
     const Files files = worlds::small_world();
-    const Result more = edit(files, AddMap{"cellar", 7, 3, {{"title", "The Cellar"}}});
+    const Outcome more = edit(files, AddMap{"cellar", 7, 3, {{"title", "The Cellar"}}});
     REQUIRE(more.fault.empty());
-    const Loaded loaded = worlds::load(more.files);
-    CHECK(loaded.world().map("cellar").columns == 7);
-    CHECK(loaded.world().map("cellar").title == "The Cellar");
-    const Result off = edit(more.files, DropMap{"cellar"});
+    const Result<World> loaded = worlds::load(more.files);
+    CHECK(loaded->map("cellar").columns == 7);
+    CHECK(loaded->map("cellar").title == "The Cellar");
+    const Outcome off = edit(more.files, DropMap{"cellar"});
     CHECK(off.files.at("world.toml") == files.at("world.toml"));
     CHECK(off.files.count("cellar.map.toml") == 1);
     CHECK(edit(off.files, AddFile{"./cellar.map.toml"}).files == more.files);
@@ -145,7 +144,7 @@ TEST_CASE("maps and tile sets come into the world's lists and leave them") {
 
 TEST_CASE("tiles are added to their set and taken out of it") {
     const Files files = worlds::small_world();
-    const Result more =
+    const Outcome more =
         edit(files, AddTile{"marsh", "ledge", {{"unseen", "true"}, {"shapes", "[{ box = [0, 8, 16, 8] }]"}}});
     CHECK(changes(files, more, "marsh.toml") ==
           "+ |+ [tiles.ledge]|+ unseen = true|+ shapes = [{ box = [0, 8, 16, 8] }]");
@@ -170,12 +169,12 @@ TEST_CASE("families, blocks and kinds are brushes, and cells move from layer to 
     CHECK_THAT(legend_after("kind crab"), Catch::Contains("{ kind = \"crab\" }"));
     CHECK_THAT(edit_flat(files, PaintCells{"", "crab:x", {{1, 0}}}).fault, Catch::Contains("no flips and turns"));
     CHECK_THAT(edit_flat(files, PaintCells{"", "crap", {{1, 0}}}).fault, Catch::Contains("did you mean 'crab'?"));
-    const Result two =
+    const Outcome two =
         edit_flat(edit_flat(files, AddLayer{"deck", false}).files, PaintCells{"ground", "crab", {{1, 0}}});
-    const Result moved = edit_flat(two.files, CopyCells{"ground", {0, 0, 3, 1}, {2, 1}, "deck", true});
+    const Outcome moved = edit_flat(two.files, CopyCells{"ground", {0, 0, 3, 1}, {2, 1}, "deck", true});
     REQUIRE(moved.fault.empty());
-    const Loaded loaded = worlds::load(moved.files);
-    const auto& objects = loaded.world().map("flat").objects;
+    const Result<World> loaded = worlds::load(moved.files);
+    const auto& objects = loaded->map("flat").objects;
     CHECK(std::any_of(objects.begin(), objects.end(), [](const Object& one) {
         return one.position == Point{(16 * 3 + 8) * steps_per_px, (16 + 8) * steps_per_px};
     }));
@@ -183,16 +182,16 @@ TEST_CASE("families, blocks and kinds are brushes, and cells move from layer to 
 
 TEST_CASE("what goes over the edge is told, and places in properties are carried along") {
     Files files = worlds::small_world();
-    const Result smaller = edit_flat(files, ResizeMap{2, 2, Keep::top_left});
+    const Outcome smaller = edit_flat(files, ResizeMap{2, 2, Keep::top_left});
     REQUIRE(smaller.lost.size() == 1);
     CHECK_THAT(smaller.lost.front(), Catch::Contains("cells of layer 'ground': ") && Catch::Contains("marsh/peat"));
     CHECK(edit_flat(files, ResizeMap{9, 9, Keep::top_left}).lost.empty());
     files = worlds::with(files, "world.toml", "props.patrol_px =",
                          "props.home = { type = \"place\", default = [0, 0] }\n"
                          "props.way = { type = \"list\", of = \"place\", default = [] }\nprops.patrol_px =");
-    const Result placed = edit_flat(files, GiveObject{"crab_a", {{"home", "8,8"}, {"way", "[[0, 0], [16, 8]]"}}});
+    const Outcome placed = edit_flat(files, GiveObject{"crab_a", {{"home", "8,8"}, {"way", "[[0, 0], [16, 8]]"}}});
     REQUIRE(placed.fault.empty());
-    const Result shifted = edit_flat(placed.files, ShiftMap{1, 0});
+    const Outcome shifted = edit_flat(placed.files, ShiftMap{1, 0});
     CHECK_THAT(shifted.files.at("flat.toml"), Catch::Contains("home = [24, 8]") || Catch::Contains("home = [24,8]"));
     CHECK_THAT(shifted.files.at("flat.toml"), Catch::Contains("[[16, 0], [32, 8]]"));
 }
@@ -200,7 +199,7 @@ TEST_CASE("what goes over the edge is told, and places in properties are carried
 TEST_CASE("what cannot be added or taken away says why, and changes nothing") {
     const Files files = worlds::small_world();
     const auto fault = [&](const WorldEdit& change) {
-        const Result result = edit(files, change);
+        const Outcome result = edit(files, change);
         CHECK(result.files == files);
         return result.fault;
     };

@@ -32,15 +32,15 @@ TEST_CASE("what is said with every key comes back as it went") {
         all["world.toml"] = files::world_toml(builder.world_draft(), {"tiles/set.toml"}, {"maps/map.toml"});
         all["tiles/set.toml"] = files::tileset_toml(builder.tileset_drafts()[0], "tiles");
         all["maps/map.toml"] = files::map_files(map, "maps/", "map.toml").front().bytes;
-        const LoadedDrafts read = load_drafts("world.toml", worlds::reader_of(all));
-        INFO(text(read.report));
-        REQUIRE(read.builder);
-        REQUIRE(read.report.counts().error == 0);
-        REQUIRE(same(builder.world_draft(), read.builder->world_draft()));
-        REQUIRE(same(builder.tileset_drafts(), read.builder->tileset_drafts()));
-        REQUIRE(same(builder.map_drafts(), read.builder->map_drafts()));
+        const Result<WorldDrafts> read = load_drafts("world.toml", worlds::reader_of(all));
+        INFO(text(read.report()));
+        REQUIRE(read);
+        REQUIRE(read.report().counts().error == 0);
+        REQUIRE(same(builder.world_draft(), read->builder.world_draft()));
+        REQUIRE(same(builder.tileset_drafts(), read->builder.tileset_drafts()));
+        REQUIRE(same(builder.map_drafts(), read->builder.map_drafts()));
         for (std::size_t l = 0; l < map.layers.size(); ++l)
-            REQUIRE(same(map.layers[l].objects, read.builder->map_drafts()[0].layers[l].objects));
+            REQUIRE(same(map.layers[l].objects, read->builder.map_drafts()[0].layers[l].objects));
     }
 }
 

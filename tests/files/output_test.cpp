@@ -30,13 +30,13 @@ using process::Folder;
 }   // namespace
 
 TEST_CASE("written rings have the solid on the left by their numbers, in px and metres, y down and up") {
-    const Loaded loaded =
+    const Result<World> loaded =
         worlds::load(worlds::with(worlds::small_world(), "flat.toml", "rows = '''\n......\n", "rows = '''\n.##...\n"));
     REQUIRE(loaded);
-    const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
+    const std::vector<Merge> merges{merge(*loaded, loaded->map("flat"))};
     for (const Unit unit : {Unit::px, Unit::m})
         for (const YAxis y : {YAxis::down, YAxis::up}) {
-            const Json root = Json::parse(merge_bytes(loaded.world(), merges, {.unit = unit, .y = y, .regions = true}));
+            const Json root = Json::parse(merge_bytes(*loaded, merges, {.unit = unit, .y = y, .regions = true}));
             const double scale = unit == Unit::px ? 1 : 16;
             double area = 0;
             for (const Json& group : root["maps"][0]["groups"]) {
@@ -71,13 +71,13 @@ TEST_CASE("written rings have the solid on the left by their numbers, in px and 
 TEST_CASE("one-sided chains of chunks have the solid on the left by their numbers, closed and open, y down and up") {
     std::size_t open = 0;
     for (const bool for_mover : {false, true}) {
-        const Loaded loaded = worlds::load(worlds::small_world());
+        const Result<World> loaded = worlds::load(worlds::small_world());
         REQUIRE(loaded);
         MergeOptions options;
         options.mover = for_mover ? MoverId{0} : MoverId::none;
-        const std::vector<ChunkedMerge> merges{merge_chunks(loaded.world(), loaded.world().map("flat"), 2, options)};
+        const std::vector<ChunkedMerge> merges{merge_chunks(*loaded, loaded->map("flat"), 2, options)};
         for (const YAxis y : {YAxis::down, YAxis::up}) {
-            const Json root = Json::parse(merge_bytes(loaded.world(), merges, {.y = y, .regions = true}));
+            const Json root = Json::parse(merge_bytes(*loaded, merges, {.y = y, .regions = true}));
             for (const Json& chunk : root["maps"][0]["chunks"])
                 for (const Json& group : chunk["groups"]) {
                     Regions regions;   // of the chunk, with y down
@@ -113,12 +113,11 @@ TEST_CASE("one-sided chains of chunks have the solid on the left by their number
 TEST_CASE("surfaces stay with their segments when y is turned up") {
     worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "rim = \"earth\"\n", "");
     files = worlds::with(files, "marsh.toml", "[16, 16]] }]", "[16, 16]], surface = { friction = 0.25 } }]");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     REQUIRE(loaded);
-    const std::vector<Merge> merges{merge(loaded.world(), loaded.world().map("flat"))};
+    const std::vector<Merge> merges{merge(*loaded, loaded->map("flat"))};
     const auto slope_surface = [&](YAxis y) {
-        const Json chain =
-            Json::parse(merge_bytes(loaded.world(), merges, {.y = y}))["maps"][0]["groups"][0]["chains"][0];
+        const Json chain = Json::parse(merge_bytes(*loaded, merges, {.y = y}))["maps"][0]["groups"][0]["chains"][0];
         std::vector<int> of_slopes;
         for (std::size_t i = 0; i < chain["points"].size(); ++i) {
             const Json &p = chain["points"][i], &q = chain["points"][(i + 1) % chain["points"].size()];
@@ -134,11 +133,11 @@ TEST_CASE("surfaces stay with their segments when y is turned up") {
 }
 
 TEST_CASE("numbers in JSON read back to the same doubles") {
-    const Loaded loaded =
+    const Result<World> loaded =
         worlds::load(worlds::with(worlds::small_world(), "world.toml", "title", "per_metre = 17.3\ntitle"));
     REQUIRE(loaded);
-    const Merge merged = merge(loaded.world(), loaded.world().map("flat"));
-    const Json root = Json::parse(merge_bytes(loaded.world(), {merged}, {.unit = Unit::m, .regions = true}));
+    const Merge merged = merge(*loaded, loaded->map("flat"));
+    const Json root = Json::parse(merge_bytes(*loaded, {merged}, {.unit = Unit::m, .regions = true}));
     const Json& outline = root["maps"][0]["groups"][0]["regions"][0]["outline"];
     const Ring& ring = merged.group("earth").regions[0].outline;
     REQUIRE(outline.size() == ring.size());
@@ -146,73 +145,72 @@ TEST_CASE("numbers in JSON read back to the same doubles") {
 }
 
 TEST_CASE("the same world gives the same bytes") {
-    const Loaded once = worlds::load(worlds::small_world()), again = worlds::load(worlds::small_world());
+    const Result<World> once = worlds::load(worlds::small_world()), again = worlds::load(worlds::small_world());
     const auto bytes = [](const World& world) {
         return merge_bytes(world, {merge(world, world.map("flat"))}, {.regions = true});
     };
-    CHECK(bytes(once.world()) == bytes(again.world()));
+    CHECK(bytes(*once) == bytes(*again));
 }
 
 TEST_CASE("files are written whole or not at all") {
     const Folder folder;
     const fs::path file = folder.path / "out.json";
-    CHECK(write_file(file, "first") == "");
-    CHECK(write_file(file, "second") == "");
-    CHECK(read_file(file).bytes == "second");
+    CHECK(write_file(file, "first"));
+    CHECK(write_file(file, "second"));
+    CHECK(*read_file(file) == "second");
     CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) ==
           1);   // nothing is left beside
-    CHECK_FALSE(write_file(folder.path / "no" / "such" / "folder.json", "x").empty());
-    CHECK_FALSE(write_file(folder.path, "x").empty());
+    CHECK_FALSE(write_file(folder.path / "no" / "such" / "folder.json", "x"));
+    CHECK_FALSE(write_file(folder.path, "x"));
     // a device is written to, never replaced; a link stays a link
-    CHECK_FALSE(write_file("/dev/full", "x").empty());
+    CHECK_FALSE(write_file("/dev/full", "x"));
     CHECK(fs::is_character_file("/dev/full"));
     fs::create_symlink("out.json", folder.path / "link.json");
-    CHECK(write_file(folder.path / "link.json", "third") == "");
+    CHECK(write_file(folder.path / "link.json", "third"));
     CHECK(fs::is_symlink(folder.path / "link.json"));
-    CHECK(read_file(file).bytes == "third");
-    CHECK(read_file(folder.path).fault == "it is a directory");
-    CHECK(read_file(folder.path / "none").fault == "there is no such file");
+    CHECK(*read_file(file) == "third");
+    CHECK(read_file(folder.path).fault() == "it is a directory");
+    CHECK(read_file(folder.path / "none").fault() == "there is no such file");
 }
 
 TEST_CASE("PNGs go out and come back with equal pixels; other bytes are refused") {
     Image image{3, 2, {}};
     for (unsigned char i = 0; i < 24; ++i) image.rgba.push_back(i % 4 == 3 ? 255 : static_cast<unsigned char>(i * 9));
-    std::string fault;
     const std::string bytes = encode_png(image);
-    const auto back = decode_png(bytes, fault);
+    const auto back = decode_png(bytes);
     REQUIRE(back);
     CHECK(back->width == 3);
     CHECK(back->rgba == image.rgba);
-    CHECK_FALSE(decode_png(bytes.substr(0, bytes.size() / 2), fault));
-    CHECK_FALSE(fault.empty());
-    fault.clear();
-    CHECK_FALSE(decode_png("", fault));
-    fault.clear();
-    CHECK_FALSE(decode_png("no picture", fault));
+    for (const std::string& bad : {bytes.substr(0, bytes.size() / 2), std::string(), std::string("no picture")}) {
+        const Result<Image> none = decode_png(bad);
+        CHECK_FALSE(none);
+        CHECK_FALSE(none.fault().empty());
+        CHECK_THROWS_WITH(none.value(), Catch::EndsWith(none.fault()));
+    }
 }
 
 TEST_CASE("a map finds its world by walking up; two worlds in one folder are told") {
     const Folder folder;
     fs::create_directories(folder.path / "maps" / "deep");
-    REQUIRE(write_file(folder.path / "world.toml", "format = \"dryground/world/1\"\n") == "");
-    REQUIRE(write_file(folder.path / "maps" / "deep" / "a.toml", "format = \"dryground/map/1\"\nname = \"a\"\n") == "");
-    FoundWorld found = find_world(folder.path / "maps" / "deep" / "a.toml");
-    CHECK(fs::equivalent(found.world, folder.path / "world.toml"));
-    CHECK(found.map == "a");
-    REQUIRE(write_file(folder.path / "other.toml", "format = \"dryground/world/1\"\n") == "");
-    found = find_world(folder.path / "maps" / "deep" / "a.toml");
-    CHECK(found.fault.find("other.toml or world.toml") != std::string::npos);
-    CHECK(find_world(folder.path / "none.toml").fault == "there is no such file");
+    REQUIRE(write_file(folder.path / "world.toml", "format = \"dryground/world/1\"\n"));
+    REQUIRE(write_file(folder.path / "maps" / "deep" / "a.toml", "format = \"dryground/map/1\"\nname = \"a\"\n"));
+    const Result<FoundWorld> found = find_world(folder.path / "maps" / "deep" / "a.toml");
+    CHECK(fs::equivalent(found->world, folder.path / "world.toml"));
+    CHECK(found->map == "a");
+    REQUIRE(write_file(folder.path / "other.toml", "format = \"dryground/world/1\"\n"));
+    CHECK_THAT(find_world(folder.path / "maps" / "deep" / "a.toml").fault(),
+               Catch::Contains("other.toml or world.toml"));
+    CHECK(find_world(folder.path / "none.toml").fault() == "there is no such file");
 }
 
 TEST_CASE("a link out of the world's folder is refused") {
     const Folder folder;
     fs::create_directories(folder.path / "world");
     worlds::Files files = worlds::small_world();
-    for (const auto& [name, bytes] : files) REQUIRE(write_file(folder.path / "world" / name, bytes) == "");
+    for (const auto& [name, bytes] : files) REQUIRE(write_file(folder.path / "world" / name, bytes));
     REQUIRE(load_world(folder.path / "world" / "world.toml"));
     fs::rename(folder.path / "world" / "flat.toml", folder.path / "flat.toml");
     fs::create_symlink("../flat.toml", folder.path / "world" / "flat.toml");
-    const Loaded loaded = load_world(folder.path / "world" / "world.toml");
+    const Result<World> loaded = load_world(folder.path / "world" / "world.toml");
     CHECK(worlds::rules_and_places(loaded.report()) == std::vector<std::string>{"path-outside at world.toml:6:9"});
 }

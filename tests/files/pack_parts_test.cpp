@@ -20,17 +20,17 @@ std::string hash_in(const Files& files, const std::string& file) {
 // A map's part as the command makes it; which files were read goes to `read`.
 std::string part_of(const Files& files, const std::string& map, const PackOutput& output = {},
                     std::vector<std::string>* read = nullptr) {
-    const LoadedDrafts drafts = load_map_drafts("world.toml", map, worlds::reader_of(files));
-    INFO(text(drafts.report));
-    REQUIRE(drafts.builder);
-    const Loaded loaded = drafts.builder->build();
+    const Result<WorldDrafts> drafts = load_map_drafts("world.toml", map, worlds::reader_of(files));
+    INFO(text(drafts.report()));
+    REQUIRE(drafts);
+    const Result<World> loaded = drafts->builder.build();
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    REQUIRE(loaded.world().maps().size() == 1);
-    if (read != nullptr) *read = drafts.files;
+    REQUIRE(loaded->maps().size() == 1);
+    if (read != nullptr) *read = drafts->files;
     std::vector<InputFile> inputs;
-    for (const std::string& file : drafts.files) inputs.push_back({file, hash_in(files, file)});
-    return part_bytes(loaded.world(), loaded.world().maps().front(), output, inputs);
+    for (const std::string& file : drafts->files) inputs.push_back({file, hash_in(files, file)});
+    return part_bytes(*loaded, loaded->maps().front(), output, inputs);
 }
 
 std::vector<NamedBytes> parts_of(const Files& files, const World& world, const PackOutput& output = {}) {
@@ -39,8 +39,8 @@ std::vector<NamedBytes> parts_of(const Files& files, const World& world, const P
     return parts;
 }
 
-JoinedPack joined(const Files& files, const World& world, const std::vector<NamedBytes>& parts,
-                  const PackOutput& output = {}) {
+Result<std::string> joined(const Files& files, const World& world, const std::vector<NamedBytes>& parts,
+                           const PackOutput& output = {}) {
     return join_parts(world, parts, output, [&](const std::string& file) { return hash_in(files, file); });
 }
 
@@ -51,7 +51,7 @@ TEST_CASE("parts of random worlds, joined in any order, are the pack of the whol
         DRYGROUND_ROUND(round);
         const WorldBuilder builder = random_worlds::make(static_cast<std::uint64_t>(round));
         Files files;
-        for (const NamedBytes& file : world_files(builder).files) files[file.file] = file.bytes;
+        for (const NamedBytes& file : *world_files(builder)) files[file.file] = file.bytes;
         const World world = worlds::world_of(files);
         PackOutput output;
         output.unit = round % 2 == 0 ? Unit::px : Unit::m;
@@ -61,10 +61,10 @@ TEST_CASE("parts of random worlds, joined in any order, are the pack of the whol
         output.format = round % 4 < 2 ? PackFormat::json : PackFormat::cbor;
         std::vector<NamedBytes> parts = parts_of(files, world, output);
         if (round % 5 == 0) std::reverse(parts.begin(), parts.end());
-        const JoinedPack pack = joined(files, world, parts, output);
-        INFO(fmt::format("{}", fmt::join(pack.faults, "\n")));
-        REQUIRE(pack.faults.empty());
-        REQUIRE(pack.bytes == pack_bytes(world, output));
+        const Result<std::string> pack = joined(files, world, parts, output);
+        INFO(pack.fault());
+        REQUIRE(pack);
+        REQUIRE(*pack == pack_bytes(world, output));
     }
 }
 
@@ -88,13 +88,13 @@ TEST_CASE("a map is found whatever its file is called, and a name that there is 
     files = worlds::with(files, "world.toml", "\"cave.toml\"", "\"elsewhere.toml\"");
     CHECK_FALSE(part_of(files, "cave").empty());
     CHECK(map_names("world.toml", worlds::reader_of(files)) == std::vector<std::string>{"flat", "cave"});
-    const LoadedDrafts none = load_map_drafts("world.toml", "cavern", worlds::reader_of(files));
-    CHECK_FALSE(none.builder);
-    CHECK_THAT(text(none.report), Catch::Contains("cavern") && Catch::Contains("cave"));
+    const Result<WorldDrafts> none = load_map_drafts("world.toml", "cavern", worlds::reader_of(files));
+    CHECK_FALSE(none);
+    CHECK_THAT(text(none.report()), Catch::Contains("cavern") && Catch::Contains("cave"));
     files["flat.toml"] = "no TOML at all [";   // listed all the same: its mistake is told when it is made
     CHECK(map_names("world.toml", worlds::reader_of(files)) == std::vector<std::string>{"flat", "cave"});
-    const LoadedDrafts broken = load_map_drafts("world.toml", "flat", worlds::reader_of(files));
-    CHECK_THAT(text(broken.report), Catch::Contains("flat.toml:1:"));
+    const Result<WorldDrafts> broken = load_map_drafts("world.toml", "flat", worlds::reader_of(files));
+    CHECK_THAT(text(broken.report()), Catch::Contains("flat.toml:1:"));
 }
 
 TEST_CASE("parts that do not make up the world are told, each with its reason", "[pack]") {
@@ -102,9 +102,9 @@ TEST_CASE("parts that do not make up the world are told, each with its reason", 
     const World world = worlds::world_of(files);
     const std::vector<NamedBytes> parts = parts_of(files, world);
     const auto faults = [&](const Files& now, const std::vector<NamedBytes>& some, const PackOutput& output = {}) {
-        const JoinedPack pack = joined(now, world, some, output);
-        CHECK(pack.bytes.empty());
-        return fmt::format("{}", fmt::join(pack.faults, "\n"));
+        const Result<std::string> pack = joined(now, world, some, output);
+        CHECK_FALSE(pack);
+        return pack.fault();
     };
     CHECK(faults(files, {parts[0]}) == "map 'cave' has no part: pack --map cave makes it");
     CHECK(faults(files, {parts[0], parts[1], parts[0]}) == "'flat.part': map 'flat' is given twice");

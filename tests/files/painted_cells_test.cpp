@@ -29,10 +29,10 @@ std::string png_of(int width, const std::vector<std::uint32_t>& colours) {   // 
 }
 
 std::vector<Placed> tiles_of(const Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     std::vector<Placed> tiles;
     for (int r = 0; r < map.rows; ++r)
         for (int c = 0; c < map.columns; ++c) tiles.push_back(map.placed(map.layers[0], c, r));
@@ -56,12 +56,12 @@ Files painted(const std::string& weights, int seed, const std::string& more = {}
 
 using Kinds = std::map<Cell, std::string>;
 Kinds kinds_of(const Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     Kinds result;
-    for (const Object& object : loaded.world().map("flat").objects)
-        if (object.cell) result[*object.cell] = loaded.world().kind(object.kind).name;
+    for (const Object& object : loaded->map("flat").objects)
+        if (object.cell) result[*object.cell] = loaded->kind(object.kind).name;
     return result;
 }
 int crabs(const Kinds& all) {
@@ -97,7 +97,7 @@ TEST_CASE("without a legend a field is a tile's name, with flip and turn behind 
 }
 
 TEST_CASE("mistakes in fields are told at their place") {
-    const Loaded odd = worlds::load(with_csv(",,,,,\n,,,,,\n,\"ö\",,,/,#\n#,#,paet:x,#,#,#\n"));
+    const Result<World> odd = worlds::load(with_csv(",,,,,\n,,,,,\n,\"ö\",,,/,#\n#,#,paet:x,#,#,#\n"));
     CHECK(worlds::rules_and_places(odd.report()) ==
           Found{"legend-missing at ground.csv:3:2", "legend-missing at ground.csv:4:5"});
     CHECK(odd.report().findings()[1].hint->set == "peat:x");
@@ -140,11 +140,11 @@ TEST_CASE("painted kinds are chosen by seed and cell, as often as their weights 
 }
 
 TEST_CASE("`except` says more of single painted objects") {
-    const Loaded named = worlds::load(painted(
+    const Result<World> named = worlds::load(painted(
         ", weights = [1, 0]", 7, "except = [{ cell = [2, 1], name = \"first\", props = { patrol_px = 5 } }]\n"));
     INFO(text(named.report()));
     REQUIRE(named);
-    const Map& map = named.world().map("flat");
+    const Map& map = named->map("flat");
     const Object& first = map.object(map.find_object("first"));
     CHECK(first.cell == Cell{2, 1});
     CHECK(first.props.at("patrol_px") == Value{5.0});
@@ -160,17 +160,17 @@ TEST_CASE("layers come and go with facts, and say how they are drawn") {
                                 "props = { tide = 4 }\nlegend = { \"#\" = \"peat\" }\n"
                                 "rows = '''\n#.....\n......\n......\n......\n'''\n");
     files = worlds::with(files, "flat.toml", "name = \"ground\"", "name = \"ground\"\nunless = [\"has_key\"]");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     CHECK(map.layers[1].band == Band::front);
     CHECK(map.layers[1].opacity == 0.5);
     CHECK(map.layers[1].props.at("tide") == Value{std::int64_t{4}});
     CHECK(map.layers[0].props.at("tide") == Value{std::int64_t{3}});
     const auto cells = [&](const Facts& facts) {   // covered, the rim apart
         std::int64_t sum = 0;
-        for (const Group& group : merge(loaded.world(), map, {.facts = facts}).groups) sum += twice_area(group.regions);
+        for (const Group& group : merge(*loaded, map, {.facts = facts}).groups) sum += twice_area(group.regions);
         return static_cast<double>(sum) / (2 * 16 * 16 * 256 * 256) - 24;
     };
     CHECK(cells({}) == 7.5);
@@ -185,14 +185,14 @@ TEST_CASE("limits and goals are kept, and their names looked up") {
     Files files = worlds::with(worlds::small_world(), "world.toml", "[barriers]", "[limits]\nmaps = 64\n[barriers]");
     files = worlds::with(files, "world.toml", "start = \"flat/landing\"",
                          "start = \"flat/landing\"\ngoals = { objects = [\"flat/crab_a\"], facts = [\"has_key\"] }");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(loaded.world().limits().at("maps") == 64);
-    REQUIRE(loaded.world().goals().size() == 2);
-    CHECK(loaded.world().goals()[0].words == "flat/crab_a");
-    CHECK(loaded.world().goals()[0].object != ObjectId::none);
-    CHECK(loaded.world().goals()[1].words == "has_key");
+    CHECK(loaded->limits().at("maps") == 64);
+    REQUIRE(loaded->goals().size() == 2);
+    CHECK(loaded->goals()[0].words == "flat/crab_a");
+    CHECK(loaded->goals()[0].object != ObjectId::none);
+    CHECK(loaded->goals()[1].words == "has_key");
     for (const auto& [from, to] : {std::pair{"maps = 64", "mapps = 64"}, std::pair{"flat/crab_a", "flat/crab_b"},
                                    std::pair{"flat/crab_a", "falt/crab_a"}})
         CHECK(worlds::of_rule(worlds::load(worlds::with(files, "world.toml", from, to)).report(), Rule::unknown_name)
@@ -210,11 +210,11 @@ TEST_CASE("long rows, which the TOML parser does not see, mean the same and are 
         all["flat.toml"].replace(begin, end - begin, "rows = " + quotes + "\n" + content + quotes);
         return all;
     };
-    const Loaded light = worlds::load(files(field, "'''")), heavy = worlds::load(files(field, "\"\"\""));
+    const Result<World> light = worlds::load(files(field, "'''")), heavy = worlds::load(files(field, "\"\"\""));
     INFO(text(light.report()) << text(heavy.report()));
     REQUIRE(light);
     REQUIRE(heavy);
-    CHECK(pack_bytes(light.world()) == pack_bytes(heavy.world()));
+    CHECK(pack_bytes(*light) == pack_bytes(*heavy));
     // Mistakes within and behind are where they are.
     std::string wrong = field;
     wrong[61 * 7 + 3] = 'Q';

@@ -167,16 +167,16 @@ TEST_CASE("mistakes in several files are told in one reading") {
 
 TEST_CASE("byte order marks and CRLF are read like any text") {
     Files files = worlds::small_world();
-    const dryground::Loaded plain = worlds::load(files);
+    const dryground::Result<dryground::World> plain = worlds::load(files);
     for (auto& [name, text] : files) {
         std::string changed = "\xEF\xBB\xBF";
         for (const char c : text) changed += c == '\n' ? "\r\n" : std::string(1, c);
         text = changed;
     }
-    const dryground::Loaded loaded = worlds::load(files);
+    const dryground::Result<dryground::World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(loaded.world().maps()[0].layers[0].cells == plain.world().maps()[0].layers[0].cells);
+    CHECK(loaded->maps()[0].layers[0].cells == plain->maps()[0].layers[0].cells);
     CHECK(worlds::all_findings(files).empty());
 }
 
@@ -188,10 +188,10 @@ TEST_CASE("values keep their types from file to game") {
         "\"whole\", default = 3 }\n"
         "props.opens = { type = \"ref\", default = \"flat/landing\" }\nprops.tint = { type = \"colour\", default = "
         "\"#102030\" }\nprops.patrol_px");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     const Properties& props = map.object(map.find_object("crab_a")).props;
     CHECK(props.at("lit") == Value{true});
     CHECK(props.at("near") == Value{std::array<double, 2>{1, 2.5}});
@@ -225,13 +225,13 @@ tags = ["wet"]
 shapes = [{ shared = "low", at = [0, -8] }]
 props = { harm = 7 }
 )";
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const TileSet& set = loaded.world().tilesets()[0];
+    const TileSet& set = loaded->tilesets()[0];
     const Tile &peat = set.tiles[0], &bank = set.tiles[1];
-    CHECK(loaded.world().barrier(peat.shapes[0].barrier).name == "earth");
-    CHECK(loaded.world().barrier(bank.shapes[0].barrier).name == "brine");
+    CHECK(loaded->barrier(peat.shapes[0].barrier).name == "earth");
+    CHECK(loaded->barrier(bank.shapes[0].barrier).name == "brine");
     CHECK(bank.sides->of == std::array<Passage, 4>{Passage::shut, Passage::open, Passage::open, Passage::in});
     CHECK(peat.props.at("harm") == Value{std::int64_t{1}});
     CHECK(bank.props.at("harm") == Value{std::int64_t{7}});
@@ -264,17 +264,17 @@ TEST_CASE("a damaged file never crashes, hangs or passes for a world it is not")
                 break;
         }
         CAPTURE(round);
-        const Loaded loaded = worlds::load(files);
+        const Result<World> loaded = worlds::load(files);
         CHECK(static_cast<bool>(loaded) == !loaded.report().has(Severity::error));
         if (!loaded) continue;
-        (void)check(loaded.world());
-        for (const Map& map : loaded.world().maps()) (void)merge(loaded.world(), map);
+        (void)check(*loaded);
+        for (const Map& map : loaded->maps()) (void)merge(*loaded, map);
     }
 }
 
 TEST_CASE("letters outside of quotes are told, in strings and comments they are welcome") {
     const auto first = [](const std::string& from, const std::string& to) {
-        const Loaded loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", from, to));
+        const Result<World> loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", from, to));
         return loaded.report().empty() ? std::string("nothing")
                                        : worlds::rules_and_places(loaded.report()).front().substr(0, 22);
     };

@@ -13,13 +13,15 @@ using namespace dryground;
 
 namespace {
 
-std::map<std::string, std::string> by_name(const WorldFiles& files) {
+std::map<std::string, std::string> by_name(const Result<std::vector<NamedBytes>>& files) {
     std::map<std::string, std::string> all;
-    for (const NamedBytes& file : files.files) all[file.file] = file.bytes;
+    for (const NamedBytes& file : *files) all[file.file] = file.bytes;
     return all;
 }
 
-LoadedDrafts read_back(const worlds::Files& files) { return load_drafts("world.toml", worlds::reader_of(files)); }
+Result<WorldDrafts> read_back(const worlds::Files& files) {
+    return load_drafts("world.toml", worlds::reader_of(files));
+}
 
 // Empty when both are the same; else what stands around their first difference.
 std::string difference(std::string a, std::string b) {
@@ -41,20 +43,20 @@ TEST_CASE("random worlds, saved and read back, are equal; and saved again, byte 
     for (int round = 0; round < chance::rounds(160); ++round) {
         DRYGROUND_ROUND(round);
         const WorldBuilder builder = random_worlds::make(static_cast<std::uint64_t>(round));
-        const Loaded said = builder.build();
+        const Result<World> said = builder.build();
         INFO(text(said.report()));
         REQUIRE(said);
         ++built;
         const auto files = by_name(world_files(builder));
         REQUIRE(files.size() >= 4);
-        const LoadedDrafts read = read_back(files);
-        INFO(text(read.report));
-        REQUIRE(read.builder);
-        const Loaded again = read.builder->build();
+        const Result<WorldDrafts> read = read_back(files);
+        INFO(text(read.report()));
+        REQUIRE(read);
+        const Result<World> again = read->builder.build();
         INFO(text(again.report()));
         REQUIRE(again);
-        REQUIRE(difference(pack_bytes(said.world()), pack_bytes(again.world())) == "");
-        const auto saved_again = by_name(world_files(*read.builder));
+        REQUIRE(difference(pack_bytes(*said), pack_bytes(*again)) == "");
+        const auto saved_again = by_name(world_files(read->builder));
         for (const auto& [name, bytes] : files) REQUIRE(difference(bytes, saved_again.at(name)) == "");
     }
     CHECK(built > 0);
@@ -63,18 +65,18 @@ TEST_CASE("random worlds, saved and read back, are equal; and saved again, byte 
 TEST_CASE("a pack gives the world back: packed again it is the same, byte for byte", "[pack]") {
     for (int round = 0; round < chance::rounds(160); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded said = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        const Result<World> said = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         REQUIRE(said);
         PackOutput output;
         output.unit = round % 2 == 0 ? Unit::px : Unit::m;
         output.y = round % 3 == 0 ? YAxis::up : YAxis::down;
         for (const PackFormat format : {PackFormat::json, PackFormat::cbor}) {
             output.format = format;
-            const std::string bytes = pack_bytes(said.world(), output);
-            const LoadedPack loaded = read_pack(bytes);
+            const std::string bytes = pack_bytes(*said, output);
+            const Result<Pack> loaded = read_pack(bytes);
             INFO(text(loaded.report()));
             REQUIRE(loaded);
-            REQUIRE(difference(pack_bytes(loaded.pack().world(), output), bytes) == "");
+            REQUIRE(difference(pack_bytes(loaded->world(), output), bytes) == "");
         }
     }
 }
@@ -82,20 +84,20 @@ TEST_CASE("a pack gives the world back: packed again it is the same, byte for by
 TEST_CASE("worlds are saved to a folder: all files or none", "[save]") {
     const std::filesystem::path folder = std::filesystem::temp_directory_path() / "dryground save test";
     std::filesystem::remove_all(folder);
-    const Saved saved = save_world(random_worlds::make(1), folder / "station.toml");
-    REQUIRE(saved.fault.empty());
-    REQUIRE(saved.files.size() >= 4);
-    CHECK(saved.files.back() == folder / "station.toml");
+    const Result<std::vector<std::string>> saved = save_world(random_worlds::make(1), folder / "station.toml");
+    REQUIRE(saved);
+    REQUIRE(saved->size() >= 4);
+    CHECK(saved->back() == folder / "station.toml");
     CHECK(load_world(folder / "station.toml"));
     // A folder where a map should be: nothing is written, and nothing is left lying beside.
     WorldBuilder other = random_worlds::make(2);
     std::filesystem::remove(folder / "maps" / "flat.map.toml");
     std::filesystem::create_directories(folder / "maps" / "flat.map.toml");
-    const std::string before = *read_file(folder / "station.toml").bytes;
-    const Saved stopped = save_world(other, folder / "station.toml");
-    CHECK_THAT(stopped.fault, Catch::Contains("flat.map.toml") && Catch::Contains("directory"));
-    CHECK(stopped.files.empty());
-    CHECK(*read_file(folder / "station.toml").bytes == before);
+    const std::string before = *read_file(folder / "station.toml");
+    const Result<std::vector<std::string>> stopped = save_world(other, folder / "station.toml");
+    CHECK_THAT(stopped.fault(), Catch::Contains("flat.map.toml") && Catch::Contains("directory"));
+    CHECK_FALSE(stopped);
+    CHECK(*read_file(folder / "station.toml") == before);
     for (const auto& entry : std::filesystem::recursive_directory_iterator(folder))
         CHECK(entry.path().extension() != ".part");
     std::filesystem::remove_all(folder);
@@ -110,15 +112,15 @@ TEST_CASE("what cannot be said in files is not saved, and said", "[save]") {
     world.movers = {mover};
     builder.world(world);
     REQUIRE(builder.build());
-    const WorldFiles files = world_files(builder);
-    CHECK(files.files.empty());
-    CHECK_THAT(text(files.report), Catch::Contains("the body of mover 'warden'"));
+    const Result<std::vector<NamedBytes>> files = world_files(builder);
+    CHECK_FALSE(files);
+    CHECK_THAT(text(files.report()), Catch::Contains("the body of mover 'warden'"));
     world.movers.clear();
     world.title = "\xff";
-    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report), Catch::Contains("0xFF"));
+    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report()), Catch::Contains("0xFF"));
     world.title.clear();
     world.player = Name("nobody");
-    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report), Catch::Contains("[unknown-name]"));
+    CHECK_THAT(text(world_files(WorldBuilder().world(world)).report()), Catch::Contains("[unknown-name]"));
 }
 
 // Run by the test `schemas`, which gives the folder: files for validators that are not ours.
@@ -127,8 +129,9 @@ TEST_CASE("write random worlds", "[.write]") {
     REQUIRE(folder != nullptr);
     std::filesystem::remove_all(folder);
     for (int round = 0; round < 60; ++round) {
-        const Saved saved = save_world(random_worlds::make(static_cast<std::uint64_t>(round)),
-                                       std::filesystem::path(folder) / fmt::format("{}", round) / "world.toml");
-        REQUIRE(saved.fault.empty());
+        const Result<std::vector<std::string>> saved =
+            save_world(random_worlds::make(static_cast<std::uint64_t>(round)),
+                       std::filesystem::path(folder) / fmt::format("{}", round) / "world.toml");
+        REQUIRE(saved);
     }
 }

@@ -20,13 +20,13 @@ worlds::Files drawn(const std::string& content, const std::string& layer = "") {
     return files;
 }
 
-const Object& object(const Loaded& loaded, const std::string& name) {
-    const Map& map = loaded.world().maps()[0];
+const Object& object(const Result<World>& loaded, const std::string& name) {
+    const Map& map = loaded->maps()[0];
     return map.objects.at(static_cast<std::size_t>(map.find_object(name)));
 }
 
-Loaded good(const worlds::Files& files) {
-    Loaded loaded = worlds::load(files);
+Result<World> good(const worlds::Files& files) {
+    Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
     return loaded;
@@ -37,12 +37,12 @@ constexpr const char* solid = "kind = \"solid\"\nbarrier = \"earth\"\n";
 }   // namespace
 
 TEST_CASE("elements of a drawing become objects with names, kinds and typed properties", "[svg]") {
-    const Loaded loaded = good(drawn(R"svg(<g transform="translate(8 4)">
+    const Result<World> loaded = good(drawn(R"svg(<g transform="translate(8 4)">
   <rect id="wall" x="8" y="8px" width="16" height="8" class="solid wet cold"/>
   <circle id="crab_b" class="crab" cx="30" cy="20" r="4" data-patrol-px="48.5"/>
 </g>
 <rect id="out" class="link" width="16" height="16" data-to="flat/landing" data-fires="use" data-needs="has_key" data-once="true"/>)svg",
-                                     solid));
+                                            solid));
     CHECK(object(loaded, "wall").area == Regions{box_region({16 * 256, 12 * 256}, {32 * 256, 20 * 256})});
     CHECK(object(loaded, "wall").role == Role::solid);
     CHECK(object(loaded, "wall").tags == std::vector<std::string>{"wet", "cold"});
@@ -55,7 +55,7 @@ TEST_CASE("elements of a drawing become objects with names, kinds and typed prop
 }
 
 TEST_CASE("every shape of a drawing has the area that it shows", "[svg]") {
-    const Loaded loaded = good(drawn(R"svg(<rect id="a" width="10" height="10" transform="rotate(90)"/>
+    const Result<World> loaded = good(drawn(R"svg(<rect id="a" width="10" height="10" transform="rotate(90)"/>
 <rect id="b" x="2" width="10" height="10" rx="2"/>
 <ellipse id="c" cx="10" cy="10" rx="8" ry="4" transform="rotate(90 10 10)"/>
 <polygon id="d" points="0,0 10,0 10,10 0,10"/>
@@ -64,7 +64,7 @@ TEST_CASE("every shape of a drawing has the area that it shows", "[svg]") {
 <polyline id="g" points="0 0 10 0 10 10"/>
 <line id="h" x1="0" y1="3" x2="9" y2="3"/>
 <circle id="i" r="10" cx="0" cy="0" transform="translate(20 20) rotate(30) scale(0.5)"/>)svg",
-                                     solid));
+                                            solid));
     const auto area = [&](const char* name) {
         return static_cast<double>(twice_area(object(loaded, name).area)) / 2 / 65536;
     };
@@ -111,10 +111,10 @@ TEST_CASE("curves keep within the tolerance of where they run", "[svg]") {
 }
 
 TEST_CASE("what is not drawn is passed over; what cannot be read is told at its place", "[svg]") {
-    const Loaded loaded = good(drawn(R"svg(<title>Walls</title><defs><rect id="no" width="1" height="1"/></defs>
+    const Result<World> loaded = good(drawn(R"svg(<title>Walls</title><defs><rect id="no" width="1" height="1"/></defs>
 <x:view zoom="3"/><rect id="hidden" display="none" width="4" height="4"/><g/>)svg",
-                                     solid));
-    CHECK(loaded.world().maps()[0].objects.size() == 2);
+                                            solid));
+    CHECK(loaded->maps()[0].objects.size() == 2);
 
     const Report report = worlds::all_findings(drawn(R"svg(<text id="t">hello</text>
 <rect id="a" width="wide" height="4"/>
@@ -191,8 +191,8 @@ TEST_CASE("a page in mm as large as the map is laid over it, hidden layers and b
   </g>
   <g id="layer3" style="display:none"><rect id="old" width="9" height="9"/></g>
 </svg>)svg");
-    const Loaded loaded = good(files);
-    const Map& map = loaded.world().maps()[0];
+    const Result<World> loaded = good(files);
+    const Map& map = loaded->maps()[0];
     CHECK(bounds(object(loaded, "sea_wall").area) == box_px(16, 24, 32, 32));
     CHECK(object(loaded, "rail").line == Ring{{to_steps(4), to_steps(8)}, {to_steps(20), to_steps(8)}});
     CHECK(bounds(object(loaded, "ramp").area) == box_px(36, 8, 52, 24));   // open, but filled
@@ -216,8 +216,8 @@ TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, i
 </svg>)svg",
                  "legend = { \"#2f7f93\" = { kind = \"solid\", barrier = \"brine\" }, \"#7a5c3a\" = { kind "
                  "= \"solid\", barrier = \"earth\" } }\n");
-    const Loaded loaded = good(files);
-    const World& world = loaded.world();
+    const Result<World> loaded = good(files);
+    const World& world = *loaded;
     const Map& map = world.maps()[0];
     CHECK(object(loaded, "pool").barrier == world.find_barrier("brine"));
     CHECK(bounds(object(loaded, "pool").area) == box_px(8, 8, 24, 16));
@@ -250,7 +250,7 @@ TEST_CASE("vertices of a drawing snap", "[svg]") {
     const std::string svg =
         R"svg(<svg xmlns="http://www.w3.org/2000/svg"><rect id="a" x="7.9" y="8.2" width="16.3" height="7.9"/>
 <polygon id="b" points="0.2 40.1 15.8 40.3 16.1 40.4 16.1 55.7"/></svg>)svg";
-    const Loaded whole = good(saved_as(svg, std::string(solid) + "snap = 1\n"));
+    const Result<World> whole = good(saved_as(svg, std::string(solid) + "snap = 1\n"));
     CHECK(bounds(object(whole, "a").area) == box_px(8, 8, 24, 16));
     CHECK(object(whole, "b").area ==
           Regions{{{{0, to_steps(40)}, {to_steps(16), to_steps(40)}, {to_steps(16), to_steps(56)}}, {}}});
@@ -283,7 +283,7 @@ TEST_CASE("wrong values of keys in a drawing are told", "[svg]") {
 <rect id="b" class="trigger" width="4" height="4" data-every-s="soon"/>
 <rect id="c" class="trigger" width="4" height="4" data-once="1" data-every-s="0.5" data-fires="inside"/>)svg"));
     CHECK(of_rule(report, Rule::wrong_type).size() == 2);
-    const Loaded loaded = worlds::load(
+    const Result<World> loaded = worlds::load(
         drawn(R"svg(<rect id="c" class="trigger" width="4" height="4" data-once="1" data-every-s="0.5"/>)svg"));
     REQUIRE(loaded);
     CHECK(object(loaded, "c").once);

@@ -83,7 +83,7 @@ TEST_CASE("no grid fits what is no sheet", "[art]") {
     CHECK_FALSE(guess_grid(blank(0, 0)));
     CHECK_FALSE(guess_grid(blank(7, 5)));
     CHECK_FALSE(guess_grid(blank(64, 64), {std::array{48, 48}, {}, std::array{0, 0}}));
-    CHECK_FALSE(tiles_from_sheet(blank(7, 5), options()).fault.empty());
+    CHECK_FALSE(tiles_from_sheet(blank(7, 5), options()));
 }
 
 TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was written by hand", "[art]") {
@@ -95,35 +95,35 @@ TEST_CASE("a sheet becomes a tile set that reads; made again it keeps what was w
     how.trace = true;
     how.barrier = "earth";
     how.known.cell = std::array{16, 16};
-    const TilesFromArt first = tiles_from_sheet(art, how);
-    REQUIRE(first.fault.empty());
-    CHECK(first.added == 3);
+    const Result<TilesFromArt> first = tiles_from_sheet(art, how);
+    REQUIRE(first);
+    CHECK(first->added == 3);
     worlds::Files files = worlds::small_world();
-    files["shore.toml"] = first.text;
+    files["shore.toml"] = first->text;
     files["shore.png"] = encode_png(art);
     files["world.toml"].replace(files["world.toml"].find("[\"marsh.toml\"]"), 14, "[\"marsh.toml\", \"shore.toml\"]");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(loaded.world().tilesets()[1].tiles.size() == 3);
+    CHECK(loaded->tilesets()[1].tiles.size() == 3);
 
     // By hand: a name, a comment, a shape. Then a new tile is painted, and one is wiped away.
-    std::string by_hand = first.text;
+    std::string by_hand = first->text;
     by_hand.replace(by_hand.find("[tiles.tile_1_0]"), 16, "[tiles.peat]   # my own name");
     paint(art, 48, 16, 16, 16, dice);
     for (int y = 16; y < 32; ++y)
         for (int x = 0; x < 16; ++x) pixel(art, x, y)[3] = 0;
-    const TilesFromArt second = tiles_from_sheet(art, how, by_hand);
-    REQUIRE(second.fault.empty());
-    CHECK(second.added == 1);
-    CHECK(second.text.substr(0, by_hand.size()) == by_hand);
-    CHECK_THAT(second.text, Catch::Contains("[tiles.tile_3_1]\nart = [3, 1]"));
+    const Result<TilesFromArt> second = tiles_from_sheet(art, how, by_hand);
+    REQUIRE(second);
+    CHECK(second->added == 1);
+    CHECK(second->text.substr(0, by_hand.size()) == by_hand);
+    CHECK_THAT(second->text, Catch::Contains("[tiles.tile_3_1]\nart = [3, 1]"));
     CHECK_THAT(
-        fmt::format("{}", fmt::join(second.told, "\n")),
+        fmt::format("{}", fmt::join(second->told, "\n")),
         Catch::Contains("gone: the art of 'tile_0_1' at [0, 1] is empty now") && Catch::Contains("added: tile_3_1"));
-    const TilesFromArt third = tiles_from_sheet(art, how, second.text);
-    CHECK(third.text == second.text);
-    CHECK(third.added == 0);
+    const Result<TilesFromArt> third = tiles_from_sheet(art, how, second->text);
+    CHECK(third->text == second->text);
+    CHECK(third->added == 0);
 }
 
 TEST_CASE("a wrong cell is corrected, names are given, and tiles without shapes get them", "[art]") {
@@ -133,26 +133,26 @@ TEST_CASE("a wrong cell is corrected, names are given, and tiles without shapes 
         if (c != 2) paint(image, 16 * c, 0, 16, 16, dice);
     TilesOptions how = options();
     how.known.cell = {32, 16};   // wrong
-    const TilesFromArt wrong = tiles_from_sheet(image, how);
-    CHECK(wrong.added == 2);
+    const Result<TilesFromArt> wrong = tiles_from_sheet(image, how);
+    CHECK(wrong->added == 2);
     how.known.cell = {16, 16};
     how.names = {"peat", "turf", "reeds"};
-    const TilesFromArt right = tiles_from_sheet(image, how, wrong.text);
-    CHECK_THAT(right.text, Catch::Contains("cell = [16, 16]") && !Catch::Contains("[32, 16]"));
-    CHECK_THAT(right.text, Catch::Contains("[tiles.reeds]\nart = [3, 0]"));
+    const Result<TilesFromArt> right = tiles_from_sheet(image, how, wrong->text);
+    CHECK_THAT(right->text, Catch::Contains("cell = [16, 16]") && !Catch::Contains("[32, 16]"));
+    CHECK_THAT(right->text, Catch::Contains("[tiles.reeds]\nart = [3, 0]"));
     // Without --cell the file's own holds, whatever would be guessed.
-    CHECK(tiles_from_sheet(image, options(), right.text).text == right.text);
+    CHECK(tiles_from_sheet(image, options(), right->text)->text == right->text);
     // What says nothing of its shapes gets them; what does is left alone.
     TilesOptions trace = options();
     trace.trace = true, trace.barrier = "earth", trace.pattern = "tile_*";
-    std::string by_hand = right.text;
+    std::string by_hand = right->text;
     by_hand.replace(by_hand.find("art = [0, 0]"), 12, "art = [0, 0]\nshapes = []");
-    const TilesFromArt traced = tiles_from_sheet(image, trace, by_hand);
-    CHECK(traced.shaped == 1);
-    CHECK(traced.added == 0);
-    CHECK_THAT(traced.text, Catch::Contains("art = [1, 0]\nbarrier = \"earth\"\nshapes = [\"cell\"]"));
-    CHECK_THAT(traced.text, Catch::Contains("art = [0, 0]\nshapes = []"));
-    CHECK_THAT(traced.text, Catch::EndsWith("art = [3, 0]\n"));   // its name does not match
+    const Result<TilesFromArt> traced = tiles_from_sheet(image, trace, by_hand);
+    CHECK(traced->shaped == 1);
+    CHECK(traced->added == 0);
+    CHECK_THAT(traced->text, Catch::Contains("art = [1, 0]\nbarrier = \"earth\"\nshapes = [\"cell\"]"));
+    CHECK_THAT(traced->text, Catch::Contains("art = [0, 0]\nshapes = []"));
+    CHECK_THAT(traced->text, Catch::EndsWith("art = [3, 0]\n"));   // its name does not match
 }
 
 TEST_CASE("a glaring colour in all corners means empty, where nothing is transparent", "[art]") {
@@ -187,17 +187,17 @@ TEST_CASE("pictures are packed with their edges repeated, and keep their places"
     pictures.push_back({"everything", "art/everything.png", blank(64, 32)});
     pictures.push_back({"beacon", "art/beacon.png", blank(16, 48)});
     paint(pictures.back().image, 0, 0, 16, 48, dice);
-    const TilesFromArt first = tiles_from_pictures(pictures, options());
-    REQUIRE(first.fault.empty());
-    REQUIRE(first.sheet);
-    const std::string told = fmt::format("{}", fmt::join(first.told, "\n"));
+    const Result<TilesFromArt> first = tiles_from_pictures(pictures, options());
+    REQUIRE(first);
+    REQUIRE(first->sheet);
+    const std::string told = fmt::format("{}", fmt::join(first->told, "\n"));
     CHECK_THAT(told, Catch::Contains("'art/everything.png' is itself a sheet, of 4 x 2 cells"));
     CHECK_THAT(told, Catch::Contains("'art/beacon.png' is 16 x 48 px"));
-    CHECK(first.added == 4);
-    CHECK_THAT(first.text, Catch::Contains("margin = [1, 1], gap = [2, 2]"));
-    CHECK_THAT(first.text, Catch::Contains("[tiles.beacon]\npicture = { file = \"art/beacon.png\" }"));
+    CHECK(first->added == 4);
+    CHECK_THAT(first->text, Catch::Contains("margin = [1, 1], gap = [2, 2]"));
+    CHECK_THAT(first->text, Catch::Contains("[tiles.beacon]\npicture = { file = \"art/beacon.png\" }"));
     // Each pixel of each picture is where its tile's art says, and its edges are there once more.
-    Image packed = *first.sheet;
+    Image packed = *first->sheet;
     REQUIRE(packed.width == 3 * 18);
     for (std::size_t i = 0; i < 3; ++i) {
         const int left = 1 + static_cast<int>(i) * 18, top = 1;
@@ -209,21 +209,21 @@ TEST_CASE("pictures are packed with their edges repeated, and keep their places"
     // One goes, one comes: the others stay where they were.
     pictures.erase(pictures.begin());
     pictures.push_back({"sand", "art/sand.png", blank(16, 16)});
-    const TilesFromArt second = tiles_from_pictures(pictures, options(), first.text);
-    REQUIRE(second.fault.empty());
-    CHECK(second.added == 1);
-    CHECK(second.text.substr(0, first.text.size()) == first.text);
-    CHECK_THAT(fmt::format("{}", fmt::join(second.told, "\n")),
+    const Result<TilesFromArt> second = tiles_from_pictures(pictures, options(), first->text);
+    REQUIRE(second);
+    CHECK(second->added == 1);
+    CHECK(second->text.substr(0, first->text.size()) == first->text);
+    CHECK_THAT(fmt::format("{}", fmt::join(second->told, "\n")),
                Catch::Contains("gone: there is no picture for 'peat' any more"));
     CHECK(std::equal(pixel(packed, 1 + 18, 1), pixel(packed, 1 + 18, 1) + 64,
-                     second.sheet->rgba.data() + 4 * (second.sheet->width + 19)));
+                     second->sheet->rgba.data() + 4 * (second->sheet->width + 19)));
 }
 
 TEST_CASE("what is there and is no tile set is left alone", "[art]") {
-    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "format = \"dryground/map/1\"").fault,
+    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "format = \"dryground/map/1\"").fault(),
                Catch::Contains("no tile set"));
-    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "oh no").fault, Catch::Contains("line 1"));
-    CHECK_FALSE(tiles_from_pictures({}, options()).fault.empty());
+    CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "oh no").fault(), Catch::Contains("line 1"));
+    CHECK_FALSE(tiles_from_pictures({}, options()));
 }
 
 TEST_CASE("names of tiles from names of files", "[art]") {

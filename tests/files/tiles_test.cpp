@@ -22,15 +22,15 @@ Files with_tiles(const std::string& more) {
 
 // The tiles of the first layer by their first letters, row by row.
 std::string letters(const Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     std::string all;
     for (int r = 0; r < map.rows; ++r, all += ' ')
         for (int c = 0; c < map.columns; ++c) {
             const Placed& placed = map.placed(map.layers[0], c, r);
-            all += placed.tile < 0 ? '.' : loaded.world().tile(placed).name.front();
+            all += placed.tile < 0 ? '.' : loaded->tile(placed).name.front();
         }
     return all;
 }
@@ -54,7 +54,7 @@ Files with_dykes(const std::string& rows) {
 TEST_CASE("a family's members are picked by their neighbours") {
     CHECK(letters(with_dykes("DDD..D\n.....#\nD#DD..\n######\n")) == "lmr..a .....p aplr.. pppppp ");
     const Files high = with_dykes("DD....\nD....#\n......\n######\n");
-    const Loaded gap = worlds::load(high);
+    const Result<World> gap = worlds::load(high);
     const auto gaps = worlds::of_rule(gap.report(), Rule::family_gap);
     REQUIRE(gaps.size() == 2);   // right and bottom; top
     CHECK(message(*gaps[0]) == "family 'dyke' has no member for neighbours right, bottom");
@@ -98,7 +98,7 @@ TEST_CASE("corners of a family join only where both their sides do") {
                           Rule::out_of_range)
               .size() == 1);
     // all around: a corner without both sides does not count
-    const Loaded around = worlds::load(with_joins("around", "D.....\n.D....\n......\n######\n"));
+    const Result<World> around = worlds::load(with_joins("around", "D.....\n.D....\n......\n######\n"));
     CHECK(worlds::of_rule(around.report(), Rule::family_gap).empty());
     CHECK(letters(with_joins("around", "D.....\n.D....\n......\n######\n")) == "a..... .a.... ...... pppppp ");
 }
@@ -117,7 +117,7 @@ TEST_CASE("members of a family leave open what may be either, and the most exact
         "  { tile = \"middle\", joined = [\"right\"] },\n";
     CHECK(letters(with_any(members, "DDD..D\nD....#\n......\n######\n")) == "laa..a a....p ...... pppppp ");
     CHECK(letters(with_any(members, "DD...D\n.....#\n......\n######\n")) == "ma...a .....p ...... pppppp ");
-    const Loaded both = worlds::load(
+    const Result<World> both = worlds::load(
         with_any("  { tile = \"alone\", joined = [\"top\"], any = [\"top\"] },\n", "D.....\n.....#\n......\n######\n"));
     CHECK(worlds::of_rule(both.report(), Rule::out_of_range).size() == 1);
 }
@@ -140,7 +140,7 @@ TEST_CASE("a row of states is said once for all its tiles") {
     CHECK(without_end.tilesets()[0].tiles.back().reacts.at(0).then == Reaction::Then::stays);
 
     const auto misused = [&](const std::string& from, const std::string& to) {
-        const Loaded loaded = worlds::load(worlds::with(with_tiles(row), "marsh.toml", from, to));
+        const Result<World> loaded = worlds::load(worlds::with(with_tiles(row), "marsh.toml", from, to));
         std::string all;
         for (const Finding& finding : loaded.report().findings()) all += message(finding) + "; ";
         return all;
@@ -190,8 +190,8 @@ TEST_CASE("a block is placed as one, its anchor where it is painted") {
     };
     const Files files = with_lamp(lamp, "......\n......\n.L..L.\n######\n");
     CHECK(letters(files) == "...... .b..b. .p..p. pppppp ");
-    const Loaded loaded = worlds::load(files);
-    const Map& map = loaded.world().map("flat");
+    const Result<World> loaded = worlds::load(files);
+    const Map& map = loaded->map("flat");
     CHECK(map.placed(map.layers[0], 1, 1).orientation.flip_x);
     CHECK(map.layers[0].counts[map.number(map.layers[0], 1, 1)] == 2);
     CHECK(found_in(with_lamp(lamp, ".L....\n......\n......\n######\n")) == Found{"out-of-range at flat.toml:12:2"});
@@ -212,10 +212,10 @@ TEST_CASE("tiles react, open, lead and give") {
         "\"inside\", every_s = 0.5, turns_into = \"\" }]\n");
     const Files placed = worlds::with(merging::with_rows(files, "X.....\n......\n......\n######\n"), "flat.toml",
                                       "\"/\" = \"bank\"", "\"X\" = \"crate\"");
-    const Loaded loaded = worlds::load(placed);
+    const Result<World> loaded = worlds::load(placed);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Tile& crate = loaded.world().tilesets()[0].tiles.back();
+    const Tile& crate = loaded->tilesets()[0].tiles.back();
     REQUIRE(crate.reacts.size() == 2);
     CHECK(crate.reacts[0].from == std::array<bool, 4>{false, false, true, false});
     CHECK(crate.reacts[0].then == Reaction::Then::turns);
@@ -226,10 +226,10 @@ TEST_CASE("tiles react, open, lead and give") {
     CHECK(crate.gives == std::vector{FactId{0}});
     CHECK(crate.leads == StoreyId::ground);
     // solid until all that it needs hold
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     const std::int64_t cell = 2 * 16 * 16 * 256 * 256;
-    CHECK(twice_area(merge(loaded.world(), map).group("earth").regions) -
-              twice_area(merge(loaded.world(), map, {.facts = {FactId{0}}}).group("earth").regions) ==
+    CHECK(twice_area(merge(*loaded, map).group("earth").regions) -
+              twice_area(merge(*loaded, map, {.facts = {FactId{0}}}).group("earth").regions) ==
           cell);
     for (const auto& [from, to, rule] :
          {std::tuple{"fires = \"bump\"", "fires = \"bumb\"", Rule::out_of_range},
@@ -247,8 +247,8 @@ TEST_CASE("a tile that stands for a kind is an object on its cell") {
     files = worlds::with(merging::with_rows(files, "......\n.C....\n......\n######\n"), "flat.toml", "\"/\" = \"bank\"",
                          "\"C\" = \"crab_mark\"");
     CHECK(letters(files) == "...... ...... ...... pppppp ");
-    const Loaded loaded = worlds::load(files);
-    const std::vector<Object>& objects = loaded.world().map("flat").objects;
+    const Result<World> loaded = worlds::load(files);
+    const std::vector<Object>& objects = loaded->map("flat").objects;
     REQUIRE(objects.size() == 3);
     CHECK(objects[0].cell == Cell{1, 1});
     CHECK(objects[0].place.column == 2);
@@ -269,10 +269,10 @@ TEST_CASE("shapes are traced from the art's opaque pixels") {
     files = worlds::with(files, "marsh.toml", "shapes = [\"cell\"]", "shapes = [{ trace = { within_px = 0 } }]");
     files["marsh.png"] = encode_png(image);
     const auto area_of = [](const Files& of) {
-        const Loaded loaded = worlds::load(of);
+        const Result<World> loaded = worlds::load(of);
         INFO(text(loaded.report()));
         REQUIRE(loaded);
-        return loaded.world().tilesets()[0].tiles[0].shapes[0].area;
+        return loaded->tilesets()[0].tiles[0].shapes[0].area;
     };
     CHECK(merging::in_px(area_of(files)) == "[(0,4 16,4 16,16 0,16) (4,6 4,12 12,12 12,6)]");
     CHECK(twice_area(area_of(worlds::with(files, "marsh.toml", "within_px = 0", "alpha = 100, within_px = 0"))) ==
@@ -290,10 +290,10 @@ TEST_CASE("objects carve barriers of the layers below, and polygons have holes")
   { kind = "trigger", box = [0, 48, 16, 16], carves = [{ barrier = "earth" }] },
   { kind = "spawn", at = [40, 40], carves = [{ barrier = "earth", box = [32, 48, 16, 8] }] },
   { kind = "solid", barrier = "earth", polygon = [[0, 0], [32, 0], [32, 32], [0, 32]], holes = [[[8, 8], [8, 24], [24, 24], [24, 8]]] },)");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(merging::in_px(merge(loaded.world(), loaded.world().map("flat")).group("earth").regions) ==
+    CHECK(merging::in_px(merge(*loaded, loaded->map("flat")).group("earth").regions) ==
           "[(0,0 32,0 32,32 0,32) (8,8 8,24 24,24 24,8)] [(80,32 96,32 96,64 16,64 16,48 32,48 32,56 48,56 48,48 "
           "64,48)]");
     CHECK(found_in(worlds::with(files, "flat.toml", "holes = [[[8, 8], [8, 24]", "holes = [[[8, 8], [8, 8]")).size() ==

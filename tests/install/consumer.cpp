@@ -6,9 +6,9 @@
 #include <dryground/dryground.hpp>
 
 int main(int, char** argv) {
-    const dryground::Loaded loaded = dryground::load_world(argv[1]);
+    const dryground::Result<dryground::World> loaded = dryground::load_world(argv[1]);
     if (!loaded) return 1;
-    const dryground::World& world = loaded.world();
+    const dryground::World& world = *loaded;
     if (!dryground::check(world).empty()) return 2;
     const dryground::Merge merged = dryground::merge(world, world.map("slipway"));
     cpSpace* space = cpSpaceNew();

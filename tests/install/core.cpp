@@ -9,7 +9,7 @@ int main() {
     dryground::WorldDraft world;
     world.title = "Sedge Point";
     builder.world(world);
-    const dryground::Loaded built = builder.build();
+    const dryground::Result<dryground::World> built = builder.build();
     if (!built) return 1;
-    std::printf("%s: %zu findings\n", built.world().title().c_str(), dryground::check(built.world()).findings().size());
+    std::printf("%s: %zu findings\n", built->title().c_str(), dryground::check(*built).findings().size());
 }

@@ -68,12 +68,12 @@ TEST_CASE("chunks joined are the whole, and their chains are its chains, cut") {
     for (int round = 0; round < chance::rounds(60); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(500'000 + static_cast<std::uint64_t>(round));
-        const Loaded loaded = worlds::load(random_world(dice, dice.in(1, 25), dice.in(1, 20)));
+        const Result<World> loaded = worlds::load(random_world(dice, dice.in(1, 25), dice.in(1, 20)));
         INFO(text(loaded.report()));
         REQUIRE(loaded);
-        const Map& map = loaded.world().map("flat");
-        const Merge whole = merge(loaded.world(), map);
-        const ChunkedMerge chunked = merge_chunks(loaded.world(), map, dice.in(1, 9));
+        const Map& map = loaded->map("flat");
+        const Merge whole = merge(*loaded, map);
+        const ChunkedMerge chunked = merge_chunks(*loaded, map, dice.in(1, 9));
         for (const Group& group : whole.groups) {
             Regions all;
             std::vector<Chain> chains;
@@ -119,10 +119,10 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
         const bool reaches_out = *key != 0;
         if (reaches_out)
             files = worlds::with(files, "flat.toml", "name = \"high\"", fmt::format("name = \"high\"\n{}", key));
-        const Loaded loaded = worlds::load(files);
+        const Result<World> loaded = worlds::load(files);
         REQUIRE(loaded);
         const int chunk_cells = dice.in(1, 8);
-        LiveMap live(loaded.world(), loaded.world().map("flat"), chunk_cells, {.pieces = false});
+        LiveMap live(*loaded, loaded->map("flat"), chunk_cells, {.pieces = false});
         for (int edit = 0; edit < 25; ++edit) {
             const Map& map = live.map();
             const std::vector<Chunk> before = live.merge().chunks;
@@ -133,7 +133,7 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
                     : map.palette[static_cast<std::size_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1))];
             const std::vector<std::size_t> changed =
                 live.set_tile(layer, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, tile);
-            const ChunkedMerge fresh = merge_chunks(loaded.world(), live.map(), chunk_cells, {.pieces = false});
+            const ChunkedMerge fresh = merge_chunks(*loaded, live.map(), chunk_cells, {.pieces = false});
             for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
                 CAPTURE(i, edit);
                 REQUIRE(live.merge().chunks[i].groups == fresh.chunks[i].groups);
@@ -159,12 +159,12 @@ TEST_CASE("solids, overhangs and lines are cut at chunks, and follow changes too
         "\n............\n'''\n[[layers]]\nname = \"drawn\"\nobjects = [{ kind = \"solid\", barrier = \"earth\", box = "
         "[40, "
         "40, 72, 24] }]\n";
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
-    const Merge whole = merge(loaded.world(), map);
-    const ChunkedMerge chunked = merge_chunks(loaded.world(), map, 4);
+    const Map& map = loaded->map("flat");
+    const Merge whole = merge(*loaded, map);
+    const ChunkedMerge chunked = merge_chunks(*loaded, map, 4);
     Regions all;
     double length = 0, cut_length = 0;
     for (const Group& group : whole.groups)
@@ -180,10 +180,10 @@ TEST_CASE("solids, overhangs and lines are cut at chunks, and follow changes too
     CHECK(unite(all) == whole.group("earth").regions);
     CHECK(length > 0);
     CHECK(cut_length == length);
-    LiveMap live(loaded.world(), map, 4);
+    LiveMap live(*loaded, map, 4);
     const Placed roof = map.placed(map.layers[2], 3, 1);
     CHECK(!live.set_tile(LayerId{2}, {7, 7}, roof).empty());
-    CHECK(live.merge().chunks == merge_chunks(loaded.world(), live.map(), 4).chunks);
+    CHECK(live.merge().chunks == merge_chunks(*loaded, live.map(), 4).chunks);
     CHECK(live.set_tile(LayerId{2}, {7, 7}, roof).empty());   // it stands there already
     CHECK_THROWS_AS(live.set_tile(LayerId{3}, {0, 0}, roof), std::out_of_range);
     CHECK_THROWS_AS(live.set_tile(LayerId{0}, {12, 0}, roof), std::out_of_range);
@@ -197,13 +197,13 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         Files files = random_world(dice, dice.in(1, 14), dice.in(1, 12));
         if (dice.once_in(2))
             files = worlds::with(files, "world.toml", "stopped_by = [", "needs = [\"walk\"]\nstopped_by = [");
-        const Loaded loaded = worlds::load(files);
+        const Result<World> loaded = worlds::load(files);
         REQUIRE(loaded);
-        const Map& map = loaded.world().map("flat");
+        const Map& map = loaded->map("flat");
         const MergeOptions options{.pieces = false, .mover = MoverId{0}};
-        const Regions whole = merge(loaded.world(), map, options).groups.at(0).regions;
+        const Regions whole = merge(*loaded, map, options).groups.at(0).regions;
         const int chunk_cells = dice.in(1, 6);
-        LiveMap live(loaded.world(), map, chunk_cells, options);
+        LiveMap live(*loaded, map, chunk_cells, options);
         const auto joined = [&] {
             Regions all;
             for (const Chunk& chunk : live.merge().chunks)
@@ -217,8 +217,8 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         REQUIRE(unite(joined()) == whole);
         for (int edit = 0; edit < 5; ++edit)
             live.set_tile(LayerId{dice.in(0, 1)}, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, {});
-        REQUIRE(live.merge().chunks == merge_chunks(loaded.world(), live.map(), chunk_cells, options).chunks);
-        REQUIRE(unite(joined()) == merge(loaded.world(), live.map(), options).groups.at(0).regions);
+        REQUIRE(live.merge().chunks == merge_chunks(*loaded, live.map(), chunk_cells, options).chunks);
+        REQUIRE(unite(joined()) == merge(*loaded, live.map(), options).groups.at(0).regions);
     }
 }
 
@@ -246,10 +246,10 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
     std::size_t lines = 0, edits = 0;
     for (int round = 0; round < chance::rounds(120); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         if (!loaded) continue;
         chance::Dice dice(540'000 + static_cast<std::uint64_t>(round));
-        const World& world = loaded.world();
+        const World& world = *loaded;
         for (const Map& map : world.maps()) {
             MergeOptions options;
             options.pieces = false, options.mover = MoverId{dice.in(-1, 0)};
@@ -312,10 +312,10 @@ TEST_CASE("a line that goes on in another chunk names its next vertex there") {
                                "8]], one_way = \"up\" }]\n[tiles.brine]");
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"plank\"");
     files = worlds::with(files, "flat.toml", "......\n......\n..../#\n######\n", "......\n.====.\n......\n######\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     REQUIRE(loaded);
     std::vector<Chain> chains;
-    for (const Chunk& chunk : merge_chunks(loaded.world(), loaded.world().map("flat"), 3).chunks)
+    for (const Chunk& chunk : merge_chunks(*loaded, loaded->map("flat"), 3).chunks)
         for (const Group& group : chunk.groups)
             if (group.one_way == OneWay::up) chains.insert(chains.end(), group.chains.begin(), group.chains.end());
     REQUIRE(chains.size() == 2);
@@ -333,12 +333,12 @@ TEST_CASE("chunks lie flat on the ground too") {
     files = worlds::with(files, "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]");
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"boardwalk\"");
     files = merging::with_rows(files, "##....\n#.....\n...##.\n...##.\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
-    const Merge whole = merge(loaded.world(), map, {.plane = Plane::ground});
-    const ChunkedMerge chunked = merge_chunks(loaded.world(), map, 2, {.boxes = true, .plane = Plane::ground});
+    const Map& map = loaded->map("flat");
+    const Merge whole = merge(*loaded, map, {.plane = Plane::ground});
+    const ChunkedMerge chunked = merge_chunks(*loaded, map, 2, {.boxes = true, .plane = Plane::ground});
     CHECK(chunked.cell == whole.cell);
     Regions all;
     for (const Chunk& chunk : chunked.chunks)

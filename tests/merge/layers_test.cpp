@@ -47,8 +47,8 @@ TEST_CASE("a layer's offsets move its shapes and carves, and say so nowhere else
                      "  { name = \"wall\", kind = \"solid\", barrier = \"brine\", box = [0, 0, 8, 8] },\n");
     const Files shifted = worlds::with(solid, "flat.toml", "name = \"people\"", "name = \"people\"\noffset = [5, 5]");
     CHECK(in_px(merged(shifted).group("brine").regions) == "[(5,5 13,5 13,13 5,13)]");
-    const Loaded loaded = worlds::load(shifted);
-    const Map& map = loaded.world().map("flat");
+    const Result<World> loaded = worlds::load(shifted);
+    const Map& map = loaded->map("flat");
     CHECK(map.object(map.find_object("landing")).position == Point{29 * 256, 53 * 256});
 }
 
@@ -209,10 +209,10 @@ TEST_CASE("objects stand on isometric cells where the diamond is") {
     files = worlds::with(files, "flat.toml", crab,
                          "  { name = \"crab_a\", kind = \"crab\", cell = [1, 0] },\n  { name = \"pool\", kind = "
                          "\"trigger\", cells = [0, 1, 2, 1] },\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     const auto object = [&](const char* name) { return map.object(map.find_object(name)); };
     CHECK(object("crab_a").position == Point{16 * 256, 16 * 256});
     CHECK(to_text(object("pool").area) ==

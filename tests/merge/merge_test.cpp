@@ -119,11 +119,11 @@ TEST_CASE("maps of random tiles merge to what independent libraries say, and sta
             "\"low\"\nrows = '''\n{}'''\n[[layers]]\nname = \"high\"\nrows = '''\n{}'''\n",
             columns, rows, random_rows("#/12~~", 1), random_rows("==/1~#", 3));
         files = worlds::with(files, "world.toml", "start = \"flat/landing\"\n", "");
-        const Loaded loaded = worlds::load(files);
+        const Result<World> loaded = worlds::load(files);
         INFO(text(loaded.report()));
         REQUIRE(loaded);
-        const Map& map = loaded.world().map("flat");
-        const Merge result = merge(loaded.world(), map);
+        const Map& map = loaded->map("flat");
+        const Merge result = merge(*loaded, map);
 
         // What the two layers say, put together by other means: shapes and carves as plain polygons.
         Regions earth, low_brine, carves, high_brine;
@@ -132,7 +132,7 @@ TEST_CASE("maps of random tiles merge to what independent libraries say, and sta
                 for (int c = 0; c < columns; ++c) {
                     const Placed& placed = map.placed(map.layers[l], c, r);
                     if (placed.tile < 0) continue;
-                    const Tile& tile = loaded.world().tile(placed);
+                    const Tile& tile = loaded->tile(placed);
                     const Point at{c * 4096, r * 4096};
                     for (const Shape& shape : tile.shapes)
                         for (const Region& region : placed_area(map, map.layers[l], shape, c, r))
@@ -163,18 +163,18 @@ TEST_CASE("the topmost tile that says flags or sides decides, decor never") {
         worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"bank\", \"=\" = \"boardwalk\"");
     files = worlds::with(files, "marsh.toml", "flags = [\"walk\"]", "flags = [\"walk\"]\nsides = { top = \"shut\" }");
     files = with_layer(files, "[[layers]]\nname = \"planks\"\nrows = '''\n=.....\n......\n=.....\n#.....\n'''\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
-    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).flags == 1);
-    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).sides.of[0] == Passage::shut);
-    CHECK(passability(loaded.world(), map, {0, 0}, StoreyId::ground).flags_layer == LayerId{1});
-    CHECK(passability(loaded.world(), map, {1, 0}, StoreyId::ground).flags_layer == LayerId::none);
-    CHECK(passability(loaded.world(), map, {0, 3}, StoreyId::ground).flags == 0);
-    const Loaded decor =
+    const Map& map = loaded->map("flat");
+    CHECK(passability(*loaded, map, {0, 0}, StoreyId::ground).flags == 1);
+    CHECK(passability(*loaded, map, {0, 0}, StoreyId::ground).sides.of[0] == Passage::shut);
+    CHECK(passability(*loaded, map, {0, 0}, StoreyId::ground).flags_layer == LayerId{1});
+    CHECK(passability(*loaded, map, {1, 0}, StoreyId::ground).flags_layer == LayerId::none);
+    CHECK(passability(*loaded, map, {0, 3}, StoreyId::ground).flags == 0);
+    const Result<World> decor =
         worlds::load(worlds::with(files, "flat.toml", "name = \"planks\"", "name = \"planks\"\ndecor = true"));
-    CHECK(passability(decor.world(), decor.world().map("flat"), {0, 0}, StoreyId::ground).flags_layer == LayerId::none);
+    CHECK(passability(*decor, decor->map("flat"), {0, 0}, StoreyId::ground).flags_layer == LayerId::none);
 }
 
 TEST_CASE("growing a map to the left and top moves nothing") {

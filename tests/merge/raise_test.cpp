@@ -55,9 +55,9 @@ TEST_CASE("raised ground is closed, faces outward, and its volume is area times 
     std::size_t solids = 0, edges = 0;
     for (int round = 0; round < chance::rounds(60); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         for (const Map& map : world.maps())
             for (const Pose pose : {Pose::upright, Pose::flat})
                 for (const Plane plane : {Plane::screen, Plane::ground}) {
@@ -83,8 +83,8 @@ TEST_CASE("raised ground is closed, faces outward, and its volume is area times 
 }
 
 TEST_CASE("a box becomes twelve triangles, each edge of two of them") {
-    const Loaded loaded = worlds::load(worlds::small_world());
-    const World& world = loaded.world();
+    const Result<World> loaded = worlds::load(worlds::small_world());
+    const World& world = *loaded;
     const Frame flat = frame_of(world, world.map("flat"), Pose::flat);
     const Regions box{{{{0, 0}, {4096, 0}, {4096, 8192}, {0, 8192}}, {}}};   // 16 x 32 px: 1 x 2 m
     const Solid solid = raised(box, flat, {0.5, 3});
@@ -105,11 +105,11 @@ TEST_CASE("places go to space and back, on both planes alike; a diamond's cell i
     for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
-        for (const Map& map : loaded.world().maps())
+        for (const Map& map : loaded->maps())
             for (const Pose pose : {Pose::upright, Pose::flat}) {
-                const Frame frame = frame_of(loaded.world(), map, pose, Plane::screen);
+                const Frame frame = frame_of(*loaded, map, pose, Plane::screen);
                 const Point p{dice.in(-90000, 90000), dice.in(-90000, 90000)};
                 const auto place = frame.place(p, 2);
                 const PointPx px = frame.px_of(place);
@@ -120,7 +120,7 @@ TEST_CASE("places go to space and back, on both planes alike; a diamond's cell i
                 if (pose == Pose::upright || map.grid != GridSort::isometric) continue;
                 const auto a = frame.place(map.corner(0, 0), 0), b = frame.place(map.corner(1, 0), 0),
                            c = frame.place(map.corner(0, 1), 0);
-                const double side = map.cell_width / std::sqrt(2.0) / loaded.world().per_metre();
+                const double side = map.cell_width / std::sqrt(2.0) / loaded->per_metre();
                 CHECK(b[0] - a[0] == Approx(side));
                 CHECK(b[2] - a[2] == Approx(0).margin(1e-9));
                 CHECK(c[0] - a[0] == Approx(0).margin(1e-9));
@@ -131,8 +131,8 @@ TEST_CASE("places go to space and back, on both planes alike; a diamond's cell i
 
 TEST_CASE("the header's example raises the earth of a map") {
     namespace dg = dryground;
-    const Loaded loaded = worlds::load(worlds::small_world());
-    const World& world = loaded.world();
+    const Result<World> loaded = worlds::load(worlds::small_world());
+    const World& world = *loaded;
     const Map& map = world.map("flat");
     const dg::Merge merged = dg::merge(world, map, {.plane = dg::plane_of(dg::Pose::flat)});
     const dg::Frame frame = dg::frame_of(world, map, dg::Pose::flat);
@@ -143,15 +143,15 @@ TEST_CASE("the header's example raises the earth of a map") {
 }
 
 TEST_CASE("a storey says from where to where its ground is raised") {
-    const Loaded loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", "[facts]",
-                                                    "[storeys]\nloft = { base_px = 24, height_px = 40 }\n[facts]"));
+    const Result<World> loaded = worlds::load(worlds::with(
+        worlds::small_world(), "world.toml", "[facts]", "[storeys]\nloft = { base_px = 24, height_px = 40 }\n[facts]"));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    CHECK(heights_of(loaded.world(), StoreyId::ground).base == 0);
-    CHECK(heights_of(loaded.world(), StoreyId::ground).height == 2);   // 32 px when nothing is said
-    CHECK(heights_of(loaded.world(), StoreyId{1}).base == 1.5);
-    CHECK(heights_of(loaded.world(), StoreyId{1}).height == 2.5);
-    CHECK(heights_of(loaded.world(), StoreyId{1}, 8.0).height == 0.5);
+    CHECK(heights_of(*loaded, StoreyId::ground).base == 0);
+    CHECK(heights_of(*loaded, StoreyId::ground).height == 2);   // 32 px when nothing is said
+    CHECK(heights_of(*loaded, StoreyId{1}).base == 1.5);
+    CHECK(heights_of(*loaded, StoreyId{1}).height == 2.5);
+    CHECK(heights_of(*loaded, StoreyId{1}, 8.0).height == 0.5);
 }
 
 TEST_CASE("areas of triggers and links are groups when they are asked for, by name, else by kind") {

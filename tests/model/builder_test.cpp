@@ -60,17 +60,16 @@ WorldBuilder small_builder() {
 }   // namespace
 
 TEST_CASE("a world built in code is checked like one from files") {
-    const Loaded built = small_builder().build();
+    const Result<World> built = small_builder().build();
     INFO(text(built.report()));
     REQUIRE(built);
-    const Report report = check(built.world());
+    const Report report = check(*built);
     REQUIRE(report.findings().size() == 2);   // of what this small world leaves out
     CHECK(rule_text(report.findings()[0].rule).name == "barrier-unmet");
     CHECK(rule_text(report.findings()[1].rule).name == "leak");
     CHECK(report.findings()[1].place.thing == "map 'flat'");
-    const Map& flat = built.world().map("flat");
-    CHECK(merge(built.world(), flat).group("earth").regions ==
-          Regions{box_region({0, 16 * 256}, {48 * 256, 32 * 256})});
+    const Map& flat = built->map("flat");
+    CHECK(merge(*built, flat).group("earth").regions == Regions{box_region({0, 16 * 256}, {48 * 256, 32 * 256})});
     CHECK(flat.objects[0].position == Point{24 * 256, 16 * 256});
 }
 
@@ -85,17 +84,17 @@ TEST_CASE("findings of a built world name the thing in place of a file") {
     layer.rows = {"#?"};
     bad.layers = {layer};
     bad.legend = {{"#", "peet", {}, {}}};
-    const Loaded built = builder.map(bad).build();
+    const Result<World> built = builder.map(bad).build();
     REQUIRE_FALSE(built);
     CHECK(worlds::rules_and_places(built.report()) ==
           std::vector<std::string>{"unknown-name at map 'cave'", "legend-missing at map 'cave', layer 'ground'"});
-    CHECK_THROWS_AS(built.world(), std::logic_error);
+    CHECK_THROWS_AS(*built, std::logic_error);
 }
 
 TEST_CASE("asking for a map that is not there names the nearest") {
-    const Loaded built = small_builder().build();
-    CHECK(built.world().find_map("flt") == MapId::none);
-    CHECK_THROWS_WITH(built.world().map("flt"), Catch::Contains("'flt'") && Catch::Contains("'flat'"));
+    const Result<World> built = small_builder().build();
+    CHECK(built->find_map("flt") == MapId::none);
+    CHECK_THROWS_WITH(built->map("flt"), Catch::Contains("'flt'") && Catch::Contains("'flat'"));
 }
 
 TEST_CASE("a builder's own notes come back, and errors among them stop it") {
@@ -103,7 +102,7 @@ TEST_CASE("a builder's own notes come back, and errors among them stop it") {
     Finding finding;
     finding.rule = Rule::file_missing;
     finding.arguments = {"sea.png", "there is no such file"};
-    const Loaded built = builder.note(finding).build();
+    const Result<World> built = builder.note(finding).build();
     CHECK_FALSE(built);
     CHECK(built.report().findings().size() == 1);
 }
@@ -137,10 +136,10 @@ TEST_CASE("the contact table lets those meet that stop or meet each other, and n
         worlds::with(worlds::small_world(), "world.toml", "[facts]",
                      "[movers.crab]\nbody = { circle = 5 }\nstopped_by = [\"earth\"]\nmeets = "
                      "[\"warden\"]\n[movers.gull]\nbody = { box = [4, 4] }\nstopped_by = []\n[facts]");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const ContactTable table = contact_table(loaded.world());
+    const ContactTable table = contact_table(*loaded);
     const auto &earth = table.barriers[0], &brine = table.barriers[1];
     const auto &warden = table.movers[0], &crab = table.movers[1], &gull = table.movers[2];
     CHECK(table.bits == 6);

@@ -40,7 +40,7 @@ Draft draft_of(int columns, int rows, std::array<int, 2> cell = diamond) {
     return draft;
 }
 
-Loaded built(const Draft& draft) {
+Result<World> built(const Draft& draft) {
     WorldBuilder builder;
     builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
     builder.tileset({.name = "marsh", .cell = draft.map.cell, .tiles = {draft.tile}});
@@ -63,22 +63,22 @@ void check_merge(const World& world) {
     CHECK(flat.group("earth").regions.size() == slow.size());
 }
 
-std::string found(const Loaded& loaded) { return text(loaded.report()); }
+std::string found(const Result<World>& loaded) { return text(loaded.report()); }
 
 }   // namespace
 
 TEST_CASE("the largest map of odd diamonds merges as the general boolean does", "[limits]") {
-    const Loaded loaded = built(draft_of(124, 124));
+    const Result<World> loaded = built(draft_of(124, 124));
     REQUIRE(loaded);
-    check_merge(loaded.world());
+    check_merge(*loaded);
 }
 
 TEST_CASE("far from cell (0, 0) the edge of the range is as near", "[limits]") {
     Draft draft = draft_of(10, 10);
     draft.map.first = {114, -124};
-    const Loaded loaded = built(draft);
+    const Result<World> loaded = built(draft);
     REQUIRE(loaded);
-    check_merge(loaded.world());
+    check_merge(*loaded);
     draft.map.first = {115, -124};
     CHECK(found(built(draft)).find("'size' is [10, 10], but should be at most 124 columns and rows from cell (0, 0)") !=
           std::string::npos);
@@ -113,7 +113,7 @@ TEST_CASE("what reaches too far out of a large map is too large", "[limits]") {
         found(built(draft)).find("its area is out of the range of coordinates, but the most is 10810 px on this map") !=
         std::string::npos);
     draft.map.layers[1].objects[0].form = BoxPx{16'000, 0, 16, 16};
-    const Loaded loaded = built(draft);
+    const Result<World> loaded = built(draft);
     REQUIRE(loaded);
-    check_merge(loaded.world());
+    check_merge(*loaded);
 }

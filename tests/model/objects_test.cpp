@@ -16,10 +16,10 @@ Object placed(const std::string& rest, const std::string& kind_keys = "role = \"
                                        "[kinds.it]\n" + kind_keys + "\n[kinds.crab]");
     files = worlds::with(files, "flat.toml", "  { name = \"crab_a\", kind = \"crab\", at = [40, 48] },\n",
                          "  { name = \"it\", kind = \"it\", " + rest + " },\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     return map.object(map.find_object("it"));
 }
 
@@ -61,10 +61,10 @@ TEST_CASE("painted kinds become unnamed objects on their cells") {
     worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"",
                                        "\"/\" = \"bank\", \"c\" = { kind = \"crab\" }");
     files = worlds::with(files, "flat.toml", "......\n......\n", "......\n.c.c..\n");
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     REQUIRE(map.objects.size() == 4);
     CHECK(map.objects[0].name.empty());
     CHECK(map.objects[0].cell == Cell{1, 1});
@@ -126,10 +126,10 @@ TEST_CASE("what a kind says of its objects holds for those that say nothing them
         "\"hum\", gives = [], needs = [], when = [], unless = [], surface = { friction = 1 } }, { name = \"like\", "
         "kind = "
         "\"whelk\", box = [32, 0, 8, 8] }]\n";
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const World& world = loaded.world();
+    const World& world = *loaded;
     const Map& map = world.map("flat");
     const auto object = [&](const char* name) { return map.object(map.find_object(name)); };
     const Object plain = object("plain"), own = object("own"), like = object("like");

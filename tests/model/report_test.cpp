@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <set>
 
-#include "dryground/report.hpp"
+#include "dryground/world.hpp"
 
 using namespace dryground;
 
@@ -106,4 +106,30 @@ TEST_CASE("reports put together are the findings added one by one") {
     twice.add(twice);
     CHECK(twice.findings().size() == 300);
     CHECK(twice.counts().waived == 4);
+}
+
+TEST_CASE("a result is a value, or says why there is none") {
+    Report found;
+    Finding finding;
+    finding.rule = Rule::file_missing;
+    finding.arguments = {"flat.toml", "there is no such file"};
+    found.add(finding);
+    const Result<std::string> value("peat", found);
+    REQUIRE(value);
+    CHECK(*value == "peat");
+    CHECK(value->size() == 4);
+    CHECK(value.fault().empty());
+    CHECK(value.report().findings().size() == 1);
+    const Result<std::string> fault = Failure{"it is a directory"};
+    CHECK_FALSE(fault);
+    CHECK_THROWS_AS(*fault, std::logic_error);
+    CHECK_THROWS_WITH(fault->size(), Catch::EndsWith("it is a directory"));
+    const Result<std::string> none = Failure{{}, found};
+    CHECK_THROWS_WITH(none.value(), Catch::Contains("flat.toml"));
+    const Result<World> passed_on = none.failure();
+    CHECK(passed_on.report().findings().size() == 1);
+    CHECK_THROWS_AS(*Result<int>(Failure{}), std::logic_error);
+    CHECK(Result<void>());
+    CHECK_FALSE(Result<void>(fault.failure()));
+    CHECK(*Result<std::unique_ptr<int>>(std::make_unique<int>(7)).value() == 7);   // what can only be moved
 }

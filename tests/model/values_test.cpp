@@ -97,7 +97,7 @@ TEST_CASE("a kind's path names a property that is a list of places; kinds that a
     CHECK(world.kind(world.find_kind("crab")).path.empty());
     const auto told = [&](const std::string& declaration, const std::string& path) {
         std::string all;
-        const Loaded loaded = worlds::load(with_path(declaration, path));
+        const Result<World> loaded = worlds::load(with_path(declaration, path));
         for (const Finding& finding : loaded.report().findings()) all += message(finding) + "; ";
         return all;
     };
@@ -105,8 +105,9 @@ TEST_CASE("a kind's path names a property that is a list of places; kinds that a
     CHECK_THAT(told("type = \"list\", of = \"text\", default = []", "stops"), Catch::Contains("a list of places"));
     CHECK_THAT(told("type = \"number\", default = 1", "stops"), Catch::Contains("a list of places"));
     // What stands still goes nowhere.
-    const Loaded still = worlds::load(worlds::with(with_path("type = \"list\", of = \"place\", default = []", "stops"),
-                                                   "world.toml", "motion = \"driven\"\n", ""));
+    const Result<World> still =
+        worlds::load(worlds::with(with_path("type = \"list\", of = \"place\", default = []", "stops"), "world.toml",
+                                  "motion = \"driven\"\n", ""));
     CHECK_THAT(text(still.report()), Catch::Contains("'path' is not a key of a solid that stands still"));
 }
 
@@ -115,15 +116,15 @@ TEST_CASE("a kind that is like another takes its properties and may change them"
         worlds::with(worlds::small_world(), "world.toml", "[kinds.crab]",
                      "[kinds.hermit]\nlike = \"crab\"\ntags = [\"foe\"]\nprops.patrol_px = { type = \"number\", "
                      "default = 8 }\nprops.shell = { type = \"text\", default = \"whelk\" }\n\n[kinds.crab]");
-    const Loaded loaded = worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"hermit\""));
+    const Result<World> loaded = worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"hermit\""));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     const Object& hermit = map.object(map.find_object("crab_a"));
     CHECK(hermit.role == Role::entity);
     CHECK(hermit.props.at("patrol_px") == Value{8.0});
     CHECK(hermit.props.at("shell") == Value{std::string("whelk")});
-    CHECK(loaded.world().kind(hermit.kind).mover == MoverId{0});
+    CHECK(loaded->kind(hermit.kind).mover == MoverId{0});
     const Report round =
         worlds::all_findings(worlds::with(files, "world.toml", "[kinds.crab]", "[kinds.crab]\nlike = \"hermit\""));
     CHECK(worlds::of_rule(round, Rule::like_chain).size() == 1);
@@ -135,10 +136,10 @@ TEST_CASE("a value under a kind's props is a new default of what the kind that i
                                          "[kinds.hermit]\nlike = \"crab\"\n" + props + "\n\n[kinds.crab]"),
                             "flat.toml", "kind = \"crab\"", "kind = \"hermit\"");
     };
-    const Loaded loaded = worlds::load(with("props.patrol_px = 8"));
+    const Result<World> loaded = worlds::load(with("props.patrol_px = 8"));
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    const Map& map = loaded.world().map("flat");
+    const Map& map = loaded->map("flat");
     CHECK(map.object(map.find_object("crab_a")).props.at("patrol_px") == Value{8.0});
     const auto told = [&](const std::string& props) { return text(worlds::all_findings(with(props))); };
     CHECK(told("props.patrol_px = \"far\"").find("should be a number") != std::string::npos);
@@ -150,15 +151,15 @@ TEST_CASE("a value under a kind's props is a new default of what the kind that i
 TEST_CASE("a property that is optional has no value where it is left out") {
     const worlds::Files files = worlds::with(worlds::small_world(), "world.toml", "props.patrol_px",
                                              "props.den = { type = \"place\", optional = true }\nprops.patrol_px");
-    const auto crab_of = [](const Loaded& loaded) {
-        const Map& map = loaded.world().map("flat");
+    const auto crab_of = [](const Result<World>& loaded) {
+        const Map& map = loaded->map("flat");
         return map.object(map.find_object("crab_a"));
     };
-    const Loaded without = worlds::load(files);
+    const Result<World> without = worlds::load(files);
     INFO(text(without.report()));
     REQUIRE(without);
     CHECK(crab_of(without).props.count("den") == 0);
-    const Loaded given =
+    const Result<World> given =
         worlds::load(worlds::with(files, "flat.toml", "kind = \"crab\"", "kind = \"crab\", props = { den = [1, 2] }"));
     REQUIRE(given);
     CHECK(crab_of(given).props.count("den") == 1);

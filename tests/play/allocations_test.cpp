@@ -40,9 +40,9 @@ std::size_t counted(Work work) {
 
 TEST_CASE("queries allocate nothing, nor do trackers once they have held as much") {
     for (const std::uint64_t round : {std::uint64_t{0}, std::uint64_t{1}, std::uint64_t{2}}) {
-        const Loaded loaded = worlds::load(worlds::clean_world(round));
+        const Result<World> loaded = worlds::load(worlds::clean_world(round));
         REQUIRE(loaded);
-        Play play(loaded.world(), "outside");
+        Play play(*loaded, "outside");
         TouchTracker touches;
         TriggerTracker triggers(play);
         std::array<BodyNow, 20> bodies{};
@@ -63,7 +63,7 @@ TEST_CASE("queries allocate nothing, nor do trackers once they have held as much
             for (BodyNow& body : bodies) {
                 body.position.x += by;
                 Contact contact = contacts[body.id % contacts.size()];
-                contact.body = BoxOfBody{contact.point.x - 5, contact.point.y - 7, 10, 14};
+                contact.body = BoxPx{contact.point.x - 5, contact.point.y - 7, 10, 14};
                 for (const Touch& touch : play.touched(contact)) touches.touch(body.id, -1, touch), ++touched;
                 const Cell cell = play.cell_at(body.position);
                 (void)play.tile_at(LayerId{0}, cell);
@@ -87,9 +87,9 @@ TEST_CASE("queries allocate nothing, nor do trackers once they have held as much
 }
 
 TEST_CASE("many threads ask at once and are told the same") {
-    const Loaded loaded = worlds::load(worlds::clean_world(0));
+    const Result<World> loaded = worlds::load(worlds::clean_world(0));
     REQUIRE(loaded);
-    const Play play(loaded.world(), "outside");
+    const Play play(*loaded, "outside");
     const auto ask = [&play] {
         std::size_t sum = 0;
         for (int i = 0; i < 20'000; ++i) {

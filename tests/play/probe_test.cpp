@@ -13,10 +13,10 @@ using namespace dryground;
 namespace {
 
 World world_of(const worlds::Files& files) {
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    return loaded.world();
+    return *loaded;
 }
 
 bool says(const std::vector<std::string>& lines, const std::string& part) {

@@ -107,9 +107,9 @@ TEST_CASE("what stops movers is what is merged, on worlds with every key that sh
     std::size_t compared = 0;
     for (int round = 0; round < chance::rounds(300); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Facts facts = round % 3 == 0 ? Facts{} : round % 3 == 1 ? Facts{FactId{0}} : Facts{FactId{0}, FactId{1}};
         for (const Map& map : world.maps()) {
             compare(world, map, play::Solids(world, map, facts), facts);
@@ -122,9 +122,9 @@ TEST_CASE("what stops movers is what is merged, on worlds with every key that sh
 TEST_CASE("after edits what stops movers is what is merged of the map as it is now", "[solids]") {
     for (int round = 0; round < chance::rounds(80); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round), true).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         const Facts facts = round % 2 == 0 ? Facts{} : Facts{0};
         chance::Dice dice(static_cast<std::uint64_t>(round));
         for (Map map : world.maps()) {

@@ -119,9 +119,9 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
             CHECK(area == Approx(48 * 8 / world.per_metre() / world.per_metre()).epsilon(0.01));
         }
         // Read back it is turned once, not twice.
-        const LoadedPack again = read_pack(bytes);
+        const Result<Pack> again = read_pack(bytes);
         REQUIRE(again);
-        const Map& map = again.pack().world().maps()[0];
+        const Map& map = again->world().maps()[0];
         const Object& raft = map.object(map.find_object("raft"));
         const Map& was = world.maps()[0];
         const Object& before = was.objects[static_cast<std::size_t>(was.find_object("raft"))];
@@ -129,7 +129,7 @@ TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a p
         CHECK(raft.turn == 30);
         CHECK(raft.size == before.size);
         CHECK(raft.middle == before.middle);
-        CHECK(pack_bytes(again.pack().world(), packing) == bytes);
+        CHECK(pack_bytes(again->world(), packing) == bytes);
     }
     CHECK(seen == 4);
 }

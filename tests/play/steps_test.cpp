@@ -95,10 +95,10 @@ template <class Action>
 void each_map(Action action) {
     for (int round = 0; round < chance::rounds(120); ++round) {
         DRYGROUND_ROUND(round);
-        const Loaded loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
         chance::Dice dice(static_cast<std::uint64_t>(round));
-        for (const Map& map : loaded.world().maps()) action(loaded.world(), map, dice);
+        for (const Map& map : loaded->maps()) action(*loaded, map, dice);
     }
 }
 

@@ -51,10 +51,10 @@ World world_of(const std::string& rows, const std::string& upper = "", const std
                                                   "[[layers]]\nname = \"ground\"\n{}rows = '''\n{}'''\n{}",
                                                   columns, lines, more.starts_with("rim") ? more : "", legend, layer,
                                                   rows, above + (more.starts_with("rim") ? "" : more))}};
-    const Loaded loaded = worlds::load(files);
+    const Result<World> loaded = worlds::load(files);
     INFO(text(loaded.report()));
     REQUIRE(loaded);
-    return loaded.world();
+    return *loaded;
 }
 
 // "peat 3,1 top": each touch, in order.
@@ -110,7 +110,7 @@ TEST_CASE("a contact tells the tile that it is with", "[touch]") {
 
 TEST_CASE("with a body all that lies along its side is told, most of it first", "[touch]") {
     const Play play(world_of("......\n.....#\n.....#\n##.###\n"), "flat");
-    const auto body = [](double l, double t, double w, double h) { return BoxOfBody{l, t, w, h}; };
+    const auto body = [](double l, double t, double w, double h) { return BoxPx{l, t, w, h}; };
     // Feet between two cells, over a gap under the body's middle.
     CHECK(told(play, play.touched({.point = {40, 48}, .normal = up, .body = body(28, 34, 24, 14)})) ==
           "peat 1,3 top; peat 3,3 top");
@@ -137,14 +137,13 @@ TEST_CASE("a round body touches at a point, however wide its box", "[touch]") {
     const Play play(world_of("......\n.....#\n.....#\n######\n"), "flat");
     const World& world = play.world();
     REQUIRE(world.movers()[1].name == "crab");   // a circle of 6 px
-    const BoxOfBody ball{42, 36, 12, 12};        // over the border of two cells
+    const BoxPx ball{42, 36, 12, 12};            // over the border of two cells
     CHECK(told(play, play.touched({.point = {48, 48}, .normal = up, .body = ball})) == "peat 2,3 top; peat 3,3 top");
-    CHECK(told(play, play.touched(
-                         {.point = {50, 48}, .normal = up, .body = BoxOfBody{44, 36, 12, 12}, .mover = MoverId{1}})) ==
-          "peat 3,3 top");
     CHECK(told(play,
-               play.touched(
-                   {.point = {80, 44}, .normal = left, .body = BoxOfBody{68, 38, 12, 10.2}, .mover = MoverId{1}})) ==
+               play.touched({.point = {50, 48}, .normal = up, .body = BoxPx{44, 36, 12, 12}, .mover = MoverId{1}})) ==
+          "peat 3,3 top");
+    CHECK(told(play, play.touched(
+                         {.point = {80, 44}, .normal = left, .body = BoxPx{68, 38, 12, 10.2}, .mover = MoverId{1}})) ==
           "peat 5,2 left");
 }
 
@@ -152,7 +151,7 @@ TEST_CASE("one-way lines, carves, layers and objects", "[touch]") {
     const Play plank(world_of("...\n.-.\n...\n"), "flat");
     CHECK(told(plank, plank.touched({.point = {24, 16}, .normal = up})) == "plank 1,1 top");
     CHECK(told(plank, plank.touched({.point = {24, 16}, .normal = down})) == "");   // passed from below
-    CHECK(told(plank, plank.touched({.point = {24, 16}, .normal = up, .body = BoxOfBody{10, 2, 20, 14}})) ==
+    CHECK(told(plank, plank.touched({.point = {24, 16}, .normal = up, .body = BoxPx{10, 2, 20, 14}})) ==
           "plank 1,1 top");
     // The boardwalk has carved the brine's upper half away.
     const Play brine(world_of("...\n~~~\n###\n", "...\n.=.\n...\n"), "flat");
@@ -284,10 +283,10 @@ TEST_CASE("whatever edge of the ground is touched, what is told lies there", "[t
     for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
         const bool clean = round % 2 == 0;
-        const Loaded loaded = clean ? worlds::load(worlds::clean_world(static_cast<std::uint64_t>(round)))
-                                    : random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        const Result<World> loaded = clean ? worlds::load(worlds::clean_world(static_cast<std::uint64_t>(round)))
+                                           : random_worlds::make(static_cast<std::uint64_t>(round)).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         for (const Map& map : world.maps()) {
             const Play play(world, map.name);
             const bool sinks = std::any_of(map.layers.begin(), map.layers.end(), [](const Layer& layer) {

@@ -7,9 +7,9 @@
 namespace merging {
 
 inline dryground::Merge merged(const worlds::Files& files, const dryground::MergeOptions& options = {}) {
-    const dryground::Loaded loaded = worlds::load(files);
+    const dryground::Result<dryground::World> loaded = worlds::load(files);
     if (!loaded) throw std::runtime_error(dryground::text(loaded.report()));
-    return dryground::merge(loaded.world(), loaded.world().map("flat"), options);
+    return dryground::merge(*loaded, loaded->map("flat"), options);
 }
 
 inline std::string in_px(const dryground::Regions& regions) {   // for tests whose numbers are whole px

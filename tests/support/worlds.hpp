@@ -118,25 +118,27 @@ inline Files with(Files files, const std::string& file, const std::string& from,
 inline dryground::FileReader reader_of(const Files& files) {
     return [&files](const std::string& path) {
         const auto found = files.find(path);
-        return found == files.end() ? dryground::FileBytes{{}, "there is no such file"}
-                                    : dryground::FileBytes{found->second, {}};
+        return found == files.end() ? dryground::Result<std::string>(dryground::Failure{"there is no such file"})
+                                    : dryground::Result<std::string>(found->second);
     };
 }
 
-inline dryground::Loaded load(const Files& files) { return dryground::load_world("world.toml", reader_of(files)); }
+inline dryground::Result<dryground::World> load(const Files& files) {
+    return dryground::load_world("world.toml", reader_of(files));
+}
 
 // The same where nothing can be wrong; throws what is wrong otherwise.
 inline dryground::World world_of(const Files& files) {
-    const dryground::Loaded loaded = load(files);
+    const dryground::Result<dryground::World> loaded = load(files);
     if (!loaded) throw std::runtime_error(dryground::text(loaded.report()));
-    return loaded.world();
+    return *loaded;
 }
 
 // All findings of reading and, where that gave a world, of checking.
 inline dryground::Report all_findings(const Files& files) {
-    const dryground::Loaded loaded = load(files);
+    const dryground::Result<dryground::World> loaded = load(files);
     dryground::Report report = loaded.report();
-    if (loaded) report.add(dryground::check(loaded.world()));
+    if (loaded) report.add(dryground::check(*loaded));
     return report;
 }
 

@@ -30,9 +30,9 @@ std::set<int> from(travel::Ways& ways, int place) {
 template <class Action>
 void each_world(Moves moves, Action action) {
     for (std::uint64_t round = 0; round < static_cast<std::uint64_t>(chance::rounds(150)); ++round) {
-        const Loaded loaded = random_worlds::make(round).build();
+        const Result<World> loaded = random_worlds::make(round).build();
         if (!loaded) continue;
-        const World& world = loaded.world();
+        const World& world = *loaded;
         for (const MoverId mover : ids<MoverId>(world.movers()))
             if (world.mover(mover).moves == moves)
                 for (const Map& map : world.maps()) action(round, world, map, mover);

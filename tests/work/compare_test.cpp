@@ -15,17 +15,17 @@ using worlds::with;
 namespace {
 
 Version version(const Files& files) {
-    Version result = load_version("world.toml", worlds::reader_of(files));
-    INFO(text(result.report));
-    REQUIRE(result.world);
-    return result;
+    Result<Version> result = load_version("world.toml", worlds::reader_of(files));
+    INFO(text(result.report()));
+    REQUIRE(result);
+    return *std::move(result);
 }
 std::string compared(const Files& before, const Files& after) { return text(compare(version(before), version(after))); }
 Files edited(Files files, const WorldEdit& edit) {
-    const Edited result = make_edit("world.toml", edit, worlds::reader_of(files));
-    INFO(result.fault);
-    REQUIRE(result.fault.empty());
-    for (const NamedBytes& file : result.files) files[file.file] = file.bytes;
+    const Result<Edited> result = make_edit("world.toml", edit, worlds::reader_of(files));
+    INFO(result.fault());
+    REQUIRE(result);
+    for (const NamedBytes& file : result->files) files[file.file] = file.bytes;
     return files;
 }
 
@@ -74,12 +74,12 @@ TEST_CASE("a world is as itself, and painting one cell of a random world is told
     for (int round = 0; round < chance::rounds(24); ++round) {
         DRYGROUND_ROUND(round);
         Files files;
-        for (const NamedBytes& file : world_files(random_worlds::make(static_cast<std::uint64_t>(round))).files)
+        for (const NamedBytes& file : *world_files(random_worlds::make(static_cast<std::uint64_t>(round))))
             files[file.file] = file.bytes;
         const Version before = version(files);
         REQUIRE(compare(before, version(files)).empty());
         chance::Dice dice(static_cast<std::uint64_t>(round) + 23'000'000);
-        const Map& map = before.world->map("flat");
+        const Map& map = before.world.map("flat");
         const Cell cell{map.first_column + dice.in(0, map.columns - 1), map.first_row + dice.in(0, map.rows - 1)};
         const std::string layer = dice.once_in(2) ? "ground" : "deck";
         const Files painted = edited(files, EditMap{"flat", PaintCells{layer, "marsh/bank:x", {cell}}});
@@ -89,8 +89,8 @@ TEST_CASE("a world is as itself, and painting one cell of a random world is told
         for (const CellsChanged& cells : comparison.cells) {
             CHECK(cells.layer == layer);
             for (const CellArea& place : cells.places)
-                here = here || (cell.column >= place[0] && cell.column < place[0] + place[2] && cell.row >= place[1] &&
-                                cell.row < place[1] + place[3]);
+                here = here || (cell.column >= place.column && cell.column < place.column + place.columns &&
+                                cell.row >= place.row && cell.row < place.row + place.rows);
         }
         CHECK(here);
         ++told;

@@ -42,7 +42,7 @@ struct OnDisk {
 
 Files random_files(std::uint64_t round) {
     Files files;
-    for (const NamedBytes& file : world_files(random_worlds::make(round)).files) files[file.file] = file.bytes;
+    for (const NamedBytes& file : *world_files(random_worlds::make(round))) files[file.file] = file.bytes;
     return files;
 }
 
@@ -101,36 +101,39 @@ TEST_CASE("all random edits of random worlds are taken back to the first byte, a
         for (int i = 0; i < 6; ++i) {
             const WorldEdit edit = random_edit(dice, i);
             // Reading just the maps that it needs comes to the same as reading all.
-            const Edited few = make_edit(disk.world(), edit),
-                         all = make_edit(disk.world(), edit, read_file, EditReads::all);
-            REQUIRE(few.fault == all.fault);
-            REQUIRE(few.files.size() == all.files.size());
-            for (std::size_t f = 0; f < few.files.size(); ++f) REQUIRE(few.files[f].bytes == all.files[f].bytes);
-            const Made done = disk.session().make(edit, "edit " + std::to_string(i));
-            INFO(edit.index() << " " << done.fault << text(done.report));
+            const Result<Edited> few = make_edit(disk.world(), edit),
+                                 all = make_edit(disk.world(), edit, read_file, EditReads::all);
+            REQUIRE(few.fault() == all.fault());
+            REQUIRE(bool(few) == bool(all));
+            if (few) {
+                REQUIRE(few->files.size() == all->files.size());
+                for (std::size_t f = 0; f < few->files.size(); ++f) REQUIRE(few->files[f].bytes == all->files[f].bytes);
+            }
+            const Result<Made> done = disk.session().make(edit, "edit " + std::to_string(i));
+            INFO(edit.index() << " " << done.fault() << text(done.report()));
             const bool could_be_read = bool(load_world(disk.world()));
             REQUIRE(could_be_read);
-            if (!done.fault.empty()) REQUIRE(disk.files() == states.back());
-            if (done.files.empty()) continue;
-            REQUIRE(done.told.empty());
+            if (!done) REQUIRE(disk.files() == states.back());
+            if (!done || done->files.empty()) continue;
+            REQUIRE(done->told.empty());
             states.push_back(disk.files());
             sorts.insert(edit.index());
             ++made;
         }
         REQUIRE(disk.session().history().size() == states.size() - 1);
         for (std::size_t i = states.size() - 1; i-- > 0;) {
-            const Made undone = disk.session().undo();
-            REQUIRE(undone.fault.empty());
-            REQUIRE(undone.told.empty());
+            const Result<Made> undone = disk.session().undo();
+            REQUIRE(undone);
+            REQUIRE(undone->told.empty());
             REQUIRE(disk.files() == states[i]);
         }
-        CHECK_FALSE(disk.session().undo().fault.empty());
+        CHECK_FALSE(disk.session().undo());
         REQUIRE(disk.files() == states.front());
         for (std::size_t i = 1; i < states.size(); ++i) {
-            REQUIRE(disk.session().redo().fault.empty());
+            REQUIRE(disk.session().redo());
             REQUIRE(disk.files() == states[i]);
         }
-        CHECK_FALSE(disk.session().redo().fault.empty());
+        CHECK_FALSE(disk.session().redo());
     }
     CHECK(made > chance::rounds(40) * 2);
     CHECK(sorts.size() >= 6);
@@ -140,21 +143,22 @@ TEST_CASE("what somebody else wrote in the same row is kept, and what is taken b
     const OnDisk disk(worlds::small_world());
     const fs::path map = disk.world_folder() / "flat.toml";
     EditSession session = disk.session();
-    REQUIRE(session.make(EditMap{"flat", PaintCells{"", "peat", {{2, 0}, {3, 0}}}}, "set peat").fault.empty());
+    REQUIRE(session.make(EditMap{"flat", PaintCells{"", "peat", {{2, 0}, {3, 0}}}}, "set peat"));
     const std::string edited = process::slurp(map);
     std::string by_hand = edited;
     by_hand.replace(by_hand.find("..##.."), 6, "#.##..");
     process::spill(map, "# mine\n" + by_hand);
-    const Made undone = session.undo();
-    CHECK(undone.told.empty());
+    const Result<Made> undone = session.undo();
+    CHECK(undone->told.empty());
     CHECK(process::slurp(map) == "# mine\n" + worlds::with(Files{{"f", edited}}, "f", "..##..", "#.....")["f"]);
-    REQUIRE(session.redo().told.empty());
+    REQUIRE(session.redo()->told.empty());
     CHECK(process::slurp(map) == "# mine\n" + by_hand);
     // One of its cells is another by now: that one stays, and is told.
     process::spill(map, worlds::with(Files{{"f", by_hand}}, "f", "#.##..", "#.#/..")["f"]);
-    const Made half = session.undo();
-    REQUIRE(half.told.size() == 1);
-    CHECK_THAT(half.told.front(), Catch::Contains("flat.toml: what stood in line") && Catch::Contains("left as it is"));
+    const Result<Made> half = session.undo();
+    REQUIRE(half->told.size() == 1);
+    CHECK_THAT(half->told.front(),
+               Catch::Contains("flat.toml: what stood in line") && Catch::Contains("left as it is"));
     CHECK_THAT(process::slurp(map), Catch::Contains("#../.."));
 }
 
@@ -181,30 +185,30 @@ TEST_CASE("an edit of one map reads no other, unless it names one, and tells wha
                     }};
     how.checking = Checking::map;
     EditSession session(disk.world(), how);
-    const Made blocked = session.make(EditMap{"flat", PaintCells{"", "peat", {{1, 2}, {2, 2}}}}, "set peat");
-    INFO(blocked.fault << text(blocked.report));
-    REQUIRE(blocked.files == std::vector<std::string>{"flat.toml"});
+    const Result<Made> blocked = session.make(EditMap{"flat", PaintCells{"", "peat", {{1, 2}, {2, 2}}}}, "set peat");
+    INFO(blocked.fault() << text(blocked.report()));
+    REQUIRE(blocked->files == std::vector<std::string>{"flat.toml"});
     CHECK(read.count("flat.toml") == 1);
     CHECK(read.count("cellar.toml") == 0);
-    REQUIRE(blocked.checked);
-    CHECK(worlds::of_rule(blocked.new_findings, Rule::spawn_blocked).size() >= 1);
-    const Made mended = session.make(EditMap{"flat", PaintCells{"", "", {{1, 2}, {2, 2}}}}, "set nothing");
-    CHECK(mended.new_findings.empty());
-    CHECK(mended.fixed_findings.findings().size() == blocked.new_findings.findings().size());
+    REQUIRE(blocked->checked);
+    CHECK(worlds::of_rule(blocked->new_findings, Rule::spawn_blocked).size() >= 1);
+    const Result<Made> mended = session.make(EditMap{"flat", PaintCells{"", "", {{1, 2}, {2, 2}}}}, "set nothing");
+    CHECK(mended->new_findings.empty());
+    CHECK(mended->fixed_findings.findings().size() == blocked->new_findings.findings().size());
     // a door to the cellar: now that is read, and a door to a place that it does not have is found by no rule of one
     // map
     read.clear();
-    const Made door = session.make(
+    const Result<Made> door = session.make(
         EditMap{"flat", AddObject{"", "hatch", "link", ObjectAt(Cell{4, 1}), "cellar/landing", {}}}, "object add");
-    INFO(door.fault);
-    CHECK(door.fault.empty());
+    INFO(door.fault());
+    CHECK(door);
     CHECK(read.count("cellar.toml") == 1);
     // of what others may refer to all is read
     read.clear();
-    CHECK(session.make(EditMap{"flat", DropObject{"hatch"}}, "object drop").fault.empty());
+    CHECK(session.make(EditMap{"flat", DropObject{"hatch"}}, "object drop"));
     CHECK(read.count("cellar.toml") == 1);
-    const Made fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
-    CHECK_FALSE(fact.checked);
+    const Result<Made> fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
+    CHECK_FALSE(fact->checked);
 }
 
 TEST_CASE("a session that checks the world tells what is new and what is fixed, when edits are taken back too") {
@@ -212,13 +216,13 @@ TEST_CASE("a session that checks the world tells what is new and what is fixed, 
     WorkOptions how{disk.history()};
     how.checking = Checking::world;
     EditSession session(disk.world(), how);
-    const Made fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
-    REQUIRE(fact.checked);
-    REQUIRE(worlds::of_rule(fact.new_findings, Rule::fact_unread).size() == 1);
-    const Made undone = session.undo();
-    CHECK(undone.new_findings.empty());
-    CHECK(worlds::of_rule(undone.fixed_findings, Rule::fact_unread).size() == 1);
-    CHECK(worlds::of_rule(session.redo().new_findings, Rule::fact_unread).size() == 1);
+    const Result<Made> fact = session.make(AddThing{"fact", "lamp_lit", {}}, "fact add");
+    REQUIRE(fact->checked);
+    REQUIRE(worlds::of_rule(fact->new_findings, Rule::fact_unread).size() == 1);
+    const Result<Made> undone = session.undo();
+    CHECK(undone->new_findings.empty());
+    CHECK(worlds::of_rule(undone->fixed_findings, Rule::fact_unread).size() == 1);
+    CHECK(worlds::of_rule(session.redo()->new_findings, Rule::fact_unread).size() == 1);
 }
 
 TEST_CASE("an edit that is not accepted is not made") {
@@ -231,9 +235,9 @@ TEST_CASE("an edit that is not accepted is not made") {
         return false;
     };
     EditSession careful(disk.world(), how);
-    const Made made = careful.make(EditMap{"flat", ResizeMap{2, 2}}, "size 2,2");
-    CHECK(made.fault.empty());
-    CHECK(made.files.empty());
+    const Result<Made> made = careful.make(EditMap{"flat", ResizeMap{2, 2}}, "size 2,2");
+    CHECK(made);
+    CHECK(made->files.empty());
     CHECK(lost.size() == 1);
     CHECK(disk.files() == before);
     CHECK(careful.history().empty());
@@ -242,12 +246,12 @@ TEST_CASE("an edit that is not accepted is not made") {
 TEST_CASE("a map that was made and changed by hand since is not removed") {
     const OnDisk disk(worlds::small_world());
     EditSession session = disk.session();
-    REQUIRE(session.make(AddMap{"cellar", 5, 4, {}}, "map add cellar").files.size() == 2);
+    REQUIRE(session.make(AddMap{"cellar", 5, 4, {}}, "map add cellar")->files.size() == 2);
     const fs::path map = disk.world_folder() / "cellar.map.toml";
     REQUIRE(fs::exists(map));
     process::spill(map, process::slurp(map) + "# mine\n");
-    const Made undone = session.undo();
-    REQUIRE(undone.told.size() == 1);
+    const Result<Made> undone = session.undo();
+    REQUIRE(undone->told.size() == 1);
     CHECK(fs::exists(map));
     CHECK(disk.files()["world.toml"] == worlds::small_world()["world.toml"]);
 }
@@ -255,7 +259,7 @@ TEST_CASE("a map that was made and changed by hand since is not removed") {
 TEST_CASE("what was cut short between two files is finished, or taken back wholly, by the next session") {
     const OnDisk disk(worlds::small_world());
     const Files before = disk.files();
-    REQUIRE(disk.session().make(AddMap{"cellar", 5, 4, {}}, "map add cellar").fault.empty());
+    REQUIRE(disk.session().make(AddMap{"cellar", 5, 4, {}}, "map add cellar"));
     const Files after = disk.files();
     const auto cut_short = [&](const Files& world_files, const char* name, bool back) {
         process::spill(disk.world_folder() / name, world_files.at(name));
@@ -279,44 +283,44 @@ TEST_CASE("the history forgets the oldest edits, and stands damage") {
         return session.make(EditMap{"flat", PaintCells{"", i % 2 == 0 ? "peat" : "", {{2, 0}}}}, std::to_string(i));
     };
     EditSession few(disk.world(), {disk.history(), read_file, 3});
-    for (int i = 0; i < 5; ++i) REQUIRE(toggle(few, i).fault.empty());
+    for (int i = 0; i < 5; ++i) REQUIRE(toggle(few, i));
     REQUIRE(few.history().size() == 3);
     CHECK(few.history().front().name == "2");
-    CHECK(few.undo().name == "4");
+    CHECK(few.undo()->name == "4");
     for (const std::string& bytes : {std::string(), std::string("{"), std::string("\xFF\x00\x13", 3)}) {
         process::spill(disk.journal() / "000004.edit", bytes);
-        CHECK_FALSE(few.undo().fault.empty());   // nothing that could be read
+        CHECK_FALSE(few.undo());   // nothing that could be read
         CHECK(few.history().size() == 2);
     }
     const Files files = disk.files();
     process::spill(disk.journal() / "state.json", "[1, 2");
-    CHECK_FALSE(disk.session().undo().fault.empty());
+    CHECK_FALSE(disk.session().undo());
     CHECK(disk.files() == files);
     EditSession none(disk.world(), {});
-    CHECK(toggle(none, 1).fault.empty());
+    CHECK(toggle(none, 1));
     CHECK(none.history().empty());
     few.forget();
     CHECK(few.history().empty());
     // Where no history can be written, the edit is made and told so.
     process::spill(disk.folder.path / "file", "");
     EditSession blocked(disk.world(), {(disk.folder.path / "file" / "history").string()});
-    const Made made = toggle(blocked, 0);
-    CHECK(made.fault.empty());
-    REQUIRE(made.told.size() == 1);
-    CHECK_THAT(made.told.front(), Catch::StartsWith("this edit cannot be undone"));
+    const Result<Made> made = toggle(blocked, 0);
+    CHECK(made);
+    REQUIRE(made->told.size() == 1);
+    CHECK_THAT(made->told.front(), Catch::StartsWith("this edit cannot be undone"));
 }
 
 TEST_CASE("an entry that names a file outside of the world's folder is not followed") {
     const OnDisk disk(worlds::small_world());
     EditSession session = disk.session();
-    REQUIRE(session.make(AddThing{"fact", "lit", {}}, "fact add lit").fault.empty());
+    REQUIRE(session.make(AddThing{"fact", "lit", {}}, "fact add lit"));
     const fs::path entry = disk.journal() / "000001.edit";
     nlohmann::json json = nlohmann::json::from_cbor(process::slurp(entry));
     json["files"][0]["file"] = "../outside.toml";
     json["files"][0]["after"] = nullptr;
     const std::vector<std::uint8_t> bytes = nlohmann::json::to_cbor(json);
     process::spill(entry, std::string(bytes.begin(), bytes.end()));
-    CHECK_FALSE(session.undo().fault.empty());
+    CHECK_FALSE(session.undo());
     CHECK_FALSE(fs::exists(disk.folder.path / "outside.toml"));
 }
 

@@ -72,7 +72,7 @@ void LooseGround::add_all_of(const Map& map, const LooseGround& other) {
         if (other.has_tile(number)) add_tile(map, *other.layer_, number, other.tiles_[number]);
 }
 
-Regions LooseGround::tiles_in(const Map& map, const std::array<int, 4>& cells) const {
+Regions LooseGround::tiles_in(const Map& map, const DataCells& cells) const {
     Regions all;
     const auto [c0, r0, c1, r1] = cells;
     for (int r = r0; layer_ != nullptr && r <= r1; ++r)

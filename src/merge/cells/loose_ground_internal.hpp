@@ -40,7 +40,7 @@ public:
 private:
     // What comes near a box, as it stands before anything becomes of it.
     [[nodiscard]] Regions standing_near(const Map& map, const Bounds& box) const;
-    [[nodiscard]] Regions tiles_in(const Map& map, const std::array<int, 4>& cells) const;
+    [[nodiscard]] Regions tiles_in(const Map& map, const DataCells& cells) const;
 
     Regions objects_;
     BoxIndex index_;   // of them
