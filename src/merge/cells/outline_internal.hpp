@@ -62,7 +62,7 @@ public:
     [[nodiscard]] std::int32_t size() const { return size_; }
 
 private:
-    static constexpr std::size_t shift = 14, mask = (std::size_t{1} << shift) - 1;
+    static constexpr std::size_t shift = 10, mask = (std::size_t{1} << shift) - 1;
     std::vector<std::unique_ptr<Vertex[]>> blocks_;
     std::int32_t size_ = 0;
 };

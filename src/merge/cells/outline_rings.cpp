@@ -125,12 +125,18 @@ private:
         if (labelled_) take_labels(ring_, true);
     }
 
+    // Turned round so that its least comes first, in no more memory than it needs.
+    template <class T>
+    static std::vector<T> from_least(const std::vector<T>& all, std::ptrdiff_t least) {
+        std::vector<T> made;
+        made.reserve(all.size());
+        made.insert(made.end(), all.begin() + least, all.end());
+        made.insert(made.end(), all.begin(), all.begin() + least);
+        return made;
+    }
+
     void keep_ring(bool outline) {
-        const auto least = std::min_element(points_.begin(), points_.end());
-        Ring made;
-        made.reserve(points_.size());
-        made.insert(made.end(), least, points_.end());
-        made.insert(made.end(), points_.begin(), least);
+        Ring made = from_least(points_, std::min_element(points_.begin(), points_.end()) - points_.begin());
         const std::size_t walk = walks_.size() - 1;
         if (outline) {
             walks_[walk].region = static_cast<std::int32_t>(result_.regions.size());
@@ -142,18 +148,16 @@ private:
 
     void take_labels(const std::vector<std::int32_t>& ring, bool was_split) {
         Vertices& vertices = outline_.vertices;
-        LabelledRing made;
+        points_.clear(), labels_.clear();
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const Vertex& vertex = vertices[ring[i]];
             const std::uint32_t label_before = vertices[ring[i > 0 ? i - 1 : ring.size() - 1]].label;
             if (!bends(ring, i, was_split) && label_before == vertex.label) continue;
-            made.points.push_back(grid_.steps(vertex.at));
-            made.labels.push_back(static_cast<int>(vertex.label));
+            points_.push_back(grid_.steps(vertex.at));
+            labels_.push_back(static_cast<int>(vertex.label));
         }
-        const auto least = std::min_element(made.points.begin(), made.points.end()) - made.points.begin();
-        std::rotate(made.points.begin(), made.points.begin() + least, made.points.end());
-        std::rotate(made.labels.begin(), made.labels.begin() + least, made.labels.end());
-        result_.rings.push_back(std::move(made));
+        const auto least = std::min_element(points_.begin(), points_.end()) - points_.begin();
+        result_.rings.push_back({from_least(points_, least), from_least(labels_, least)});
     }
 
     // The region that a walk bounds: that of its own outline, or of the outline to the left of its least vertex, and so
@@ -191,6 +195,7 @@ private:
     std::vector<std::size_t> rest_;
     std::vector<std::pair<Point, std::size_t>> places_;
     Ring points_;
+    std::vector<int> labels_;
     Stacked result_;
 };
 

@@ -74,9 +74,10 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
             bits |= turn(chunk[side], chunk[(side + 1) % 4], p) == Turn::straight ? 1 << side : 0;
         return bits;
     };
+    std::vector<int> sides;
     for (const LabelledRing& ring : rings) {
-        std::vector<int>& sides = border.sides.emplace_back();
-        sides.reserve(ring.points.size());
+        sides.clear();
+        bool lies_along = false;
         const int first = on_sides(ring.points[0]);
         int here = first;
         for (std::size_t i = 0; i < ring.points.size(); ++i) {
@@ -87,25 +88,24 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
             for (int s = 0; s < 4; ++s)
                 if ((both >> s & 1) != 0) side = s;
             sides.push_back(side);
+            lies_along = lies_along || side >= 0;
             if (side >= 0)
                 border.parts[static_cast<std::size_t>(side)].emplace_back(std::min(from, to), std::max(from, to));
             if (here != 0 || there != 0) border.seen.emplace_back(from, to);
             here = there;
         }
+        border.sides.push_back(lies_along ? sides : std::vector<int>());
     }
     for (SideParts& parts : border.parts) std::sort(parts.begin(), parts.end());
     return border;
 }
 
-std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
-                         const std::array<const SideParts*, 4>& shared) {
-    std::vector<Run> runs;
-    runs.reserve(rings.size());
+Runs runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
+             const std::array<const SideParts*, 4>& shared) {
+    Runs runs;
     for (std::size_t r = 0; r < rings.size(); ++r) {
-        if (std::all_of(border.sides[r].begin(), border.sides[r].end(), [](int side) { return side < 0; })) {
-            Run& run = runs.emplace_back();   // most lie within
-            run.edges.reserve(rings[r].points.size());
-            for (std::size_t i = 0; i < rings[r].points.size(); ++i) run.edges.push_back(edge_of(rings[r], i));
+        if (border.sides[r].empty()) {
+            runs.whole.push_back(r);
             continue;
         }
         std::vector<Cut> cuts = cut_ring(rings[r], border.sides[r], shared);
@@ -114,7 +114,7 @@ std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBord
         run.closed = gap == cuts.end();
         if (!run.closed) std::rotate(cuts.begin(), gap, cuts.end());
         const auto end_run = [&] {
-            if (!run.edges.empty()) runs.push_back(std::move(run));
+            if (!run.edges.empty()) runs.cut.push_back(std::move(run));
             run = {{}, false};
         };
         for (const Cut& one : cuts) {
@@ -128,11 +128,41 @@ std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBord
     return runs;
 }
 
-std::vector<Chain> chains_of(const std::vector<Run>& runs, const std::vector<const std::vector<Run>*>& near) {
+namespace {
+
+// Finds the vertices next to the ends of an open run: of the runs that go on there, along the one that bends least.
+void find_next(Chain& chain, const Run& run, const std::vector<const Run*>& open) {
+    const BorderEdge &first = run.edges.front(), &last = run.edges.back();
+    double best_before = -2, best_after = -2;
+    for (const Run* other : open) {
+        if (other->edges.back().to == first.from) {
+            const Point before = other->edges.back().from;
+            if (const double b = bend(before, first.from, first.to); b > best_before) {
+                best_before = b;
+                chain.before = before;
+            }
+        }
+        if (other->edges.front().from == last.to) {
+            const Point after = other->edges.front().to;
+            if (const double b = bend(last.from, last.to, after); b > best_after) {
+                best_after = b;
+                chain.after = after;
+            }
+        }
+    }
+}
+
+}   // namespace
+
+std::vector<Chain> cut_chains(const Runs& runs, const std::vector<const Runs*>& near) {
+    std::vector<const Run*> open;
+    for (const Runs* others : near)
+        for (const Run& run : others->cut)
+            if (!run.closed) open.push_back(&run);
     std::vector<Chain> chains;
-    chains.reserve(runs.size());
-    for (const Run& run : runs) {
-        Chain chain;
+    chains.reserve(runs.cut.size());
+    for (const Run& run : runs.cut) {
+        Chain& chain = chains.emplace_back();
         chain.closed = run.closed;
         chain.points.reserve(run.edges.size() + 1);
         chain.surfaces.reserve(run.edges.size());
@@ -140,31 +170,19 @@ std::vector<Chain> chains_of(const std::vector<Run>& runs, const std::vector<con
             chain.points.push_back(edge.from);
             chain.surfaces.push_back(edge.label);
         }
-        if (!run.closed) {
-            const BorderEdge &first = run.edges.front(), &last = run.edges.back();
-            chain.points.push_back(last.to);
-            double best_before = -2, best_after = -2;
-            for (const std::vector<Run>* others : near)
-                for (const Run& other : *others) {
-                    if (other.closed) continue;
-                    if (other.edges.back().to == first.from) {
-                        const Point before = other.edges.back().from;
-                        if (const double b = bend(before, first.from, first.to); b > best_before) {
-                            best_before = b;
-                            chain.before = before;
-                        }
-                    }
-                    if (other.edges.front().from == last.to) {
-                        const Point after = other.edges.front().to;
-                        if (const double b = bend(last.from, last.to, after); b > best_after) {
-                            best_after = b;
-                            chain.after = after;
-                        }
-                    }
-                }
-        }
-        chains.push_back(std::move(chain));
+        if (run.closed) continue;
+        chain.points.push_back(run.edges.back().to);
+        find_next(chain, run, open);
     }
+    return chains;
+}
+
+std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs,
+                             const std::vector<Chain>& cut_chains) {
+    std::vector<Chain> chains;
+    chains.reserve(runs.whole.size() + cut_chains.size());
+    for (const std::size_t ring : runs.whole) chains.push_back({rings[ring].points, rings[ring].labels});
+    chains.insert(chains.end(), cut_chains.begin(), cut_chains.end());
     std::sort(chains.begin(), chains.end(), [](const Chain& a, const Chain& b) { return a.points < b.points; });
     return chains;
 }

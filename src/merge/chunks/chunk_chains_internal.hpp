@@ -19,23 +19,31 @@ struct Run {
     std::vector<BorderEdge> edges;
     bool closed = true;
 };
+// The runs of a chunk's rings.
+struct Runs {
+    std::vector<std::size_t> whole;   // the rings that lie within the chunk are runs as they are: most
+    std::vector<Run> cut;             // what is left of the others
+};
 
 // What a chunk's rings have along the chunk's sides.
 using SideParts = std::vector<std::pair<Point, Point>>;   // from the lesser to the greater point, sorted
 struct ChunkBorder {
     std::array<SideParts, 4> parts;
-    std::vector<std::vector<int>> sides;         // of each ring's edges: the side that they lie along, else -1
+    std::vector<std::vector<int>> sides;   // of each ring: nothing, or the side that each edge lies along, else -1
     std::vector<std::pair<Point, Point>> seen;   // edges that others see: along a side, or with an end on one
 };
 [[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 
 // The runs of a chunk's rings. `shared` holds, for each side that another chunk lies behind, what that one has along
 // it: where both have ground, no edge stays.
-[[nodiscard]] std::vector<Run> runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
-                                       const std::array<const SideParts*, 4>& shared);
+[[nodiscard]] Runs runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
+                           const std::array<const SideParts*, 4>& shared);
 
-// Chains of runs. Open ends look for their next vertices in `near`: the runs of the same chunk and of those around.
-[[nodiscard]] std::vector<Chain> chains_of(const std::vector<Run>& runs,
-                                           const std::vector<const std::vector<Run>*>& near);
+// Chains of the runs that were cut. Open ends look for their next vertices in `near`: the runs of the same chunk and of
+// those around it.
+[[nodiscard]] std::vector<Chain> cut_chains(const Runs& runs, const std::vector<const Runs*>& near);
+// All chains of a chunk, sorted.
+[[nodiscard]] std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs,
+                                           const std::vector<Chain>& cut_chains);
 
 }   // namespace dryground::detail

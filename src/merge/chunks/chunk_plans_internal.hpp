@@ -15,7 +15,8 @@ namespace dryground::detail {
 struct Share {
     std::vector<LabelledRing> rings;
     ChunkBorder border;
-    std::vector<Run> runs;
+    Runs runs;
+    std::optional<std::vector<Chain>> cut_chains;   // in the chunk's group; nothing: not known
     std::vector<JoinedLine> lines;
     Regions regions;   // until the chunk's group takes them
 };

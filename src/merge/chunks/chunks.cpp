@@ -135,12 +135,11 @@ struct LiveMap::Parts {
 
     // ---- groups ----
 
-    [[nodiscard]] std::vector<Chain> chains_of(const detail::PlanShares& plan, std::size_t chunk) const {
-        std::vector<const std::vector<detail::Run>*> others{&plan.shares[chunk].runs};
-        for (const std::size_t other : layout.around(chunk)) others.push_back(&plan.shares[other].runs);
-        std::vector<Chain> chains = detail::chains_of(plan.shares[chunk].runs, others);
-        if (flat) detail::lay_flat(grid, chains);
-        return chains;
+    // Of the runs that other chunks have a part in.
+    [[nodiscard]] std::vector<Chain> cut_chains(const detail::PlanShares& plan, std::size_t chunk) const {
+        std::vector<const detail::Runs*> near{&plan.shares[chunk].runs};
+        for (const std::size_t other : layout.around(chunk)) near.push_back(&plan.shares[other].runs);
+        return detail::cut_chains(plan.shares[chunk].runs, near);
     }
 
     // What lines may go on along: edges of ground and lines in and around a chunk.
@@ -157,20 +156,29 @@ struct LiveMap::Parts {
                 for (const detail::JoinedLine& line : plan.shares[one].lines)
                     for (std::size_t i = 0; i < line.labels.size(); ++i)
                         add(line.points[i], line.points[(i + 1) % line.points.size()]);
-            if (plan.ground >= 0)
-                for (const detail::Run& run : plans.plans[static_cast<std::size_t>(plan.ground)].shares[one].runs)
-                    for (const detail::BorderEdge& edge : run.edges) add(edge.from, edge.to);
+            if (plan.ground < 0) continue;
+            const detail::Share& ground = plans.plans[static_cast<std::size_t>(plan.ground)].shares[one];
+            for (const std::size_t ring : ground.runs.whole) {
+                const Ring& points = ground.rings[ring].points;
+                for (std::size_t i = 0; i < points.size(); ++i) add(points[i], points[(i + 1) % points.size()]);
+            }
+            for (const detail::Run& run : ground.runs.cut)
+                for (const detail::BorderEdge& edge : run.edges) add(edge.from, edge.to);
         }
         return edges;
     }
 
-    // A group with its edges, given its regions.
-    [[nodiscard]] Group group_of(const detail::PlanShares& plan, std::size_t chunk, Regions regions) const {
+    // A group with its edges, without its regions.
+    [[nodiscard]] Group group_of(detail::PlanShares& plan, std::size_t chunk) const {
         Group group = detail::named_group(world, plan.key);
         if (options.mover != MoverId::none) group.mover = world.mover(options.mover).name;
-        group.regions = std::move(regions);
-        if (options.chains && !plan.shares[chunk].runs.empty()) group.chains = chains_of(plan, chunk);
-        std::vector<detail::JoinedLine> lines = plan.shares[chunk].lines;
+        detail::Share& share = plan.shares[chunk];
+        if (options.chains) {
+            share.cut_chains = cut_chains(plan, chunk);
+            group.chains = detail::chains_of(share.rings, share.runs, *share.cut_chains);
+            if (flat) detail::lay_flat(grid, group.chains);
+        }
+        std::vector<detail::JoinedLine> lines = share.lines;
         if (!lines.empty()) {
             if (flat) detail::lay_flat(grid, lines);
             detail::add_line_forms(group, lines, edges_near(plan, chunk), options.chains);
@@ -190,7 +198,8 @@ struct LiveMap::Parts {
             Regions regions = std::exchange(plan.shares[chunk].regions, {});
             if (regions.empty() && plan.shares[chunk].lines.empty()) continue;
             if (flat) detail::lay_flat(grid, regions);
-            groups.push_back(group_of(plan, chunk, std::move(regions)));
+            groups.push_back(group_of(plan, chunk));
+            groups.back().regions = std::move(regions);
             detail::add_area_forms(groups.back(), world, options);
         }
         std::sort(groups.begin(), groups.end(), sooner);
@@ -207,15 +216,20 @@ struct LiveMap::Parts {
                            return std::none_of(plans.plans.begin(), plans.plans.end(),
                                                [&](const auto& plan) { return is_of(group, plan.key); });
                        }) > 0;
-        for (const detail::PlanShares& plan : plans.plans) {
+        for (detail::PlanShares& plan : plans.plans) {
             const auto known =
                 std::find_if(groups.begin(), groups.end(), [&](const Group& group) { return is_of(group, plan.key); });
             const bool is_known = known != groups.end();
-            if (!is_known && plan.shares[chunk].lines.empty()) continue;
-            Group now = group_of(plan, chunk, is_known ? known->regions : Regions{});
+            const detail::Share& share = plan.shares[chunk];
+            if (!is_known && share.lines.empty()) continue;
+            // Rings that lie within the chunk are as they were.
+            if (is_known && share.lines.empty() && known->lines.empty() && options.chains &&
+                share.cut_chains == cut_chains(plan, chunk))
+                continue;
+            Group now = group_of(plan, chunk);
             if (is_known && now.chains == known->chains && now.lines == known->lines) continue;
             changed = true;
-            if (is_known && now.regions.empty() && now.lines.empty()) {
+            if (is_known && known->regions.empty() && now.lines.empty()) {
                 groups.erase(known);
             } else if (is_known) {
                 known->chains = std::move(now.chains), known->lines = std::move(now.lines);
