@@ -91,7 +91,8 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
             lies_along = lies_along || side >= 0;
             if (side >= 0)
                 border.parts[static_cast<std::size_t>(side)].emplace_back(std::min(from, to), std::max(from, to));
-            if (here != 0 || there != 0) border.seen.emplace_back(from, to);
+            else if (here != 0 || there != 0)
+                border.ending.emplace_back(from, to);
             here = there;
         }
         border.sides.push_back(lies_along ? sides : std::vector<int>());

@@ -30,7 +30,12 @@ using SideParts = std::vector<std::pair<Point, Point>>;   // from the lesser to 
 struct ChunkBorder {
     std::array<SideParts, 4> parts;
     std::vector<std::vector<int>> sides;   // of each ring: nothing, or the side that each edge lies along, else -1
-    std::vector<std::pair<Point, Point>> seen;   // edges that others see: along a side, or with an end on one
+    std::vector<std::pair<Point, Point>> ending;   // edges with an end on a side, besides those that lie along one
+
+    // Whether other chunks see the same.
+    [[nodiscard]] bool looks_like(const ChunkBorder& other) const {
+        return parts == other.parts && ending == other.ending;
+    }
 };
 [[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 

@@ -142,12 +142,14 @@ struct LiveMap::Parts {
         return detail::cut_chains(plan.shares[chunk].runs, near);
     }
 
-    // What lines may go on along: edges of ground and lines in and around a chunk.
-    [[nodiscard]] std::vector<std::pair<Point, Point>> edges_near(const detail::PlanShares& plan,
-                                                                  std::size_t chunk) const {
-        std::vector<std::pair<Point, Point>> edges;
+    // What lines that end in a chunk may go on along: edges of ground and lines in and around it.
+    [[nodiscard]] detail::LineEdges edges_near(const detail::PlanShares& plan, std::size_t chunk) const {
+        detail::LineEdges edges;
         const auto add = [&](Point a, Point b) {
             edges.emplace_back(flat ? grid.flat(a) : a, flat ? grid.flat(b) : b);
+        };
+        const auto add_ring = [&](const Ring& points) {
+            for (std::size_t i = 0; i < points.size(); ++i) add(points[i], points[(i + 1) % points.size()]);
         };
         std::vector<std::size_t> chunks = layout.around(chunk);
         chunks.push_back(chunk);
@@ -158,10 +160,11 @@ struct LiveMap::Parts {
                         add(line.points[i], line.points[(i + 1) % line.points.size()]);
             if (plan.ground < 0) continue;
             const detail::Share& ground = plans.plans[static_cast<std::size_t>(plan.ground)].shares[one];
-            for (const std::size_t ring : ground.runs.whole) {
-                const Ring& points = ground.rings[ring].points;
-                for (std::size_t i = 0; i < points.size(); ++i) add(points[i], points[(i + 1) % points.size()]);
-            }
+            // Of rings that lie within another chunk, what comes up to its side is near enough.
+            if (one == chunk)
+                for (const std::size_t ring : ground.runs.whole) add_ring(ground.rings[ring].points);
+            else
+                for (const auto& [a, b] : ground.border.ending) add(a, b);
             for (const detail::Run& run : ground.runs.cut)
                 for (const detail::BorderEdge& edge : run.edges) add(edge.from, edge.to);
         }
@@ -252,12 +255,12 @@ struct LiveMap::Parts {
             touched.insert(touched.end(), others.begin(), others.end());
         };
         for (const std::size_t chunk : chunks) {
-            std::vector<std::vector<std::pair<Point, Point>>> seen;
-            for (detail::PlanShares& plan : plans.plans) seen.push_back(std::move(plan.shares[chunk].border.seen));
+            std::vector<detail::ChunkBorder> before;
+            for (detail::PlanShares& plan : plans.plans) before.push_back(std::move(plan.shares[chunk].border));
             merge_cells(chunk);
             bool seen_otherwise = sides;
             for (std::size_t p = 0; p < plans.plans.size(); ++p)
-                seen_otherwise = seen_otherwise || seen[p] != plans.plans[p].shares[chunk].border.seen;
+                seen_otherwise = seen_otherwise || !before[p].looks_like(plans.plans[p].shares[chunk].border);
             if (seen_otherwise) touch_around(chunk);
         }
         touched = each_once(std::move(touched));

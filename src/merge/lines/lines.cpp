@@ -13,6 +13,7 @@
 #include <numeric>
 #include <set>
 
+#include "../../geometry/bounds_internal.hpp"
 #include "../../geometry/box_index_internal.hpp"
 
 namespace dryground::detail {
@@ -25,12 +26,16 @@ struct SolidEdge {
 
 class LineCutter {
 public:
-    explicit LineCutter(const Regions& away) {
+    LineCutter(const Regions& away, const std::vector<LinePiece>& pieces) {
         std::vector<Bounds> boxes;
+        const std::vector<Bounds> seen = what_is_seen(pieces);
         const auto add = [&](const Ring& ring) {
             for (std::size_t i = 0; i < ring.size(); ++i) {
-                edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
-                boxes.push_back(box_around(std::array{edges_.back().from, edges_.back().to}));
+                const SolidEdge edge{ring[i], ring[i + 1 < ring.size() ? i + 1 : 0]};
+                const Bounds box = box_around(std::array{edge.from, edge.to});
+                if (std::none_of(seen.begin(), seen.end(), [&](const Bounds& one) { return meet(one, box); })) continue;
+                edges_.push_back(edge);
+                boxes.push_back(box);
             }
         };
         for (const Region& region : away) {
@@ -89,6 +94,22 @@ public:
     }
 
 private:
+    // Boxes with all edges that cutting the pieces looks at: beside them, and to their left (`inside`). Where there are
+    // few, that is a small part of a chunk's ground.
+    static std::vector<Bounds> what_is_seen(const std::vector<LinePiece>& pieces) {
+        constexpr std::size_t few = 8;
+        std::vector<Bounds> seen;
+        for (const LinePiece& piece : pieces) {
+            Bounds box = box_around(std::array{piece.from, piece.to});
+            box.least.x = -coordinate_limit;
+            if (pieces.size() <= few || seen.empty())
+                seen.push_back(box);
+            else
+                seen.front() = both(seen.front(), box);
+        }
+        return seen;
+    }
+
     [[nodiscard]] bool inside(double x, double y) const {
         int windings = 0;
         const auto row = static_cast<std::int32_t>(std::floor(y)), column = static_cast<std::int32_t>(std::ceil(x));
@@ -241,7 +262,7 @@ void direct(JoinedLine& line, OneWay one_way) {
 
 std::vector<LinePiece> cut_lines(std::vector<LinePiece> pieces, const Regions& away) {
     if (away.empty() || pieces.empty()) return pieces;
-    const LineCutter cutter(away);
+    const LineCutter cutter(away, pieces);
     std::vector<LinePiece> kept;
     for (const LinePiece& piece : pieces) cutter.cut(piece, kept);
     return kept;
@@ -268,8 +289,11 @@ Neighbours::Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& ot
     std::vector<Point> ends;
     for (const JoinedLine& line : lines)
         if (!line.closed) ends.insert(ends.end(), {line.points.front(), line.points.back()});
+    if (ends.empty()) return;
     std::sort(ends.begin(), ends.end());
+    const Bounds around = box_around(ends);
     const auto add = [&](Point a, Point b) {
+        if (!meet(around, box_around(std::array{a, b}))) return;   // most are elsewhere
         if (std::binary_search(ends.begin(), ends.end(), a)) next_.emplace_back(a, b);
         if (std::binary_search(ends.begin(), ends.end(), b)) next_.emplace_back(b, a);
     };
