@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "../geometry/ring_internal.hpp"
 #include "rules_internal.hpp"
 
 namespace dryground::check_rules {
@@ -61,10 +62,7 @@ Teeth teeth_of(const Regions& area) {
     const auto look = [&](const Ring& ring) {
         if (const Teeth here = teeth_of(ring); here.edges > worst.edges) worst = here;
     };
-    for (const Region& region : area) {
-        look(region.outline);
-        for (const Ring& hole : region.holes) look(hole);
-    }
+    detail::each_ring(area, look);
     return worst;
 }
 
@@ -87,10 +85,7 @@ std::int32_t nearest(std::int32_t value, std::int32_t step) {
 std::vector<Point> corners_of(const Object& object) {
     constexpr std::size_t most = 24;   // more are a curve
     std::vector<Point> corners = object.line;
-    for (const Region& region : object.area) {
-        corners.insert(corners.end(), region.outline.begin(), region.outline.end());
-        for (const Ring& hole : region.holes) corners.insert(corners.end(), hole.begin(), hole.end());
-    }
+    detail::each_vertex(object.area, [&](Point p) { corners.push_back(p); });
     return corners.size() <= most ? corners : std::vector<Point>();
 }
 

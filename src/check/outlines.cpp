@@ -9,6 +9,7 @@
 #include <set>
 #include <unordered_map>
 
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "rules_internal.hpp"
 
@@ -29,17 +30,10 @@ struct Facing {
 // The upright edges of regions, or the level ones; what is solid is on their left, with y down.
 std::vector<Edge> edges_along(const Regions& regions, bool upright) {
     std::vector<Edge> edges;
-    const auto add = [&](const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point a = ring[i], b = ring[(i + 1) % ring.size()];
-            if (upright && a.x == b.x) edges.push_back({a.x, std::min(a.y, b.y), std::max(a.y, b.y), b.y > a.y});
-            if (!upright && a.y == b.y) edges.push_back({a.y, std::min(a.x, b.x), std::max(a.x, b.x), b.x < a.x});
-        }
-    };
-    for (const Region& region : regions) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    detail::each_edge(regions, [&](Point a, Point b) {
+        if (upright && a.x == b.x) edges.push_back({a.x, std::min(a.y, b.y), std::max(a.y, b.y), b.y > a.y});
+        if (!upright && a.y == b.y) edges.push_back({a.y, std::min(a.x, b.x), std::max(a.x, b.x), b.x < a.x});
+    });
     return edges;
 }
 
@@ -116,10 +110,7 @@ public:
                 if (std::find(done.begin(), done.end(), &ground) != done.end()) continue;
                 done.push_back(&ground);
                 count_corners(ground.regions());
-                for (const Region& region : ground.regions()) {
-                    along(region.outline);
-                    for (const Ring& hole : region.holes) along(hole);
-                }
+                detail::each_ring(ground.regions(), [&](const Ring& ring) { along(ring); });
             }
         }
         for (auto& [words, finding] : by_words_) {
@@ -177,11 +168,7 @@ private:
     // How often each corner is one: of two rings where they touch.
     void count_corners(const Regions& regions) {
         corners_.clear();
-        for (const Region& region : regions) {
-            for (const Point p : region.outline) ++corners_[p];
-            for (const Ring& hole : region.holes)
-                for (const Point p : hole) ++corners_[p];
-        }
+        detail::each_vertex(regions, [&](Point p) { ++corners_[p]; });
     }
 
     // Ledges in a row that nearly meet: bodies that stand on one catch on the end of the next. What is wider than the

@@ -6,6 +6,7 @@
 #include <memory>
 #include <tuple>
 
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "page_numbers_internal.hpp"
 #include "picture_internal.hpp"
@@ -29,10 +30,7 @@ void add_ring(std::vector<std::int32_t>& list, const Ring& ring) {
 }
 std::vector<std::int32_t> rings_of(const Regions& regions) {
     std::vector<std::int32_t> list;
-    for (const Region& region : regions) {
-        add_ring(list, region.outline);
-        for (const Ring& hole : region.holes) add_ring(list, hole);
-    }
+    detail::each_ring(regions, [&](const Ring& ring) { add_ring(list, ring); });
     return list;
 }
 

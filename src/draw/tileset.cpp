@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "../geometry/bounds_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "../model/set_cell_internal.hpp"
 #include "../model/words_internal.hpp"
@@ -267,10 +268,7 @@ private:
     // Each vertex with its place, on the side away from the shape's middle.
     void draw_vertices(const Shape& shape) {
         Ring all = shape.line;
-        for (const Region& region : area_of(shape)) {
-            all.insert(all.end(), region.outline.begin(), region.outline.end());
-            for (const Ring& hole : region.holes) all.insert(all.end(), hole.begin(), hole.end());
-        }
+        detail::each_vertex(area_of(shape), [&](Point p) { all.push_back(p); });
         if (all.empty()) return;
         double middle_x = 0, middle_y = 0;
         for (const Point p : all) middle_x += x(p), middle_y += y(p);
@@ -327,10 +325,7 @@ private:
                 all += fmt::format("{}{:.2f} {:.2f}", i == 0 ? "M" : "L", x(ring[i]), y(ring[i]));
             all += "Z";
         };
-        for (const Region& region : regions) {
-            add(region.outline);
-            for (const Ring& hole : region.holes) add(hole);
-        }
+        detail::each_ring(regions, add);
         return all;
     }
 

@@ -10,6 +10,7 @@
 #include <tuple>
 #include <type_traits>
 
+#include "../geometry/ring_internal.hpp"
 #include "dryground/files.hpp"
 #include "merge_formats_internal.hpp"
 #include "pack_internal.hpp"
@@ -108,11 +109,10 @@ private:
 
     void measure(const Ring& points) {
         vertices_ += points.size();
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            const Point a = points[i], b = points[(i + 1) % points.size()];
+        detail::each_edge_of_ring(points, [&](Point a, Point b) {
             const double length = std::hypot(numbers_->x(b.x) - numbers_->x(a.x), numbers_->y(b.y) - numbers_->y(a.y));
             if (shortest_ < 0 || length < shortest_) shortest_ = length;
-        }
+        });
     }
 
     Json group(const Group& group, int same_as = -1) {
@@ -126,10 +126,7 @@ private:
             result["same_as"] = same_as;
             return result;
         }
-        for (const Region& region : group.regions) {
-            measure(region.outline);
-            for (const Ring& hole : region.holes) measure(hole);
-        }
+        detail::each_ring(group.regions, [&](const Ring& ring) { measure(ring); });
         regions_ += group.regions.size();
         add_edges(group, result);
         if (output_.pieces) {

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../geometry/ring_internal.hpp"
 #include "svg_style_internal.hpp"
 #include "text_keys_internal.hpp"
 
@@ -38,11 +39,10 @@ void on_lattice(std::vector<Subpath>& parts) {
 
 [[nodiscard]] bool is_inside(const std::vector<PointPx2>& ring, const PointPx2& p) {
     bool inside = false;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const PointPx2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
+    detail::each_edge_of_ring(ring, [&](const PointPx2& a, const PointPx2& b) {
         if ((a[1] > p[1]) != (b[1] > p[1]) && p[0] < (b[0] - a[0]) * (p[1] - a[1]) / (b[1] - a[1]) + a[0])
             inside = !inside;
-    }
+    });
     return inside;
 }
 
@@ -174,10 +174,8 @@ std::optional<SvgShapes::Form> SvgShapes::path(const pugi::xml_node& node, const
     if (open > 0) return LinePx{std::move(parts->front().points)};
     const auto area = [](const Subpath& part) {
         double twice = 0;
-        for (std::size_t i = 0; i < part.points.size(); ++i) {
-            const PointPx2 &p = part.points[i], &q = part.points[(i + 1) % part.points.size()];
-            twice += p[0] * q[1] - p[1] * q[0];
-        }
+        detail::each_edge_of_ring(part.points,
+                                  [&](const PointPx2& p, const PointPx2& q) { twice += p[0] * q[1] - p[1] * q[0]; });
         return std::abs(twice);
     };
     std::stable_sort(parts->begin(), parts->end(),

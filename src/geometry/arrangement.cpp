@@ -27,6 +27,7 @@
 
 #include "arrangement_internal.hpp"
 #include "bins_internal.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground::detail {
 
@@ -210,13 +211,12 @@ void add_ring(std::vector<Edge>& edges, std::span<const Point> ring, int operand
 }
 
 void add_way(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool turned) {
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const Point from = ring[i], to = ring[(i + 1) % ring.size()];
-        if (from == to) continue;
+    each_edge_of_ring(ring, [&](Point from, Point to) {
+        if (from == to) return;
         // The inside lies on the left; walking down the sweep, left is before: the winding falls by one after it.
         const int delta = (from < to) != turned ? -1 : 1;
         edges.push_back({std::min(from, to), std::max(from, to), operand, delta});
-    }
+    });
 }
 
 void add_regions(std::vector<Edge>& edges, std::span<const Region> regions, int operand) {
@@ -248,15 +248,10 @@ void normalise(std::vector<Edge>& edges) {
 bool meets_itself(const Region& region) {
     std::vector<Line> lines;
     std::vector<Point> points;
-    const auto add = [&](const Ring& ring) {
-        points.insert(points.end(), ring.begin(), ring.end());
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const auto [a, b] = std::minmax(ring[i], ring[(i + 1) % ring.size()]);
-            lines.push_back({a, b});
-        }
-    };
-    add(region.outline);
-    for (const Ring& hole : region.holes) add(hole);
+    each_edge({&region, 1}, [&](Point a, Point b) {
+        points.push_back(a);
+        lines.push_back({std::min(a, b), std::max(a, b)});
+    });
     std::sort(points.begin(), points.end());
     if (std::adjacent_find(points.begin(), points.end()) != points.end()) return true;
     if (lines.empty()) return false;

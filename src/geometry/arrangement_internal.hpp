@@ -79,7 +79,4 @@ struct AlongSweepLine {
 // vertices in straight runs.
 [[nodiscard]] Stacked link(std::span<const BoundaryEdge> edges);
 
-// Turns a ring so that it starts at its least point.
-void start_at_least(Ring& ring);
-
 }   // namespace dryground::detail

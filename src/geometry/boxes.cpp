@@ -16,6 +16,7 @@
 #include "arrangement_internal.hpp"
 #include "boolean_internal.hpp"
 #include "matching_internal.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground {
 
@@ -81,8 +82,7 @@ struct Edge {
 class Partition {
 public:
     explicit Partition(const Region& region) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
+        detail::each_ring({&region, 1}, [&](const Ring& ring) { add(ring); });
         drop_touching_corners();
     }
 

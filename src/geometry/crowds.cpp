@@ -17,6 +17,7 @@
 
 #include "boolean_internal.hpp"
 #include "bounds_internal.hpp"
+#include "ring_internal.hpp"
 #include "swept_internal.hpp"
 
 namespace dryground::detail {
@@ -83,11 +84,7 @@ Regions united_by_halves(std::span<Region> pieces) {
 Crowds::Crowds(std::span<const Region> regions, double by, double within) : by_(by), within_(within) {
     constexpr std::size_t crowd = 64;
     std::map<Square, std::size_t> counts;
-    for (const Region& region : regions) {
-        for (const Point p : region.outline) ++counts[square_of(p)];
-        for (const Ring& hole : region.holes)
-            for (const Point p : hole) ++counts[square_of(p)];
-    }
+    detail::each_vertex(regions, [&](Point p) { ++counts[square_of(p)]; });
     for (const auto& [square, count] : counts)
         if (count >= crowd) squares_[square];
 }

@@ -13,6 +13,7 @@
 #include <numbers>
 
 #include "dryground/geometry.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground {
 
@@ -103,7 +104,7 @@ Ring from_quarters(const std::vector<Point>& q, Point most_most, Point least_mos
     for (auto p = q.rbegin(); p != q.rend(); ++p) put({least_most.x - p->x, least_most.y + p->y});
     for (auto p = q.begin(); p != q.end(); ++p) put({least_least.x - p->x, least_least.y - p->y});
     for (auto p = q.rbegin(); p != q.rend(); ++p) put({most_least.x + p->x, most_least.y - p->y});
-    std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+    detail::start_at_least(ring);
     return ring;
 }
 

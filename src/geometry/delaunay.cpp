@@ -9,6 +9,7 @@
 #include <unordered_map>
 
 #include "dryground/geometry.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground {
 
@@ -121,9 +122,7 @@ Mesh delaunay_triangles(std::span<const Region> regions) {
     Mesh mesh;
     for (const Region& region : regions) {
         const auto first = static_cast<std::ptrdiff_t>(mesh.points.size());
-        const auto add = [&](const Ring& ring) { mesh.points.insert(mesh.points.end(), ring.begin(), ring.end()); };
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
+        detail::each_vertex({&region, 1}, [&](Point p) { mesh.points.push_back(p); });
         std::sort(mesh.points.begin() + first, mesh.points.end());
         mesh.points.erase(std::unique(mesh.points.begin() + first, mesh.points.end()), mesh.points.end());
         for (const Triangle& triangle : triangles({&region, 1})) {

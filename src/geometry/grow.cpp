@@ -19,6 +19,7 @@
 
 #include "boolean_internal.hpp"
 #include "bounds_internal.hpp"
+#include "ring_internal.hpp"
 #include "swept_internal.hpp"
 
 namespace dryground {
@@ -40,10 +41,7 @@ public:
     // What lies within reach of rings, on the side that they are swept to.
     Regions around(std::span<const Region> regions) {
         if (corners_ == Corners::round && by_ >= steps_per_px) crowds_.emplace(regions, by_, within_);
-        for (const Region& region : regions) {
-            add_ring(region.outline);
-            for (const Ring& hole : region.holes) add_ring(hole);
-        }
+        detail::each_ring(regions, [&](const Ring& ring) { add_ring(ring); });
         if (crowds_)
             for (Region& region : std::move(*crowds_).united()) result_.push_back(std::move(region));
         return std::move(result_);

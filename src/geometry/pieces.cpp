@@ -12,6 +12,7 @@
 #include <numeric>
 
 #include "arrangement_internal.hpp"
+#include "ring_internal.hpp"
 #include "small_cutter_internal.hpp"
 #include "triangulate_internal.hpp"
 

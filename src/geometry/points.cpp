@@ -1,4 +1,5 @@
 #include "dryground/geometry.hpp"
+#include "ring_internal.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -28,10 +29,7 @@ std::int64_t twice_area(std::span<const Point> ring) {
 
 std::int64_t twice_area(std::span<const Region> regions) {
     std::int64_t sum = 0;
-    for (const Region& region : regions) {
-        sum += twice_area(region.outline);
-        for (const Ring& hole : region.holes) sum += twice_area(hole);
-    }
+    detail::each_ring(regions, [&](const Ring& ring) { sum += twice_area(ring); });
     return sum;
 }
 
@@ -64,15 +62,14 @@ namespace {
 // Counts how often the ray from p toward smaller x meets the ring, by exact side tests; sets `on_edge`.
 bool crossed_oddly(std::span<const Point> ring, Point p, bool& on_edge) {
     bool odd = false;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        Point a = ring[i], b = ring[(i + 1) % ring.size()];
+    detail::each_edge_of_ring(ring, [&](Point a, Point b) {
         if (a.y > b.y) std::swap(a, b);
         const Turn side = turn(a, b, p);
         if (side == Turn::straight && p.y >= a.y && p.y <= b.y && p.x >= std::min(a.x, b.x) &&
             p.x <= std::max(a.x, b.x))
             on_edge = true;
         if (a.y <= p.y && p.y < b.y && side == Turn::right) odd = !odd;
-    }
+    });
     return odd;
 }
 

@@ -12,6 +12,7 @@
 #include <unordered_map>
 
 #include "arrangement_internal.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground::detail {
 
@@ -101,15 +102,11 @@ LabelledRing corners(std::span<const BoundaryEdge> edges, const Walk& walk, bool
         ring.points.push_back(going.from);
         ring.labels.push_back(going.label);
     }
-    const auto least = std::min_element(ring.points.begin(), ring.points.end()) - ring.points.begin();
-    std::rotate(ring.points.begin(), ring.points.begin() + least, ring.points.end());
-    std::rotate(ring.labels.begin(), ring.labels.begin() + least, ring.labels.end());
+    start_at_least(ring.points, ring.labels);
     return ring;
 }
 
 }   // namespace
-
-void start_at_least(Ring& ring) { std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end()); }
 
 Stacked link(std::span<const BoundaryEdge> edges) {
     std::vector<Walk> walks = simple_walks(edges);

@@ -1,5 +1,6 @@
 // Pieces of the plane that edges and corners sweep: their arcs, and the range that they are cut to.
 
+#include "ring_internal.hpp"
 #include "swept_internal.hpp"
 
 #include <algorithm>
@@ -26,14 +27,13 @@ std::optional<Ring> ring_within_range(std::vector<Far> points) {
     constexpr double limit = coordinate_limit;
     const auto cut = [&](auto depth) {   // how far a point lies inside of one side
         std::vector<Far> kept;
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            const Far a = points[i], b = points[(i + 1) % points.size()];
+        detail::each_edge_of_ring(points, [&](Far a, Far b) {
             const double from = depth(a), to = depth(b);
             if (from >= 0) kept.push_back(a);
-            if ((from < 0) == (to < 0)) continue;
+            if ((from < 0) == (to < 0)) return;
             const double part = from / (from - to);
             kept.push_back({std::round(a.x + part * (b.x - a.x)), std::round(a.y + part * (b.y - a.y))});
-        }
+        });
         points = std::move(kept);
     };
     if (furthest(points) > limit) {

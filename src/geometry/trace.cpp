@@ -21,6 +21,7 @@
 #include <numeric>
 
 #include "arrangement_internal.hpp"
+#include "ring_internal.hpp"
 
 namespace dryground {
 
@@ -374,10 +375,7 @@ Regions trace_pixels(int width, int height, std::span<const char> set, double wi
         all.push_back({ring, within > 0 ? simplified(ring, within) : ring, within});
         detail::start_at_least(all.back().exact);
     };
-    for (const Region& region : regions) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    detail::each_ring(regions, add);
     std::vector<Traced*> rings;
     for (Traced& ring : all) rings.push_back(&ring);
     while (mend(rings)) {

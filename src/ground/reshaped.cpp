@@ -10,6 +10,7 @@
 
 #include "../geometry/boolean_internal.hpp"
 #include "../geometry/box_index_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 #include "ground_internal.hpp"
 
 namespace dryground::ground {
@@ -60,13 +61,7 @@ bool any_vertex(const Region& region, Test test) {
 class Outlines {
 public:
     explicit Outlines(const Regions& regions) {
-        const auto add = [&](const Ring& ring) {
-            for (std::size_t i = 0; i < ring.size(); ++i) edges_.push_back({ring[i], ring[(i + 1) % ring.size()]});
-        };
-        for (const Region& region : regions) {
-            add(region.outline);
-            for (const Ring& hole : region.holes) add(hole);
-        }
+        detail::each_edge(regions, [&](Point a, Point b) { edges_.push_back({a, b}); });
         std::vector<Bounds> boxes;
         for (const auto& edge : edges_) boxes.push_back(detail::box_around(edge));
         near_ = detail::BoxIndex(std::move(boxes));

@@ -1,5 +1,6 @@
 #include "forms_internal.hpp"
 
+#include "../geometry/ring_internal.hpp"
 #include "least_edge_internal.hpp"
 
 namespace dryground::detail {
@@ -20,10 +21,7 @@ std::int32_t least_edge(const World& world) { return to_steps(world.merging().le
 void add_plain_rings(Stacked& stacked) {
     stacked.rings.clear();
     const auto add = [&](const Ring& ring) { stacked.rings.push_back({ring, std::vector<int>(ring.size(), 0)}); };
-    for (const Region& region : stacked.regions) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    each_ring(stacked.regions, add);
     std::sort(stacked.rings.begin(), stacked.rings.end(),
               [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
 }

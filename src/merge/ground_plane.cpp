@@ -4,6 +4,7 @@
 #include <stdexcept>
 
 #include "../geometry/arrangement_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 
 namespace dryground::detail {
 
@@ -45,9 +46,7 @@ void lay_flat(const Grid& grid, std::vector<Chain>& chains) {
         if (chain.before) chain.before = grid.flat(*chain.before);
         if (chain.after) chain.after = grid.flat(*chain.after);
         if (!chain.closed) continue;
-        const auto least = std::min_element(chain.points.begin(), chain.points.end()) - chain.points.begin();
-        std::rotate(chain.points.begin(), chain.points.begin() + least, chain.points.end());
-        std::rotate(chain.surfaces.begin(), chain.surfaces.begin() + least, chain.surfaces.end());
+        start_at_least(chain.points, chain.surfaces);
     }
     std::sort(chains.begin(), chains.end(), [](const Chain& a, const Chain& b) { return a.points < b.points; });
 }

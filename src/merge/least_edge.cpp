@@ -1,6 +1,7 @@
 // Idea. A vertex may go without anything crossing exactly when no other vertex lies in the triangle that it makes with
 // its two neighbours.
 
+#include "../geometry/ring_internal.hpp"
 #include "least_edge_internal.hpp"
 
 #include <algorithm>
@@ -33,7 +34,7 @@ public:
             while (fuse_shortest(ring)) {
             }
             drop_straight(ring);
-            start_at_least(ring);
+            start_at_least(ring.points, ring.labels);
         }
         std::erase_if(rings_, [](const LabelledRing& ring) { return ring.points.size() < 3; });
         std::sort(rings_.begin(), rings_.end(),
@@ -91,12 +92,6 @@ private:
             else
                 ++i;
         }
-    }
-
-    static void start_at_least(LabelledRing& ring) {
-        const auto least = std::min_element(ring.points.begin(), ring.points.end()) - ring.points.begin();
-        std::rotate(ring.points.begin(), ring.points.begin() + least, ring.points.end());
-        std::rotate(ring.labels.begin(), ring.labels.begin() + least, ring.labels.end());
     }
 
     std::vector<LabelledRing>& rings_;

@@ -14,6 +14,7 @@
 #include <stdexcept>
 #include <utility>
 
+#include "../geometry/ring_internal.hpp"
 #include "../model/grid_internal.hpp"
 
 namespace dryground {
@@ -47,11 +48,11 @@ private:
             return first +
                    2 * static_cast<std::uint32_t>(std::lower_bound(points.begin(), points.end(), p) - points.begin());
         };
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const std::uint32_t a = number(ring[i]), b = number(ring[(i + 1) % ring.size()]);
+        detail::each_edge_of_ring(ring, [&](Point from, Point to) {
+            const std::uint32_t a = number(from), b = number(to);
             solid_.triangles.push_back({b, a, a + 1});
             solid_.triangles.push_back({b, a + 1, b + 1});
-        }
+        });
     }
 
     const Frame& frame_;

@@ -1,3 +1,4 @@
+#include "../geometry/ring_internal.hpp"
 #include "free_space_internal.hpp"
 
 #include <algorithm>
@@ -20,10 +21,7 @@ double lean(Point top, Point low) {
 }   // namespace
 
 FreeSpace::FreeSpace(const Regions& ground) {
-    for (const Region& region : ground) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    detail::each_ring(ground, [&](const Ring& ring) { add(ring); });
     if (edges_.empty()) return;
     put_in_index();
     split();
@@ -122,7 +120,7 @@ void FreeSpace::trace(std::size_t first, const std::vector<std::uint32_t>& next)
     const int number = is_area ? static_cast<int>(areas_.size()) : -1 - static_cast<int>(solids_.size());
     edges_[first].ring = number;
     for (std::size_t e = next[first]; e != first; e = next[e]) edges_[e].ring = number;
-    std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+    detail::start_at_least(ring);
     rings.push_back(std::move(ring));
 }
 

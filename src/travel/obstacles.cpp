@@ -4,6 +4,7 @@
 #include <array>
 
 #include "../geometry/boolean_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 
 namespace dryground::travel {
 
@@ -101,10 +102,7 @@ Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), aro
 }
 
 void Obstacles::add(const Regions& ground) {
-    for (const Region& region : ground) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    detail::each_ring(ground, [&](const Ring& ring) { add(ring); });
 }
 
 void Obstacles::index(const Regions& ground) {
@@ -119,7 +117,7 @@ void Obstacles::index(const Regions& ground) {
 }
 
 void Obstacles::add(const Ring& ring) {
-    for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()], OneWay::none);
+    detail::each_edge_of_ring(ring, [&](Point a, Point b) { add(a, b, OneWay::none); });
 }
 
 Ring Obstacles::rear_half(OneWay passes) const {

@@ -2,6 +2,7 @@
 // which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring; between two
 // of them there may be a kerb.
 
+#include "../geometry/ring_internal.hpp"
 #include "stands_internal.hpp"
 
 #include <algorithm>
@@ -164,10 +165,9 @@ std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing)
     if (obstacles.is_thing()) stands = free_parts(obstacles, stands);
     for (const Obstacles::Sum& sum : obstacles.sums()) {
         if (sum.passes != OneWay::up) continue;
-        for (std::size_t i = 0; i < sum.ring.size(); ++i) {
-            const Point a = sum.ring[i], b = sum.ring[(i + 1) % sum.ring.size()];
+        detail::each_edge_of_ring(sum.ring, [&](Point a, Point b) {
             if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, false, stands);
-        }
+        });
     }
     const bool has_lines = std::any_of(obstacles.sums().begin(), obstacles.sums().end(),
                                        [](const Obstacles::Sum& sum) { return sum.passes != OneWay::none; });

@@ -15,23 +15,13 @@
 #include <cmath>
 
 #include "../../geometry/arrangement_internal.hpp"
+#include "../../geometry/ring_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
 
 std::int32_t floored(std::int64_t a, std::int64_t b) { return static_cast<std::int32_t>(a / b - (a % b < 0 ? 1 : 0)); }
-
-template <class Action>
-void each_edge(const Regions& regions, Action action) {
-    const auto ring = [&](const Ring& points) {
-        for (std::size_t i = 0; i < points.size(); ++i) action(points[i], points[(i + 1) % points.size()]);
-    };
-    for (const Region& region : regions) {
-        ring(region.outline);
-        for (const Ring& hole : region.holes) ring(hole);
-    }
-}
 
 class Worker {
 public:

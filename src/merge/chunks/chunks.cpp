@@ -9,6 +9,7 @@
 #include <stdexcept>
 #include <utility>
 
+#include "../../geometry/ring_internal.hpp"
 #include "../forms_internal.hpp"
 #include "../ground_plane_internal.hpp"
 #include "../least_edge_internal.hpp"
@@ -148,9 +149,6 @@ struct LiveMap::Parts {
         const auto add = [&](Point a, Point b) {
             edges.emplace_back(flat ? grid.flat(a) : a, flat ? grid.flat(b) : b);
         };
-        const auto add_ring = [&](const Ring& points) {
-            for (std::size_t i = 0; i < points.size(); ++i) add(points[i], points[(i + 1) % points.size()]);
-        };
         std::vector<std::size_t> chunks = layout.around(chunk);
         chunks.push_back(chunk);
         for (const std::size_t one : chunks) {
@@ -162,7 +160,8 @@ struct LiveMap::Parts {
             const detail::Share& ground = plans.plans[static_cast<std::size_t>(plan.ground)].shares[one];
             // Of rings that lie within another chunk, what comes up to its side is near enough.
             if (one == chunk)
-                for (const std::size_t ring : ground.runs.whole) add_ring(ground.rings[ring].points);
+                for (const std::size_t ring : ground.runs.whole)
+                    detail::each_edge_of_ring(ground.rings[ring].points, add);
             else
                 for (const auto& [a, b] : ground.border.ending) add(a, b);
             for (const detail::Run& run : ground.runs.cut)

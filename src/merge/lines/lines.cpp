@@ -15,6 +15,7 @@
 
 #include "../../geometry/bounds_internal.hpp"
 #include "../../geometry/box_index_internal.hpp"
+#include "../../geometry/ring_internal.hpp"
 
 namespace dryground::detail {
 
@@ -29,19 +30,12 @@ public:
     LineCutter(const Regions& away, const std::vector<LinePiece>& pieces) {
         std::vector<Bounds> boxes;
         const std::vector<Bounds> seen = what_is_seen(pieces);
-        const auto add = [&](const Ring& ring) {
-            for (std::size_t i = 0; i < ring.size(); ++i) {
-                const SolidEdge edge{ring[i], ring[i + 1 < ring.size() ? i + 1 : 0]};
-                const Bounds box = box_around(std::array{edge.from, edge.to});
-                if (std::none_of(seen.begin(), seen.end(), [&](const Bounds& one) { return meet(one, box); })) continue;
-                edges_.push_back(edge);
-                boxes.push_back(box);
-            }
-        };
-        for (const Region& region : away) {
-            add(region.outline);
-            for (const Ring& hole : region.holes) add(hole);
-        }
+        each_edge(away, [&](Point from, Point to) {
+            const Bounds box = box_around(std::array{from, to});
+            if (std::none_of(seen.begin(), seen.end(), [&](const Bounds& one) { return meet(one, box); })) return;
+            edges_.push_back({from, to});
+            boxes.push_back(box);
+        });
         near_ = BoxIndex(std::move(boxes));
     }
 
@@ -276,13 +270,7 @@ std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay 
 }
 
 void add_edges(const Regions& regions, LineEdges& into) {
-    const auto add = [&](const Ring& ring) {
-        for (std::size_t i = 0; i < ring.size(); ++i) into.emplace_back(ring[i], ring[(i + 1) % ring.size()]);
-    };
-    for (const Region& region : regions) {
-        add(region.outline);
-        for (const Ring& hole : region.holes) add(hole);
-    }
+    each_edge(regions, [&](Point a, Point b) { into.emplace_back(a, b); });
 }
 
 Neighbours::Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& others) {

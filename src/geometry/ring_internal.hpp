@@ -1,0 +1,49 @@
+// Inside the library: what everybody does with rings and the rings of regions.
+#pragma once
+
+#include <algorithm>
+#include <span>
+#include <vector>
+
+#include "dryground/geometry.hpp"
+
+namespace dryground::detail {
+
+// action(from, to) for each edge of a ring of points of any sort; the last leads back to the first point.
+template <class Points, class Action>
+void each_edge_of_ring(const Points& ring, Action action) {
+    for (std::size_t i = 0; i < ring.size(); ++i) action(ring[i], ring[i + 1 < ring.size() ? i + 1 : 0]);
+}
+
+// action(ring) for the outline and the holes of each region, one region after the other.
+template <class Action>
+void each_ring(std::span<const Region> regions, Action action) {
+    for (const Region& region : regions) {
+        action(region.outline);
+        for (const Ring& hole : region.holes) action(hole);
+    }
+}
+
+template <class Action>
+void each_edge(std::span<const Region> regions, Action action) {
+    each_ring(regions, [&](const Ring& ring) { each_edge_of_ring(ring, action); });
+}
+
+template <class Action>
+void each_vertex(std::span<const Region> regions, Action action) {
+    each_ring(regions, [&](const Ring& ring) {
+        for (const Point p : ring) action(p);
+    });
+}
+
+// Turns a ring so that it starts at its least point; what belongs to its points likewise.
+inline void start_at_least(Ring& ring) {
+    std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+}
+inline void start_at_least(Ring& ring, std::vector<int>& labels) {
+    const auto least = std::min_element(ring.begin(), ring.end()) - ring.begin();
+    std::rotate(ring.begin(), ring.begin() + least, ring.end());
+    std::rotate(labels.begin(), labels.begin() + least, labels.end());
+}
+
+}   // namespace dryground::detail
