@@ -13,9 +13,7 @@ using namespace dryground;
 
 namespace {
 
-Regions ground_of(const World& world) {
-    return merge(world, world.maps()[0], {.chains = false, .pieces = false}).group("earth").regions;
-}
+Regions ground_of(const World& world) { return merge(world, world.maps()[0], {.forms = {}}).group("earth").regions; }
 
 // From what a body takes up to what is left of the widest halls.
 void measure_shrinking(int side, const Settings& settings, const Tell& tell) {

@@ -52,7 +52,7 @@ std::size_t bytes_of(const Regions& regions) {
 void measure_map(const World& world, const std::string& input, bool right_angled, int most_peer_side,
                  const Tell& tell) {
     const Map& map = world.maps()[0];
-    const MergeOptions regions_only{.chains = false, .pieces = false};
+    const MergeOptions regions_only{.forms = {}};
     Timing result{.work = "regions", .input = input};
     Merge merged;
     std::vector<std::string> names{"floor"};
@@ -85,7 +85,7 @@ void measure_drawn(const Settings& settings, const Tell& tell) {
     if (!wanted(settings, work, input) || settings.most_side < 1024) return;
     const Regions solids = drawn_polygons(1000, 20, 1024 * 16 * steps_per_px, 3);
     const World plain = cave_world(1024, Tiles::full, 7), drawn = cave_world(1024, Tiles::full, 7, solids);
-    const MergeOptions regions_only{.chains = false, .pieces = false};
+    const MergeOptions regions_only{.forms = {}};
     const auto run = [&](const World& world) { keep(merge(world, world.maps()[0], regions_only).groups.size()); };
     const std::vector<double> times =
         alternate({[&] { run(drawn); }, [&] { run(plain); }, [&] { keep(boost_union(solids).regions); }});
@@ -105,7 +105,9 @@ void measure_edits(const Settings& settings, const Tell& tell) {
             if (!wanted(settings, work, input)) continue;
             const World world = cave_world(side, tiles, 7);
             const auto measure = [&](bool pieces) {
-                LiveMap live(world, world.maps()[0], 32, {.pieces = pieces});
+                MergeOptions options;
+                options.forms.set(MergeForm::pieces, pieces);
+                LiveMap live(world, world.maps()[0], 32, options);
                 unsigned chance = 7;
                 const auto next = [&](int below) {
                     chance = chance * 1664525 + 1013904223;
@@ -155,7 +157,7 @@ void measure_memory(const Settings& settings, const Tell& tell) {
             std::ofstream("/proc/self/clear_refs") << "5";   // the peak starts anew
             const std::size_t before = status_bytes("VmRSS");
             const auto begin = std::chrono::steady_clock::now();
-            const Merge merged = merge(world, world.maps()[0], {.chains = false, .pieces = false});
+            const Merge merged = merge(world, world.maps()[0], {.forms = {}});
             const double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
             const std::size_t peak = status_bytes("VmHWM") - before;
             const std::size_t result = bytes_of(merged.group("earth").regions);

@@ -131,8 +131,8 @@ void measure_lines(const Settings& settings, const Tell& tell) {
     const Map& map = world.maps()[0];
     const std::vector<double> times =
         alternate({[&] { keep(Play(world, "cave", {.chunk_cells = 32}).merge().chunks.size()); },
-                   [&] { keep(merge_chunks(world, map, 32, {.pieces = false}).chunks.size()); },
-                   [&] { keep(merge(world, map, {.pieces = false}).groups.size()); }});
+                   [&] { keep(merge_chunks(world, map, 32, {.forms = {MergeForm::chains}}).chunks.size()); },
+                   [&] { keep(merge(world, map, {.forms = {MergeForm::chains}}).groups.size()); }});
     tell({.work = "play: lines, made",
           .input = input,
           .seconds = times[0],
@@ -166,7 +166,7 @@ void measure_facts(const Settings& settings, const Tell& tell) {
     bool open = false;
     const std::vector<double> times =
         alternate({[&] { keep(play.set_fact(FactId{0}, open = !open).chunks.size()); },
-                   [&] { keep(merge(world, world.maps()[0], {.pieces = false}).groups.size()); }});
+                   [&] { keep(merge(world, world.maps()[0], {.forms = {MergeForm::chains}}).groups.size()); }});
     tell({.work = work,
           .input = input,
           .seconds = times[0],

@@ -63,7 +63,7 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
                  [&] { keep(flood(grid, side)); },
                  [&] {
                      MergeOptions options;
-                     options.chains = options.pieces = false;
+                     options.forms = {};
                      options.mover = MoverId{0};
                      const Merge merged = merge(world, world.maps()[0], options);
                      keep(dryground::reach(merged.groups.front().regions, world.movers()[0].body.front().outline));

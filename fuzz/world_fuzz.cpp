@@ -64,7 +64,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     for (const Map& map : loaded->maps()) merges.push_back(merge(*loaded, map));
     (void)text(report);
     (void)report_json(report, loaded->title());
-    (void)merge_bytes(*loaded, merges, {.regions = true});
+    (void)merge_bytes(*loaded, merges, {.forms = {MergeForm::regions, MergeForm::chains, MergeForm::pieces}});
     if (cells > 1 << 10 || loaded->maps().empty()) return 0;
     if (const Result<std::vector<NamedBytes>> saved = world_files(drafts->builder);
         !saved && !saved.report().has(Severity::error))

@@ -120,7 +120,10 @@ void run_demo(const DemoOptions& options) {
     }
     const fs::path json = out / "merge.json";
     write_result(json.string(),
-                 dg::merge_bytes(world, merges, {.unit = dg::Unit::m, .y = dg::YAxis::up, .regions = true}));
+                 dg::merge_bytes(world, merges,
+                                 {.unit = dg::Unit::m,
+                                  .y = dg::YAxis::up,
+                                  .forms = {dg::MergeForm::regions, dg::MergeForm::chains, dg::MergeForm::pieces}}));
     print(fmt::format("        {}: in metres, y up, for a physics engine\n", json.string()));
 
     print("draw    art, grid, merged outlines, objects\n");

@@ -95,11 +95,7 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
     for (const std::string& name : options.show) draw.show.insert(thing_of(name, "--show"));
     for (const std::string& words : options.fade) draw.fade.insert(faded(words));
     options.merging.apply(draw.merging, opened.world);
-    const auto asks_for = [&](const char* form) {
-        return std::find(options.forms.begin(), options.forms.end(), form) != options.forms.end();
-    };
-    draw.merging.boxes = asks_for("boxes"), draw.merging.triangles = asks_for("triangles");
-    draw.merging.pieces = options.forms.empty() || asks_for("pieces");
+    if (!options.forms.empty()) draw.merging.forms = dg::forms_named(options.forms);
     if (!options.area.empty()) {
         draw.area = dg::CellArea{options.area[0], options.area[1], options.area[2], options.area[3]};
         for (const std::string& map : opened.maps) check_area(*draw.area, opened.world.map(map));

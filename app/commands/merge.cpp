@@ -43,14 +43,15 @@ dg::MergeOutput output_of(const MergeOptions& options, const dg::World& world) {
                     : options.format == "gltf"    ? dg::MergeFormat::gltf
                                                   : dg::MergeFormat::json;
     const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
-    dg::ask_for(output, forms);
+    output.forms = dg::forms_named(forms);
     if (options.height_px > 0) output.height_px = options.height_px;
     output.inward = options.inward;
     return output;
 }
 
 dg::MergeOptions merge_options(const MergeOptions& options, const dg::MergeOutput& output, const dg::World& world) {
-    dg::MergeOptions merging = dg::options_for(output);
+    dg::MergeOptions merging;
+    merging.forms = output.forms;
     options.merging.apply(merging, world);
     merging.plane = options.plane == "ground" ? dg::Plane::ground : dg::Plane::screen;
     merging.triggers = options.triggers;

@@ -93,7 +93,7 @@ enum class MergeFormat { json, cbor, geojson, wkt, svg, gltf };
 struct MergeOutput {
     Unit unit = Unit::px;
     YAxis y = YAxis::down;
-    bool regions = false, lines = false, chains = true, pieces = true, boxes = false, triangles = false;
+    MergeForms forms{MergeForm::chains, MergeForm::pieces};   // that are written; `merge` must have made them
     MergeFormat format = MergeFormat::json;
     std::optional<double> height_px{};   // glTF: how high regions are raised; without it, as their storey says
     bool inward = false;                 // glTF: faces look into the solid
@@ -134,11 +134,6 @@ enum class TileCells { names, numbers };
 [[nodiscard]] std::string csv_of_tiles(const World& world, const Map& map, const Layer& layer, TileCells as);
 // What the numbers of a map mean: CSV of number, tile (with its set), flip (x, y, xy or empty) and turn (degrees).
 [[nodiscard]] std::string csv_of_tile_numbers(const World& world, const Map& map);
-
-// Asks for just these forms, by their names.
-void ask_for(MergeOutput& output, const std::vector<std::string>& forms);
-// Options that make the forms asked for.
-[[nodiscard]] MergeOptions options_for(const MergeOutput& output);
 
 // ---- packs --------------------------------------------------------------------------------------------------------
 

@@ -7,6 +7,7 @@
 #include <array>
 #include <cstddef>
 #include <functional>
+#include <initializer_list>
 #include <memory>
 #include <optional>
 #include <span>
@@ -74,12 +75,31 @@ struct Merge {
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
 };
 
+// What merged ground is given as.
+enum class MergeForm { regions, lines, chains, pieces, boxes, triangles };
+class MergeForms {
+public:
+    constexpr MergeForms() = default;
+    constexpr MergeForms(std::initializer_list<MergeForm> forms) {
+        for (const MergeForm form : forms) set(form);
+    }
+    [[nodiscard]] constexpr bool has(MergeForm form) const { return (bits_ >> static_cast<unsigned>(form) & 1u) != 0; }
+    constexpr void set(MergeForm form, bool on = true) {
+        const unsigned bit = 1u << static_cast<unsigned>(form);
+        bits_ = on ? bits_ | bit : bits_ & ~bit;
+    }
+    friend constexpr bool operator==(const MergeForms&, const MergeForms&) = default;
+
+private:
+    unsigned bits_ = 0;
+};
+// By the names that files and the command line use: regions, lines, chains and so on, in the order of MergeForm.
+[[nodiscard]] std::span<const std::string_view> form_names();
+[[nodiscard]] MergeForms forms_named(std::span<const std::string> names);   // unknown ones are ignored
+
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as the world's merging settings say
-    bool chains = true;      // which forms to make besides regions and lines
-    bool pieces = true;
-    bool boxes = false;
-    bool triangles = false;
+    MergeForms forms{MergeForm::chains, MergeForm::pieces};   // regions and lines are made in any case
     MoverId mover = MoverId::none;   // one group for all that stops it, in place of the barriers'
     Facts facts{};                   // those that are true: what stands there by `when` and `unless` follows them
     std::int32_t grow = 0;           // steps by which regions are grown, or shrunk; their surfaces are not told then
@@ -150,9 +170,6 @@ private:
     struct Parts;
     std::unique_ptr<Parts> parts_;
 };
-
-// The forms that `merge` makes, by the names that files and the command line use: regions, lines, chains and so on.
-[[nodiscard]] std::span<const std::string_view> form_names();
 
 // Everything on a storey that a mover is stopped by: the barriers it names, and cells that grant none of the flags it
 // needs. Valid and least.

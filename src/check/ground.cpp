@@ -91,7 +91,7 @@ const Grounds::Lines& Grounds::lines(MapId map, MoverId mover, StoreyId storey) 
                     }) ||
         std::any_of(of.objects.begin(), of.objects.end(), [](const Object& object) { return !object.line.empty(); });
     if (!any) return lines;
-    for (const Group& group : merge(world_, of, {.chains = false, .pieces = false, .mover = mover}).groups) {
+    for (const Group& group : merge(world_, of, {.forms = {}, .mover = mover}).groups) {
         if (group.storey_id != storey) continue;
         const auto add = [&](std::vector<Ring>& to) { to.insert(to.end(), group.lines.begin(), group.lines.end()); };
         if (group.one_way == OneWay::none || group.one_way == OneWay::up) add(lines.from_above);

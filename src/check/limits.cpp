@@ -23,7 +23,7 @@ std::int64_t kinds_on(const Map& map) {
 
 std::int64_t longest_chain(const World& world, const Map& map) {
     std::size_t longest = 0;
-    for (const Group& group : merge(world, map, {.pieces = false}).groups)
+    for (const Group& group : merge(world, map, {.forms = {MergeForm::chains}}).groups)
         for (const Chain& chain : group.chains) longest = std::max(longest, chain.points.size());
     return count(longest);
 }

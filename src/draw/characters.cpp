@@ -187,7 +187,7 @@ private:
 
     void put_ground() {
         MergeOptions merging = options_.merging;
-        merging.chains = merging.pieces = merging.boxes = merging.triangles = false;
+        merging.forms = {};
         const ChunkedMerge merged = merge_chunks(world_, ground_map(), 1, merging);
         std::map<std::array<int, 2>, std::map<char, int>> blocks;   // where a character is for several cells
         for (const Chunk& chunk : merged.chunks) {

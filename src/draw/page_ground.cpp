@@ -85,8 +85,8 @@ Json ground_data(std::size_t group_number, const Group& group) {
 // In chunks; but what is grown reaches into other chunks, so it is one.
 std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptions& options) {
     MergeOptions merging = options.merging;
-    merging.boxes = merging.triangles = false;
-    merging.pieces = std::int64_t{map.columns} * map.rows <= most_cells_with_pieces;
+    merging.forms = {MergeForm::chains};
+    merging.forms.set(MergeForm::pieces, std::int64_t{map.columns} * map.rows <= most_cells_with_pieces);
     if (merging.grow != 0) return {{{}, merge(world, map, merging).groups}};
     return merge_chunks(world, map, chunk_cells, merging).chunks;
 }

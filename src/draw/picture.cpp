@@ -268,9 +268,9 @@ const Map& MapPicture::ground_map() {
 const Merge& MapPicture::merged() {
     if (!merge_) {
         MergeOptions merging = options.merging;
-        merging.chains = true;
+        merging.forms.set(MergeForm::chains);
         merging.plane = Plane::screen;   // which is laid flat when it is drawn
-        merging.pieces = merging.pieces && (shows(Thing::pieces) || whole_merge);
+        if (!shows(Thing::pieces) && !whole_merge) merging.forms.set(MergeForm::pieces, false);
         merge_ = std::make_unique<Merge>(merge(world, ground_map(), merging));
         std::erase_if(merge_->groups, [&](const Group& group) { return !is_looked_at(group.storey_id, options); });
     }

@@ -42,7 +42,7 @@ CellGround cell_ground(const World& world, const Map& map, const MergeOptions& w
     if (wanted.mover == MoverId::none && world.barriers().size() > 31)
         throw std::length_error("a grid of numbers has bits for 31 barriers; the world has more");
     MergeOptions options = wanted;
-    options.chains = options.pieces = options.boxes = options.triangles = false;
+    options.forms = {};
     options.plane = Plane::screen;
     CellGround ground{map.columns, map.rows, {}};
     ground.cells.resize(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows));

@@ -129,34 +129,34 @@ private:
         detail::each_ring(group.regions, [&](const Ring& ring) { measure(ring); });
         regions_ += group.regions.size();
         add_edges(group, result);
-        if (output_.pieces) {
+        if (output_.forms.has(MergeForm::pieces)) {
             result["pieces"] = rings(group.pieces);
             pieces_ += group.pieces.size();
         }
-        if (output_.boxes) {
+        if (output_.forms.has(MergeForm::boxes)) {
             Json boxes = Json::array();
             for (const Bounds& box : group.boxes.boxes) boxes.push_back(numbers_->box(box));
             result["boxes"] = std::move(boxes);
             result["rests"] = rings(group.boxes.rests);
         }
-        if (output_.triangles) result["triangles"] = mesh(group.triangles);
+        if (output_.forms.has(MergeForm::triangles)) result["triangles"] = mesh(group.triangles);
         return result;
     }
 
     void add_edges(const Group& group, Json& result) const {
         const bool directed = group.one_way != OneWay::none;
-        if (output_.regions) {
+        if (output_.forms.has(MergeForm::regions)) {
             Json regions = Json::array();
             for (const Region& region : group.regions)
                 regions.push_back({{"outline", ring(region.outline)}, {"holes", rings(region.holes)}});
             result["regions"] = std::move(regions);
         }
-        if (output_.lines) {
+        if (output_.forms.has(MergeForm::lines)) {
             Json lines = Json::array();
             for (const Ring& points : group.lines) lines.push_back(line(points, directed));
             result["lines"] = std::move(lines);
         }
-        if (output_.chains) {
+        if (output_.forms.has(MergeForm::chains)) {
             Json chains = Json::array();
             for (const Chain& chain : group.chains) chains.push_back(this->chain(chain));
             result["chains"] = std::move(chains);
@@ -332,25 +332,6 @@ Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, co
 }
 
 }   // namespace files
-
-void ask_for(MergeOutput& output, const std::vector<std::string>& forms) {
-    const auto asked = [&](const char* form) { return std::find(forms.begin(), forms.end(), form) != forms.end(); };
-    output.regions = asked("regions");
-    output.lines = asked("lines");
-    output.chains = asked("chains");
-    output.pieces = asked("pieces");
-    output.boxes = asked("boxes");
-    output.triangles = asked("triangles");
-}
-
-MergeOptions options_for(const MergeOutput& output) {
-    MergeOptions options;
-    options.chains = output.chains;
-    options.pieces = output.pieces;
-    options.boxes = output.boxes;
-    options.triangles = output.triangles;
-    return options;
-}
 
 std::string merge_bytes(const World& world, const std::vector<Merge>& merges, const MergeOutput& output) {
     if (output.format == MergeFormat::gltf) return files::gltf_text(world, merges, output);

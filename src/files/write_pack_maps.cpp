@@ -113,21 +113,22 @@ std::vector<Merged> merged_for_all(const World& world, MergeOptions options, Mer
 
 // A map's ground while certain facts hold.
 Json merge_json(const World& world, const Map& map, const PackOutput& output, const Facts& facts, Holes& holes) {
-    MergeOutput forms;
-    forms.unit = output.unit;
-    forms.y = output.y;
-    ask_for(forms, world.merging().forms);
-    MergeOptions options = options_for(forms);
+    MergeOutput written;
+    written.unit = output.unit;
+    written.y = output.y;
+    written.forms = forms_named(world.merging().forms);
+    MergeOptions options;
+    options.forms = written.forms;
     options.plane = output.plane, options.facts = facts;
     if (output.chunk_cells == 0)
         return merged_json(
             world, merged_for_all<Merge>(world, options, [&](const MergeOptions& o) { return merge(world, map, o); }),
-            forms, holes);
+            written, holes);
     return merged_json(
         world,
         merged_for_all<ChunkedMerge>(
             world, options, [&](const MergeOptions& o) { return merge_chunks(world, map, output.chunk_cells, o); }),
-        forms, holes);
+        written, holes);
 }
 
 // A tree with its holes filled.

@@ -29,10 +29,10 @@ void add_plain_rings(Stacked& stacked) {
 void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
     const int most = options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
     const std::int32_t least = least_edge(world);
-    if (options.pieces)
+    if (options.forms.has(MergeForm::pieces))
         group.pieces = convex_pieces(least > 0 ? without_short_edges(group.regions, least) : group.regions, most);
-    if (options.boxes) group.boxes = least_boxes(group.regions, most);
-    if (options.triangles) group.triangles = delaunay_triangles(group.regions);
+    if (options.forms.has(MergeForm::boxes)) group.boxes = least_boxes(group.regions, most);
+    if (options.forms.has(MergeForm::triangles)) group.triangles = delaunay_triangles(group.regions);
 }
 
 void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const LineEdges& others, bool chains) {

@@ -92,7 +92,7 @@ private:
                 if (tiles != stacking_.plans.end() && options_.mover == MoverId::none)
                     detail::append(areas, detail::merge_cells(map_, tiles->second, false).regions);
                 stacked.regions = unite(areas);
-                if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
+                if (options_.forms.has(MergeForm::chains) && options_.grow == 0) detail::add_plain_rings(stacked);
                 Group group = detail::named_group(world_, key);
                 if (options_.mover != MoverId::none) group.mover = world_.mover(options_.mover).name;
                 finish(std::move(group), std::move(stacked), {}, {}, groups);
@@ -118,7 +118,8 @@ private:
                 for (const auto* one : plans) {
                     const auto& [key, steps] = *one;
                     if (sensing_.count(key) > 0) continue;   // together with the objects of its name
-                    Stacked stacked = detail::merge_cells(map_, steps, options_.chains && options_.grow == 0);
+                    Stacked stacked =
+                        detail::merge_cells(map_, steps, options_.forms.has(MergeForm::chains) && options_.grow == 0);
                     if (any_lines && key.one_way == OneWay::none && key.trigger.empty()) solid = stacked.regions;
                     std::vector<detail::JoinedLine> lines;
                     if (has_lines(key))
@@ -146,7 +147,7 @@ private:
         Stacked stacked;
         stacked.regions = detail::MoverGround(world_, map_, stacking_, mover, storey, options_.facts).whole();
         const Regions solid = stacked.regions;
-        if (options_.chains && options_.grow == 0) detail::add_plain_rings(stacked);
+        if (options_.forms.has(MergeForm::chains) && options_.grow == 0) detail::add_plain_rings(stacked);
         std::set<OneWay> ways = detail::ways_for_mover(world_, map_, table_, mover, storey);
         ways.insert(OneWay::none);
         for (const OneWay one_way : ways) {
@@ -168,7 +169,7 @@ private:
         if (options_.grow != 0 && !group.regions.empty()) {
             group.regions = grown(group.regions, options_.grow, options_.corners, world_.merging().within_px);
             stacked.regions = group.regions;
-            if (options_.chains) detail::add_plain_rings(stacked);
+            if (options_.forms.has(MergeForm::chains)) detail::add_plain_rings(stacked);
         }
         if (group.regions.empty() && lines.empty()) return;
         if (const std::int32_t least = detail::least_edge(world_); least > 0)
@@ -183,7 +184,7 @@ private:
         }
         detail::LineEdges edges;
         if (!lines.empty()) detail::add_edges(solid, edges);
-        detail::add_line_forms(group, lines, edges, options_.chains);
+        detail::add_line_forms(group, lines, edges, options_.forms.has(MergeForm::chains));
         detail::add_area_forms(group, world_, options_);
         groups.push_back(std::move(group));
     }
@@ -235,6 +236,13 @@ std::span<const std::string_view> form_names() {
     static constexpr std::array<std::string_view, 6> names{"regions", "lines", "chains",
                                                            "pieces",  "boxes", "triangles"};
     return names;
+}
+
+MergeForms forms_named(std::span<const std::string> names) {
+    MergeForms forms;
+    for (std::size_t i = 0; i < form_names().size(); ++i)
+        if (std::find(names.begin(), names.end(), form_names()[i]) != names.end()) forms.set(static_cast<MergeForm>(i));
+    return forms;
 }
 
 Regions blocked_area(const World& world, const Map& map, MoverId mover, StoreyId storey, const Facts& facts) {

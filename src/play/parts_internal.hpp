@@ -69,7 +69,8 @@ struct Play::Parts {
     [[nodiscard]] const Map& map() const { return *now; }
     [[nodiscard]] MergeOptions merge_options() const {
         MergeOptions merging;
-        merging.pieces = options.pieces, merging.facts = done.facts;
+        merging.forms.set(MergeForm::pieces, options.pieces);
+        merging.facts = done.facts;
         return merging;
     }
     // Merges a map as it is now: the world's with the changes of its cells.

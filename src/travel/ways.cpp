@@ -7,7 +7,7 @@ namespace dryground::travel {
 
 std::vector<Group> groups_of(const WaysOf& of) {
     MergeOptions options;
-    options.chains = options.pieces = false;
+    options.forms = {};
     options.mover = of.mover;
     options.facts = of.facts;
     return merge(of.world, of.map, options).groups;

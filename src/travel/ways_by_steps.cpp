@@ -23,7 +23,7 @@ class StepWays : public Ways {
 public:
     explicit StepWays(const WaysOf& of) : of_(of), map_(of.map), body_(of.figures().body.front().outline) {
         MergeOptions options;
-        options.chains = options.pieces = false;
+        options.forms = {};
         options.facts = of.facts;
         const std::vector<Group> groups = merge(of.world, of.map, options).groups;
         for (const StoreyId storey : ground::storeys_of(map_)) add_storey(groups, storey);

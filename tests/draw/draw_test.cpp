@@ -195,12 +195,12 @@ TEST_CASE("pieces are drawn as what they were asked for") {
         const std::string path = Document(svg_of(world, options)).attribute("//g[@id='pieces']/path[1]", "d");
         return static_cast<std::size_t>(std::count(path.begin(), path.end(), 'Z'));
     };
-    const Merge merged = merge(world, world.map("flat"), {.boxes = true, .triangles = true});
+    const Merge merged = merge(world, world.map("flat"), {.forms = {MergeForm::boxes, MergeForm::triangles}});
     const Group& first = merged.groups.front();
     CHECK(rings() == first.pieces.size());
-    options.merging.pieces = false, options.merging.triangles = true;
+    options.merging.forms = {MergeForm::triangles};
     CHECK(rings() == first.triangles.triangles.size());
-    options.merging.triangles = false, options.merging.boxes = true;
+    options.merging.forms = {MergeForm::boxes};
     CHECK(rings() == first.boxes.boxes.size() + first.boxes.rests.size());
 }
 

@@ -30,7 +30,7 @@ std::string written(const MergeOutput& output, int chunk_cells = 0) {
     const Result<World> loaded = worlds::load(pond());
     if (!loaded) throw std::runtime_error(text(loaded.report()));
     const Map& map = loaded->map("flat");
-    const MergeOptions options{.boxes = true, .triangles = true};
+    const MergeOptions options{.forms = {MergeForm::chains, MergeForm::pieces, MergeForm::boxes, MergeForm::triangles}};
     if (chunk_cells > 0)
         return merge_bytes(*loaded, std::vector{merge_chunks(*loaded, map, chunk_cells, options)}, output);
     return merge_bytes(*loaded, std::vector{merge(*loaded, map, options)}, output);
@@ -38,7 +38,7 @@ std::string written(const MergeOutput& output, int chunk_cells = 0) {
 
 MergeOutput everything(MergeFormat format) {
     MergeOutput output;
-    output.regions = output.lines = output.boxes = output.triangles = true;
+    for (std::size_t i = 0; i < form_names().size(); ++i) output.forms.set(static_cast<MergeForm>(i));
     output.format = format;
     return output;
 }
@@ -121,8 +121,7 @@ TEST_CASE("WKT is read by GEOS, valid, with the same area") {
 TEST_CASE("merged geometry as SVG, read as a drawing, is the same geometry", "[svg]") {
     const std::string drawing = written([] {
         MergeOutput output;
-        output.regions = true;
-        output.chains = output.pieces = false;
+        output.forms = {MergeForm::regions};
         output.format = MergeFormat::svg;
         return output;
     }());
@@ -249,7 +248,7 @@ TEST_CASE("the ground plane is in cells, of square grids in metres too; storeys 
     const World& world = *loaded;
     const std::vector<Merge> merges{merge(world, world.map("flat"), {.plane = Plane::ground})};
     MergeOutput output;
-    output.regions = true;
+    output.forms.set(MergeForm::regions);
     const Json cells = Json::parse(merge_bytes(world, merges, output));
     output.unit = Unit::m;
     const Json metres = Json::parse(merge_bytes(world, merges, output));

@@ -36,7 +36,9 @@ TEST_CASE("written rings have the solid on the left by their numbers, in px and 
     const std::vector<Merge> merges{merge(*loaded, loaded->map("flat"))};
     for (const Unit unit : {Unit::px, Unit::m})
         for (const YAxis y : {YAxis::down, YAxis::up}) {
-            const Json root = Json::parse(merge_bytes(*loaded, merges, {.unit = unit, .y = y, .regions = true}));
+            const Json root = Json::parse(merge_bytes(
+                *loaded, merges,
+                {.unit = unit, .y = y, .forms = {MergeForm::regions, MergeForm::chains, MergeForm::pieces}}));
             const double scale = unit == Unit::px ? 1 : 16;
             double area = 0;
             for (const Json& group : root["maps"][0]["groups"]) {
@@ -77,7 +79,8 @@ TEST_CASE("one-sided chains of chunks have the solid on the left by their number
         options.mover = for_mover ? MoverId{0} : MoverId::none;
         const std::vector<ChunkedMerge> merges{merge_chunks(*loaded, loaded->map("flat"), 2, options)};
         for (const YAxis y : {YAxis::down, YAxis::up}) {
-            const Json root = Json::parse(merge_bytes(*loaded, merges, {.y = y, .regions = true}));
+            const Json root = Json::parse(merge_bytes(
+                *loaded, merges, {.y = y, .forms = {MergeForm::regions, MergeForm::chains, MergeForm::pieces}}));
             for (const Json& chunk : root["maps"][0]["chunks"])
                 for (const Json& group : chunk["groups"]) {
                     Regions regions;   // of the chunk, with y down
@@ -137,7 +140,8 @@ TEST_CASE("numbers in JSON read back to the same doubles") {
         worlds::load(worlds::with(worlds::small_world(), "world.toml", "title", "per_metre = 17.3\ntitle"));
     REQUIRE(loaded);
     const Merge merged = merge(*loaded, loaded->map("flat"));
-    const Json root = Json::parse(merge_bytes(*loaded, {merged}, {.unit = Unit::m, .regions = true}));
+    const Json root = Json::parse(merge_bytes(
+        *loaded, {merged}, {.unit = Unit::m, .forms = {MergeForm::regions, MergeForm::chains, MergeForm::pieces}}));
     const Json& outline = root["maps"][0]["groups"][0]["regions"][0]["outline"];
     const Ring& ring = merged.group("earth").regions[0].outline;
     REQUIRE(outline.size() == ring.size());
@@ -147,7 +151,8 @@ TEST_CASE("numbers in JSON read back to the same doubles") {
 TEST_CASE("the same world gives the same bytes") {
     const Result<World> once = worlds::load(worlds::small_world()), again = worlds::load(worlds::small_world());
     const auto bytes = [](const World& world) {
-        return merge_bytes(world, {merge(world, world.map("flat"))}, {.regions = true});
+        return merge_bytes(world, {merge(world, world.map("flat"))},
+                           {.forms = {MergeForm::regions, MergeForm::chains, MergeForm::pieces}});
     };
     CHECK(bytes(*once) == bytes(*again));
 }

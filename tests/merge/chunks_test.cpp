@@ -122,7 +122,7 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
         const Result<World> loaded = worlds::load(files);
         REQUIRE(loaded);
         const int chunk_cells = dice.in(1, 8);
-        LiveMap live(*loaded, loaded->map("flat"), chunk_cells, {.pieces = false});
+        LiveMap live(*loaded, loaded->map("flat"), chunk_cells, {.forms = {MergeForm::chains}});
         for (int edit = 0; edit < 25; ++edit) {
             const Map& map = live.map();
             const std::vector<Chunk> before = live.merge().chunks;
@@ -133,7 +133,7 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
                     : map.palette[static_cast<std::size_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1))];
             const std::vector<std::size_t> changed =
                 live.set_tile(layer, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, tile);
-            const ChunkedMerge fresh = merge_chunks(*loaded, live.map(), chunk_cells, {.pieces = false});
+            const ChunkedMerge fresh = merge_chunks(*loaded, live.map(), chunk_cells, {.forms = {MergeForm::chains}});
             for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
                 CAPTURE(i, edit);
                 REQUIRE(live.merge().chunks[i].groups == fresh.chunks[i].groups);
@@ -200,7 +200,7 @@ TEST_CASE("a mover's ground in chunks is its ground, and follows changes") {
         const Result<World> loaded = worlds::load(files);
         REQUIRE(loaded);
         const Map& map = loaded->map("flat");
-        const MergeOptions options{.pieces = false, .mover = MoverId{0}};
+        const MergeOptions options{.forms = {MergeForm::chains}, .mover = MoverId{0}};
         const Regions whole = merge(*loaded, map, options).groups.at(0).regions;
         const int chunk_cells = dice.in(1, 6);
         LiveMap live(*loaded, map, chunk_cells, options);
@@ -252,7 +252,7 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
         const World& world = *loaded;
         for (const Map& map : world.maps()) {
             MergeOptions options;
-            options.pieces = false, options.mover = MoverId{dice.in(-1, 0)};
+            options.forms = {MergeForm::chains}, options.mover = MoverId{dice.in(-1, 0)};
             if (dice.once_in(2)) options.facts = {FactId{0}};
             const int chunk_cells = dice.in(1, 5);
             LiveMap live(world, map, chunk_cells, options);
@@ -338,7 +338,7 @@ TEST_CASE("chunks lie flat on the ground too") {
     REQUIRE(loaded);
     const Map& map = loaded->map("flat");
     const Merge whole = merge(*loaded, map, {.plane = Plane::ground});
-    const ChunkedMerge chunked = merge_chunks(*loaded, map, 2, {.boxes = true, .plane = Plane::ground});
+    const ChunkedMerge chunked = merge_chunks(*loaded, map, 2, {.forms = {MergeForm::boxes}, .plane = Plane::ground});
     CHECK(chunked.cell == whole.cell);
     Regions all;
     for (const Chunk& chunk : chunked.chunks)

@@ -235,7 +235,7 @@ TEST_CASE("on the ground plane every cell is a square, and the geometry is the s
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"=\" = \"boardwalk\"");
     files = worlds::with(files, "flat.toml", crab, "");
     files = with_rows(files, "##....\n#.....\n...##.\n...##.\n");
-    const Merge ground = merged(files, {.boxes = true, .plane = Plane::ground});
+    const Merge ground = merged(files, {.forms = {MergeForm::chains, MergeForm::boxes}, .plane = Plane::ground});
     REQUIRE(ground.cell.x == ground.cell.y);
     Regions cells = ground.group("earth").regions;
     for (Region& region : cells)
@@ -243,7 +243,7 @@ TEST_CASE("on the ground plane every cell is a square, and the geometry is the s
     CHECK(to_text(cells) == "[(0,0 4,0 4,2 2,2 2,4 0,4)] [(6,4 10,4 10,8 6,8)]");
     CHECK(ground.group("earth").boxes.boxes.size() == 3);   // no box would fit the diamonds of the screen
     CHECK(ground.group("earth").boxes.rests.empty());
-    CHECK(merged(files, {.boxes = true}).group("earth").boxes.boxes.empty());
+    CHECK(merged(files, {.forms = {MergeForm::boxes}}).group("earth").boxes.boxes.empty());
     // of a square grid the steps are the same
     const Files square = with_rows(without_rim(), "##....\n#.....\n......\n......\n");
     CHECK(merged(square, {.plane = Plane::ground}).groups == merged(square).groups);

@@ -63,8 +63,7 @@ TEST_CASE("raised ground is closed, faces outward, and its volume is area times 
                 for (const Plane plane : {Plane::screen, Plane::ground}) {
                     if (pose == Pose::upright && plane == Plane::ground) continue;
                     const Frame frame = frame_of(world, map, pose, plane);
-                    for (const Group& group :
-                         merge(world, map, {.chains = false, .pieces = false, .plane = plane}).groups) {
+                    for (const Group& group : merge(world, map, {.forms = {}, .plane = plane}).groups) {
                         if (group.regions.empty()) continue;
                         const Heights heights{1.5, 0.25 + round % 7};
                         const Solid solid = raised(group.regions, frame, heights);

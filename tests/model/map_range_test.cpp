@@ -51,7 +51,7 @@ Result<World> built(const Draft& draft) {
 void check_merge(const World& world) {
     const Map& map = world.map("flat");
     const detail::Stacking stacking = detail::stack_up(world, map, {});
-    const Merge merged = merge(world, map, {.chains = true, .pieces = true});
+    const Merge merged = merge(world, map, {});
     const Regions slow = detail::merge_generally(map, stacking.plans.begin()->second).regions;
     CHECK(merged.group("earth").regions == slow);
     Regions joined;

@@ -145,7 +145,7 @@ TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[p
             const Cell cell{dice.in(0, play.map().columns - 1), dice.in(0, play.map().rows - 1)};
             done.push_back(dice.once_in(4) ? play.swap(LayerId{0}, cell, {0, 0})
                                            : play.set_tile(LayerId{0}, cell, dice.once_in(2) ? "peat" : ""));
-            const ChunkedMerge anew = merge_chunks(world, play.map(), 8, {.pieces = false});
+            const ChunkedMerge anew = merge_chunks(world, play.map(), 8, {.forms = {MergeForm::chains}});
             REQUIRE(play.merge().chunks == anew.chunks);
         }
         // Somebody who loads the game has the same world.
@@ -237,7 +237,7 @@ TEST_CASE("an object that is removed is gone from ground, triggers and spawners,
     // The same ground as without it.
     Map without = world.map("flat");
     without.objects.erase(without.objects.begin() + static_cast<int>(groyne));
-    CHECK(play.merge().chunks == merge_chunks(world, without, 4, {.pieces = false}).chunks);
+    CHECK(play.merge().chunks == merge_chunks(world, without, 4, {.forms = {MergeForm::chains}}).chunks);
     TriggerTracker tracker(play);
     const BodyNow warden{1, play.map().player, {104, 48}, StoreyId::ground, false};
     CHECK(tracker.update(0.1, std::span(&warden, 1)).size() == 1);

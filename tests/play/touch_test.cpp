@@ -217,7 +217,7 @@ struct Edge {
 };
 std::vector<Edge> edges_of(const World& world, const Map& map) {
     std::vector<Edge> edges;
-    for (const Group& group : merge(world, map, {.pieces = false}).groups)
+    for (const Group& group : merge(world, map, {.forms = {MergeForm::chains}}).groups)
         for (const Chain& chain : group.chains) {
             if (group.barrier_id == BarrierId::none || !chain.closed || chain.two_sided) continue;
             for (std::size_t i = 0; i < chain.points.size(); ++i) {

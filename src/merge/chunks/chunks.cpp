@@ -175,7 +175,7 @@ struct LiveMap::Parts {
         Group group = detail::named_group(world, plan.key);
         if (options.mover != MoverId::none) group.mover = world.mover(options.mover).name;
         detail::Share& share = plan.shares[chunk];
-        if (options.chains) {
+        if (options.forms.has(MergeForm::chains)) {
             share.cut_chains = cut_chains(plan, chunk);
             group.chains = detail::chains_of(share.rings, share.runs, *share.cut_chains);
             if (flat) detail::lay_flat(grid, group.chains);
@@ -183,7 +183,7 @@ struct LiveMap::Parts {
         std::vector<detail::JoinedLine> lines = share.lines;
         if (!lines.empty()) {
             if (flat) detail::lay_flat(grid, lines);
-            detail::add_line_forms(group, lines, edges_near(plan, chunk), options.chains);
+            detail::add_line_forms(group, lines, edges_near(plan, chunk), options.forms.has(MergeForm::chains));
         }
         return group;
     }
@@ -225,7 +225,7 @@ struct LiveMap::Parts {
             const detail::Share& share = plan.shares[chunk];
             if (!is_known && share.lines.empty()) continue;
             // Rings that lie within the chunk are as they were.
-            if (is_known && share.lines.empty() && known->lines.empty() && options.chains &&
+            if (is_known && share.lines.empty() && known->lines.empty() && options.forms.has(MergeForm::chains) &&
                 share.cut_chains == cut_chains(plan, chunk))
                 continue;
             Group now = group_of(plan, chunk);
