@@ -195,7 +195,8 @@ TEST_CASE("pieces are drawn as what they were asked for") {
         const std::string path = Document(svg_of(world, options)).attribute("//g[@id='pieces']/path[1]", "d");
         return static_cast<std::size_t>(std::count(path.begin(), path.end(), 'Z'));
     };
-    const Merge merged = merge(world, world.map("flat"), {.forms = {MergeForm::boxes, MergeForm::triangles}});
+    const Merge merged =
+        merge(world, world.map("flat"), {.forms = {MergeForm::pieces, MergeForm::boxes, MergeForm::triangles}});
     const Group& first = merged.groups.front();
     CHECK(rings() == first.pieces.size());
     options.merging.forms = {MergeForm::triangles};
