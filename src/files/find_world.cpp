@@ -10,6 +10,7 @@
 #include "reading_internal.hpp"
 #include "text_tables_internal.hpp"
 #include "toml_text_internal.hpp"
+#include "toml_words_internal.hpp"
 
 namespace dryground {
 
@@ -49,7 +50,7 @@ Glance glance(const fs::path& path) {
     if (!is_text(source, *file)) return result;
     const toml::parse_result parsed = toml::parse(std::string_view(*file));
     if (!parsed) {
-        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
+        report_syntax(source, parsed.error(), *file);
         return result;
     }
     int version = 0;

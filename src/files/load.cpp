@@ -11,6 +11,7 @@
 #include "folder_internal.hpp"
 #include "format_key_internal.hpp"
 #include "reading_internal.hpp"
+#include "toml_words_internal.hpp"
 
 namespace dryground {
 
@@ -60,7 +61,7 @@ std::optional<toml::table> parse(Source& source, std::string_view text, const Fo
     source.rows = std::move(light.rows);
     toml::parse_result parsed = toml::parse(light.text, std::string_view(source.file));
     if (!parsed) {
-        source.add(Rule::syntax, source.at(parsed.error().source().begin), {std::string(parsed.error().description())});
+        report_syntax(source, parsed.error(), text);
         return std::nullopt;
     }
     const std::string example = fmt::format("format = \"dryground/{}/1\"", wanted.sort);

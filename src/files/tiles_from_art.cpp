@@ -11,6 +11,7 @@
 #include "dryground/text.hpp"
 #include "reading_internal.hpp"
 #include "text_tables_internal.hpp"
+#include "toml_words_internal.hpp"
 #include "writing_internal.hpp"
 
 namespace dryground {
@@ -51,8 +52,10 @@ Before parse(const std::string& text) {
     if (text.empty()) return before;
     toml::parse_result parsed = toml::parse(text);
     if (!parsed) {
-        before.fault = fmt::format("the tile set file has a mistake in line {}: {}", parsed.error().source().begin.line,
-                                   parsed.error().description());
+        const toml::source_position& at = parsed.error().source().begin;
+        const Place place{"", static_cast<int>(at.line), static_cast<int>(at.column), {}};
+        before.fault = fmt::format("the tile set file has a mistake in line {}: {}", place.line,
+                                   files::syntax_words(parsed.error().description(), text, place).what);
         return before;
     }
     before.tree = std::move(parsed).table();
