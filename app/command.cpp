@@ -203,7 +203,7 @@ void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
     }
     say(in_columns(rows) + kinds);
     if (left_out > 0)
-        say(fmt::format("{} shapes have an error and were left out: `dryground check` tells which\n", left_out));
+        say(fmt::format("{} shapes have an error and were left out: `dryground check` lists them\n", left_out));
 }
 
 }   // namespace app

@@ -154,7 +154,7 @@ void run_check(const CheckOptions& options) {
     for (const std::string& rule : options.only) (void)find_rule(rule);
     if (options.watch) {
         if (options.format != "text" || !options.out.empty())
-            stop(misuse, "--watch tells changes as text, on standard output");
+            stop(misuse, "--watch reports changes as text, on standard output");
         watch_check(options);
     }
     std::string title;

@@ -66,7 +66,7 @@ dg::Version version_of(const std::string& name, const std::string& other) {
 
 void run_compare(const CompareOptions& options) {
     if (options.before.rfind("git:", 0) == 0 && options.after.rfind("git:", 0) == 0)
-        stop(misuse, "one of the two is a file or a folder: it says which world is meant");
+        stop(misuse, "one of the two must be a file or a folder: a revision alone does not name a world");
     const dg::Version before = version_of(options.before, options.after);
     const dg::Version after = version_of(options.after, options.before);
     const dg::Comparison comparison = dg::compare(before, after);

@@ -27,7 +27,7 @@ void with_cut(CLI::App* verb, const SharedOptions& o) {
 void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
     CLI::App* layer = add_group(app, "layer", "Add, drop or order layers, or change keys of one (--layer)");
     CLI::App* add = add_map_verb(
-        *layer, o, "add", "Add a layer, empty: the uppermost, where no other place is said", "layers",
+        *layer, o, "add", "Add an empty layer, uppermost unless another place is given", "layers",
         [](const EditOptions& p) {
             return dg::AddLayer{p.name, p.objects, p.above, p.below, keys(p.values)};
         },

@@ -15,7 +15,7 @@ void add_keys(CLI::App& app) {
         std::string thing, schema;
     };
     auto options = std::make_shared<Options>();
-    CLI::App* command = app.add_subcommand("keys", "What can be said in worlds, tile sets and maps");
+    CLI::App* command = app.add_subcommand("keys", "List the keys of worlds, tile sets and maps");
     command->add_option("THING", options->thing,
                         "world, tiles, map, mover, kind, tile, layer, object, …; all if left out");
     command

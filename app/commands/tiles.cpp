@@ -154,8 +154,7 @@ void run_tiles(const TilesOptions& options) {
     if (const auto written = dg::write_files(files); !written)
         stop(misuse, fmt::format("cannot write {}", written.fault()));
     for (const dg::NamedBytes& file : files) print(file.file + "\n");
-    if (made->shaped > 0)
-        say(fmt::format("{} {} that said none got shapes\n", made->shaped, made->shaped == 1 ? "tile" : "tiles"));
+    if (made->shaped > 0) say(fmt::format("shapes proposed for {} without any\n", dg::counted(made->shaped, "tile")));
     say(fmt::format("{} {} added{}\n", made->added, made->added == 1 ? "tile" : "tiles",
                     before.empty() ? "" : "; what was there is kept"));
     if (!options.no_list) enter_in_world(out);

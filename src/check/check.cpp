@@ -114,7 +114,7 @@ Report waived(const World& world, const Findings& findings, const Report& all) {
             const Waiver& waiver = world.waivers()[i];
             Finding finding = findings.start(Rule::waiver_unused, waiver.place, "a waiver",
                                              {std::string(rule_text(waiver.rule).name)});
-            finding.hint = Hint{"take it out: what it was for is mended, or it stands in the wrong place", ""};
+            finding.hint = Hint{"remove it: what it was for is fixed, or it stands in the wrong place", ""};
             rest.add(std::move(finding));
         }
     rest.add_waived(count);

@@ -133,7 +133,7 @@ void check_stacked(const World& world, const Map& map, Findings& findings) {
                                            {words_of(world, *heap[i - 1]), words_of(world, *heap[i])});
             if (!heap[i - 1]->place.file.empty())
                 finding.related.push_back({heap[i - 1]->place_of_position, "the other is here"});
-            finding.hint = Hint{"move one, take it out, or let facts say which is there", ""};
+            finding.hint = Hint{"move one, remove it, or let facts decide which is there", ""};
             findings.add(std::move(finding));
         }
 }

@@ -32,7 +32,7 @@ void check_start(const World& world, Findings& findings) {
             if (!object.name.empty() && object.role == Role::spawn)
                 names.push_back(fmt::format("{}/{}", map.name, object.name));
     if (start.words.empty())
-        finding.arguments = {"the world says no 'start'"};
+        finding.arguments = {"the world has no 'start'"};
     else if (start.map == MapId::none)
         finding.arguments = {fmt::format("there is no map '{}'", start.words.substr(0, start.words.find('/')))};
     else if (start.object == ObjectId::none)

@@ -47,7 +47,7 @@ private:
                                                                : reach_.in_the_way_of_fact(goal.fact);
             Finding finding =
                 findings_.start(Rule::goal_unreachable, goal.place, "the world", {goal.words, text(world_, way)});
-            finding.hint = Hint{"`dryground walk` tells the way as far as it goes", ""};
+            finding.hint = Hint{"`dryground walk` shows the way as far as it goes", ""};
             if (way.map != MapId::none && way.object != ObjectId::none)
                 if (const Object& object = map(way.map).object(way.object); !object.place.file.empty())
                     finding.related.push_back({object.place, fmt::format("{} is here", words_of(world_, object))});

@@ -187,7 +187,7 @@ double draw_key(MapPicture& picture, bool draws) {
     const std::size_t told = std::min(picture.findings.size(), most_findings_told);
     for (std::size_t i = 0; i < told; ++i) key.finding(i);
     if (told < picture.findings.size())
-        key.words(fmt::format("and {} more, marked by dots: `dryground check` tells all of them",
+        key.words(fmt::format("and {} more, marked by dots: `dryground check` lists all of them",
                               picture.findings.size() - told));
     return key.height();
 }

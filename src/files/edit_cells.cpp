@@ -119,7 +119,7 @@ CellGrid::CellGrid(OpenMap& map, std::size_t layer)
     for (std::size_t r = 0; fits && r < table_.row_ends.size(); ++r)
         fits = table_.row_ends[r] == (r + 1) * static_cast<std::size_t>(columns_);
     if (!fits)
-        throw EditFault(fmt::format("layer '{}' does not have the map's {} x {} cells: `dryground check` tells where",
+        throw EditFault(fmt::format("layer '{}' does not have the map's {} x {} cells: `dryground check` shows where",
                                     draft_.name.value, columns_, rows_));
     numbers_ = table_.numbers;
     for (const std::string& key : table_.keys) meanings_.push_back(meaning_of_key(key));
@@ -208,7 +208,7 @@ std::uint32_t CellGrid::key_for(const std::string& meaning, const std::string& n
         if (right_sort && meaning_of_key(key) == meaning) return add(key);
     }
     if (meaning.rfind("kinds of ", 0) == 0 || meaning.rfind("unknown ", 0) == 0)
-        throw EditFault(fmt::format("'{}' has no sign for what another layer's legend says: add it to its legend",
+        throw EditFault(fmt::format("'{}' has no sign for what another layer's legend holds: add it to its legend",
                                     draft_.name.value));
     const std::string key = free_key(name);
     add_to_legend(key, meaning, name);

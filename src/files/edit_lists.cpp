@@ -100,7 +100,7 @@ void edit(OpenWorld& world, const AddFile& add) {
     int version = 0;
     const std::string sort = sort_of_format(parsed(world.read(file), file)["format"].value_or(std::string()), version);
     if (sort != "map" && sort != "tiles")
-        throw EditFault(fmt::format("'{}' is neither a map nor a tile set: its first line says which", file));
+        throw EditFault(fmt::format("'{}' is neither a map nor a tile set, by its first line", file));
     enter(world, sort == "map" ? "maps" : "tilesets", file);
 }
 

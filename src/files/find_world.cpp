@@ -58,7 +58,7 @@ Glance glance(const fs::path& path) {
     result.name = parsed.table()["name"].value_or(std::string());
     if (result.sort.empty())
         source.add(Rule::missing_key, {source.file, 1, 1, {}}, {"the file", "format"},
-                   Hint{"a file says what it is in its first line", "format = \"dryground/world/1\""});
+                   Hint{"the first line declares what a file is", "format = \"dryground/world/1\""});
     return result;
 }
 

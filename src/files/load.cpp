@@ -70,7 +70,7 @@ std::optional<toml::table> parse(Source& source, std::string_view text, const Fo
     if (format == nullptr) {
         const Place place = node != nullptr ? source.of(*node) : Place{source.file, 1, 1, {}};
         source.add(Rule::missing_key, place, {"the file", "format"},
-                   Hint{"a file says what it is in its first line", example});
+                   Hint{"the first line declares what a file is", example});
         return std::nullopt;
     }
     int version = 0;

@@ -115,7 +115,7 @@ constexpr RuleText table[] = {
     {Rule::name_twins, "name-twins", warning, "{} '{}' and '{}' are easily confused", 3},
     {Rule::goal_unreachable, "goal-unreachable", error, "goal '{}' cannot be reached: {}", 2},
     {Rule::key_behind_own_lock, "key-behind-own-lock", error, "{} needs '{}', but '{}' is only given behind it", 3},
-    {Rule::dead_end, "dead-end", warning, "whoever gets to {} cannot get back", 1},
+    {Rule::dead_end, "dead-end", warning, "there is no way back from {}", 1},
     {Rule::out_of_reach, "out-of-reach", warning, "{} cannot be reached: {}", 2},
     {Rule::bottomless, "bottomless", warning, "{} falls out of the map for ever: {}", 2},
     {Rule::jump_unknown, "jump-unknown", note, "mover '{}' moves seen from the side, but '{}' is missing", 2},
