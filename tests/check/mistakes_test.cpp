@@ -30,11 +30,7 @@ Files demo(const char* which = "demo") {
 }
 
 Report findings(const Files& files) {
-    const FileReader reader = [&files](const std::string& path) {
-        const auto found = files.find(path);
-        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
-                                    : Result<std::string>(found->second);
-    };
+    const FileReader reader = worlds::reader_of(files);
     const Result<World> loaded = load_world("world.toml", reader);
     Report report = loaded.report();
     if (loaded) report.add(check(*loaded, {pictures_of("world.toml", reader)}));

@@ -44,12 +44,7 @@ std::string sheet_png(int columns, int cell, int more) {
 Report with_pictures(const Files& files) {
     const Result<World> loaded = worlds::load(files);
     Report report = loaded.report();
-    const FileReader reader = [&files](const std::string& path) {
-        const auto found = files.find(path);
-        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
-                                    : Result<std::string>(found->second);
-    };
-    if (loaded) report.add(check(*loaded, {pictures_of("world.toml", reader)}));
+    if (loaded) report.add(check(*loaded, {pictures_of("world.toml", worlds::reader_of(files))}));
     return report;
 }
 

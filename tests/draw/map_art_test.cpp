@@ -36,12 +36,7 @@ worlds::Files with_art(const std::string& legend) {
     return files;
 }
 
-ArtSource source_of(const worlds::Files& files) {
-    return {"", [&files](const std::string& path) {
-                const auto found = files.find(path);
-                return found == files.end() ? Result<std::string>(Failure{"none"}) : Result<std::string>(found->second);
-            }};
-}
+ArtSource source_of(const worlds::Files& files) { return {"", worlds::reader_of(files)}; }
 
 // The colours in the middles of the quarters of the first cell: "rgbw" from the top left, row by row.
 std::string quarters(const worlds::Files& files, double scale, const DrawOptions& more = only({Thing::art})) {

@@ -35,11 +35,7 @@ std::string damaged(std::string bytes, chance::Dice& dice) {
 }
 
 Result<WorldDrafts> read(const std::map<std::string, std::string>& files) {
-    return load_drafts("world.toml", [&](const std::string& path) {
-        const auto found = files.find(path);
-        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
-                                    : Result<std::string>(found->second);
-    });
+    return load_drafts("world.toml", worlds::reader_of(files));
 }
 
 std::map<std::string, std::string> saved(const WorldBuilder& builder) {

@@ -11,16 +11,8 @@ using worlds::Files;
 
 namespace {
 
-FileReader reader_of(const Files& files) {
-    return [&files](const std::string& path) {
-        const auto found = files.find(path);
-        return found == files.end() ? Result<std::string>(Failure{"there is no such file"})
-                                    : Result<std::string>(found->second);
-    };
-}
-
 Result<Edited> edited(Files& files, const MapEdit& edit, const std::string& map = "flat") {
-    Result<Edited> result = make_edit("world.toml", EditMap{map, edit}, reader_of(files));
+    Result<Edited> result = make_edit("world.toml", EditMap{map, edit}, worlds::reader_of(files));
     if (result)
         for (const NamedBytes& file : result->files) files[file.file] = file.bytes;
     return result;
@@ -179,7 +171,7 @@ TEST_CASE("an edit that cannot be made says why, and what is near", "[edit]") {
     CHECK_THAT(fault(files, AddObject{"", "crab_a", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, AddObject{"", "crab b", "crab", PointPx{}}), Catch::Contains("could not be read"));
     CHECK_THAT(fault(files, ResizeMap{0, 3}), Catch::Contains("at least"));
-    CHECK_THAT(make_edit("world.toml", EditMap{"flt", PaintCells{}}, reader_of(files)).fault(),
+    CHECK_THAT(make_edit("world.toml", EditMap{"flt", PaintCells{}}, worlds::reader_of(files)).fault(),
                Catch::Contains("did you mean 'flat'?"));
 }
 
