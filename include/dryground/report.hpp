@@ -147,7 +147,7 @@ struct RuleText {
 };
 [[nodiscard]] std::span<const RuleText> all_rules();   // in the order of Rule
 [[nodiscard]] const RuleText& rule_text(Rule rule);
-[[nodiscard]] const RuleText* find_rule(std::string_view name);   // null when there is none; lives for ever
+[[nodiscard]] const RuleText* find_rule(std::string_view name);   // null if unknown; static lifetime
 [[nodiscard]] std::string_view name_of(Severity severity);
 [[nodiscard]] std::optional<Severity> severity_from(std::string_view name);
 

@@ -1,4 +1,4 @@
-// What a call gives that can fail on content: a value, or why there is none.
+// What a call gives that can fail on content: a value, or the reason why it is missing.
 //
 //     const dg::Result<dg::World> loaded = dg::load_world("demo/world.toml");
 //     if (!loaded) fmt::print("{}", dg::text(loaded.report()));
@@ -27,7 +27,7 @@ namespace detail {
 [[noreturn]] void refuse_missing_value(const Failure& failure);
 }   // namespace detail
 
-// Its value may be taken only where it is true: test first. Else std::logic_error, which says why there is none.
+// Its value may be taken only if it is true: test first. Otherwise std::logic_error is thrown, with the reason.
 template <class T>
 class [[nodiscard]] Result {
 public:
@@ -48,7 +48,7 @@ public:
 
     [[nodiscard]] const Report& report() const { return failure_.report; }
     [[nodiscard]] const std::string& fault() const { return failure_.fault; }   // empty where there is a value
-    [[nodiscard]] const Failure& failure() const { return failure_; }           // to pass on why there is none
+    [[nodiscard]] const Failure& failure() const { return failure_; }           // to pass the reason on
 
 private:
     std::optional<T> value_;

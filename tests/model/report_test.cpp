@@ -108,7 +108,7 @@ TEST_CASE("reports put together are the findings added one by one") {
     CHECK(twice.counts().waived == 4);
 }
 
-TEST_CASE("a result is a value, or says why there is none") {
+TEST_CASE("a result is a value, or gives the reason why it is missing") {
     Report found;
     Finding finding;
     finding.rule = Rule::file_missing;
