@@ -1,5 +1,9 @@
 #include "forms_internal.hpp"
 
+#include <algorithm>
+#include <iterator>
+#include <utility>
+
 #include "../geometry/ring_internal.hpp"
 #include "least_edge_internal.hpp"
 
@@ -26,18 +30,84 @@ void add_plain_rings(Stacked& stacked) {
               [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
 }
 
-void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
-    const int most = options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
+namespace {
+
+// A convex piece, and the region that it is cut from.
+using OwnedPiece = std::pair<Ring, std::size_t>;
+
+int most_vertices(const World& world, const MergeOptions& options) {
+    return options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
+}
+
+// What convex pieces are cut from.
+Regions regions_of_pieces(const World& world, const Regions& regions) {
     const std::int32_t least = least_edge(world);
-    if (options.forms.has(MergeForm::pieces))
-        group.pieces = convex_pieces(least > 0 ? without_short_edges(group.regions, least) : group.regions, most);
-    if (options.forms.has(MergeForm::boxes)) group.boxes = least_boxes(group.regions, most);
+    return least > 0 ? without_short_edges(regions, least) : regions;
+}
+
+// Of each region its number among some others, or -1.
+std::vector<int> numbers_in(const Regions& others, const Regions& regions) {
+    const auto sooner = [](const Region* a, const Region* b) { return a->outline < b->outline; };
+    std::vector<const Region*> sorted;
+    for (const Region& other : others) sorted.push_back(&other);
+    std::sort(sorted.begin(), sorted.end(), sooner);
+    std::vector<int> numbers;
+    for (const Region& region : regions) {
+        const auto found = std::lower_bound(sorted.begin(), sorted.end(), &region, sooner);
+        const bool same = found != sorted.end() && **found == region;
+        numbers.push_back(same ? static_cast<int>(*found - others.data()) : -1);
+    }
+    return numbers;
+}
+
+void renew_pieces(Group& group, const Group& before, PieceRegions& of_pieces, const World& world, int most) {
+    const bool is_known = of_pieces.size() == before.pieces.size();   // else its share began anew
+    const Regions now = regions_of_pieces(world, group.regions),
+                  known = is_known ? regions_of_pieces(world, before.regions) : Regions{};
+    const std::vector<int> numbers = numbers_in(now, known);
+    std::vector<OwnedPiece> kept, added, all;   // each sorted by piece
+    std::vector<char> has_pieces(now.size(), 0);
+    for (std::size_t i = 0; is_known && i < of_pieces.size(); ++i)
+        if (numbers[of_pieces[i]] >= 0) {
+            const auto region = static_cast<std::size_t>(numbers[of_pieces[i]]);
+            has_pieces[region] = 1;
+            kept.emplace_back(before.pieces[i], region);
+        }
+    for (std::size_t region = 0; region < now.size(); ++region)
+        if (!has_pieces[region])
+            for (Ring& piece : convex_pieces({&now[region], 1}, most)) added.emplace_back(std::move(piece), region);
+    std::sort(added.begin(), added.end());
+    std::merge(std::make_move_iterator(kept.begin()), std::make_move_iterator(kept.end()),
+               std::make_move_iterator(added.begin()), std::make_move_iterator(added.end()), std::back_inserter(all));
+    of_pieces.clear();
+    group.pieces.clear();
+    for (auto& [piece, region] : all) {
+        group.pieces.push_back(std::move(piece));
+        of_pieces.push_back(region);
+    }
+}
+
+void add_boxes_and_triangles(Group& group, const World& world, const MergeOptions& options) {
+    if (options.forms.has(MergeForm::boxes)) group.boxes = least_boxes(group.regions, most_vertices(world, options));
     if (options.forms.has(MergeForm::triangles)) group.triangles = delaunay_triangles(group.regions);
 }
 
-void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const LineEdges& others, bool chains) {
-    if (lines.empty()) return;
-    const Neighbours neighbours(lines, others);
+}   // namespace
+
+void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
+    if (options.forms.has(MergeForm::pieces))
+        group.pieces = convex_pieces(regions_of_pieces(world, group.regions), most_vertices(world, options));
+    add_boxes_and_triangles(group, world, options);
+}
+
+void renew_area_forms(Group& group, const Group& before, PieceRegions& of_pieces, const World& world,
+                      const MergeOptions& options) {
+    if (options.forms.has(MergeForm::pieces))
+        renew_pieces(group, before, of_pieces, world, most_vertices(world, options));
+    add_boxes_and_triangles(group, world, options);
+}
+
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Neighbours& neighbours, bool chains) {
     for (const JoinedLine& line : lines) {
         Ring points = line.points;
         if (line.closed) points.push_back(points.front());

@@ -18,7 +18,14 @@ void add_plain_rings(Stacked& stacked);
 // Pieces, boxes and triangles of the group's regions.
 void add_area_forms(Group& group, const World& world, const MergeOptions& options);
 
-// Lines, and their chains if asked for, which may go on along other edges.
-void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const LineEdges& others, bool chains);
+// Of each convex piece of a group, which of its regions it is cut from.
+using PieceRegions = std::vector<std::size_t>;
+// The same for a group that was `before`: a region that it had before keeps its pieces. `of_pieces` tells of the pieces
+// before, and then of those now. Cost: that of the new regions, and O(n log n) in regions and pieces.
+void renew_area_forms(Group& group, const Group& before, PieceRegions& of_pieces, const World& world,
+                      const MergeOptions& options);
+
+// Lines, and their chains if asked for, which go on along what is beside their ends.
+void add_line_forms(Group& group, const std::vector<JoinedLine>& lines, const Neighbours& neighbours, bool chains);
 
 }   // namespace dryground::detail

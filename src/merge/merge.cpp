@@ -7,6 +7,7 @@
 #include <stdexcept>
 #include <tuple>
 
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "forms_internal.hpp"
 #include "ground_plane_internal.hpp"
@@ -182,9 +183,11 @@ private:
             detail::lay_flat(grid_, lines);
             detail::lay_flat(grid_, solid);
         }
-        detail::LineEdges edges;
-        if (!lines.empty()) detail::add_edges(solid, edges);
-        detail::add_line_forms(group, lines, edges, options_.forms.has(MergeForm::chains));
+        if (!lines.empty()) {
+            detail::Neighbours neighbours(lines);
+            detail::each_edge(solid, [&](Point a, Point b) { neighbours.add(a, b); });
+            detail::add_line_forms(group, lines, neighbours, options_.forms.has(MergeForm::chains));
+        }
         detail::add_area_forms(group, world_, options_);
         groups.push_back(std::move(group));
     }

@@ -102,6 +102,16 @@ TEST_CASE("chunks joined are the whole, and their chains are its chains, cut") {
     }
 }
 
+namespace {
+
+// Chains alone, or every form: regions that an edit leaves as they were keep what was made of them.
+MergeForms some_forms(chance::Dice& dice) {
+    if (dice.once_in(2)) return {MergeForm::chains};
+    return {MergeForm::chains, MergeForm::pieces, MergeForm::boxes, MergeForm::triangles};
+}
+
+}   // namespace
+
 TEST_CASE("changing cells one by one gives what merging anew gives, and tells just what changed") {
     for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
@@ -122,7 +132,8 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
         const Result<World> loaded = worlds::load(files);
         REQUIRE(loaded);
         const int chunk_cells = dice.in(1, 8);
-        LiveMap live(*loaded, loaded->map("flat"), chunk_cells, {.forms = {MergeForm::chains}});
+        const MergeOptions options{.forms = some_forms(dice)};
+        LiveMap live(*loaded, loaded->map("flat"), chunk_cells, options);
         for (int edit = 0; edit < 25; ++edit) {
             const Map& map = live.map();
             const std::vector<Chunk> before = live.merge().chunks;
@@ -133,7 +144,7 @@ TEST_CASE("changing cells one by one gives what merging anew gives, and tells ju
                     : map.palette[static_cast<std::size_t>(dice.in(0, static_cast<int>(map.palette.size()) - 1))];
             const std::vector<std::size_t> changed =
                 live.set_tile(layer, {dice.in(0, map.columns - 1), dice.in(0, map.rows - 1)}, tile);
-            const ChunkedMerge fresh = merge_chunks(*loaded, live.map(), chunk_cells, {.forms = {MergeForm::chains}});
+            const ChunkedMerge fresh = merge_chunks(*loaded, live.map(), chunk_cells, options);
             for (std::size_t i = 0; i < fresh.chunks.size(); ++i) {
                 CAPTURE(i, edit);
                 REQUIRE(live.merge().chunks[i].groups == fresh.chunks[i].groups);
@@ -252,7 +263,7 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
         const World& world = *loaded;
         for (const Map& map : world.maps()) {
             MergeOptions options;
-            options.forms = {MergeForm::chains}, options.mover = MoverId{dice.in(-1, 0)};
+            options.forms = some_forms(dice), options.mover = MoverId{dice.in(-1, 0)};
             if (dice.once_in(2)) options.facts = {FactId{0}};
             const int chunk_cells = dice.in(1, 5);
             LiveMap live(world, map, chunk_cells, options);

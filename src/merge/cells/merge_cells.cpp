@@ -200,13 +200,15 @@ struct CellMerger::Parts {
     }
     [[nodiscard]] Stacked merge(const Block& block, const LooseArea& loose, bool labelled) {
         Rows rows(map, grid, plan, loose, stacks, block);
-        return rings_of(trace_outline(rows, programs), grid, labelled);
+        trace_outline(rows, programs, outline);
+        return rings_of(outline, grid, labelled);
     }
     const Map& map;
     const Plan& plan;
     Grid grid;
     Stacks stacks;
     Programs programs;
+    Outline outline;
 };
 
 CellMerger::CellMerger(const Map& map, const Plan& plan) : parts_(std::make_unique<Parts>(map, plan)) {}

@@ -42,16 +42,20 @@ struct Look {   // a gap's least vertex inside a row, and the cell in which its 
 
 class Tracer {
 public:
-    Tracer(CellRows& rows, Programs::Parts& programs)
+    Tracer(CellRows& rows, Programs::Parts& programs, Outline& into)
         : rows_(rows),
           programs_(programs),
           upper_(rows.columns),
           lower_(rows.columns),
           open_down_(static_cast<std::size_t>(rows.columns) + 1, -1),
           first_lone_(rows.first_lone + 2),
-          base_full_(full_cover(rows.base_label)) {}
+          base_full_(full_cover(rows.base_label)),
+          result_(into) {
+        into.vertices.clear();
+        into.gaps.clear();
+    }
 
-    Outline run() {
+    void run() {
         add_whole();
         for (int r = 0; r <= rows_.rows; ++r) {
             load(r);
@@ -63,7 +67,6 @@ public:
         const auto by_vertex = [](const GapStart& a, const GapStart& b) { return a.vertex < b.vertex; };
         if (!std::is_sorted(result_.gaps.begin(), result_.gaps.end(), by_vertex))
             std::sort(result_.gaps.begin(), result_.gaps.end(), by_vertex);
-        return std::move(result_);
     }
 
 private:
@@ -129,17 +132,27 @@ private:
     void line(int r) {
         open_right_ = -1;
         mids_.clear();
-        std::uint64_t carry_up = 0, carry_low = 0, carry_mixed = 0;
+        std::uint64_t carry_up = 0, carry_low = 0, carry_mixed_up = 0, carry_mixed_low = 0;
         for (std::size_t w = 0; w < upper_.full.size(); ++w) {
-            const std::uint64_t up = upper_.full[w], low = lower_.full[w], mixed = upper_.mixed[w] | lower_.mixed[w];
+            const std::uint64_t up = upper_.full[w], low = lower_.full[w];
             const std::uint64_t up_left = up << 1 | carry_up, low_left = low << 1 | carry_low;
-            const std::uint64_t special = mixed | mixed << 1 | carry_mixed;
-            carry_up = up >> 63, carry_low = low >> 63, carry_mixed = mixed >> 63;
+            const std::uint64_t mixed_up = upper_.mixed[w], mixed_low = lower_.mixed[w];
+            const std::uint64_t mixed_up_left = mixed_up << 1 | carry_mixed_up,
+                                mixed_low_left = mixed_low << 1 | carry_mixed_low;
+            const std::uint64_t special = mixed_up | mixed_low | mixed_up_left | mixed_low_left;
+            carry_up = up >> 63, carry_low = low >> 63;
+            carry_mixed_up = mixed_up >> 63, carry_mixed_low = mixed_low >> 63;
             const std::uint64_t turns = ((up_left ^ up) | (low_left ^ low)) & ((up_left ^ low_left) | (up ^ low));
             for (std::uint64_t rest = turns | special; rest != 0; rest &= rest - 1) {
                 const int b = std::countr_zero(rest), c = static_cast<int>(64 * w) + b;
                 if ((special >> b & 1) != 0) {
-                    special_corner(c, r);
+                    const auto number = [&](const Row& row, std::uint64_t mixed, std::uint64_t full, int column) {
+                        return (mixed >> b & 1) != 0 ? 2 + row.ids[static_cast<std::size_t>(column)]
+                                                     : static_cast<std::uint32_t>(full >> b & 1);
+                    };
+                    special_corner({number(upper_, mixed_up_left, up_left, c - 1), number(upper_, mixed_up, up, c),
+                                    number(lower_, mixed_low, low, c), number(lower_, mixed_low_left, low_left, c - 1)},
+                                   c, r);
                 } else {
                     const auto pattern = static_cast<unsigned>((up_left >> b & 1) << 3 | (up >> b & 1) << 2 |
                                                                (low_left >> b & 1) << 1 | (low >> b & 1));
@@ -200,8 +213,7 @@ private:
         if (pattern == 0b1110) start_gap(v, c - 1, at);
     }
 
-    void special_corner(int c, int r) {
-        const Covers key{number(upper_, c - 1), number(upper_, c), number(lower_, c), number(lower_, c - 1)};
+    void special_corner(const Covers& key, int c, int r) {   // of what is around it, by number
         const CornerPrograms& programs = programs_.corners.get(key, first_lone_, [&] { return make_corner(key); });
         const std::array<Row*, 4> row_of{&upper_, &upper_, &lower_, &lower_};
         apply(programs.corner, corner(c, r), c, row_of, [&](std::int32_t v, Point at) { start_gap(v, c - 1, at); });
@@ -389,11 +401,11 @@ private:
     std::vector<Look> looks_;
     const std::uint32_t first_lone_;   // as `number` counts
     const Cover nothing_ = empty_cover(), base_full_;
-    Outline result_;
+    Outline& result_;
 };
 
 }   // namespace
 
-Outline trace_outline(CellRows& rows, Programs& programs) { return Tracer(rows, *programs.parts).run(); }
+void trace_outline(CellRows& rows, Programs& programs, Outline& into) { Tracer(rows, *programs.parts, into).run(); }
 
 }   // namespace dryground::detail

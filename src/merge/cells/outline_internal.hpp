@@ -54,11 +54,12 @@ public:
         return blocks_[static_cast<std::size_t>(i) >> shift][static_cast<std::size_t>(i) & mask];
     }
     std::int32_t add(const Vertex& vertex) {
-        if ((static_cast<std::size_t>(size_) & mask) == 0)
+        if (static_cast<std::size_t>(size_) >> shift == blocks_.size())
             blocks_.push_back(std::make_unique_for_overwrite<Vertex[]>(mask + 1));
         (*this)[size_] = vertex;
         return size_++;
     }
+    void clear() { size_ = 0; }   // keeps its memory
     [[nodiscard]] std::int32_t size() const { return size_; }
 
 private:
@@ -85,12 +86,13 @@ public:
     std::unique_ptr<Parts> parts;
 };
 
-[[nodiscard]] Outline trace_outline(CellRows& rows, Programs& programs);
+// Into an outline, whose memory may serve many goes; what it held is gone.
+void trace_outline(CellRows& rows, Programs& programs, Outline& into);
 
 // What flat coordinates are in steps of the map.
 class Grid;
 
-// Regions, and if asked for their labelled rings. Requires an outline as `trace_outline` makes it.
-[[nodiscard]] Stacked rings_of(Outline outline, const Grid& grid, bool labelled);
+// Regions, and if asked for their labelled rings. Requires an outline as `trace_outline` makes it, which is used up.
+[[nodiscard]] Stacked rings_of(Outline& outline, const Grid& grid, bool labelled);
 
 }   // namespace dryground::detail

@@ -19,8 +19,8 @@ namespace {
 
 class RingMaker {
 public:
-    RingMaker(Outline outline, const Grid& grid, bool labelled)
-        : outline_(std::move(outline)), grid_(grid), labelled_(labelled) {}
+    RingMaker(Outline& outline, const Grid& grid, bool labelled)
+        : outline_(outline), grid_(grid), labelled_(labelled) {}
 
     Stacked run() {
         Vertices& vertices = outline_.vertices;
@@ -45,8 +45,10 @@ private:
     void take_walk(std::int32_t start) {
         Vertices& vertices = outline_.vertices;
         walk_.clear();
-        points_.clear();
+        points_.clear(), labels_.clear();
         int pinches = 0;
+        bool relabelled = false;   // somewhere along a straight edge
+        std::uint32_t label = vertices[start].label;
         std::int32_t least = start;
         Point least_place = vertices[start].at;
         const auto mark = static_cast<std::int32_t>(-2 - static_cast<std::int64_t>(walks_.size()));
@@ -58,13 +60,27 @@ private:
                 least = v;
                 least_place = vertex.at;
             }
-            if (!vertex.straight) points_.push_back(grid_.steps(vertex.at));
+            if (!vertex.straight) {
+                points_.push_back(grid_.steps(vertex.at));
+                labels_.push_back(static_cast<int>(vertex.label));
+            } else {
+                relabelled = relabelled || v == start || vertex.label != label;
+            }
+            label = vertex.label;
             v = std::exchange(vertex.next, mark);
         }
         walks_.push_back({least});
         if (pinches > 1 && split()) return;
-        keep_ring(!vertices[least].starts_gap);
-        if (labelled_) take_labels(walk_, false);
+        const bool outline = !vertices[least].starts_gap;
+        if (labelled_ && relabelled) {
+            keep_ring(outline);
+            take_labels(walk_, false);
+            return;
+        }
+        const auto first = std::min_element(points_.begin(), points_.end()) - points_.begin();
+        Ring made = from_least(points_, first);
+        if (labelled_) result_.rings.push_back({made, from_least(labels_, first)});
+        keep(std::move(made), outline);
     }
 
     // Cuts the walk where it comes back to a place; false when it does not.
@@ -136,7 +152,9 @@ private:
     }
 
     void keep_ring(bool outline) {
-        Ring made = from_least(points_, std::min_element(points_.begin(), points_.end()) - points_.begin());
+        keep(from_least(points_, std::min_element(points_.begin(), points_.end()) - points_.begin()), outline);
+    }
+    void keep(Ring made, bool outline) {
         const std::size_t walk = walks_.size() - 1;
         if (outline) {
             walks_[walk].region = static_cast<std::int32_t>(result_.regions.size());
@@ -186,7 +204,7 @@ private:
                   [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
     }
 
-    Outline outline_;
+    Outline& outline_;
     const Grid& grid_;
     bool labelled_;
     std::vector<Walk> walks_;
@@ -201,8 +219,6 @@ private:
 
 }   // namespace
 
-Stacked rings_of(Outline outline, const Grid& grid, bool labelled) {
-    return RingMaker(std::move(outline), grid, labelled).run();
-}
+Stacked rings_of(Outline& outline, const Grid& grid, bool labelled) { return RingMaker(outline, grid, labelled).run(); }
 
 }   // namespace dryground::detail

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <vector>
 
 #include "dryground/merge.hpp"
@@ -16,13 +17,15 @@ struct BorderEdge {
     friend bool operator==(const BorderEdge&, const BorderEdge&) = default;
 };
 struct Run {
-    std::vector<BorderEdge> edges;
+    std::vector<BorderEdge> edges{};
     bool closed = true;
+    std::optional<Point> before{}, after{};   // of an open one: as a chain has them
+    friend bool operator==(const Run&, const Run&) = default;
 };
 // The runs of a chunk's rings.
 struct Runs {
-    std::vector<std::size_t> whole;   // the rings that lie within the chunk are runs as they are: most
-    std::vector<Run> cut;             // what is left of the others
+    std::vector<std::size_t> whole{};   // the rings that lie within the chunk are runs as they are: most
+    std::vector<Run> cut{};             // what is left of the others
 };
 
 // What a chunk's rings have along the chunk's sides.
@@ -39,16 +42,14 @@ struct ChunkBorder {
 };
 [[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 
-// The runs of a chunk's rings. `shared` holds, for each side that another chunk lies behind, what that one has along
-// it: where both have ground, no edge stays.
+// The runs of a chunk's rings, without what is next to their ends. `shared` holds, for each side that another chunk
+// lies behind, what that one has along it: where both have ground, no edge stays.
 [[nodiscard]] Runs runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
                            const std::array<const SideParts*, 4>& shared);
 
-// Chains of the runs that were cut. Open ends look for their next vertices in `near`: the runs of the same chunk and of
-// those around it.
-[[nodiscard]] std::vector<Chain> cut_chains(const Runs& runs, const std::vector<const Runs*>& near);
+// Finds what is next to the ends of open runs, in `near`: the runs of the same chunk and of those around it.
+void find_ends(Runs& runs, const std::vector<const Runs*>& near);
 // All chains of a chunk, sorted.
-[[nodiscard]] std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs,
-                                           const std::vector<Chain>& cut_chains);
+[[nodiscard]] std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs);
 
 }   // namespace dryground::detail

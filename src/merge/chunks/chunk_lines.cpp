@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <array>
 
-#include "../../geometry/boolean_internal.hpp"
 #include "../../geometry/bounds_internal.hpp"
 
 namespace dryground::detail {
@@ -44,11 +43,11 @@ SideParts common(const SideParts& a, const SideParts& b) {
 std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<LinePiece>& near, OneWay one_way) {
     if (near.empty()) return {};
     const Ring& ring = place.chunk;
-    const Regions inside{{ring, {}}};
-    Bounds box = *bounds(inside);
+    Bounds box = box_around(ring);
     for (const LinePiece& piece : near) box = both(box, box_around(std::array{piece.from, piece.to}));
-    box = grown(box, 1);
-    const Regions around = subtract_proper(Regions{box_region(box.least, box.most)}, inside);
+    box = grown(box, 1);   // around the chunk, which does not touch it
+    Region around = box_region(box.least, box.most);
+    around.holes.emplace_back(ring.rbegin(), ring.rend());
     const Regions ground = place.ground == nullptr ? Regions{} : regions_of(*place.ground);
     std::vector<LinePiece> kept;
     // Doubles go first, and sides are told first: cuts off the lattice are rounded.
@@ -65,7 +64,7 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
         else
             subtract_parts(piece, common(place.border->parts[side], *place.behind[side]), kept);
     }
-    kept = cut_lines(cut_lines(std::move(kept), ground), around);
+    kept = cut_lines(cut_lines(std::move(kept), ground), {around});
     return join_lines(kept, one_way);
 }
 

@@ -33,7 +33,7 @@ bool ChunkPlans::renew() {
             if (known.key == plan.key) plan.shares = std::move(known.shares);
         for (Share& share : plan.shares) {   // what nothing brings any more
             if (!plan.lines_near) share.lines.clear();
-            if (!plan.merge_block) share.rings.clear(), share.border = {}, share.runs = {}, share.cut_chains.reset();
+            if (!plan.merge_block) share.rings.clear(), share.border = {}, share.runs = {}, share.runs_changed = true;
         }
     }
     return true;

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "../cells/stacking_internal.hpp"
+#include "../forms_internal.hpp"
 #include "../lines/line_table_internal.hpp"
 #include "chunk_chains_internal.hpp"
 
@@ -16,9 +17,10 @@ struct Share {
     std::vector<LabelledRing> rings;
     ChunkBorder border;
     Runs runs;
-    std::optional<std::vector<Chain>> cut_chains;   // in the chunk's group; nothing: not known
+    bool runs_changed = true;   // since the chunk's group was made
     std::vector<JoinedLine> lines;
-    Regions regions;   // until the chunk's group takes them
+    Regions regions;          // until the chunk's group takes them
+    PieceRegions of_pieces;   // of the chunk's group
 };
 
 struct PlanShares {

@@ -50,8 +50,9 @@ struct LiveMap::Parts {
         make_room();
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) merge_cells(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) find_runs(i);
+        for (std::size_t i = 0; i < merge.chunks.size(); ++i) find_ends(i);
         for (std::size_t i = 0; i < merge.chunks.size(); ++i) static_cast<void>(find_lines(i));
-        for (std::size_t i = 0; i < merge.chunks.size(); ++i) make_groups(i);
+        for (std::size_t i = 0; i < merge.chunks.size(); ++i) static_cast<void>(make_groups(i));
     }
     void make_room() {
         for (detail::PlanShares& plan : plans.plans) plan.shares.resize(merge.chunks.size());
@@ -95,6 +96,27 @@ struct LiveMap::Parts {
             share.runs = detail::runs_of(share.rings, share.border, behind(plan, chunk));
         }
     }
+    // Of runs that other chunks have a part in.
+    void find_ends(std::size_t chunk) {
+        for (detail::PlanShares& plan : plans.plans) {
+            std::vector<const detail::Runs*> near{&plan.shares[chunk].runs};
+            for (const std::size_t other : layout.around(chunk)) near.push_back(&plan.shares[other].runs);
+            detail::find_ends(plan.shares[chunk].runs, near);
+        }
+    }
+    // Of some chunks, whose rings may be others or whose neighbours' are.
+    void renew_runs(const std::vector<std::size_t>& chunks) {
+        std::vector<std::vector<detail::Run>> before;
+        for (const std::size_t one : chunks)
+            for (detail::PlanShares& plan : plans.plans) before.push_back(std::move(plan.shares[one].runs.cut));
+        for (const std::size_t one : chunks) find_runs(one);
+        auto known = before.begin();
+        for (const std::size_t one : chunks) {
+            find_ends(one);
+            for (detail::PlanShares& plan : plans.plans)
+                plan.shares[one].runs_changed |= plan.shares[one].runs.cut != *known++;
+        }
+    }
 
     enum class Lines { same, others_inside, others_at_side };   // than before; the last where other chunks see them
     Lines find_lines(std::size_t chunk) {
@@ -136,20 +158,16 @@ struct LiveMap::Parts {
 
     // ---- groups ----
 
-    // Of the runs that other chunks have a part in.
-    [[nodiscard]] std::vector<Chain> cut_chains(const detail::PlanShares& plan, std::size_t chunk) const {
-        std::vector<const detail::Runs*> near{&plan.shares[chunk].runs};
-        for (const std::size_t other : layout.around(chunk)) near.push_back(&plan.shares[other].runs);
-        return detail::cut_chains(plan.shares[chunk].runs, near);
-    }
-
     // What lines that end in a chunk may go on along: edges of ground and lines in and around it.
-    [[nodiscard]] detail::LineEdges edges_near(const detail::PlanShares& plan, std::size_t chunk) const {
-        detail::LineEdges edges;
-        const auto add = [&](Point a, Point b) {
-            edges.emplace_back(flat ? grid.flat(a) : a, flat ? grid.flat(b) : b);
-        };
-        std::vector<std::size_t> chunks = layout.around(chunk);
+    void add_edges_near(const detail::PlanShares& plan, std::size_t chunk, detail::Neighbours& neighbours) const {
+        const auto add = [&](Point a, Point b) { neighbours.add(flat ? grid.flat(a) : a, flat ? grid.flat(b) : b); };
+        const Ring ring = layout.ring_of(chunk);
+        const std::vector<detail::JoinedLine>& lines = plan.shares[chunk].lines;
+        const bool any_at_side = std::any_of(lines.begin(), lines.end(), [&](const detail::JoinedLine& line) {
+            return on_ring(ring, line.points.front()) || on_ring(ring, line.points.back());
+        });
+        std::vector<std::size_t> chunks;
+        if (any_at_side) chunks = layout.around(chunk);
         chunks.push_back(chunk);
         for (const std::size_t one : chunks) {
             if (one != chunk)
@@ -160,14 +178,12 @@ struct LiveMap::Parts {
             const detail::Share& ground = plans.plans[static_cast<std::size_t>(plan.ground)].shares[one];
             // Of rings that lie within another chunk, what comes up to its side is near enough.
             if (one == chunk)
-                for (const std::size_t ring : ground.runs.whole)
-                    detail::each_edge_of_ring(ground.rings[ring].points, add);
+                for (const std::size_t r : ground.runs.whole) detail::each_edge_of_ring(ground.rings[r].points, add);
             else
                 for (const auto& [a, b] : ground.border.ending) add(a, b);
             for (const detail::Run& run : ground.runs.cut)
                 for (const detail::BorderEdge& edge : run.edges) add(edge.from, edge.to);
         }
-        return edges;
     }
 
     // A group with its edges, without its regions.
@@ -175,59 +191,66 @@ struct LiveMap::Parts {
         Group group = detail::named_group(world, plan.key);
         if (options.mover != MoverId::none) group.mover = world.mover(options.mover).name;
         detail::Share& share = plan.shares[chunk];
+        share.runs_changed = false;
         if (options.forms.has(MergeForm::chains)) {
-            share.cut_chains = cut_chains(plan, chunk);
-            group.chains = detail::chains_of(share.rings, share.runs, *share.cut_chains);
+            group.chains = detail::chains_of(share.rings, share.runs);
             if (flat) detail::lay_flat(grid, group.chains);
         }
         std::vector<detail::JoinedLine> lines = share.lines;
         if (!lines.empty()) {
             if (flat) detail::lay_flat(grid, lines);
-            detail::add_line_forms(group, lines, edges_near(plan, chunk), options.forms.has(MergeForm::chains));
+            detail::Neighbours neighbours(lines);
+            add_edges_near(plan, chunk, neighbours);
+            detail::add_line_forms(group, lines, neighbours, options.forms.has(MergeForm::chains));
         }
         return group;
     }
 
+    static bool is_of(const Group& group, const detail::GroupKey& key) {
+        return group.storey_id == key.storey && group.barrier_id == key.barrier && group.trigger == key.trigger &&
+               group.one_way == key.one_way;
+    }
+    static std::vector<Group>::iterator find_group(std::vector<Group>& groups, const detail::GroupKey& key) {
+        return std::find_if(groups.begin(), groups.end(), [&](const Group& group) { return is_of(group, key); });
+    }
     static bool sooner(const Group& a, const Group& b) {
         return std::tie(a.storey, a.barrier, a.trigger, a.one_way) <
                std::tie(b.storey, b.barrier, b.trigger, b.one_way);
     }
 
-    void make_groups(std::size_t chunk) {
+    // Makes a chunk's groups anew; gives those that it had.
+    std::vector<Group> make_groups(std::size_t chunk) {
         std::vector<Group>& groups = merge.chunks[chunk].groups;
-        groups.clear();
+        std::vector<Group> before = std::exchange(groups, {});
+        static const Group none;
         for (detail::PlanShares& plan : plans.plans) {
             Regions regions = std::exchange(plan.shares[chunk].regions, {});
             if (regions.empty() && plan.shares[chunk].lines.empty()) continue;
             if (flat) detail::lay_flat(grid, regions);
             groups.push_back(group_of(plan, chunk));
             groups.back().regions = std::move(regions);
-            detail::add_area_forms(groups.back(), world, options);
+            const auto known = find_group(before, plan.key);
+            detail::renew_area_forms(groups.back(), known == before.end() ? none : *known, plan.shares[chunk].of_pieces,
+                                     world, options);
         }
         std::sort(groups.begin(), groups.end(), sooner);
+        return before;
     }
 
     // Of a chunk whose regions stay; false when its lines and chains do too.
     bool renew_edges(std::size_t chunk) {
         std::vector<Group>& groups = merge.chunks[chunk].groups;
-        const auto is_of = [](const Group& group, const detail::GroupKey& key) {
-            return group.storey_id == key.storey && group.barrier_id == key.barrier && group.trigger == key.trigger &&
-                   group.one_way == key.one_way;
-        };
         bool changed = std::erase_if(groups, [&](const Group& group) {   // of no plan any more
                            return std::none_of(plans.plans.begin(), plans.plans.end(),
                                                [&](const auto& plan) { return is_of(group, plan.key); });
                        }) > 0;
         for (detail::PlanShares& plan : plans.plans) {
-            const auto known =
-                std::find_if(groups.begin(), groups.end(), [&](const Group& group) { return is_of(group, plan.key); });
+            const auto known = find_group(groups, plan.key);
             const bool is_known = known != groups.end();
             const detail::Share& share = plan.shares[chunk];
             if (!is_known && share.lines.empty()) continue;
             // Rings that lie within the chunk are as they were.
-            if (is_known && share.lines.empty() && known->lines.empty() && options.forms.has(MergeForm::chains) &&
-                share.cut_chains == cut_chains(plan, chunk))
-                continue;
+            if (is_known && share.lines.empty() && known->lines.empty() && !share.runs_changed) continue;
             Group now = group_of(plan, chunk);
             if (is_known && now.chains == known->chains && now.lines == known->lines) continue;
             changed = true;
@@ -263,7 +286,7 @@ struct LiveMap::Parts {
             if (seen_otherwise) touch_around(chunk);
         }
         touched = each_once(std::move(touched));
-        for (const std::size_t one : touched) find_runs(one);
+        renew_runs(touched);
         std::vector<std::size_t> lined = touched;
         lined.insert(lined.end(), with_lines.begin(), with_lines.end());
         for (const std::size_t one : each_once(std::move(lined))) {
@@ -274,8 +297,7 @@ struct LiveMap::Parts {
         std::vector<std::size_t> changed;
         for (const std::size_t one : each_once(std::move(touched))) {
             if (std::binary_search(chunks.begin(), chunks.end(), one)) {
-                const std::vector<Group> before = std::exchange(merge.chunks[one].groups, {});
-                make_groups(one);
+                const std::vector<Group> before = make_groups(one);
                 if (merge.chunks[one].groups != before) changed.push_back(one);
             } else if (renew_edges(one)) {
                 changed.push_back(one);

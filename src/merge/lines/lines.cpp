@@ -269,41 +269,39 @@ std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay 
     return lines;
 }
 
-void add_edges(const Regions& regions, LineEdges& into) {
-    each_edge(regions, [&](Point a, Point b) { into.emplace_back(a, b); });
-}
-
-Neighbours::Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& others) {
-    std::vector<Point> ends;
+Neighbours::Neighbours(const std::vector<JoinedLine>& lines) {
     for (const JoinedLine& line : lines)
-        if (!line.closed) ends.insert(ends.end(), {line.points.front(), line.points.back()});
-    if (ends.empty()) return;
-    std::sort(ends.begin(), ends.end());
-    const Bounds around = box_around(ends);
-    const auto add = [&](Point a, Point b) {
-        if (!meet(around, box_around(std::array{a, b}))) return;   // most are elsewhere
-        if (std::binary_search(ends.begin(), ends.end(), a)) next_.emplace_back(a, b);
-        if (std::binary_search(ends.begin(), ends.end(), b)) next_.emplace_back(b, a);
-    };
-    for (const auto& [a, b] : others) add(a, b);
+        if (!line.closed) ends_.insert(ends_.end(), {line.points.front(), line.points.back()});
+    if (ends_.empty()) return;
+    std::sort(ends_.begin(), ends_.end());
+    ends_.erase(std::unique(ends_.begin(), ends_.end()), ends_.end());
+    next_.resize(ends_.size());
+    around_ = box_around(ends_);
     for (const JoinedLine& line : lines)
         for (std::size_t i = 0; i < line.labels.size(); ++i)
             add(line.points[i], line.points[(i + 1) % line.points.size()]);
-    std::sort(next_.begin(), next_.end());
+}
+
+void Neighbours::add_beside(Point end, Point beside) {
+    const auto found = std::lower_bound(ends_.begin(), ends_.end(), end);
+    if (found != ends_.end() && *found == end) next_[static_cast<std::size_t>(found - ends_.begin())].push_back(beside);
 }
 
 std::optional<Point> Neighbours::after(Point before, Point end) const {
+    constexpr double alike = 1e-12;
+    const auto found = std::lower_bound(ends_.begin(), ends_.end(), end);
+    if (found == ends_.end() || *found != end) return std::nullopt;
     std::optional<Point> best;
     double best_bend = 0;   // cosine: only what goes forward goes on
     const double dx = double{0} + end.x - before.x, dy = double{0} + end.y - before.y;
-    for (auto it = std::lower_bound(next_.begin(), next_.end(), std::pair{end, Point{INT32_MIN, INT32_MIN}});
-         it != next_.end() && it->first == end; ++it) {
-        if (it->second == before) continue;
-        const double ex = double{0} + it->second.x - end.x, ey = double{0} + it->second.y - end.y;
+    for (const Point next : next_[static_cast<std::size_t>(found - ends_.begin())]) {
+        if (next == before) continue;
+        const double ex = double{0} + next.x - end.x, ey = double{0} + next.y - end.y;
         const double bend = (dx * ex + dy * ey) / (std::hypot(dx, dy) * std::hypot(ex, ey));
-        if (bend <= best_bend + 1e-12) continue;
+        const bool bends_alike = best && std::abs(bend - best_bend) <= alike;
+        if (bends_alike ? !(next < *best) : bend <= best_bend + alike) continue;
         best_bend = bend;
-        best = it->second;
+        best = next;
     }
     return best;
 }

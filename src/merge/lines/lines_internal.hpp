@@ -34,17 +34,28 @@ struct JoinedLine {
 [[nodiscard]] std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way);
 
 using LineEdges = std::vector<std::pair<Point, Point>>;
-void add_edges(const Regions& regions, LineEdges& into);
 
 // Where a line goes on that ends somewhere: of the neighbours of its end, along lines and other edges, the one that
-// bends the least; nothing when it ends there or turns back.
+// bends the least (of two that bend alike the lesser point); nothing when it ends there or turns back.
 class Neighbours {
 public:
-    Neighbours(const std::vector<JoinedLine>& lines, const LineEdges& others);
+    explicit Neighbours(const std::vector<JoinedLine>& lines);
+    // An edge besides those of the lines. O(log lines), less away from their ends.
+    void add(Point a, Point b) {
+        if (may_end(a)) add_beside(a, b);
+        if (may_end(b)) add_beside(b, a);
+    }
     [[nodiscard]] std::optional<Point> after(Point before, Point end) const;
 
 private:
-    LineEdges next_;   // from each open end to what is beside it, sorted
+    [[nodiscard]] bool may_end(Point p) const {
+        return p.x >= around_.least.x && p.x <= around_.most.x && p.y >= around_.least.y && p.y <= around_.most.y;
+    }
+    void add_beside(Point end, Point beside);
+
+    std::vector<Point> ends_;                // of open lines, sorted
+    std::vector<std::vector<Point>> next_;   // to each end: what is beside it
+    Bounds around_{{1, 1}, {0, 0}};          // all ends
 };
 
 }   // namespace dryground::detail
