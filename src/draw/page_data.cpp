@@ -78,6 +78,7 @@ private:
         if (map == nullptr) return json;
         if (const auto at = place_of(*map, finding)) json["at"] = px(*at);
         json["storey"] = storey_of(world_, *map, finding);
+        if (!finding.layer.empty()) json["layer"] = finding.layer;
         if (!finding.outline.empty()) json["outline"] = finding.outline;
         return json;
     }

@@ -113,19 +113,23 @@ std::vector<std::size_t> PageGround::numbers_of(const Facts& facts, const Map& m
     return numbers;
 }
 
-Json PageGround::reach_of(const Facts& facts, std::size_t states) const {
+Json PageGround::reach_of(const Facts& facts, std::size_t states, const Map& map) const {
     Json all = Json::array();
     const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
     if (cells > most_cells_with_pieces) return all;
-    const bool has_room = cells * static_cast<std::int64_t>(states * world_.movers().size()) <= most_cells_of_movers;
     for (const MoverId mover : ids<MoverId>(world_.movers())) {
-        if (mover != asked_ && !has_room) continue;
+        if (mover != asked_ && !has_room_for_movers(states)) continue;
         const Ring& body = world_.mover(mover).body.front().outline;
         for (const StoreyId storey : ground::storeys_of(map_))
             all.push_back(
-                {mover, storey, numbers(rings_of(reach(blocked_area(world_, map_, mover, storey, facts), body)))});
+                {mover, storey, numbers(rings_of(reach(blocked_area(world_, map, mover, storey, facts), body)))});
     }
     return all;
+}
+
+bool PageGround::has_room_for_movers(std::size_t states) const {
+    const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
+    return cells * static_cast<std::int64_t>(states * world_.movers().size()) <= most_cells_of_movers;
 }
 
 void PageGround::add(Json& json) {

@@ -39,8 +39,9 @@ public:
     std::vector<std::size_t> numbers_of(const Facts& facts) { return numbers_of(facts, map_); }
     std::vector<std::size_t> numbers_of(const Facts& facts, const Map& map);
     // Where each mover's position cannot be, by storey: of the asked mover alone where all of them, in so many states
-    // of the facts, would make the page large.
-    [[nodiscard]] Json reach_of(const Facts& facts, std::size_t states) const;
+    // of the facts, would make the page large. Of the map, or of one that is a little another.
+    [[nodiscard]] Json reach_of(const Facts& facts, std::size_t states, const Map& map) const;
+    [[nodiscard]] bool has_room_for_movers(std::size_t states) const;
     // The lists; afterwards nothing is left of them.
     void add(Json& json);
 

@@ -16,7 +16,7 @@ namespace {
 
 constexpr std::size_t most_switches = 4;                               // sixteen states
 constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // in sum: merging them takes about a second
-constexpr std::size_t most_layers_with_ground = 6;                     // of which the page can leave out any
+constexpr std::size_t most_layers_left_out = 6;                        // any of them, together
 
 // Letters of the flags that a cell grants, and its sides, where somebody says them.
 Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
@@ -42,20 +42,26 @@ public:
           letters_(letters_of_flags(world)),
           ground_(world, map, options) {
         find_switches();
-        find_layers_with_ground();
+        find_stacks();
+        find_counting();
     }
 
     void add(Json& json) {
         const Facts& facts = options_.merging.facts;
-        add_stacks(json);
+        json["storeys"] = storeys_;   // what "on" of the words is by
+        json["stacks"] = small_numbers(stacks_);
         const Prober prober(world_, map_, facts);
         const Json words = words_of(prober, facts), objects = objects_of(prober, facts), layers = layers_of(facts);
         const std::vector<std::size_t> ground = ground_.numbers_of(facts);
         const std::size_t states = std::size_t{1} << switches_.size();
-        const Json reach = ground_.reach_of(facts, states);
+        const Json reach = ground_.reach_of(facts, states, map_);
         json["switches"] = switches_;
-        json["grounding"] = grounding_;
-        json["less"] = ground_without(facts, ground);
+        json["counting"] = counting_;
+        json["of_all"] = Json::array();   // what does not follow the layers that are hidden
+        if (!is_small_ || (!flags_follow_ && counting_.empty())) json["of_all"].push_back("merged ground");
+        if (!flags_follow_) json["of_all"].insert(json["of_all"].end(), {"flags", "sides"});
+        if (!reach_follows()) json["of_all"].push_back("reach");
+        json["less"] = without(facts, {words, ground, reach});
         for (const FactId fact : fixed_) json["fixed"].push_back(fact);
         json["states"] = Json::array();
         for (std::size_t state = 0; state < states; ++state) {
@@ -63,13 +69,14 @@ public:
             if (other == facts) continue;
             const Prober of_other(world_, map_, other);
             Json one{{"facts", switched_in(state)}};
-            one["words"] = difference(words, words_of(of_other, other));
+            const Json other_words = words_of(of_other, other), other_reach = ground_.reach_of(other, states, map_);
+            one["words"] = difference(words, other_words);
             one["objects"] = difference(objects, objects_of(of_other, other));
             one["layers"] = difference(layers, layers_of(other));
             const auto numbers = ground_.numbers_of(other);
             if (numbers != ground) one["ground"] = numbers;
-            one["less"] = ground_without(other, numbers);
-            one["reach"] = difference(reach, ground_.reach_of(other, states));
+            one["less"] = without(other, {other_words, numbers, other_reach});
+            one["reach"] = difference(reach, other_reach);
             json["states"].push_back(std::move(one));
         }
         json["words"] = words;
@@ -96,35 +103,63 @@ private:
         fixed_.assign(end, of_ground.end());
         std::sort(switches_.begin(), switches_.end());
     }
-    // Layers without which there is less ground in some state, where there are few of them and the map is small enough
-    // to merge it without each set of them, in every state.
-    void find_layers_with_ground() {
+    // Layers without which ground, flags or sides are others in some state, where there are few of them and the map is
+    // small enough to merge it without each set of them, in every state; else those that make the ground, or none.
+    void find_counting() {
         const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
         const auto states = std::int64_t{1} << switches_.size();
-        if (2 * cells * states * static_cast<std::int64_t>(map_.layers.size()) > most_cells_in_states) return;
+        flags_follow_ = is_small_ =
+            2 * cells * states * static_cast<std::int64_t>(map_.layers.size()) <= most_cells_in_states;
+        if (!is_small_) return;
         PageGround trial(world_, map_, options_);   // the page's own lists begin with the ground as it is at first
-        const auto has_ground = [&](std::size_t layer) {
-            for (std::size_t state = 0; state < static_cast<std::size_t>(states); ++state)
-                if (const Facts facts = facts_in(state);
-                    trial.numbers_of(facts, ground::without_ground_of(map_, std::array{layer})) !=
-                    trial.numbers_of(facts))
-                    return true;
-            return false;
+        std::vector<std::size_t> of_ground;
+        for (std::size_t layer = 0; layer < map_.layers.size(); ++layer) {
+            if (!ground::may_count(map_.layers[layer])) continue;
+            const Map less = ground::without_ground_of(map_, std::array{layer});
+            bool has_ground = false, has_words = false;
+            for (std::size_t state = 0; state < static_cast<std::size_t>(states); ++state) {
+                const Facts facts = facts_in(state);
+                has_ground = has_ground || trial.numbers_of(facts, less) != trial.numbers_of(facts, map_);
+                has_words = has_words || passabilities(facts, less) != passabilities(facts, map_);
+            }
+            if (has_ground) of_ground.push_back(layer);
+            if (has_ground || has_words) counting_.push_back(layer);
+        }
+        const auto has_room = [&](const std::vector<std::size_t>& layers) {
+            return layers.size() <= most_layers_left_out && cells * states << layers.size() <= most_cells_in_states;
         };
-        for (std::size_t layer = 0; layer < map_.layers.size(); ++layer)
-            if (ground::may_count(map_.layers[layer]) && has_ground(layer)) grounding_.push_back(layer);
-        if (grounding_.size() > most_layers_with_ground || cells * states << grounding_.size() > most_cells_in_states)
-            grounding_.clear();
+        if (has_room(counting_)) return;
+        flags_follow_ = false;
+        counting_ = has_room(of_ground) ? of_ground : std::vector<std::size_t>{};
     }
-    // [set of layers, ground]: a bit for each of grounding_ that is left out; only sets that leave less than all.
-    [[nodiscard]] Json ground_without(const Facts& facts, const std::vector<std::size_t>& all) {
+    // Whether there is room for each mover's reach without each set of layers.
+    [[nodiscard]] bool reach_follows() const {
+        const std::size_t sets = std::size_t{1} << (counting_.size() + switches_.size());
+        return flags_follow_ && ground_.has_room_for_movers(sets);
+    }
+    // What is told with facts.
+    struct Told {
+        const Json& words;
+        const std::vector<std::size_t>& ground;
+        const Json& reach;
+    };
+    // What is another without layers: `set` has a bit for each of counting_ that is left out.
+    [[nodiscard]] Json without(const Facts& facts, const Told& all) {
         Json list = Json::array();
-        for (std::size_t set = 1; set < std::size_t{1} << grounding_.size(); ++set) {
+        const std::size_t states = std::size_t{1} << switches_.size();
+        for (std::size_t set = 1; set < std::size_t{1} << counting_.size(); ++set) {
             std::vector<std::size_t> layers;
-            for (std::size_t i = 0; i < grounding_.size(); ++i)
-                if ((set >> i & 1) != 0) layers.push_back(grounding_[i]);
-            if (auto ground = ground_.numbers_of(facts, ground::without_ground_of(map_, layers)); ground != all)
-                list.push_back({set, std::move(ground)});
+            for (std::size_t i = 0; i < counting_.size(); ++i)
+                if ((set >> i & 1) != 0) layers.push_back(counting_[i]);
+            const Map less = ground::without_ground_of(map_, layers);
+            const Prober prober(world_, less, facts);
+            Json words = words_of(prober, facts, less);
+            for (std::size_t i = 0; i < words.size(); ++i) words[i]["tiles"] = all.words[i]["tiles"];   // still there
+            Json one{{"set", set}, {"words", difference(all.words, words)}, {"reach", Json::array()}};
+            if (reach_follows()) one["reach"] = difference(all.reach, ground_.reach_of(facts, states, less));
+            if (auto ground = ground_.numbers_of(facts, less); ground != all.ground) one["ground"] = std::move(ground);
+            if (one.contains("ground") || !one["words"].empty() || !one["reach"].empty())
+                list.push_back(std::move(one));
         }
         return list;
     }
@@ -151,32 +186,40 @@ private:
     }
 
     // Cells with the same tiles in all layers say the same.
-    void add_stacks(Json& json) {
+    void find_stacks() {
         std::vector<const Layer*> layers;
         for (const Layer& layer : map_.layers)
             if (!layer.holds_objects) layers.push_back(&layer);
         std::map<std::vector<std::uint32_t>, std::uint32_t> known;
-        std::vector<std::uint32_t> stacks;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c) {
                 std::vector<std::uint32_t> stack;
                 for (const Layer* layer : layers) stack.push_back(map_.number(*layer, c, r));
                 const auto [at, is_new] = known.try_emplace(std::move(stack), static_cast<std::uint32_t>(known.size()));
-                stacks.push_back(at->second);
+                stacks_.push_back(at->second);
                 if (is_new) first_cells_.push_back({c, r});
             }
-        json["storeys"] = storeys_;   // what "on" of the words is by
-        json["stacks"] = small_numbers(stacks);
     }
-    // Of each stack.
-    [[nodiscard]] Json words_of(const Prober& prober, const Facts& facts) const {
-        Json words = Json::array();
-        for (const auto& [c, r] : first_cells_) {
-            const Cell cell = map_.cell({c, r});
-            Json one{{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}};
+    // Of each stack, by storey.
+    [[nodiscard]] Json passabilities(const Facts& facts, const Map& map) const {
+        Json all = Json::array();
+        for (const DataCell cell : first_cells_) {
+            Json& on = all.emplace_back(Json::array());
             for (const StoreyId storey : storeys_)
-                one["on"].push_back(passability_data(passability(world_, map_, {c, r}, storey, facts), letters_));
-            words.push_back(std::move(one));
+                on.push_back(passability_data(passability(world_, map, cell, storey, facts), letters_));
+        }
+        return all;
+    }
+    // Of each stack. The prober's map is `map`, or has what it has.
+    [[nodiscard]] Json words_of(const Prober& prober, const Facts& facts) const {
+        return words_of(prober, facts, map_);
+    }
+    [[nodiscard]] Json words_of(const Prober& prober, const Facts& facts, const Map& map) const {
+        Json words = Json::array(), on = passabilities(facts, map);
+        for (std::size_t i = 0; i < first_cells_.size(); ++i) {
+            const Cell cell = map.cell(first_cells_[i]);
+            words.push_back(
+                {{"tiles", prober.tiles_of(cell)}, {"flags", prober.flags_of(cell)}, {"on", std::move(on[i])}});
         }
         return words;
     }
@@ -198,9 +241,12 @@ private:
     std::vector<StoreyId> storeys_;
     std::vector<std::string> letters_;
     PageGround ground_;
-    Facts switches_, fixed_;                        // the latter for want of room
-    std::vector<std::size_t> grounding_;            // layers that ground can be told without
-    std::vector<std::array<int, 2>> first_cells_;   // of each stack, from the data's top-left
+    Facts switches_, fixed_;              // the latter for want of room
+    std::vector<std::size_t> counting_;   // layers that may be left out
+    bool is_small_ = true;                // enough to look at it without layers
+    bool flags_follow_ = true;            // all layers that grant something are among them
+    std::vector<std::uint32_t> stacks_;   // of each cell, row by row
+    std::vector<DataCell> first_cells_;   // of each stack
 };
 
 }   // namespace

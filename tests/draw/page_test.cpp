@@ -187,46 +187,84 @@ TEST_CASE("a page in another state of the facts is the page that is made with th
     CHECK(other_ground > chance::rounds(8));
 }
 
-TEST_CASE("a page's ground without a set of layers is that of a map in which they are decor", "[page]") {
-    int sets = 0, less_with_facts = 0;
+namespace {
+
+// The same world, some layers of one map decor.
+Result<World> with_decor(const WorldBuilder& made, std::size_t map, const std::set<std::size_t>& layers) {
+    WorldBuilder other;
+    other.world(made.world_draft());
+    for (const TileSetDraft& tileset : made.tileset_drafts()) other.tileset(tileset);
+    for (std::size_t m = 0; m < made.map_drafts().size(); ++m) {
+        MapDraft draft = made.map_drafts()[m];
+        for (const std::size_t layer : layers)
+            if (m == map) draft.layers[layer].decor = true;
+        other.map(std::move(draft));
+    }
+    return other.build();
+}
+
+// Twice the area of each group.
+std::map<std::string, std::int64_t> areas_of(const Json& map, const std::vector<std::size_t>& ground) {
+    std::map<std::string, std::int64_t> areas;
+    for (const Json& one : ground_of(map, ground))
+        if (const std::int64_t area = area_of_rings(one[1].get<std::string>()); area != 0)
+            areas[one[0]["name"].get<std::string>() + " on " + one[0]["storey"].get<std::string>()] += area;
+    return areas;
+}
+
+}   // namespace
+
+TEST_CASE("a page without a set of layers is that of a world in which they are decor", "[page]") {
+    int sets = 0, with_facts = 0, other_ground = 0, other_flags = 0, other_reach = 0;
     for (int round = 0; round < chance::rounds(30); ++round) {
         DRYGROUND_ROUND(round);
-        const Result<World> loaded = random_worlds::make(static_cast<std::uint64_t>(round)).build();
+        chance::Dice dice(560'000 + static_cast<std::uint64_t>(round));
+        const WorldBuilder made = random_worlds::make(static_cast<std::uint64_t>(round));
+        const Result<World> loaded = made.build();
         if (!loaded) continue;
-        const World& world = *loaded;
-        const Json page = data_of(page_of(world));
-        for (std::size_t m = 0; m < world.maps().size(); ++m) {
+        const Json page = data_of(page_of(*loaded));
+        for (std::size_t m = 0; m < loaded->maps().size(); ++m) {
             const Json& told = page["maps"][m];
-            std::vector<Json> states{{{"facts", Json::array()}, {"less", told["less"]}}};
+            Json first{{"facts", Json::array()}, {"words", Json::array()}, {"reach", Json::array()}};
+            first["less"] = told["less"];
+            std::vector<Json> states{first};
             for (const Json& state : told["states"]) states.push_back(state);
             for (const Json& state : states)
                 for (const Json& less : state["less"]) {
-                    Map map = world.maps()[m];
+                    if (!dice.once_in(told["counting"].size() > 2 ? 16 : 4)) continue;   // a page for each
+                    std::set<std::size_t> layers;
+                    for (std::size_t i = 0; i < told["counting"].size(); ++i)
+                        if ((less["set"].get<unsigned>() >> i & 1) != 0)
+                            layers.insert(told["counting"][i].get<std::size_t>());
                     DrawOptions options;
                     for (const Json& fact : state["facts"]) options.merging.facts.push_back(FactId{fact.get<int>()});
-                    const auto set = less[0].get<unsigned>();
-                    for (std::size_t i = 0; i < told["grounding"].size(); ++i)
-                        if ((set >> i & 1) != 0) map.layers[told["grounding"][i].get<std::size_t>()].decor = true;
-                    std::map<std::string, std::int64_t> wanted, told_areas;   // by group
-                    // Cut at the same places: where an edge crosses a chunk's side off the lattice, it is moved a hair.
-                    for (const Chunk& chunk : merge_chunks(world, map, 32, options.merging).chunks)
-                        for (const Group& group : chunk.groups)
-                            if (!group.regions.empty())
-                                wanted[(group.trigger.empty() ? group.barrier : "trigger " + group.trigger) + " on " +
-                                       group.storey] += twice_area(group.regions);
-                    for (const Json& ground : ground_of(told, less[1].get<std::vector<std::size_t>>()))
-                        if (const std::int64_t area = area_of_rings(ground[1].get<std::string>()); area != 0)
-                            told_areas[ground[0]["name"].get<std::string>() + " on " +
-                                       ground[0]["storey"].get<std::string>()] += area;
-                    INFO("map " << map.name << ", set " << set << ": " << Json(told_areas).dump() << " "
-                                << Json(wanted).dump());
-                    CHECK(told_areas == wanted);
-                    ++sets, less_with_facts += !state["facts"].empty();
+                    const Result<World> other = with_decor(made, m, layers);
+                    REQUIRE(other);
+                    const Json wanted = data_of(page_of(*other, options))["maps"][m];
+                    INFO("map " << told["name"] << ", set " << less["set"]);
+                    if (less.contains("ground"))
+                        CHECK(areas_of(told, less["ground"].get<std::vector<std::size_t>>()) ==
+                              areas_of(wanted, first_numbers(wanted)));
+                    const Json before = patched(told["words"], state["words"]), words = patched(before, less["words"]);
+                    for (std::size_t i = 0; i < words.size(); ++i) {
+                        CHECK(words[i]["flags"] == wanted["words"][i]["flags"]);
+                        for (std::size_t on = 0; on < wanted["storeys"].size(); ++on) {
+                            const auto& storeys = told["storeys"];
+                            const auto at = std::find(storeys.begin(), storeys.end(), wanted["storeys"][on]);
+                            CHECK(words[i]["on"][static_cast<std::size_t>(at - storeys.begin())] ==
+                                  wanted["words"][i]["on"][on]);
+                        }
+                        CHECK(words[i]["tiles"] == before[i]["tiles"]);
+                    }
+                    const Json reach = patched(patched(told["reach"], state["reach"]), less["reach"]);
+                    for (const Json& one : wanted["reach"])
+                        CHECK(std::find(reach.begin(), reach.end(), one) != reach.end());
+                    ++sets, with_facts += !state["facts"].empty(), other_ground += less.contains("ground");
+                    other_flags += !less["words"].empty(), other_reach += !less["reach"].empty();
                 }
         }
     }
-    CHECK(sets > chance::rounds(30));
-    CHECK(less_with_facts > 0);
+    CHECK(std::min({sets, with_facts, other_ground, other_flags, other_reach}) > chance::rounds(5));
 }
 
 TEST_CASE("a page tells where the position of each mover cannot be", "[page]") {

@@ -394,6 +394,42 @@ await test("hostile texts run nothing, ask for nothing and break no layout", asy
   }
 });
 
+await test("flags, reach and findings are those of the layers that are shown", async () => {
+  const page = await open(make(join(source, "demo", "world.toml"), "layers.html"));
+  await page.selectOption("#maps", "pump_house");
+  await page.locator("#things").getByLabel("flags", { exact: true }).check();
+  await page.locator("#things").getByLabel("reach", { exact: true }).check();
+  await rest(page);
+  const bridge = page.locator("#layers").getByLabel("bridge", { exact: true });
+  const [x, y] = [9.5 * 16, 6.5 * 16];
+  await page.mouse.click(...await onScreen(page, x, y));
+  const granted = text => text.split("passability")[1].split("\n").filter(Boolean)[0];
+  const before = await picture(page);
+  check(granted(await here(page)).includes("grants walk"), `the bridge is walked on: ${await here(page)}`);
+  await bridge.uncheck();
+  await rest(page);
+  check(granted(await here(page)).includes("grants nothing"), `without it there is water: ${await here(page)}`);
+  check((await here(page)).includes("bridge: station/boardwalk"), `its tile is still told: ${await here(page)}`);
+  check((await picture(page)).hash !== before.hash, "the picture is another one");
+  await bridge.check();
+  await rest(page);
+  equal((await picture(page)).hash, before.hash, "and comes back with it");
+  await page.context().close();
+  // A finding about a layer goes with it.
+  const broken = await open(make(join(source, "demo", "broken", "world.toml"), "broken_layers.html"));
+  const told = await broken.evaluate(() => JSON.parse(document.getElementById("data").textContent));
+  const map = told.maps.find(one => one.findings.some(finding => finding.layer));
+  const { layer } = map.findings.find(finding => finding.layer), of = map.findings.filter(finding => finding.layer === layer).length;
+  await broken.selectOption("#maps", map.name);
+  await rest(broken);
+  const count = async () => (await broken.locator("#severities").innerText()).match(/\d+/g).reduce((sum, number) => sum + Number(number), 0);
+  const all = await count();
+  await broken.locator("#layers label", { hasText: layer }).first().click();
+  await rest(broken);
+  equal(await count(), all - of, "findings about the layer are gone");
+  await broken.context().close();
+});
+
 await test("facts and movers are switched: the map is what it is with them", async () => {
   const world = join(folder, "facts");
   cpSync(join(source, "demo"), world, { recursive: true });

@@ -31,7 +31,7 @@ function objectsAt(map, x, y) {
   return inMapPx(() => map.objects.filter(object => drawn(map, object) && holds(object, x, y + raise(map, object.storey), near)));
 }
 function findingsAt(map, c, r) {
-  return map.findings.filter(finding => finding.at && isLookedAt(finding.storey) && cellAt(map, ...finding.at).join() === `${c},${r}`);
+  return map.findings.filter(finding => finding.at && isTold(finding) && cellAt(map, ...finding.at).join() === `${c},${r}`);
 }
 
 // { place, parts: [[title, lines]] }

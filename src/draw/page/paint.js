@@ -218,8 +218,9 @@ function paintSides(pen, map, box) {
 // Of the areas that findings are about, where they are more than a place.
 function paintOutlines(pen, map) {
   const unit = 1 / view.zoom;
-  for (const { outline, severity, storey } of map.findings) {
-    if (!outline || !isLookedAt(storey) || filteredOut.has(severity)) continue;
+  for (const finding of map.findings) {
+    const { outline, severity, storey } = finding;
+    if (!outline || !isTold(finding) || filteredOut.has(severity)) continue;
     const up = raise(map, storey), ink = data.inks[severity];
     pen.beginPath();
     outline.forEach(([x, y], i) => i ? pen.lineTo(x, y - up) : pen.moveTo(x, y - up));

@@ -25,7 +25,7 @@ function item(label, more, act, sign) {
 const mostTold = 200;   // findings in the list; the search finds the others
 
 const severities = ["error", "warning", "note"], filteredOut = new Set();
-const findingsOf = map => map.findings.filter(finding => isLookedAt(finding.storey));
+const findingsOf = map => map.findings.filter(isTold);
 
 // How many of each severity, as switches; then those of this map, then those about no map, then where others are.
 function tellFindings() {
@@ -120,6 +120,9 @@ function choice(label, checked, act, title = "") {
   return row;
 }
 
+// "a", "a and b", "a, b and c".
+const listed = texts => texts.length < 2 ? texts.join() : `${texts.slice(0, -1).join(", ")} and ${texts.at(-1)}`;
+
 function tellChoices() {
   element("things").replaceChildren(...Object.keys(show)
     .filter(thing => (thing !== "reach" || view.map.reachPaths.size) && (thing !== "walk" || view.map.walked))
@@ -133,9 +136,11 @@ function tellChoices() {
     layer.name + (layer.decor ? " (decor)" : layer.shown ? "" : " (helper)") + (layer.storey > 0 ? ` (storey ${data.storeys[layer.storey][0]})` : ""), !hidden.has(layer.name), on => {
       on ? hidden.delete(layer.name) : hidden.add(layer.name);
       settled(view.map), forgetArt();
-      tellAgain(), changed(), remember();
+      tellFindings(), tellAgain(), changed(), remember();
     })));
-  element("layers_note").textContent = view.map.grounding.length ? "" : "Merged ground is that of all layers.";
+  const { of_all } = view.map, what = listed(of_all);
+  element("layers_note").textContent = what && `${what[0].toUpperCase()}${what.slice(1)} ${of_all.at(-1) === "reach" && of_all.length === 1
+    ? "is that" : "are those"} of all layers.`;
 }
 
 function tellMovers() {

@@ -91,7 +91,7 @@ function paintNames(map, objects, write) {
 function paintFindings(pen, map, seen) {
   const heaps = new Map(), room = 34, worst = ["note", "warning", "error"];
   map.findings.forEach((finding, i) => {
-    if (!finding.at || !isLookedAt(finding.storey) || filteredOut.has(finding.severity)) return;
+    if (!finding.at || !isTold(finding) || filteredOut.has(finding.severity)) return;
     const [x, y] = toScreen(finding.at[0], finding.at[1] - raise(map, finding.storey));
     if (!seen([x, y])) return;
     const key = `${Math.floor(x / room)},${Math.floor(y / room)}`, heap = heaps.get(key);

@@ -85,21 +85,20 @@ function patched(list, changes) {
 }
 const stateOf = map => map.states.find(({ facts }) => map.switches.every(fact => held.has(fact) === facts.includes(fact))) ?? {};
 
-// Its ground without the layers that are hidden, where the page knows it so.
-function groundLeft(map, state) {
-  const set = map.grounding.reduce((bits, layer, i) => hidden.has(map.layers[layer].name) ? bits | 1 << i : bits, 0);
-  const less = (state.less ?? map.less).find(([bits]) => bits === set);
-  return less ? less[1] : state.ground ?? map.base.ground;
+// What is another of it without the layers that are hidden, where the page knows it so.
+function withoutHidden(map, state) {
+  const hiddenOnes = map.counting.reduce((bits, layer, i) => hidden.has(map.layers[layer].name) ? bits | 1 << i : bits, 0);
+  return (state.less ?? map.less).find(({ set }) => set === hiddenOnes) ?? {};
 }
 
 // Makes a map what it is while the facts that are held hold, without the layers that are hidden.
 function settled(map) {
-  const state = stateOf(map), { base } = map;
-  map.words = patched(base.words, state.words);
+  const state = stateOf(map), { base } = map, less = withoutHidden(map, state);
+  map.words = patched(patched(base.words, state.words), less.words);
   patched(base.layers, state.layers).forEach((there, i) => map.layers[i].there = there);
   patched(base.objects, state.objects).forEach((object, i) => Object.assign(map.objects[i], object));
-  map.pieces = groundLeft(map, state).map(number => map.ground[number] ??= ((([group, ...lists]) => groundOf(group, ...lists.map(intsOf)))(map.chunks[number])));
-  const reach = patched(base.reach, state.reach);
+  map.pieces = (less.ground ?? state.ground ?? base.ground).map(number => map.ground[number] ??= ((([group, ...lists]) => groundOf(group, ...lists.map(intsOf)))(map.chunks[number])));
+  const reach = patched(patched(base.reach, state.reach), less.reach);
   map.movers = [...new Set(reach.map(([number]) => number))];
   map.reachOf = map.movers.includes(mover) ? mover : map.mover;
   map.reachPaths = new Map(reach.filter(([number]) => number === map.reachOf).map(([, one, rings]) => [one, ringsInto(new Path2D(), intsOf(rings))]));
@@ -158,6 +157,7 @@ let ruler = null;           // { from, to }, px
 // ---- storeys ----
 
 const isLookedAt = one => storey === null || one < 0 || one === storey;
+const isTold = finding => isLookedAt(finding.storey) && !hidden.has(finding.layer);
 // The storey whose flags, sides and reach are told.
 const told = () => storey ?? 0;
 // How much higher than the ground a storey is drawn, px: on diamonds as high as it is.

@@ -161,8 +161,8 @@ function moveCursor(dc, dr) {
 }
 let lastFinding = -1;
 function nextFinding() {
-  const all = view.map.findings.filter(finding => finding.at);
-  if (all.length === 0) return say("no findings on this map");
+  const all = view.map.findings.filter(finding => finding.at && isTold(finding) && !filteredOut.has(finding.severity));
+  if (all.length === 0) return say(view.map.findings.length === 0 ? "no findings on this map" : "no findings on this map are shown");
   lastFinding = (lastFinding + 1) % all.length;
   jump(...all[lastFinding].at);
 }
