@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cerrno>
 #include <charconv>
 #include <cmath>
@@ -99,6 +100,20 @@ std::vector<int> wholes_in(const std::string& text, std::size_t count, const std
         if (std::abs(number) <= 1e9 && number == std::floor(number)) result.push_back(static_cast<int>(number));
     if (result.size() != count || numbers.size() != count) stop(misuse, fmt::format("'{}' is no {}", text, what));
     return result;
+}
+
+void add_format(CLI::App& command, std::string& format, const std::string& out, std::vector<std::string> formats,
+                const std::string& help) {
+    command.add_option("--format", format, fmt::format("{} (default: as --out ends, else {})", help, formats.front()))
+        ->check(CLI::IsMember(formats))
+        ->type_name("FORMAT");
+    command.parse_complete_callback([&format, &out, formats] {
+        if (!format.empty()) return;
+        std::string ending = std::filesystem::path(out).extension().string();
+        if (!ending.empty()) ending.erase(0, 1);
+        std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
+        format = std::find(formats.begin(), formats.end(), ending) != formats.end() ? ending : formats.front();
+    });
 }
 
 CLI::Validator numbers_from(double least, double most) {

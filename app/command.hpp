@@ -62,6 +62,11 @@ void write_result(const std::string& out, std::string_view bytes);
 // A finite number of a range: CLI11's own range accepts nan.
 [[nodiscard]] CLI::Validator numbers_from(double least, double most);
 
+// --format: where it is not given, the format that --out ends with (out.json), else the first of all. `format` and
+// `out` must live as long as the command does.
+void add_format(CLI::App& command, std::string& format, const std::string& out, std::vector<std::string> formats,
+                const std::string& help);
+
 // To standard error, and to standard output: texts for people, with what a terminal would obey made visible.
 void say(std::string_view text);
 void print(std::string_view text);

@@ -17,7 +17,7 @@ namespace {
 
 struct CheckOptions {
     WorldArguments world;
-    std::string format = "text", fail_on = "error", out, explain;
+    std::string format, fail_on = "error", out, explain;
     std::vector<std::string> only;
     bool watch = false;
 };
@@ -175,9 +175,7 @@ void add_check(CLI::App& app) {
     command->get_option("FILE")->required(false);   // --explain needs none
     command->add_option("--explain", options->explain, "What a rule is about; all: every rule's page")
         ->type_name("RULE");
-    command->add_option("--format", options->format, "text, json or sarif (default: text)")
-        ->check(CLI::IsMember({"text", "json", "sarif"}))
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"text", "json", "sarif"}, "text, json or sarif");
     command
         ->add_option("--fail-on", options->fail_on,
                      "The least severity that ends with exit code 1: error, warning or note (default: error)")

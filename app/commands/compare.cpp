@@ -18,7 +18,7 @@ namespace fs = std::filesystem;
 namespace {
 
 struct CompareOptions {
-    std::string before, after, format = "text", out;
+    std::string before, after, format, out;
 };
 
 std::string quoted(const std::string& word) {   // for the shell
@@ -83,9 +83,7 @@ void add_compare(CLI::App& app) {
         ->required()
         ->type_name("");
     command->add_option("NEW", options->after, "The same, as it is now")->required()->type_name("");
-    command->add_option("--format", options->format, "text or json (default: text)")
-        ->check(CLI::IsMember({"text", "json"}))
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"text", "json"}, "text or json");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer(
         "Examples: dryground compare demo/world.toml demo/broken/world.toml\n"

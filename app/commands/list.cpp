@@ -17,7 +17,7 @@ namespace {
 
 struct ListOptions {
     WorldArguments world;
-    std::string what, format = "text", out;
+    std::string what, format, out;
     Filter filter;
 };
 
@@ -56,9 +56,7 @@ void add_list(CLI::App& app) {
         ->required()
         ->check(CLI::IsMember(table_names()))
         ->type_name("");
-    command->add_option("--format", options->format, "text, csv or json (default: text)")
-        ->check(CLI::IsMember({"text", "csv", "json"}))
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"text", "csv", "json"}, "text, csv or json");
     command->add_option("--kind", options->filter.kind, "Only objects of this kind")->type_name("NAME");
     command->add_option("--tagged", options->filter.tag, "Only what has this tag")->type_name("TAG");
     command->add_option("--name", options->filter.name, "Only names that match, * for any characters")

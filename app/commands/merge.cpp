@@ -22,7 +22,7 @@ struct MergeOptions {
     WorldArguments world;
     MergeWords merging;
     std::vector<std::string> forms;
-    std::string format = "json", unit = "px", y = "down", out, plane = "screen";
+    std::string format, unit = "px", y = "down", out, plane = "screen";
     std::string storey;
     std::vector<std::string> layers;
     bool numbers = false;
@@ -62,7 +62,8 @@ dg::MergeOptions merge_options(const MergeOptions& options, const dg::MergeOutpu
 void refuse_what_contradicts(const MergeOptions& options, const Opened& opened) {
     const bool raised = options.format == "gltf";
     if (options.format == "csv" || options.format == "png")
-        stop(misuse, fmt::format("--format {} is for --as cells or --as tiles", options.format));
+        stop(misuse, fmt::format("{} is for cells and tiles: use --as cells or --as tiles, or another --format{}",
+                                 options.format, options.format == "csv" ? ", wkt for example" : ""));
     if (!raised && options.height_px > 0) stop(misuse, "--height is for --format gltf");
     if (!raised && options.inward) stop(misuse, "--inward is for --format gltf");
     if (options.chunk_cells > 0 && options.triggers)
@@ -231,13 +232,9 @@ void add_merge(CLI::App& app) {
                      fmt::format("Forms to write: {} (default: the world's setting)", fmt::join(forms, ", ")))
         ->check(CLI::IsMember(forms))
         ->type_name("FORM");
-    command
-        ->add_option(
-            "--format", options->format,
-            "json, cbor, geojson, svg, or wkt: CSV with a column of WKT (default: json); gltf: regions raised to "
-            "closed meshes; csv or png of cells; csv of tiles")
-        ->check(CLI::IsMember({"json", "cbor", "geojson", "svg", "wkt", "gltf", "csv", "png"}))
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"json", "cbor", "geojson", "svg", "wkt", "gltf", "csv", "png"},
+               "json, cbor, geojson, svg; wkt: CSV with a column of WKT; gltf: regions raised to closed meshes; csv or "
+               "png of cells; csv of tiles");
     options->says_unit = command->add_option("--unit", options->unit, "px or m (default: px)")
                              ->check(CLI::IsMember({"px", "m"}))
                              ->type_name("UNIT");

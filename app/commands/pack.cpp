@@ -18,7 +18,7 @@ namespace {
 
 struct PackOptions {
     WorldArguments world;
-    std::string format = "json", unit = "px", y = "down", plane = "screen", out, art, depfile, map;
+    std::string format, unit = "px", y = "down", plane = "screen", out, art, depfile, map;
     std::vector<std::string> join;
     int chunk_cells = 0, variants = 0;
     bool list_maps = false;
@@ -168,9 +168,7 @@ void add_pack(CLI::App& app) {
     auto options = std::make_shared<PackOptions>();
     CLI::App* command = app.add_subcommand("pack", "Everything a game loads, in one file; refuses a world with errors");
     options->world.add_to(*command, false);
-    command->add_option("--format", options->format, "json or cbor, the same tree (default: json)")
-        ->check(CLI::IsMember({"json", "cbor"}))
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"json", "cbor"}, "json or cbor, the same tree");
     command->add_option("--unit", options->unit, "px or m, of merged geometry (default: px)")
         ->check(CLI::IsMember({"px", "m"}))
         ->type_name("UNIT");
@@ -197,7 +195,7 @@ void add_pack(CLI::App& app) {
     command->add_option("--join", options->join, "Make the pack from the parts of all maps")->type_name("PART");
     command->add_flag("--list-maps", options->list_maps, "List the names of the maps, and make nothing");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
-    command->footer("Example: dryground pack demo/world.toml --format cbor --out station.pack.cbor");
+    command->footer("Example: dryground pack demo/world.toml --out station.pack.cbor");
     command->callback([options] { run_pack(*options); });
 }
 

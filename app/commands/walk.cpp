@@ -15,7 +15,7 @@ namespace {
 
 struct WalkOptions {
     WorldArguments world;
-    std::string mover, from, to, format = "text", out;
+    std::string mover, from, to, format, out;
     std::vector<std::string> given;
     std::size_t states = 100000;
 };
@@ -206,10 +206,7 @@ void add_walk(CLI::App& app) {
         ->type_name("MAP/OBJECT|MAP@X,Y");
     command->add_option("--given", options->given, "Facts that hold from the beginning")->type_name("FACT");
     command->add_option("--states", options->states, "How many states of facts are looked at")->capture_default_str();
-    command->add_option("--format", options->format, "How to write it")
-        ->check(CLI::IsMember({"text", "json"}))
-        ->capture_default_str()
-        ->type_name("FORMAT");
+    add_format(*command, options->format, options->out, {"text", "json"}, "text or json");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer(
         "Exit code 1 where a goal, or --to, is not reached.\nExample: dryground walk demo/world.toml --to "

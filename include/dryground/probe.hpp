@@ -37,7 +37,8 @@ struct Probe {
 
 class Prober {
 public:
-    // World and map must outlive it. Cost: in proportion to the map's palette, objects and carved cells.
+    // World and map must outlive it, and stay as they are. Cost: little; the first place that is asked about costs in
+    // proportion to the map's palette, objects and carved cells.
     Prober(const World& world, const Map& map, const Facts& facts = {});
     ~Prober();
     Prober(Prober&&) noexcept;

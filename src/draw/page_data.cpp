@@ -39,9 +39,20 @@ public:
           art_(world, source, 1, options.palette == Palette::grey),
           walk_(world, options) {}
 
+    // As it may stand in a script. Each map is text before the next one is looked at, which takes a tenth of the
+    // memory.
     std::string all(std::span<const std::string> maps) {
-        Json json{{"world", world_.title()}, {"maps", Json::array()}};
-        for (const std::string& name : maps) json["maps"].push_back(map_data(world_.map(name)));
+        std::string text = "{\"maps\":[";
+        for (const std::string& name : maps) {
+            if (text.back() != '[') text += ',';
+            text += in_script(map_data(world_.map(name), maps.size()));
+        }
+        return text + "]," + in_script(of_world()).substr(1);
+    }
+
+private:
+    Json of_world() {
+        Json json{{"world", world_.title()}};
         json["tiles"] = std::move(tiles_);
         json["pictures"] = std::move(pictures_);
         const Inks inks = inks_of(options_.palette);
@@ -63,10 +74,9 @@ public:
         json["general"] = Json::array();   // findings about no map
         for (const Finding& finding : report_.findings())
             if (finding.map.empty()) json["general"].push_back(finding_data(finding, nullptr));
-        return in_script(json);
+        return json;
     }
 
-private:
     Json finding_data(const Finding& finding, const Map* map) const {
         Json json{
             {"severity", name_of(finding.severity)},
@@ -195,7 +205,7 @@ private:
         return objects;
     }
 
-    Json map_data(const Map& whole) {
+    Json map_data(const Map& whole, std::size_t maps_on_page) {
         const Map map = options_.area ? cropped(whole, *options_.area) : whole;
         const Prober prober(world_, map, options_.merging.facts);
         Json json{{"name", map.name},
@@ -216,7 +226,7 @@ private:
             json["palette"].push_back(
                 {tile(placed.tileset, placed.tile), o.flip_x ? 1 : 0, o.flip_y ? 1 : 0, o.turn / 90});
         }
-        add_page_states(json, world_, map, options_);
+        add_page_states(json, world_, map, options_, maps_on_page);
         walk_.add(json, map);
         json["objects"] = objects_of(map, prober);
         json["findings"] = Json::array();

@@ -38,7 +38,7 @@ namespace {
 
 constexpr int chunk_cells = 32;
 constexpr std::int64_t most_cells_with_pieces = 1 << 16;   // above it a page would be twice as large for them
-constexpr std::int64_t most_cells_of_movers = 1 << 18;     // in sum over movers and states of facts
+constexpr std::int64_t most_cells_of_movers = 1 << 18;     // in sum over maps, movers and states of facts
 
 // 1: closed, 2: two-sided; 4, 8: it only goes straight on in another chunk before its first, after its last point.
 std::int32_t flags_of(const Chain& chain) {
@@ -93,8 +93,12 @@ std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptio
 
 }   // namespace
 
-PageGround::PageGround(const World& world, const Map& map, const DrawOptions& options)
-    : world_(world), map_(map), options_(options), asked_(mover_for_reach(world, map, options)) {}
+PageGround::PageGround(const World& world, const Map& map, const DrawOptions& options, std::size_t maps_on_page)
+    : world_(world),
+      map_(map),
+      options_(options),
+      most_cells_of_movers_(most_cells_of_movers / static_cast<std::int64_t>(maps_on_page)),
+      asked_(mover_for_reach(world, map, options)) {}
 
 std::vector<std::size_t> PageGround::numbers_of(const Facts& facts, const Map& map) {
     std::vector<std::size_t> numbers;
@@ -129,7 +133,7 @@ Json PageGround::reach_of(const Facts& facts, std::size_t states, const Map& map
 
 bool PageGround::has_room_for_movers(std::size_t states) const {
     const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
-    return cells * static_cast<std::int64_t>(states * world_.movers().size()) <= most_cells_of_movers;
+    return cells * static_cast<std::int64_t>(states * world_.movers().size()) <= most_cells_of_movers_;
 }
 
 void PageGround::add(Json& json) {

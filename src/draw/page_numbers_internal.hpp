@@ -33,7 +33,8 @@ void add_ring(std::vector<std::int32_t>& list, const Ring& ring);
 // The ground of a map, merged in chunks for one set of facts after another: what is the same in several is told once.
 class PageGround {
 public:
-    PageGround(const World& world, const Map& map, const DrawOptions& options);
+    // What makes a page large is shared out among its maps.
+    PageGround(const World& world, const Map& map, const DrawOptions& options, std::size_t maps_on_page);
 
     // What there is of it with facts, as numbers into the page's list; or of a map that is a little another.
     std::vector<std::size_t> numbers_of(const Facts& facts) { return numbers_of(facts, map_); }
@@ -49,6 +50,7 @@ private:
     const World& world_;
     const Map& map_;
     const DrawOptions& options_;
+    std::int64_t most_cells_of_movers_;
     MoverId asked_;
     std::map<std::tuple<StoreyId, BarrierId, std::string, OneWay>, std::size_t> group_numbers_;
     std::map<std::string, std::size_t> chunk_numbers_;
@@ -57,7 +59,8 @@ private:
 };
 
 // What there is of a map as facts have it, and how it differs in every other state of the facts that one may switch.
-void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options);
+void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options,
+                     std::size_t maps_on_page);
 
 // Where the mover gets to in the world, and the way to all goals; nothing for worlds too large.
 class PageWalk {

@@ -15,7 +15,7 @@ namespace dryground::drawing {
 namespace {
 
 constexpr std::size_t most_switches = 4;                               // sixteen states
-constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // in sum: merging them takes about a second
+constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // of a page: merging them takes about a second
 constexpr std::size_t most_layers_left_out = 6;                        // any of them, together
 
 // Letters of the flags that a cell grants, and its sides, where somebody says them.
@@ -34,13 +34,14 @@ Json passability_data(const Passability& say, const std::vector<std::string>& le
 
 class MapStates {
 public:
-    MapStates(const World& world, const Map& map, const DrawOptions& options)
+    MapStates(const World& world, const Map& map, const DrawOptions& options, std::size_t maps_on_page)
         : world_(world),
           map_(map),
           options_(options),
+          most_cells_(most_cells_in_states / static_cast<std::int64_t>(maps_on_page)),
           storeys_(ground::storeys_of(map)),
           letters_(letters_of_flags(world)),
-          ground_(world, map, options) {
+          ground_(world, map, options, maps_on_page) {
         find_switches();
         find_stacks();
         find_counting();
@@ -97,7 +98,7 @@ private:
         of_ground.insert(of_ground.end(), others.begin(), others.end());
         std::size_t count = std::min(of_ground.size(), most_switches);
         const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
-        while (count > 0 && cells << count > most_cells_in_states) --count;
+        while (count > 0 && cells << count > most_cells_) --count;
         const auto end = of_ground.begin() + static_cast<std::ptrdiff_t>(count);
         switches_.assign(of_ground.begin(), end);
         fixed_.assign(end, of_ground.end());
@@ -108,10 +109,9 @@ private:
     void find_counting() {
         const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
         const auto states = std::int64_t{1} << switches_.size();
-        flags_follow_ = is_small_ =
-            2 * cells * states * static_cast<std::int64_t>(map_.layers.size()) <= most_cells_in_states;
+        flags_follow_ = is_small_ = 2 * cells * states * static_cast<std::int64_t>(map_.layers.size()) <= most_cells_;
         if (!is_small_) return;
-        PageGround trial(world_, map_, options_);   // the page's own lists begin with the ground as it is at first
+        PageGround trial(world_, map_, options_, 1);   // the page's own lists begin with the ground as it is at first
         std::vector<std::size_t> of_ground;
         for (std::size_t layer = 0; layer < map_.layers.size(); ++layer) {
             if (!ground::may_count(map_.layers[layer])) continue;
@@ -126,7 +126,7 @@ private:
             if (has_ground || has_words) counting_.push_back(layer);
         }
         const auto has_room = [&](const std::vector<std::size_t>& layers) {
-            return layers.size() <= most_layers_left_out && cells * states << layers.size() <= most_cells_in_states;
+            return layers.size() <= most_layers_left_out && cells * states << layers.size() <= most_cells_;
         };
         if (has_room(counting_)) return;
         flags_follow_ = false;
@@ -238,6 +238,7 @@ private:
     const World& world_;
     const Map& map_;
     const DrawOptions& options_;
+    std::int64_t most_cells_;   // in all states of this map
     std::vector<StoreyId> storeys_;
     std::vector<std::string> letters_;
     PageGround ground_;
@@ -251,8 +252,9 @@ private:
 
 }   // namespace
 
-void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options) {
-    MapStates(world, map, options).add(json);
+void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options,
+                     std::size_t maps_on_page) {
+    MapStates(world, map, options, maps_on_page).add(json);
 }
 
 }   // namespace dryground::drawing

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <mutex>
 #include <set>
 
 #include "parts_internal.hpp"
@@ -18,10 +19,14 @@ struct Prober::Parts {
     const World& world;
     const Map& map;
     Facts facts;
-    play::Solids solids;
 
-    Parts(const World& w, const Map& m, const Facts& f) : world(w), map(m), facts(f), solids(w, m, facts) {}
+    Parts(const World& w, const Map& m, const Facts& f) : world(w), map(m), facts(f) {}
 
+    // Made when a place is first asked about: words of cells and objects do without.
+    [[nodiscard]] const play::Solids& solids() const {
+        std::call_once(is_made, [&] { made.emplace(world, map, facts); });
+        return *made;
+    }
     [[nodiscard]] const std::string& barrier(BarrierId id) const {
         static const std::string none = "no barrier";
         return id == BarrierId::none ? none : world.barrier(id).name;
@@ -51,6 +56,10 @@ struct Prober::Parts {
     void tell_objects(Point p, StoreyId storey, std::vector<std::string>& lines) const;
     void tell_contact(PointPx p, PointPx normal, StoreyId storey, std::vector<std::string>& lines) const;
     void tell_mover(PointPx p, MoverId mover, StoreyId storey, std::vector<std::string>& lines) const;
+
+private:
+    mutable std::once_flag is_made;
+    mutable std::optional<play::Solids> made;
 };
 
 namespace {
@@ -106,7 +115,7 @@ std::set<std::pair<StoreyId, BarrierId>> Prober::Parts::tell_solids(Point p, Sto
     for (const StoreyId storey : ids<StoreyId>(world.storeys())) {
         if (only != StoreyId::none && storey != only) continue;
         std::map<BarrierId, HeldBy> barriers;
-        solids.each_near(near, storey, [&](const play::StandingPiece& piece) {
+        solids().each_near(near, storey, [&](const play::StandingPiece& piece) {
             const std::string start = on(storey) + barrier(piece.barrier);
             if (piece.piece->is_line()) {
                 const OneWay way = piece.piece->one_way;
@@ -184,7 +193,7 @@ void Prober::Parts::tell_contact(PointPx p, PointPx normal, StoreyId only, std::
     for (const StoreyId storey : ground::storeys_of(map)) {
         if (only != StoreyId::none && storey != only) continue;
         Touches touches;
-        play::add_touched(world, map, solids, {.point = p, .normal = normal, .storey = storey}, touches);
+        play::add_touched(world, map, solids(), {.point = p, .normal = normal, .storey = storey}, touches);
         touches.sort();
         for (const Touch& touch : touches)
             lines.push_back(fmt::format(
@@ -204,7 +213,7 @@ void Prober::Parts::tell_mover(PointPx place, MoverId id, StoreyId storey, std::
     const Mover& mover = world.mover(id);
     const auto meets = [&](const Regions& a, const Regions& b) { return !intersect(a, b).empty(); };
     const auto each_solid = [&](const Regions& area, const std::vector<BarrierId>& barriers, auto action) {
-        solids.each_near(*bounds(area), storey, [&](const play::StandingPiece& piece) {
+        solids().each_near(*bounds(area), storey, [&](const play::StandingPiece& piece) {
             if (piece.piece->is_line() || !std::binary_search(barriers.begin(), barriers.end(), piece.barrier)) return;
             if (meets(moved(Regions{{piece.piece->points, {}}}, piece.at), area)) action(piece);
         });

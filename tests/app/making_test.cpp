@@ -339,6 +339,33 @@ TEST_CASE("a pack is the same twice, names its inputs, and takes its pictures al
     CHECK(tool(fmt::format("pack {} --depfile x", world)).code == 2);
 }
 
+TEST_CASE("the ending of --out chooses the format, unless --format does") {
+    const Copy folder;
+    const std::string world = folder / "demo/world.toml";
+    const auto written = [&](const std::string& words, const std::string& file) {
+        const std::size_t end = std::min(words.find(' '), words.size());   // of the command
+        const std::string of = words.substr(0, end), rest = words.substr(end);
+        REQUIRE(tool(fmt::format("{} {}{} --out {}", of, world, rest, folder / file)).code <= 1);
+        return slurp(folder / file);
+    };
+    CHECK(written("pack", "a.pack.cbor") == written("pack --format cbor", "b.pack"));
+    CHECK(written("pack", "a.pack.json") == written("pack", "c.pack"));
+    CHECK(written("pack --format json", "d.cbor") == slurp(folder / "c.pack"));
+    for (const char* words : {"check", "walk", "list objects", "merge"})
+        CHECK(nlohmann::json::accept(written(words, "out.JSON")));
+    CHECK(written("check", "out.sarif") == written("check --format sarif", "out"));
+    CHECK(written("check", "out.txt") == written("check", "out"));
+    CHECK(written("list maps", "out.csv") == written("list maps --format csv", "out"));
+    for (const char* format : {"cbor", "geojson", "wkt", "svg"})
+        CHECK(written("merge --map jetty", fmt::format("out.{}", format)) ==
+              written(fmt::format("merge --map jetty --format {}", format), "out"));
+    CHECK(written("merge --map jetty --as tiles --layer deck", "tiles.csv") ==
+          written("merge --map jetty --as tiles --layer deck --format csv", "out"));
+    const auto refused = tool(fmt::format("merge {} --out {}", world, folder / "regions.csv"));
+    CHECK(refused.code == 2);
+    CHECK_THAT(refused.err, Catch::Contains("use --as cells or --as tiles, or another --format, wkt for example"));
+}
+
 TEST_CASE("a pack holds the geometry that merge makes") {
     const nlohmann::json pack = nlohmann::json::parse(tool("pack demo/world.toml --unit m --y up").out);
     const nlohmann::json merge = nlohmann::json::parse(tool("merge demo/world.toml --unit m --y up").out);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <array>
 #include <bit>
 #include <cstdint>
 #include <vector>
@@ -32,22 +33,19 @@ public:
             lone_ = make();
             return lone_;
         }
-        if (const std::size_t place = place_of(key); place < small_places) {
-            if (small_.empty()) small_.assign(small_places, -1);
-            return programs_[static_cast<std::size_t>(remember(small_[place], key, make))];
+        if (is_small(key)) {
+            std::vector<std::int32_t>& row = small_[pair_of(key.first)];
+            if (row.empty()) row.assign(small_.size(), -1);
+            return programs_[static_cast<std::size_t>(remember(row[pair_of(key.second)], key, make))];
         }
         if (2 * programs_.size() >= slots_.size()) grow();
         return programs_[static_cast<std::size_t>(remember(slots_[find(key)], key, make))];
     }
 
 private:
-    // Few maps mix more than 14 covers: four small numbers are a place in a table.
-    static constexpr std::size_t small_places = std::size_t{1} << 16;
-    [[nodiscard]] static std::size_t place_of(const Covers& key) {
-        const std::uint64_t large = (key.first | key.second) & 0xFFFF'FFF0'FFFF'FFF0u;
-        if (large != 0) return small_places;
-        return ((key.first >> 28 | key.first) & 0xFF) | ((key.second >> 28 | key.second) & 0xFF) << 8;
-    }
+    // Few maps mix more than 14 covers: four small numbers are a row of a table, and a place in it.
+    static bool is_small(const Covers& key) { return ((key.first | key.second) & 0xFFFF'FFF0'FFFF'FFF0u) == 0; }
+    static std::size_t pair_of(std::uint64_t two) { return (two >> 28 | two) & 0xFF; }
     template <class Make>
     std::int32_t remember(std::int32_t& slot, const Covers& key, Make make) {
         if (slot < 0) {
@@ -71,7 +69,9 @@ private:
         for (std::size_t i = 0; i < keys_.size(); ++i) slots_[find(keys_[i])] = static_cast<std::int32_t>(i);
     }
 
-    std::vector<std::int32_t> small_, slots_;   // numbers of programs; -1 for none yet
+    // Numbers of programs; -1 for none yet. Rows of the table are made when they are first met: small maps meet few.
+    std::array<std::vector<std::int32_t>, 256> small_;
+    std::vector<std::int32_t> slots_;
     std::vector<Covers> keys_;
     std::vector<Program> programs_;
     Program lone_;
