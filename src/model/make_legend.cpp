@@ -58,8 +58,30 @@ std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set
         }
         found = {static_cast<int>(set), id};
     }
-    if (found[0] < 0) add_unknown(all, name);
+    if (found[0] < 0) {
+        if (const std::optional<Hint> hint = hint_of_other_set(by_set, bare, map))
+            add(Rule::unknown_name, name.place, {sort, name.value}, hint);
+        else
+            add_unknown(all, name);
+    }
     return found;
+}
+
+// Where a tile set that the map does not use has the name, or the map uses none at all.
+std::optional<Hint> WorldMaker::hint_of_other_set(const std::vector<NameIndex>& by_set, const std::string& bare,
+                                                  const Map& map) const {
+    std::vector<std::string> used;
+    for (const TileSetId set : map.tilesets) used.push_back(fmt::format("\"{}\"", tilesets_.names[index(set)]));
+    for (std::size_t set = 0; set < by_set.size(); ++set) {
+        if (by_set[set].find(bare) < 0) continue;
+        const std::string& other = tilesets_.names[set];
+        used.push_back(fmt::format("\"{}\"", other));
+        return Hint{fmt::format("tile set '{}' has it; add that to the map", other),
+                    fmt::format("tilesets = [{}]", fmt::join(used, ", "))};
+    }
+    if (!map.tilesets.empty() || tilesets_.names.empty()) return std::nullopt;
+    return Hint{fmt::format("the map uses no tile set; add those it uses, of: {}", fmt::join(tilesets_.names, ", ")),
+                "tilesets = [\"…\"]"};
 }
 
 Placed WorldMaker::find_tile(const Name& name, const Map& map) {

@@ -195,6 +195,8 @@ private:
     // A tile, family or block by name: its tile set and number there; -1 and a finding when there is none.
     std::array<int, 2> find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
                                     const Map& map);
+    std::optional<Hint> hint_of_other_set(const std::vector<NameIndex>& by_set, const std::string& bare,
+                                          const Map& map) const;
     void check_turn(const Name& tile, const Orientation& orientation, const Map& map);
     bool are_weights(const Located<std::vector<double>>& weights, std::size_t kinds);
     void fill_cells(const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id, Legend& own, Legend& shared);
