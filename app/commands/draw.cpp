@@ -204,7 +204,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
         const dg::Map& map = opened.world.map(name);
         if (out.extension() != ".html")
             draw_map(opened, map, report, draw, path_for(out, name, opened.maps.size() > 1));
-        if (std::int64_t{map.columns} * map.rows <= most_cells_told)
+        if (!draw.area && std::int64_t{map.columns} * map.rows <= most_cells_told)   // an area costs what it shows
             merges.push_back(dg::merge(opened.world, map, draw.merging));
     }
     options.merging.say_what_is_other(opened.world);

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "../geometry/bounds_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "art_internal.hpp"
 #include "dryground/probe.hpp"
@@ -205,8 +206,38 @@ private:
         return objects;
     }
 
+    // Where what belongs to a part of a map may be: its cells, and what hangs over their edges.
+    static Bounds around(const Map& part) {
+        return detail::grown({part.least(), part.most()}, 2 * to_steps(std::max(part.cell_width, part.cell_height)));
+    }
+    [[nodiscard]] bool is_near(const Object& object, const Bounds& box) const {
+        if (object.hollow) return true;   // what is all around it is solid
+        Ring points = object.line;
+        points.push_back(object.position);
+        for (const PointPx place : path_of(world_, object)) points.push_back({to_steps(place.x), to_steps(place.y)});
+        Bounds own = detail::box_around(points);
+        if (const auto area = bounds(object.area)) own = detail::both(own, *area);
+        return detail::meet(own, box);
+    }
+    [[nodiscard]] Map part_of(const Map& whole, const CellArea& area) const {
+        Map part = cropped(whole, area);
+        std::erase_if(part.objects, [&, box = around(part)](const Object& object) { return !is_near(object, box); });
+        return part;
+    }
+    // All there are, or those of a part: of places in it, or of none.
+    Json findings_of(const Map& whole, const Map& map) const {
+        Json findings = Json::array();
+        for (const Finding& finding : report_.findings()) {
+            if (finding.map != whole.name) continue;
+            const std::optional<Point> at = place_of(whole, finding);
+            if (!options_.area || !at || detail::meet({*at, *at}, around(map)))
+                findings.push_back(finding_data(finding, &whole));
+        }
+        return findings;
+    }
+
     Json map_data(const Map& whole, std::size_t maps_on_page) {
-        const Map map = options_.area ? cropped(whole, *options_.area) : whole;
+        const Map map = options_.area ? part_of(whole, *options_.area) : whole;
         const Prober prober(world_, map, options_.merging.facts);
         Json json{{"name", map.name},
                   {"title", map.title.empty() ? map.name : map.title},
@@ -229,9 +260,7 @@ private:
         add_page_states(json, world_, map, options_, maps_on_page);
         walk_.add(json, map);
         json["objects"] = objects_of(map, prober);
-        json["findings"] = Json::array();
-        for (const Finding& finding : report_.findings())
-            if (finding.map == map.name) json["findings"].push_back(finding_data(finding, &map));
+        json["findings"] = findings_of(whole, map);
         return json;
     }
 

@@ -335,12 +335,42 @@ TEST_CASE("a page whose world cannot be read says so at its head, in a text that
     CHECK(page_with_trouble("no page", "a") == "no page");
 }
 
-TEST_CASE("a page of an area holds just that area") {
+TEST_CASE("a page of an area holds just that area, its objects and its findings") {
+    const World world = world_of(worlds::small_world());
+    const Map& map = world.maps()[0];
     DrawOptions options;
     options.area = CellArea{2, 1, 3, 3};
-    const Json data = data_of(page_of(world_of(worlds::small_world()), options));
-    CHECK(data["maps"][0]["size"] == Json({3, 3}));
-    CHECK(data["maps"][0]["first"] == Json({2, 1}));
+    const Json data = data_of(page_of(world, options)), &part = data["maps"][0];
+    CHECK(part["size"] == Json({3, 3}));
+    CHECK(part["first"] == Json({2, 1}));
+    CHECK(part["objects"].size() == map.objects.size());   // near enough
+
+    std::size_t dropped = 0, kept = 0;
+    for (std::uint64_t round = 0; round < 20; ++round) {
+        const Result<World> loaded = random_worlds::make(round).build();
+        if (!loaded) continue;
+        for (std::size_t m = 0; m < loaded->maps().size(); ++m) {
+            const Map& whole = loaded->maps()[m];
+            options.area = CellArea{whole.first_column, whole.first_row, 1, 1};
+            const Json all = data_of(page_of(*loaded))["maps"][m], some = data_of(page_of(*loaded, options))["maps"][m];
+            const Point corner = whole.cell_ring(0, 0)[0];
+            const double room = 3.0 * std::max(whole.cell_width, whole.cell_height);
+            std::set<Json> left;
+            for (const Json& object : some["objects"]) left.insert(object["name"]);
+            for (const Json& object : all["objects"]) {
+                const double x = object["at"][0].get<double>() - to_px(corner.x),
+                             y = object["at"][1].get<double>() - to_px(corner.y);
+                const bool is_near = std::max(std::abs(x), std::abs(y)) <= room / 3;
+                if (is_near) CHECK(left.count(object["name"]) == 1);
+                left.count(object["name"]) == 1 ? ++kept : ++dropped;
+            }
+            for (const Json& finding : some["findings"])
+                if (finding.contains("at")) CHECK(std::abs(finding["at"][0].get<double>() - to_px(corner.x)) <= room);
+            for (const Json& finding : some["findings"])
+                CHECK(std::find(all["findings"].begin(), all["findings"].end(), finding) != all["findings"].end());
+        }
+    }
+    CHECK(std::min(dropped, kept) > 5);
 }
 
 // Each chunk's first list: rings, each its number of points and then their steps.
