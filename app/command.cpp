@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <cerrno>
 #include <charconv>
@@ -14,6 +15,7 @@
 #include <map>
 
 #include "dryground/text.hpp"
+#include "progress.hpp"
 
 namespace app {
 
@@ -44,7 +46,8 @@ void write_result(const std::string& out, std::string_view bytes) {
 
 dg::Report all_findings(const Opened& opened) {
     dg::Report report = opened.warnings;
-    report.add(dg::check(opened.world, {dg::pictures_of(opened.folder / "world")}));
+    report.add(dg::check(opened.world,
+                         {.pictures = dg::pictures_of(opened.folder / "world"), .progress = progress_of("checking")}));
     return report;
 }
 
@@ -152,7 +155,7 @@ Opened WorldArguments::open(double within_px) const {
         stop(findings, fmt::format("'{}' cannot be read; nothing was made", file));
     };
     if (!found) refuse(found.report());
-    dg::Result<dg::WorldDrafts> drafts = dg::load_drafts(found->world, found->reader);
+    dg::Result<dg::WorldDrafts> drafts = dg::load_drafts(found->world, counting(found->reader));
     if (!drafts) refuse(drafts.report());
     if (within_px > 0) {
         dg::WorldDraft draft = drafts->builder.world_draft();
@@ -192,10 +195,18 @@ std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
 }   // namespace
 
 void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
+    constexpr std::size_t most_rows = 40;   // of more maps only the sum
     std::vector<std::vector<std::string>> rows{
         {"map", "layers", "tiles", "objects", "shapes in", "regions", "vertices", "pieces out"}};
     std::size_t left_out = 0;
     std::string kinds;
+    std::array<std::size_t, 7> sums{};
+    std::map<std::string, int> of_all;
+    const auto counts_of = [](const std::map<std::string, int>& by_kind) {
+        std::vector<std::string> words;
+        for (const auto& [kind, count] : by_kind) words.push_back(fmt::format("{} {}", count, kind));
+        return fmt::format("{}", fmt::join(words, ", "));
+    };
     for (const dg::Merge& merge : merges) {
         std::size_t regions = 0, vertices = 0, pieces = 0;
         for (const dg::Group& group : merge.groups) {
@@ -206,15 +217,28 @@ void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
                 for (const dg::Ring& hole : region.holes) vertices += hole.size();
             }
         }
-        const auto n = [](std::size_t value) { return fmt::format("{}", value); };
-        rows.push_back({merge.map, n(merge.stats.layers), n(merge.stats.tiles), n(merge.stats.objects),
-                        n(merge.stats.shapes_in), n(regions), n(vertices), n(pieces)});
+        const std::array figures{merge.stats.layers,
+                                 merge.stats.tiles,
+                                 merge.stats.objects,
+                                 merge.stats.shapes_in,
+                                 regions,
+                                 vertices,
+                                 pieces};
+        std::vector<std::string>& row = rows.emplace_back(std::vector{merge.map});
+        for (std::size_t i = 0; i < figures.size(); ++i) {
+            row.push_back(fmt::format("{}", figures[i]));
+            sums[i] += figures[i];
+        }
         left_out += merge.stats.shapes_left_out;
         std::map<std::string, int> by_kind;
-        for (const dg::Object& object : world.map(merge.map).objects) ++by_kind[world.kind(object.kind).name];
-        std::vector<std::string> words;
-        for (const auto& [kind, count] : by_kind) words.push_back(fmt::format("{} {}", count, kind));
-        if (!words.empty()) kinds += fmt::format("objects of {}: {}\n", merge.map, fmt::join(words, ", "));
+        for (const dg::Object& object : world.map(merge.map).objects)
+            ++by_kind[world.kind(object.kind).name], ++of_all[world.kind(object.kind).name];
+        if (!by_kind.empty()) kinds += fmt::format("objects of {}: {}\n", merge.map, counts_of(by_kind));
+    }
+    if (merges.size() > most_rows) {
+        rows = {rows.front(), {fmt::format("all {}", merges.size())}};
+        for (const std::size_t sum : sums) rows.back().push_back(fmt::format("{}", sum));
+        kinds = of_all.empty() ? "" : fmt::format("objects: {}\n", counts_of(of_all));
     }
     say(in_columns(rows) + kinds);
     if (left_out > 0)

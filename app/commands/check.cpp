@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "../command.hpp"
+#include "../progress.hpp"
 #include "../watch.hpp"
 
 namespace app {
@@ -24,12 +25,12 @@ struct CheckOptions {
 
 dg::Report all_findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found, std::string& title) {
     if (!found) return found.report();
-    const dg::Result<dg::World> loaded = dg::load_world(found->world, found->reader);
+    const dg::Result<dg::World> loaded = dg::load_world(found->world, counting(found->reader));
     dg::Report report = loaded.report();
     report.add(found.report());
     if (!loaded) return report;
     title = loaded->title();
-    report.add(dg::check(*loaded, {dg::pictures_of(found->world)}));
+    report.add(dg::check(*loaded, {.pictures = dg::pictures_of(found->world), .progress = progress_of("checking")}));
     const std::vector<std::string> maps = options.world.pick_maps(*loaded, found->map);
     if (maps.size() == loaded->maps().size()) return report;
     dg::Report of_maps;

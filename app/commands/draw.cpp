@@ -8,6 +8,7 @@
 
 #include "../command.hpp"
 #include "../merge_words.hpp"
+#include "../progress.hpp"
 #include "../watch.hpp"
 
 namespace app {
@@ -100,10 +101,7 @@ dg::DrawOptions draw_options(const DrawOptions& options, const Opened& opened) {
         draw.area = dg::CellArea{options.area[0], options.area[1], options.area[2], options.area[3]};
         for (const std::string& map : opened.maps) check_area(*draw.area, opened.world.map(map));
     }
-    if (::isatty(STDERR_FILENO) != 0)
-        draw.progress = [](std::size_t now, std::size_t all) {
-            if (all > 8) say_bytes(fmt::format("\rdrawing: {} %{}", 100 * now / all, now == all ? "\r\033[K" : ""));
-        };
+    draw.progress = progress_of("drawing");
     return draw;
 }
 

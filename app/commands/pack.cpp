@@ -7,6 +7,7 @@
 #include <memory>
 
 #include "../command.hpp"
+#include "../progress.hpp"
 #include "dryground/text.hpp"
 
 namespace app {
@@ -143,8 +144,12 @@ void run_pack(const PackOptions& options) {
         say(dg::text(report));
         stop(findings, "a world with errors is not packed; nothing was made");
     }
-    const std::string bytes =
-        options.join.empty() ? dg::pack_bytes(opened.world, output_of(options)) : joined(options, opened);
+    const auto whole = [&] {
+        dg::PackOutput output = output_of(options);
+        output.progress = progress_of("packing");
+        return dg::pack_bytes(opened.world, output);
+    };
+    const std::string bytes = options.join.empty() ? whole() : joined(options, opened);
     write_result(options.out, bytes);
     if (!options.depfile.empty()) write_result(options.depfile, depfile_text(opened.folder, opened.files, options.out));
     if (!options.art.empty()) copy_art(opened, options.art);

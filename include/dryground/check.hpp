@@ -4,6 +4,7 @@
 // state. Cost: about that of merging every map, plus a search around each object that stands in the way.
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <functional>
 #include <optional>
@@ -23,6 +24,7 @@ struct CheckOptions {
     // in one of them, say, and the others were not even read; what movers from other maps do there is then unknown.
     // Empty: all of the world, by all rules.
     std::string map{};
+    std::function<void(std::size_t done, std::size_t all)> progress{};   // called between groups of rules
 };
 
 [[nodiscard]] Report check(const World& world, const CheckOptions& options = {});

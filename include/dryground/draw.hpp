@@ -65,7 +65,8 @@ struct DrawOptions {
     Palette palette = Palette::own;
     Plane plane = Plane::screen;   // of pictures; the ground: diamonds are drawn as squares, without art
     MergeOptions merging{};        // for which mover, with which facts, and so on, things are drawn
-    std::function<void(std::size_t done, std::size_t all)> progress{};   // called now and then while a PNG is drawn
+    std::function<void(std::size_t done, std::size_t all)>
+        progress{};   // called now and then: of a PNG its blocks, of a page its maps
 };
 
 // Where the pictures of tiles and kinds are: the world file's folder, and how to read there. A picture that cannot be

@@ -148,6 +148,7 @@ struct PackOutput {
     // Where no more facts than this (0 to 6) shape a map's ground: its ground for each of their states, so that a game
     // without a merge of its own can open a door.
     int variants = 0;
+    std::function<void(std::size_t done, std::size_t all)> progress{};   // called after each map
 };
 
 // Everything that a game loads: `dryground/pack/1` (schema/pack.schema.json). The same world gives the same bytes. What

@@ -154,9 +154,9 @@ struct RuleText {
 // What a rule is about, for people: `check --explain`, and the page of rules.
 struct RulePage {
     Rule rule;
-    std::string_view means, hurts;   // what it means, and why it hurts in play
-    std::string_view example;        // the smallest that trips it
-    std::string_view mend;
+    std::string_view means, effect;   // what it means, and what comes of it in the game
+    std::string_view example;         // the smallest that breaks the rule
+    std::string_view fix;
 };
 [[nodiscard]] const RulePage& rule_page(Rule rule);
 // What a rule is about in a word or two: "Links". In the order of Rule those of one subject stand together.

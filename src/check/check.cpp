@@ -133,28 +133,28 @@ Report check(const World& world, const CheckOptions& options) {
         if (is_new) known->second = options.pictures(file);
         return known->second ? &*known->second : nullptr;
     };
+    using namespace check_rules;
     const bool whole = options.map.empty();
-    if (whole) {
-        check_rules::check_tiles(world, findings);
-        check_rules::check_tile_shapes(world, findings);
-        check_rules::check_drawn(world, findings);
-        check_rules::check_firing(world, findings);
-        check_rules::check_art(world, look, findings);
+    std::vector<std::function<void()>> groups;
+    if (whole)
+        groups = {[&] { check_tiles(world, findings); }, [&] { check_tile_shapes(world, findings); },
+                  [&] { check_drawn(world, findings); }, [&] { check_firing(world, findings); },
+                  [&] { check_art(world, look, findings); }};
+    groups.insert(
+        groups.end(),
+        {[&] { check_maps(world, findings); }, [&] { check_layers(world, findings); },
+         [&] { check_limits(world, findings); }, [&] { check_solid_art(world, look, findings); },
+         [&] { check_outlines(world, grounds, findings); }, [&] { check_space(world, grounds, findings); },
+         [&] { check_objects(world, grounds, findings); }, [&] { check_object_places(world, grounds, findings); }});
+    if (whole)
+        groups.insert(groups.end(),
+                      {[&] { check_links(world, grounds, findings); }, [&] { check_facts(world, findings); },
+                       [&] { check_walking(world, grounds, findings); }});
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        groups[i]();
+        if (options.progress) options.progress(i + 1, groups.size());
     }
-    check_rules::check_maps(world, findings);
-    check_rules::check_layers(world, findings);
-    check_rules::check_limits(world, findings);
-    check_rules::check_solid_art(world, look, findings);
-    check_rules::check_outlines(world, grounds, findings);
-    check_rules::check_space(world, grounds, findings);
-    check_rules::check_objects(world, grounds, findings);
-    check_rules::check_object_places(world, grounds, findings);
-    if (whole) {
-        check_rules::check_links(world, grounds, findings);
-        check_rules::check_facts(world, findings);
-        check_rules::check_walking(world, grounds, findings);
-    }
-    Report all = check_rules::waived(world, findings, findings.take());
+    Report all = waived(world, findings, findings.take());
     if (whole) return all;
     Report of_map;
     for (const Finding& finding : all.findings())

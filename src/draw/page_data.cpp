@@ -44,9 +44,11 @@ public:
     // memory.
     std::string all(std::span<const std::string> maps) {
         std::string text = "{\"maps\":[";
+        std::size_t done = 0;
         for (const std::string& name : maps) {
             if (text.back() != '[') text += ',';
             text += in_script(map_data(world_.map(name), maps.size()));
+            if (options_.progress) options_.progress(++done, maps.size());
         }
         return text + "]," + in_script(of_world()).substr(1);
     }
@@ -211,7 +213,7 @@ private:
         return detail::grown({part.least(), part.most()}, 2 * to_steps(std::max(part.cell_width, part.cell_height)));
     }
     [[nodiscard]] bool is_near(const Object& object, const Bounds& box) const {
-        if (object.hollow) return true;   // what is all around it is solid
+        if (!ground::fills_shape(object)) return true;   // what is all around it is solid
         Ring points = object.line;
         points.push_back(object.position);
         for (const PointPx place : path_of(world_, object)) points.push_back({to_steps(place.x), to_steps(place.y)});

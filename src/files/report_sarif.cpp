@@ -73,8 +73,8 @@ std::string report_sarif(const Report& report) {
         numbers.push_back(rule.rule);
         rules.push_back({{"id", rule.name},
                          {"shortDescription", {{"text", page.means}}},
-                         {"fullDescription", {{"text", fmt::format("{} {}", page.means, page.hurts)}}},
-                         {"help", {{"text", fmt::format("Tripped by: {}\nMend: {}", page.example, page.mend)}}},
+                         {"fullDescription", {{"text", fmt::format("{} {}", page.means, page.effect)}}},
+                         {"help", {{"text", fmt::format("Example: {}\nFix: {}", page.example, page.fix)}}},
                          {"defaultConfiguration", {{"level", level_of(rule.severity)}}}});
     }
     for (const Finding& finding : report.findings())

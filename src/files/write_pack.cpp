@@ -242,6 +242,7 @@ std::string pack_of(const World& world, const PackOutput& output,
         Holes holes;
         const Json of_map = tree_of_map(map, holes);
         write_tree(of_map, holes, 4, sinks);
+        if (output.progress) output.progress(map + 1, maps);
     }
     if (as_text) bytes += maps == 0 ? "[]\n}\n" : "\n  ]\n}\n";
     tree["hash"] = hash.text();

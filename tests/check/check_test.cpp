@@ -151,7 +151,11 @@ TEST_CASE("every rule has a page of its own") {
     for (const RuleText& rule : all_rules()) {
         const RulePage& page = rule_page(rule.rule);
         CHECK(page.rule == rule.rule);
-        CHECK_FALSE(page.mend.empty());
+        CHECK_FALSE(page.fix.empty());
+        for (const std::string_view sentence : {page.means, page.effect}) {
+            CHECK((sentence.front() >= 'A' && sentence.front() <= 'Z'));
+            CHECK(sentence.back() == '.');
+        }
     }
 }
 
