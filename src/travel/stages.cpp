@@ -2,6 +2,7 @@
 #include <optional>
 
 #include "../ground/ground_internal.hpp"
+#include "closing_internal.hpp"
 #include "search_internal.hpp"
 
 namespace dryground::travel {
@@ -31,11 +32,14 @@ Map with_others(const World& world, const Map& map, Other other) {
     return changed;
 }
 
+bool has_turning_tiles(const World& world, const Map& map) {
+    return std::any_of(map.palette.begin(), map.palette.end(),
+                       [&](const Placed& p) { return turned(world, p).has_value(); });
+}
+
 // Nothing where no tile of a map turns. Tiles may turn to and fro: four times are enough to see each of them.
 std::vector<Map> turned_maps(const World& world, const Map& map) {
-    if (std::none_of(map.palette.begin(), map.palette.end(),
-                     [&](const Placed& p) { return turned(world, p).has_value(); }))
-        return {};
+    if (!has_turning_tiles(world, map)) return {};
     std::vector<Map> maps{with_others(world, map, [](const Placed&) { return Placed{}; })};
     Map now = map;
     for (int times = 0; times < 4; ++times) {
@@ -106,23 +110,11 @@ Stage Stages::with(MapId map, const Facts& held, const Mover& like) {
     return stage;
 }
 
-// A fact closes something where a thing is there unless it holds, and may do so where ground comes with it.
 void Stages::find_closing() {
     closing_.resize(world_.facts().size());
-    const auto close = [&](const std::vector<FactId>& facts) {
-        for (const FactId fact : facts) closing_[index(fact)] = 1;
-    };
-    for (const Map& map : world_.maps()) {
-        for (const Layer& layer : map.layers) {
-            if (!ground::may_count(layer)) continue;
-            close(layer.unless);
-            close(layer.when);
-        }
-        for (const Object& object : map.objects) {
-            close(object.unless);
-            if (object.role == Role::solid) close(object.when);
-        }
-    }
+    for (const MapId map : ids<MapId>(world_.maps()))
+        if (const MoverId mover = mover_on(map); mover != MoverId::none)
+            add_closing_facts(world_, world_.map(map), mover, has_turning_tiles(world_, world_.map(map)), closing_);
 }
 
 bool Stages::only_opens(MapId map) {
