@@ -15,7 +15,7 @@ title = {title}
 per_metre = {cell}                              # px to one metre
 player = "warden"                           # the mover that people play
 start = "shore/landing"                     # map/object where play begins
-goals = {{ objects = ["shore/beacon"] }}      # what has to be reachable: `dryground walk` tells the way
+goals = {{ objects = ["shore/beacon"] }}      # what has to be reachable: `dryground walk` shows the way
 tilesets = ["tiles/shore.tiles.toml"]
 maps = ["maps/shore.map.toml"]
 

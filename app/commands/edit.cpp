@@ -211,7 +211,7 @@ void with_name(CLI::App* verb, const SharedOptions& options, const char* help) {
 void add_edit(CLI::App& app) {
     auto options = std::make_shared<EditOptions>();
     CLI::App* command =
-        app.add_subcommand("edit", "Change a world in its files: just the characters that have to change");
+        app.add_subcommand("edit", "Change a world in its files; nothing but what has to change is touched");
     options->world.add_to(*command);
     command->add_option("--layer", options->layer, "The layer, where the map has several")->type_name("NAME");
     command->add_flag("--dry-run", options->dry_run, "Show what would change, and write nothing");

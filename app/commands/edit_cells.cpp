@@ -63,12 +63,11 @@ void add_cell_verbs(CLI::App& app, const SharedOptions& o) {
               [](const EditOptions& p) {
                   return dg::PaintCells{p.layer, p.tile, dg::cells_of_ring(cell_area(p.places[0]))};
               });
-    add_brush(app, o, "fill", "Put something on a cell and all like it that hang together with it", "A cell: 3,4", 1,
-              [](const EditOptions& p) {
-                  return dg::FillCells{p.layer, p.tile, cell_at(p.places[0])};
-              });
+    add_brush(app, o, "fill", "Fill a connected area of equal cells", "A cell: 3,4", 1, [](const EditOptions& p) {
+        return dg::FillCells{p.layer, p.tile, cell_at(p.places[0])};
+    });
     CLI::App* replace = add_map_verb(
-        app, o, "replace", "Put something wherever something else stands", "cells", [](const EditOptions& p) {
+        app, o, "replace", "Replace something by something else, wherever it is", "cells", [](const EditOptions& p) {
             return dg::ReplaceTile{p.layer, p.from, p.tile,
                                    p.area.empty() ? std::nullopt : std::optional(cell_area(p.area))};
         });
@@ -87,10 +86,9 @@ void add_cell_verbs(CLI::App& app, const SharedOptions& o) {
             fmt::format("Example: dryground edit demo/maps/slipway.map.toml --layer ground --dry-run {} 3,4,2,2 8,4",
                         move ? "move" : "copy"));
     }
-    CLI::App* erase =
-        add_map_verb(app, o, "erase", "Take away what stands on cells", "cells", [](const EditOptions& p) {
-            return dg::PaintCells{p.layer, "", all_cells(p.places)};
-        });
+    CLI::App* erase = add_map_verb(app, o, "erase", "Clear cells", "cells", [](const EditOptions& p) {
+        return dg::PaintCells{p.layer, "", all_cells(p.places)};
+    });
     with_places(erase, o, "Cells, as in 3,4, or blocks, as in 3,4,2,2", -1);
     erase->footer("Example: dryground edit demo/maps/slipway.map.toml --layer ground --dry-run erase 3,4,2,2");
 }

@@ -49,13 +49,13 @@ void show_history(const EditOptions& options) {
 }   // namespace
 
 void add_history_verbs(CLI::App& app, const SharedOptions& o) {
-    CLI::App* undo = app.add_subcommand("undo", "Take back the last edit");
+    CLI::App* undo = app.add_subcommand("undo", "Undo the last edit");
     undo->callback([o] { go(*o, true); });
     undo->footer("Example: dryground edit room/world.toml undo");
-    CLI::App* redo = app.add_subcommand("redo", "Make the edit again that was undone");
+    CLI::App* redo = app.add_subcommand("redo", "Redo the edit that was undone last");
     redo->callback([o] { go(*o, false); });
     redo->footer("Example: dryground edit room/world.toml redo");
-    CLI::App* history = app.add_subcommand("history", "List the edits that were made, the oldest first");
+    CLI::App* history = app.add_subcommand("history", "List the edits that were made, oldest first");
     history->callback([o] { show_history(*o); });
     history->footer("Example: dryground edit room/world.toml history");
 }

@@ -25,6 +25,8 @@ bool draws_a_shape(const EditOptions& o) {
 }
 
 dg::MapEdit add_object(const EditOptions& o) {
+    if (o.kind.find('=') != std::string::npos)
+        stop(misuse, fmt::format("'{}' stands where the kind should: object add NAME KIND KEY=VALUE …", o.kind));
     const int places = given({&o.at, &o.cell, &o.cells});
     if (places == 0 && draws_a_shape(o)) return dg::AddObject{o.layer, o.name, o.kind, {}, o.to, keys(o.values)};
     if (places != 1) stop(misuse, "give its place: one of --at, --cell, --cells, or a shape, as in box=320,96,48,32");

@@ -27,7 +27,9 @@ constexpr ThingHelp things[] = {
 
 void add_world_thing(CLI::App& app, const SharedOptions& o, const ThingHelp& help) {
     const std::string thing = help.thing;
-    CLI::App* group = add_group(app, help.thing, fmt::format("Add, drop or change a {}: {}", thing, help.what).c_str());
+    const char* article = std::string_view("aeiou").find(help.thing[0]) == std::string_view::npos ? "a" : "an";
+    CLI::App* group =
+        add_group(app, help.thing, fmt::format("Add, drop or change {} {}: {}", article, thing, help.what).c_str());
     const std::string name_help = fmt::format("The {}'s name", thing);
     const auto example = [&](const char* verb, const char* words) {
         return fmt::format(
@@ -164,7 +166,7 @@ void add_thing_verbs(CLI::App& app, const SharedOptions& o) {
         "Example: dryground edit demo/world.toml --dry-run world set player=warden_side check.leak=warning "
         "merging.within_px=0.5");
     for (const ThingHelp& help : things) add_world_thing(app, o, help);
-    CLI::App* tileset = add_group(app, "tileset", "Add tile sets to the world's list, or take them off");
+    CLI::App* tileset = add_group(app, "tileset", "Add tile sets to the world's list, or remove them from it");
     CLI::App* add =
         add_verb(*tileset, o, "add", "Enter a tile set's file in the world's list (`dryground tiles` makes one)",
                  [](const EditOptions& p, const dg::FoundWorld&) {

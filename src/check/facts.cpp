@@ -114,7 +114,7 @@ void check_fact(const World& world, const NamedThing& fact, const std::vector<Us
     if (needs.empty() && !is_goal) {
         Finding finding = findings.start(Rule::fact_unread, fact.place, thing, {fact.name});
         relate(finding, gives, 0, "gives");
-        finding.hint = Hint{"let something need it, or take it out", ""};
+        finding.hint = Hint{"let something need it, or remove it", ""};
         findings.add(std::move(finding));
     }
     if (gives.size() > 1) {
@@ -241,7 +241,7 @@ void check_facts(const World& world, Findings& findings) {
             Finding finding =
                 findings.start(Rule::event_unused, world.events()[e].place,
                                fmt::format("event '{}'", world.events()[e].name), {world.events()[e].name});
-            finding.hint = Hint{"let a trigger, link or reaction run it, or take it out",
+            finding.hint = Hint{"let a trigger, link or reaction run it, or remove it",
                                 fmt::format("runs = \"{}\"", world.events()[e].name)};
             findings.add(std::move(finding));
         }

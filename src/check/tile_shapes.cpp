@@ -182,7 +182,7 @@ void check_barriers(const World& world, Findings& findings) {
         Finding finding = findings.start(Rule::barrier_unmet, barrier.place, fmt::format("barrier '{}'", barrier.name),
                                          {barrier.name});
         finding.hint =
-            Hint{"let a mover be stopped by it, or take it out", fmt::format("stopped_by = [\"{}\"]", barrier.name)};
+            Hint{"let a mover be stopped by it, or remove it", fmt::format("stopped_by = [\"{}\"]", barrier.name)};
         findings.add(std::move(finding));
     }
 }

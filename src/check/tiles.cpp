@@ -22,7 +22,7 @@ void check_fault(const Shape& shape, const std::string& owner, const std::string
     }
     if (shape.fault == ShapeFault::empty) {
         Finding finding = findings.start(Rule::shape_empty, shape.place, where, {words, shape.fault_words});
-        finding.hint = Hint{"give it an area, or take it out", ""};
+        finding.hint = Hint{"give it an area, or remove it", ""};
         findings.add(std::move(finding));
     }
 }

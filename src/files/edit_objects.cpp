@@ -116,6 +116,10 @@ void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, co
 
 void edit(OpenMap& map, const AddObject& add) {
     const std::size_t layer = map.layer(add.layer, true);
+    for (const auto& [key, value] : add.values)
+        if (key == "name" || key == "kind")
+            throw EditFault(fmt::format("{} = {} is one too many: the object's {} is '{}' already", key, value, key,
+                                        key == "name" ? add.name : add.kind));
     Pairs pairs;
     pairs.add("name", in_quotes(add.name));
     pairs.add("kind", in_quotes(add.kind));

@@ -129,7 +129,7 @@ void edit(OpenWorld& world, const DropThing& drop) {
     change_file(world, world.file, [&](TextEdits& text, const toml::table& tree) -> std::size_t {
         (void)thing_in(tree, drop.thing, drop.name);
         if (!drop_named(text, tree, table_of_things(drop.thing), drop.name))
-            throw EditFault(fmt::format("{} is written in lines among those of other things: take it out by hand",
+            throw EditFault(fmt::format("{} is written in lines among those of other things: remove it by hand",
                                         what_is(drop.thing, drop.name)));
         return 1;
     });

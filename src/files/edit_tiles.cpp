@@ -66,7 +66,7 @@ void edit(OpenWorld& world, const DropTiles& drop) {
         return each_tile(tree, drop.tileset, drop.pattern, [&](const std::string& tile, const toml::table&) {
             if (!drop_named(text, tree, "tiles", tile))
                 throw EditFault(
-                    fmt::format("{} is written in lines among those of others: take it out by hand", what_tile(tile)));
+                    fmt::format("{} is written in lines among those of others: remove it by hand", what_tile(tile)));
             return std::size_t{1};
         });
     });

@@ -206,7 +206,7 @@ private:
     std::optional<std::string> find(const Name& written, const std::string& from) {
         auto path = folder_.resolve(from, written.value);
         if (written.value.empty()) {
-            add(Rule::file_missing, written.place, {"", "its name is empty"}, Hint{"name a file, or take it out", ""});
+            add(Rule::file_missing, written.place, {"", "its name is empty"}, Hint{"name a file, or remove it", ""});
             return std::nullopt;
         }
         if (!path)

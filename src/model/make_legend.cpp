@@ -159,7 +159,7 @@ void WorldMaker::report_unused(const Legend& legend) {
     });
     for (const auto* entry : unused)
         add(Rule::legend_unused, entry->second.entry->key.place, {entry->first},
-            Hint{"use it in the data, or take it out", ""});
+            Hint{"use it in the data, or remove it", ""});
 }
 
 }   // namespace dryground

@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <iterator>
 #include <set>
 #include <stdexcept>
 
@@ -46,8 +47,7 @@ Reached Reach::Parts::of(const travel::Done& what) const {
     if (found.reached.count(what) != 0) return Reached::yes;
     if (!found.complete || maybe().reached.count(what) != 0) return Reached::not_decided;
     const auto map = index(what.map);
-    if (map < maybe().maps.size() && maybe().maps[map] != 0 && !stages.only_opens(what.map))
-        return Reached::not_decided;
+    if (map < maybe().maps.size() && maybe().maps[map] != 0 && !is_fixed(what.map)) return Reached::not_decided;
     return Reached::no;
 }
 
@@ -69,6 +69,16 @@ const Facts& Reach::Parts::most_held() const {
 const travel::FoundMaybe& Reach::Parts::maybe() const {
     if (!maybe_) maybe_ = start ? travel::find_maybe(stages, *start, options.given) : travel::FoundMaybe{};
     return *maybe_;
+}
+
+bool Reach::Parts::is_fixed(MapId map) const {
+    if (stages.only_opens(map)) return true;
+    Facts coming;
+    std::set_difference(maybe().held.begin(), maybe().held.end(), options.given.begin(), options.given.end(),
+                        std::back_inserter(coming));
+    for (std::size_t m = 0; m < maybe().maps.size(); ++m)
+        if (maybe().maps[m] != 0 && stages.may_close(id_of<MapId>(m), coming)) return false;
+    return true;
 }
 
 const std::vector<TravelPlace>& Reach::Parts::places() const {
@@ -99,7 +109,7 @@ void Reach::Parts::list_places() const {
         // The most generous reading may know more facts: what it reached is asked by position.
         travel::Stage& wider = stages.loosest(map, maybe().held);
         const auto may_be = maybe().stages.find({map, wider.facts});
-        const bool is_fixed = stages.only_opens(map);
+        const bool fixed = is_fixed(map);
         for (int place = 0; place < stage.ways->places(); ++place) {
             TravelPlace shape = stage.ways->shape(place);
             if (shape.line.empty() && shape.area.empty()) continue;
@@ -107,7 +117,7 @@ void Reach::Parts::list_places() const {
             if (sure != found.places.end() && static_cast<std::size_t>(place) < sure->second.size() &&
                 sure->second[static_cast<std::size_t>(place)] != 0) {
                 shape.reached = Reached::yes;
-            } else if (!is_fixed || !found.complete) {
+            } else if (!fixed || !found.complete) {
                 shape.reached = Reached::not_decided;
             } else if (may_be != maybe().stages.end()) {
                 int there = place;
@@ -222,7 +232,7 @@ Reached Reach::reached(const Spot& place) const {
         for (const int at : parts_->stages.loosest(key.first, key.second).ways->find_places(place.storey, p))
             if (may_be.has(at)) return Reached::not_decided;
     }
-    const bool fixed = parts_->stages.only_opens(place.map);
+    const bool fixed = parts_->is_fixed(place.map);
     return fixed || map_reached(place.map) == Reached::no ? Reached::no : Reached::not_decided;
 }
 

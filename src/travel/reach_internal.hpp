@@ -25,6 +25,9 @@ struct Reach::Parts {
     void find_dead_ends();
     // Only where something is not reached for sure the most generous reading is asked: it takes most of the time.
     [[nodiscard]] const travel::FoundMaybe& maybe() const;
+    // Whether no fact that may come true closes anything on a map: all its facts open, or those that close never come,
+    // which is known where no map that is entered has one that does.
+    [[nodiscard]] bool is_fixed(MapId map) const;
     [[nodiscard]] const std::vector<TravelPlace>& places() const;
 
     [[nodiscard]] Reached of(const travel::Done& what) const;

@@ -37,6 +37,8 @@ public:
     [[nodiscard]] Stage& loosest(MapId map, const Facts& held);
     // Whether the facts that shape a map's ground only ever take something away.
     [[nodiscard]] bool only_opens(MapId map);
+    // Whether one of some facts shapes a map's ground, and may close something.
+    [[nodiscard]] bool may_close(MapId map, const Facts& facts);
     // Facts that may close something when they come true.
     [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
 

@@ -117,9 +117,11 @@ void Stages::find_closing() {
             add_closing_facts(world_, world_.map(map), mover, has_turning_tiles(world_, world_.map(map)), closing_);
 }
 
-bool Stages::only_opens(MapId map) {
-    const Facts shaping = facts_of_ground(world_, world_.map(map));
-    return std::none_of(shaping.begin(), shaping.end(), [&](FactId fact) { return closing_[index(fact)] != 0; });
+bool Stages::only_opens(MapId map) { return !may_close(map, facts_of_ground(world_, world_.map(map))); }
+
+bool Stages::may_close(MapId map, const Facts& facts) {
+    const Facts own = shaping(map, facts);
+    return std::any_of(own.begin(), own.end(), [&](FactId fact) { return closing_[index(fact)] != 0; });
 }
 
 }   // namespace dryground::travel

@@ -266,6 +266,19 @@ TEST_CASE("what names nothing is no empty result") {
     CHECK(process::slurp(other) == other_before);
 }
 
+TEST_CASE("an object's name and kind are said once") {
+    const Copy folder;
+    const std::string edit = fmt::format("edit {} --map slipway --layer people object add", folder / "demo/world.toml"),
+                      before = slurp(folder / "demo/maps/slipway.map.toml");
+    const auto kind_left_out = tool(edit + " bell gives=pump_running --cell 3,3");
+    CHECK(kind_left_out.code == 2);
+    CHECK_THAT(kind_left_out.err, Catch::Contains("'gives=pump_running' stands where the kind should"));
+    const auto named_twice = tool(edit + " bell trigger name=gong --cell 3,3");
+    CHECK(named_twice.code == 2);
+    CHECK_THAT(named_twice.err, Catch::Contains("name = gong is one too many: the object's name is 'bell' already"));
+    CHECK(slurp(folder / "demo/maps/slipway.map.toml") == before);
+}
+
 TEST_CASE("keys are set from the command line, and checked") {
     const Copy folder;
     const std::string map = folder / "demo/maps/slipway.map.toml", world = folder / "demo/world.toml";

@@ -5,6 +5,7 @@
 
 #include <set>
 
+#include "rambles.hpp"
 #include "random_worlds.hpp"
 #include "travel/ways_internal.hpp"
 #include "worlds.hpp"
@@ -122,6 +123,31 @@ TEST_CASE("who waits for a door of a fact that never comes is out of reach, not 
     CHECK(reach(opened).reached(behind) == Reached::yes);
     const std::string wall = layer("wall", "", "#");
     CHECK(reach(room(wall + layer("lock", "unless = [\"wet\"]", "#"), lever)).reached(behind) == Reached::no);
+}
+
+TEST_CASE("seen from the side, a door of a fact that nothing gives stays shut; one that is given is walked through") {
+    const std::string layers =
+        "[[layers]]\nname = \"door\"\nunless = [\"open\"]\nrows = '''\n...#....\n...#....\n...#....\n........\n'''\n";
+    const auto with = [&](const std::string& lever) {
+        return worlds::world_of(
+            rambles::one_map({"........", "........", "........", "########"},
+                             "{ name = \"landing\", kind = \"spawn\", at = [16, 48] },\n"
+                             "{ name = \"shell\", kind = \"thing\", at = [104, 48], gives = [\"found\"] },\n" +
+                                 lever,
+                             {}, "open = \"\"\nfound = \"\"\n", layers));
+    };
+    const World shut = with(""),
+                opened = with("{ name = \"lever\", kind = \"thing\", at = [32, 48], gives = [\"open\"] },\n"),
+                behind = with("{ name = \"lever\", kind = \"thing\", at = [80, 48], gives = [\"open\"] },\n");
+    const auto shell = [](const World& world, const ReachOptions& options = {}) {
+        return reach(world, options).reached(MapId{0}, world.maps()[0].find_object("shell"));
+    };
+    CHECK(shell(shut) == Reached::no);
+    CHECK(shell(opened) == Reached::yes);
+    CHECK(shell(behind) == Reached::no);
+    ReachOptions given;
+    given.given = {shut.find_fact("open")};
+    CHECK(shell(shut, given) == Reached::yes);
 }
 
 TEST_CASE("with a fact that closes nothing one gets wherever one got without it", "[travel]") {
