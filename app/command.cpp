@@ -89,7 +89,7 @@ std::vector<double> numbers_in(const std::string& text, const std::string& what)
         double number = 0;
         const auto [last, error] = std::from_chars(text.data() + begin, text.data() + end, number);
         if (error != std::errc() || last != text.data() + end || !std::isfinite(number))
-            stop(misuse, fmt::format("'{}' is no {}", text, what));
+            stop(misuse, fmt::format("'{}' is not {}", text, what));
         numbers.push_back(number);
         begin = end + 1;
     }
@@ -101,7 +101,7 @@ std::vector<int> wholes_in(const std::string& text, std::size_t count, const std
     std::vector<int> result;
     for (const double number : numbers)
         if (std::abs(number) <= 1e9 && number == std::floor(number)) result.push_back(static_cast<int>(number));
-    if (result.size() != count || numbers.size() != count) stop(misuse, fmt::format("'{}' is no {}", text, what));
+    if (result.size() != count || numbers.size() != count) stop(misuse, fmt::format("'{}' is not {}", text, what));
     return result;
 }
 
@@ -195,6 +195,7 @@ std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
 }   // namespace
 
 void say_figures(const dg::World& world, const std::vector<dg::Merge>& merges) {
+    if (merges.empty()) return say("the world has no maps\n");
     constexpr std::size_t most_rows = 40;   // of more maps only the sum
     std::vector<std::vector<std::string>> rows{
         {"map", "layers", "tiles", "objects", "shapes in", "regions", "vertices", "pieces out"}};

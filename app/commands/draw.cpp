@@ -150,7 +150,7 @@ void draw_page(const Opened& opened, const dg::Report& report, const dg::DrawOpt
     }
     for (const std::string& name : left_out)
         say(fmt::format("map '{}' is too large for a page and left out: --area shows a part of it\n", name));
-    if (maps.empty()) stop(misuse, "no map is left for the page");
+    if (maps.empty()) stop(misuse, "no map is small enough for a page");
     const std::string page = dg::draw_page(opened.world, maps, report, {opened.folder}, draw, options.watch);
     write_result(options.out, page);
     say(fmt::format("wrote {}: {}, {:.1f} MB; open it in a browser\n", options.out, dg::counted(maps.size(), "map"),
@@ -190,6 +190,7 @@ void draw_once(const DrawOptions& options, const Opened& opened) {
         draw_tileset(opened, set, draw, out);
         return;
     }
+    if (opened.maps.empty()) stop(misuse, "the world has no maps: there is nothing to draw");
     const dg::Report report = draw.show.count(dg::Thing::findings) != 0 ? all_findings(opened) : opened.warnings;
     if (out.empty()) {
         refuse_on_terminal(options);

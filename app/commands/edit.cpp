@@ -105,12 +105,12 @@ void run(const EditOptions& options, const EditMaker& maker, const CLI::App& ver
 }   // namespace
 
 dg::Cell cell_at(const std::string& text) {
-    const std::vector<int> cell = wholes_in(text, 2, "cell: give column,row, as in 3,4");
+    const std::vector<int> cell = wholes_in(text, 2, "a cell: give column,row, as in 3,4");
     return {cell[0], cell[1]};
 }
 
 dg::CellArea cell_area(const std::string& text) {
-    const std::vector<int> area = wholes_in(text, 4, "block of cells: give column,row,columns,rows, as in 3,4,2,2");
+    const std::vector<int> area = wholes_in(text, 4, "a block of cells: give column,row,columns,rows, as in 3,4,2,2");
     if (area[2] < 1 || area[3] < 1) stop(misuse, fmt::format("'{}' covers no cell", text));
     if (std::int64_t{area[2]} * area[3] > std::int64_t{1} << 26)
         stop(misuse, fmt::format("'{}' covers too many cells", text));
@@ -118,9 +118,9 @@ dg::CellArea cell_area(const std::string& text) {
 }
 
 dg::PointPx point(const std::string& text) {
-    const std::string what = "place: give x,y in px, as in 24,48.5";
+    const std::string what = "a place: give x,y in px, as in 24,48.5";
     const std::vector<double> numbers = numbers_in(text, what);
-    if (numbers.size() != 2) stop(misuse, fmt::format("'{}' is no {}", text, what));
+    if (numbers.size() != 2) stop(misuse, fmt::format("'{}' is not {}", text, what));
     return {numbers[0], numbers[1]};
 }
 

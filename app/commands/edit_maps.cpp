@@ -62,7 +62,7 @@ void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
 
 void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     CLI::App* size = add_map_verb(app, o, "size", "Give the map another size", "sizes", [](const EditOptions& p) {
-        const std::vector<int> cells = wholes_in(p.size, 2, "size: give columns,rows, as in 40,13");
+        const std::vector<int> cells = wholes_in(p.size, 2, "a size: give columns,rows, as in 40,13");
         return dg::ResizeMap{cells[0], cells[1], keep(p.keep)};
     });
     size->add_option("SIZE", o->size, "columns,rows")->required()->type_name("");
@@ -82,7 +82,7 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     CLI::App* map = add_group(app, "map", "Add or drop maps, or change keys of one");
     CLI::App* add = add_verb(
         *map, o, "add", "Add a map, empty, in a file of its own", [](const EditOptions& p, const dg::FoundWorld&) {
-            const std::vector<int> cells = wholes_in(p.size, 2, "size: give columns,rows, as in 40,13");
+            const std::vector<int> cells = wholes_in(p.size, 2, "a size: give columns,rows, as in 40,13");
             return Wanted{dg::AddMap{p.name, cells[0], cells[1], keys(p.values)}, "maps", added_to, "the world"};
         });
     with_name(add, o, "The map's name");

@@ -71,7 +71,7 @@ std::string shape_toml(const std::string& said, const std::string& more) {
     }
     const std::vector<double> numbers =
         numbers_in(said.substr(equals + 1),
-                   fmt::format("{}: give numbers in px, as in box=0,8,16,8 or polygon=0,16,16,0,16,16", form));
+                   fmt::format("a {}: give numbers in px, as in box=0,8,16,8 or polygon=0,16,16,0,16,16", form));
     if (form != "polygon" && form != "line")
         return fmt::format("{{ {} = [{}]{} }}", form, fmt::join(numbers, ", "), more);
     if (numbers.size() % 2 != 0) stop(misuse, fmt::format("'{}' has an x without its y", said));

@@ -30,7 +30,7 @@ void run_new(const NewOptions& options) {
                                            : StarterView::isometric;
     starter.cell = options.cell;
     if (!options.size.empty()) {
-        const std::vector<int> size = wholes_in(options.size, 2, "size: give columns,rows, as in 40,13");
+        const std::vector<int> size = wholes_in(options.size, 2, "a size: give columns,rows, as in 40,13");
         if (size[0] < least_columns || size[1] < least_rows || size[0] > 1000 || size[1] > 1000)
             stop(misuse, fmt::format("--size: from {},{} to 1000,1000, so that all of it has its place", least_columns,
                                      least_rows));

@@ -36,7 +36,8 @@ void run_probe(const ProbeOptions& options) {
         place = {(dg::to_px(box.least.x) + dg::to_px(box.most.x)) / 2,
                  (dg::to_px(box.least.y) + dg::to_px(box.most.y)) / 2};
     }
-    if (!dg::in_range(place.x) || !dg::in_range(place.y)) stop(misuse, "--at: so far away there is no map");
+    if (!dg::in_range(place.x) || !dg::in_range(place.y))
+        stop(misuse, "--at: that is further away than any map can be");
     dg::Facts facts;
     for (const std::string& fact : options.facts)
         facts.push_back(find_named<dg::FactId>(world.facts(), fact, "--facts", "fact"));

@@ -32,7 +32,7 @@ dg::Image picture(const fs::path& path, const std::optional<dg::Colour>& clear) 
     const dg::Result<std::string> bytes = dg::read_file(path);
     if (!bytes) stop(misuse, fmt::format("cannot open '{}': {}", path.string(), bytes.fault()));
     dg::Result<dg::Image> image = dg::decode_png(*bytes);
-    if (!image) stop(misuse, fmt::format("'{}' is no picture that can be read: {}", path.string(), image.fault()));
+    if (!image) stop(misuse, fmt::format("'{}' cannot be read as a picture: {}", path.string(), image.fault()));
     if (clear)
         for (std::size_t i = 0; i + 3 < image->rgba.size(); i += 4)
             if (dg::Colour{image->rgba[i], image->rgba[i + 1], image->rgba[i + 2]} == *clear) image->rgba[i + 3] = 0;
@@ -42,7 +42,7 @@ dg::Image picture(const fs::path& path, const std::optional<dg::Colour>& clear) 
 std::optional<dg::Colour> colour(const std::string& text) {
     if (text.empty()) return std::nullopt;
     const auto colour = dg::colour_from(text);
-    if (!colour) stop(misuse, fmt::format("--clear: '{}' is no colour like #ff00ff", text));
+    if (!colour) stop(misuse, fmt::format("--clear: '{}' is not a colour like #ff00ff", text));
     return colour;
 }
 

@@ -54,7 +54,7 @@ Named place_from(const dg::World& world, const std::string& words, const char* o
     std::istringstream numbers(rest);
     if (!(numbers >> x >> comma >> y) || comma != ',' || !(numbers >> std::ws).eof() || !dg::in_range(x) ||
         !dg::in_range(y))
-        stop(misuse, fmt::format("{}: '{}' is no place; write MAP@X,Y in px", option, words));
+        stop(misuse, fmt::format("{}: '{}' is not a place; write MAP@X,Y in px", option, words));
     named.spot.at = {x, y};
     return named;
 }
@@ -135,7 +135,7 @@ std::string why_no_start(const dg::World& world) {
         return "the world has no start; add start = \"MAP/OBJECT\" to its file, or use --from MAP/OBJECT";
     if (start.object == dg::ObjectId::none)
         return fmt::format(
-            "the world's start '{}' is no object; correct it (`dryground check` names the nearest), or use "
+            "the world's start '{}' does not exist; correct it (`dryground check` names the nearest), or use "
             "--from MAP/OBJECT",
             start.words);
     return fmt::format(

@@ -157,7 +157,7 @@ std::string CellGrid::meaning_of(const std::string& name) const {
     const auto orientation = orientation_from(std::string_view(name).substr(colon));
     if (!orientation)
         throw EditFault(
-            fmt::format("'{}' is no tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", name));
+            fmt::format("'{}' is not a tile: flips and turns are :x :y :xy :90 :180 :270, the flip first", name));
     const std::string meaning = only_meaning(map_, name.substr(0, colon));
     if (colon < name.size() && meaning.find(' ') != std::string::npos)
         throw EditFault(fmt::format("'{}' is a {}, which has no flips and turns", name.substr(0, colon),

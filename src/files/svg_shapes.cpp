@@ -165,7 +165,7 @@ std::optional<SvgShapes::Form> SvgShapes::path(const pugi::xml_node& node, const
         return std::nullopt;
     };
     if (parts) on_lattice(*parts);
-    if (!parts) return wrong("drawn by a 'd' that is no path", "a path as SVG has it, of at most a million points");
+    if (!parts) return wrong("drawn by a 'd' that is not a path", "a path as SVG has it, of at most a million points");
     if (parts->empty()) return wrong("a path without a line", "an outline or a line");
     if (filled)   // an open part that is filled is closed by what one sees
         for (Subpath& part : *parts) part.closed = part.closed || part.points.size() > 2;

@@ -60,7 +60,7 @@ Before parse(const std::string& text) {
     }
     before.tree = std::move(parsed).table();
     if ((*before.tree)["format"].value_or(std::string()) != "dryground/tiles/1") {
-        before.fault = "the file that is there is no tile set";
+        before.fault = "the existing file is not a tile set";
         return before;
     }
     if (const toml::table* tiles = (*before.tree)["tiles"].as_table())

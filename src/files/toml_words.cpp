@@ -52,15 +52,14 @@ std::string_view seen(std::string_view description) {
 
 SyntaxWords no_value(std::string_view value) {
     for (const std::string_view curly : {"“", "”", "‘", "’", "„"})
-        if (has(value, curly))
-            return {fmt::format("{} is no quote that TOML knows", curly), {"use straight quotes", "\""}};
+        if (has(value, curly)) return {fmt::format("{} is not a quote in TOML", curly), {"use straight quotes", "\""}};
     const bool word =
         !value.empty() && std::none_of(value.begin(), value.end(), [](char c) { return c == '"' || c == '\''; });
     if (!word) return {"there is no value here", {"a value is a text in quotes, a number, true or false", ""}};
     if (value == "yes" || value == "Yes" || value == "True")
-        return {fmt::format("'{}' is no value", value), {"write", "true"}};
+        return {fmt::format("'{}' is not a value", value), {"write", "true"}};
     if (value == "no" || value == "No" || value == "False")
-        return {fmt::format("'{}' is no value", value), {"write", "false"}};
+        return {fmt::format("'{}' is not a value", value), {"write", "false"}};
     return {fmt::format("'{}' is neither a text in quotes nor a number, true or false", value),
             {"write texts in quotes", fmt::format("\"{}\"", value)}};
 }

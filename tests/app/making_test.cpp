@@ -266,6 +266,21 @@ TEST_CASE("what names nothing is no empty result") {
     CHECK(process::slurp(other) == other_before);
 }
 
+TEST_CASE("a world without maps is said to have none") {
+    const process::Folder folder;
+    const std::string world = (folder.path / "world.toml").string();
+    process::spill(world, "format = \"dryground/world/1\"\ntitle = \"Empty\"\ntilesets = []\nmaps = []\n");
+    for (const char* ending : {"png", "svg", "html"}) {
+        const auto drawn = tool(fmt::format("draw {} --out {}.{}", world, world, ending));
+        CHECK(drawn.code == 2);
+        CHECK_THAT(drawn.err, Catch::Contains("the world has no maps: there is nothing to draw"));
+    }
+    const auto merged = tool(fmt::format("merge {} --out {}.json", world, world));
+    CHECK(merged.code == 0);
+    CHECK(merged.err == "the world has no maps\n");
+    CHECK(nlohmann::json::parse(slurp(world + ".json"))["maps"].empty());
+}
+
 TEST_CASE("an object's name and kind are said once") {
     const Copy folder;
     const std::string edit = fmt::format("edit {} --map slipway --layer people object add", folder / "demo/world.toml"),

@@ -59,7 +59,7 @@ TEST_CASE("walk says what cannot be asked") {
     CHECK_THAT(refused("--given has_key"), Catch::Contains("has_hatch_key"));
     CHECK_THAT(refused("--from slipway@300,160"), Catch::Contains("no mover can be there"));
     CHECK_THAT(tool("walk demo/broken/world.toml").err,
-               Catch::Contains("the world's start 'slipway/landig' is no object"));
+               Catch::Contains("the world's start 'slipway/landig' does not exist"));
 }
 
 TEST_CASE("walk as JSON tells the same") {
