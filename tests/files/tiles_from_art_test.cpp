@@ -221,7 +221,7 @@ TEST_CASE("pictures are packed with their edges repeated, and keep their places"
 
 TEST_CASE("what is there and is no tile set is left alone", "[art]") {
     CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "format = \"dryground/map/1\"").fault(),
-               Catch::Contains("no tile set"));
+               Catch::Contains("not a tile set"));
     CHECK_THAT(tiles_from_sheet(blank(32, 32), options(), "oh no").fault(), Catch::Contains("line 1"));
     CHECK_FALSE(tiles_from_pictures({}, options()));
 }
