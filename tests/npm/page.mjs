@@ -404,6 +404,7 @@ await test("flags, reach and findings are those of the layers that are shown", a
   const [x, y] = [9.5 * 16, 6.5 * 16];
   await page.mouse.click(...await onScreen(page, x, y));
   const granted = text => text.split("passability")[1].split("\n").filter(Boolean)[0];
+  await rest(page);
   const before = await picture(page);
   check(granted(await here(page)).includes("grants walk"), `the bridge is walked on: ${await here(page)}`);
   await bridge.uncheck();
@@ -445,6 +446,7 @@ await test("facts and movers are switched: the map is what it is with them", asy
   check((await here(page)).includes("station/wall in layer dam"), `the dam is there: ${await here(page)}`);
   const solid = text => text.split("solid here")[1].split("\n").filter(Boolean)[0];
   equal(solid(await here(page)), "earth", "the dam is solid");
+  await rest(page);
   const dammed = await picture(page);
   await page.locator("#layers").getByLabel("dam", { exact: true }).uncheck();
   await rest(page);
