@@ -1,5 +1,6 @@
-// How long a page takes in a browser: `node bench/page.mjs [SIDE]`, after the dev build. Makes a map of caves SIDE cells a
-// side (512 otherwise), draws it as a page, opens it in headless Chromium beside an empty page, then zooms and drags.
+// How long a page takes in a browser: `node bench/page.mjs [SIDE] [square|isometric]`, after the dev build. Makes a map of
+// caves SIDE cells a side (512 otherwise), draws it as a page, opens it in headless Chromium beside an empty page, then
+// zooms and drags. On diamonds its walls are huts over a deck over the sea, sorted by depth.
 
 import { execFileSync } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync, statSync, writeFileSync } from "node:fs";
@@ -10,7 +11,7 @@ import { fileURLToPath } from "node:url";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const { chromium } = createRequire(join(root, "tests", "npm", "page.mjs"))("playwright-core");
-const side = Number(process.argv[2] ?? 512), folder = mkdtempSync(join(tmpdir(), "dryground-bench-"));
+const side = Number(process.argv[2] ?? 512), isometric = process.argv[3] === "isometric", folder = mkdtempSync(join(tmpdir(), "dryground-bench-"));
 
 // Caves by a cellular automaton, as the other benchmarks have them.
 function caves() {
@@ -28,24 +29,25 @@ function caves() {
 
 cpSync(join(root, "demo", "tiles"), join(folder, "tiles"), { recursive: true });
 cpSync(join(root, "demo", "art"), join(folder, "art"), { recursive: true });
+const layer = (name, rows, more = "") => `[[layers]]\nname = "${name}"\n${more}rows = '''\n${rows}\n'''\n`;
+const all = character => Array(side).fill(character.repeat(side)).join("\n");
 writeFileSync(join(folder, "caves.map.toml"), `format = "dryground/map/1"
 name = "caves"
-cell = [16, 16]
 size = [${side}, ${side}]
+${isometric ? `grid = "isometric"
+cell = [32, 16]
+tilesets = ["jetty"]
+legend = { "~" = "sea", "=" = "deck", "#" = "hut", "r" = "bollard" }
+` : `cell = [16, 16]
 tilesets = ["marsh"]
 legend = { "#" = "peat", "r" = "reeds" }
-[[layers]]
-name = "ground"
-rows = '''
-${caves()}
-'''
-`);
+`}${isometric ? layer("sea", all("~")) + layer("deck", all("=")) : ""}${layer("ground", caves(), isometric ? 'band = "with"\n' : "")}`);
 writeFileSync(join(folder, "world.toml"), `format = "dryground/world/1"
 title = "Caves"
-tilesets = ["tiles/marsh.tiles.toml"]
+tilesets = ["tiles/${isometric ? "jetty" : "marsh"}.tiles.toml"]
 maps = ["caves.map.toml"]
 barriers = { earth = {}, brine = {} }
-flags = { climb = "nets" }
+flags = { climb = "nets", walk = "can be crossed on foot" }
 facts = {}
 events = { scald = "steam", splinters = "a crate" }
 `);
@@ -68,7 +70,7 @@ async function open(file, what) {
 }
 for (let i = 0; i < 3; ++i) {
   await (await open(join(folder, "empty.html"), "an empty page")).close();
-  const page = await open(out, `${side} x ${side} cells`);
+  const page = await open(out, `${side} x ${side} ${isometric ? "diamonds" : "cells"}`);
   await page.evaluate(() => {
     window.gaps = [];
     let last = performance.now();

@@ -22,7 +22,7 @@ HEADER_ROOM = {"geometry": "geometry", "ids": "model", "cell": "model", "keys": 
                "pack": "model", "ground": "ground", "merge": "merge", "raise": "merge", "check": "check", "play": "play", "touch": "play", "triggers": "play", "spawners": "play", "probe": "play", "files": "files", "art": "files", "changes": "files", "edit": "files", "pack_parts": "files", "draw": "draw", "work": "work", "compare": "work", "version": "geometry"}
 # The keys that shape the ground are read by the room that works it out. Merged groups, parts and pieces of it have a
 # direction that bears the name of the key, and so have links: those may be read.
-SHAPES_GROUND = re.compile(r'(\.|->)(sink|offset|shape_offset|decor|carves|rim|hollow)\b'
+SHAPES_GROUND = re.compile(r'(\.|->)(sink|offset|shape_offset|decor|carves|rim|rim_barrier|hollow)\b'
                            r'|(?<!\bgroup)(?<!\bkey)(?<!\bpart)(?<!\bpiece)(?<!\bmeaning)(?<!\blink)(?<!\b[ab])(?<!\bfrom_above)(\.|->)one_way\b')
 FOREIGN = re.compile(r'#include <(toml\+\+|nlohmann|png|cairo|librsvg|CLI|iostream)')
 LOUD = re.compile(r'\b(std::cout|std::cerr|printf|fprintf|puts|fmt::print|std::exit|std::abort|exit|abort)\s*\(|std::c(out|err)\b')

@@ -280,7 +280,8 @@ Standing stand(const World& world, Grounds& grounds, MapId map_id, MoverId mover
                    ? fmt::format("{}", fmt::join(all, ", "))
                    : fmt::format("{} and {} more", fmt::join(all.begin(), all.begin() + 3, ", "), all.size() - 3);
     };
-    if (tiles.empty() && closed.empty() && !(ground::has_rim(map) && !intersect(ground::rim_area(map), body).empty()))
+    if (tiles.empty() && closed.empty() &&
+        !(ground::has_rim(map) && !intersect(ground::rim_of(map).area, body).empty()))
         for (const Layer& layer : map.layers)
             if (layer.storey == storey && ground::counts(layer, {}) && ground::growth_reach(layer) > 0)
                 tiles.push_back(fmt::format("what layer '{}' grows or fills", layer.name));

@@ -37,6 +37,12 @@ void fill_in(std::string& page, std::string_view mark, std::string_view with) {
         page.replace(at, mark.size(), with);
 }
 
+std::string joined(std::span<const std::string_view> pieces) {
+    std::string text;
+    for (const std::string_view piece : pieces) text += piece;
+    return text;
+}
+
 }   // namespace drawing
 
 std::string page_with_trouble(std::string page, std::string_view trouble) {
@@ -55,9 +61,7 @@ std::string draw_page(const World& world, std::span<const std::string> maps, con
     drawing::fill_in(page, "<!--stamp-->", fmt::format("{:016x}", stamp_of(data)));
     drawing::fill_in(page, "<!--reloads-->", reloads ? "true" : "false");
     drawing::fill_in(page, "<!--style-->", page_parts::style);
-    std::string scripts;
-    for (const std::string_view script : page_parts::scripts) scripts += script;
-    drawing::fill_in(page, "<!--script-->", scripts);
+    drawing::fill_in(page, "<!--script-->", drawing::joined(page_parts::script));
     drawing::fill_in(page, "<!--data-->", data);
     return page;
 }

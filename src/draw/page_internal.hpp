@@ -12,6 +12,8 @@ namespace dryground::drawing {
 // Puts a text wherever a page has a mark.
 void fill_in(std::string& page, std::string_view mark, std::string_view with);
 
+[[nodiscard]] std::string joined(std::span<const std::string_view> pieces);
+
 // A text as JSON that may stand inside a script element.
 [[nodiscard]] std::string script_text(std::string_view text);
 

@@ -88,12 +88,13 @@ struct Parts {
 // Whether a solid covers its shape, and not what is around it.
 [[nodiscard]] bool fills_shape(const Object& object);
 
-// Whether a barrier stands around the map, on all its storeys, where nothing carves it; and where: one cell thick,
-// corners included.
+// Whether a barrier stands around the map, on all its storeys, where nothing carves it; which; and where: one cell
+// thick, corners included.
 [[nodiscard]] bool has_rim(const Map& map);
+[[nodiscard]] BarrierId rim_barrier(const Map& map);
+[[nodiscard]] Part rim_of(const Map& map);
 // Whether a map declares what is around it: a barrier, or nothing on purpose.
 [[nodiscard]] bool says_edge(const Map& map);
-[[nodiscard]] Regions rim_area(const Map& map);
 
 // Whether a layer declares in which direction movers pass its lines.
 [[nodiscard]] bool directs_lines(const Layer& layer);

@@ -39,8 +39,13 @@ bool says_edge(const Map& map) { return map.rim != RimSort::none; }
 
 bool has_rim(const Map& map) { return map.rim == RimSort::barrier; }
 
-Regions rim_area(const Map& map) {
-    return subtract(with_rim(map), Regions{{map.block_ring(0, 0, map.columns, map.rows), {}}});
+BarrierId rim_barrier(const Map& map) { return map.rim_barrier; }
+
+Part rim_of(const Map& map) {
+    Part rim;
+    rim.barrier = map.rim_barrier;
+    rim.area = subtract(with_rim(map), Regions{{map.block_ring(0, 0, map.columns, map.rows), {}}});
+    return rim;
 }
 
 }   // namespace dryground::ground

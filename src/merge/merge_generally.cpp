@@ -24,7 +24,7 @@ Stacked merge_generally(const Map& map, const Plan& plan) {
             }
         for (auto& [sort, area] : areas) layers.push_back({sort.first, sort.second, std::move(area)});
     }
-    if (plan.holds_rim) layers.push_back({true, 0, ground::rim_area(map)});
+    if (plan.holds_rim) layers.push_back({true, 0, ground::rim_of(map).area});
     return stack(layers);
 }
 

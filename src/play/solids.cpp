@@ -35,8 +35,7 @@ Solids::Solids(const World& world, const Map& map, const Facts& facts)
     learn_numbers();
     make_objects();
     cut_all();
-    if (ground::has_rim(map))
-        add_pieces(rim_, {true, map.rim_barrier, {}, OneWay::none, {}, ground::rim_area(map), {}});
+    if (ground::has_rim(map)) add_pieces(rim_, ground::rim_of(map));
 }
 
 void Solids::learn_numbers() {

@@ -257,3 +257,29 @@ TEST_CASE("odd files give an error each, and no crash") {
     CHECK(write("format = \"dryground/world/1\"\nmaps = [\".\"]").code == 1);
     CHECK(write("format = \"dryground/world/1\"").out.find("start-missing") != std::string::npos);
 }
+
+TEST_CASE("check --watch reports what is new and what is fixed when files are saved", "[command]") {
+    const process::DemoCopy copy;
+    const std::string folder = copy.folder.path.string(), map = folder + "/demo/maps/slipway.map.toml";
+    // Starts it, saves a mistake, saves the mend; waits for what it says in between, at most ten seconds each.
+    const process::Outcome done = process::run(fmt::format(
+        "'{0}' check '{1}/demo/world.toml' --watch > '{1}/said' 2>'{1}/err' & pid=$!; "
+        "await() {{ for i in $(seq 100); do grep -q \"$1\" '{1}/said' '{1}/err' && return; sleep 0.1; done; }}; "
+        "await 'Ctrl-C'; sed -i 's/at = .232, 128./at = [232, 140]/' '{2}'; await '1 new'; "
+        "sed -i 's/at = .232, 140./at = [232, 128]/' '{2}'; await '1 fixed'; kill $pid; cat '{1}/said'",
+        DRYGROUND_COMMAND, folder, map));
+    CHECK(done.out ==
+          "no findings, 1 waived\n"
+          "maps/slipway.map.toml saved: 1 new, 0 fixed\n"
+          "+ maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
+          "    warden_side is 10 x 14 px\n"
+          "    in the way: peat_top at (14, 8)\n"
+          "    nearest free place: at = [232, 128]\n"
+          "1 error, 0 warnings, 0 notes, 1 waived\n"
+          "maps/slipway.map.toml saved: 0 new, 1 fixed\n"
+          "- maps/slipway.map.toml:98:44: error: 'landing' stands 10 px inside solid ground [spawn-blocked]\n"
+          "    warden_side is 10 x 14 px\n"
+          "    in the way: peat_top at (14, 8)\n"
+          "    nearest free place: at = [232, 128]\n"
+          "no findings, 1 waived\n");
+}

@@ -6,6 +6,7 @@
 
 #include <cstdio>
 #include <cstdlib>
+#include <filesystem>
 #include <string>
 
 #include "folder.hpp"
@@ -29,6 +30,16 @@ inline Outcome run(const std::string& words) {
     return {WIFEXITED(status) ? WEXITSTATUS(status) : 1000 + status, slurp(folder.path / "out"),
             slurp(folder.path / "err")};
 }
+
+// A folder for one test, with a copy of the demo world in it.
+struct DemoCopy {
+    DemoCopy() {
+        std::filesystem::copy(std::filesystem::path(DRYGROUND_SOURCE) / "demo", folder.path / "demo",
+                              std::filesystem::copy_options::recursive);
+    }
+    [[nodiscard]] std::string operator/(const std::string& file) const { return (folder.path / file).string(); }
+    Folder folder;
+};
 
 inline Outcome tool(const std::string& words) { return run(fmt::format("'{}' {}", DRYGROUND_COMMAND, words)); }
 

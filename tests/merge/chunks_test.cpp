@@ -1,5 +1,5 @@
 // Chunks joined are the whole; a changed cell changes its chunk, and nothing goes stale.
-// Also tests src/merge: chunk_chains chunk_facts chunk_lines chunk_plans loose_ground
+// Also tests src/merge: chunk_chains chunk_facts chunk_ground chunk_lines chunk_plans loose_ground
 #include <catch2/catch.hpp>
 
 #include <map>

@@ -309,6 +309,29 @@ await test("a tap tells what is there, on a small screen too", async () => {
   await page.context().close();
 });
 
+await test("two fingers zoom, and the place between them stays", async () => {
+  const page = await open(demo, { hasTouch: true, viewport: { width: 900, height: 800 } });
+  await rest(page);
+  const before = await place(page), stage = await page.locator("#map").boundingBox();
+  const fingers = await page.context().newCDPSession(page);
+  const touch = (type, ...xs) => fingers.send("Input.dispatchTouchEvent",
+    { type, touchPoints: xs.map((x, id) => ({ x: stage.x + x, y: stage.y + 200, id })) });
+  const middle = async () => page.evaluate(([x, y]) => {
+    const { x: u, y: v, zoom } = Object.fromEntries(new URLSearchParams(location.hash.slice(1)));
+    const { clientWidth, clientHeight } = document.getElementById("map");
+    return [(x - clientWidth / 2) / Number(zoom) + Number(u), (y - clientHeight / 2) / Number(zoom) + Number(v)];
+  }, [200, 200]);
+  const [x, y] = await middle();
+  await touch("touchStart", 180, 220);
+  for (const out of [10, 20, 30, 40]) await touch("touchMove", 180 - out, 220 + out);
+  await touch("touchEnd");
+  await page.waitForTimeout(400);
+  const after = await place(page), ratio = Number(after.zoom) / Number(before.zoom), [u, v] = await middle();
+  check(ratio > 2.9 && ratio < 3.1, `three times as far apart is three times as large: ${ratio}`);
+  check(Math.hypot(u - x, v - y) < 2, `the place between the fingers stays: ${[x, y]}, ${[u, v]}`);
+  await page.context().close();
+});
+
 await test("a watched page loads itself again in place when a file is saved", async () => {
   const copy = join(folder, "copy"), out = join(folder, "watched.html");
   cpSync(join(source, "demo"), copy, { recursive: true });

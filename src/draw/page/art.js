@@ -1,12 +1,16 @@
 // Art: painted px by px into square blocks, at the whole scale below what is shown, so that large maps cost no more than
 // the blocks that are seen. A block is painted once and kept; painting stops after some milliseconds and goes on later.
 
+import { data } from "./data.js";
+import { cellCorner, columnsIn, drawn, raise, strengthOf } from "./places.js";
+import { now, view } from "./state.js";
+
 const blockPx = 512, mostBlocks = 160;
 const pictures = [];   // { width, height, px }: 32 bits a px, as ImageData has them
 const blocks = new Map();
 let scaled = new Map();
 
-async function loadPictures() {
+export async function loadPictures() {
   await Promise.all(data.pictures.map(async (address, i) => {
     const image = new Image();
     image.src = address;
@@ -84,7 +88,7 @@ function paintTile(target, tile, x, y, opacity) {
 }
 
 // How far pictures reach out of their cells, px.
-function artReach(map) {
+export function artReach(map) {
   if (map.artReach === undefined) {
     map.artReach = 0;
     for (const [number] of map.palette) {
@@ -168,7 +172,7 @@ function paintBlock(map, level, column, row) {
 }
 
 // What is seen at a place: the topmost art whose px there can be seen; null where there is none.
-function artAt(map, x, y) {
+export function artAt(map, x, y) {
   const reach = artReach(map) + 1;
   let top = null;
   eachArt(map, [x - reach, y - reach, x + reach, y + reach], item => {
@@ -180,16 +184,16 @@ function artAt(map, x, y) {
   return top;
 }
 
-function forgetArt() {
+export function forgetArt() {
   blocks.clear();
 }
 
 // Draws what is seen of the art; returns whether something is still to be painted. The pen is in px of the map.
-function drawArt(pen, map, box, patience) {
+export function drawArt(pen, map, box, patience) {
   const ratio = window.devicePixelRatio || 1, level = Math.max(0, Math.min(8, Math.floor(-Math.log2(view.zoom * ratio) + 0.01)));
   const size = blockPx << level, end = performance.now() + patience;
   let missing = false;
-  pen.imageSmoothingEnabled = view.zoom * ratio < 1, pen.globalAlpha = artStrength;
+  pen.imageSmoothingEnabled = view.zoom * ratio < 1, pen.globalAlpha = now.artStrength;
   for (let row = Math.floor(box[1] / size); row * size < box[3]; ++row)
     for (let column = Math.floor(box[0] / size); column * size < box[2]; ++column) {
       const outside = (column + 1) * size < map.box[0] - artReach(map) || column * size > map.box[2] + artReach(map) ||

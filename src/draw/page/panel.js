@@ -1,124 +1,19 @@
-// The panel: findings, search, what is shown, the key.
+// The rest of the panel: what is shown, whose reach, which facts, the key, the way.
 
-const words = (...texts) => texts.filter(Boolean).join(" · ");
-
-function item(label, more, act, sign) {
-  const row = document.createElement("li"), button = document.createElement("button");
-  if (sign) {
-    const mark = document.createElement("span");
-    mark.className = `sign ${sign.severity}`;
-    mark.textContent = sign.number;
-    mark.setAttribute("aria-label", `${sign.severity} ${sign.number}`);
-    button.append(mark);
-  }
-  button.append(label);
-  if (more) {
-    const small = document.createElement("small");
-    small.textContent = more;
-    button.append(small);
-  }
-  button.onclick = act;
-  row.append(button);
-  return row;
-}
-
-const mostTold = 200;   // findings in the list; the search finds the others
-
-const severities = ["error", "warning", "note"], filteredOut = new Set();
-const findingsOf = map => map.findings.filter(isTold);
-
-// How many of each severity, as switches; then those of this map, then those about no map, then where others are.
-function tellFindings() {
-  const list = element("findings"), map = view.map, here = findingsOf(map), all = [...here, ...data.general];
-  element("severities").replaceChildren(...severities.map(severity => {
-    const count = all.filter(finding => finding.severity === severity).length;
-    return choice(`${count} ${severity}${count === 1 ? "" : "s"}`, !filteredOut.has(severity), on => {
-      on ? filteredOut.delete(severity) : filteredOut.add(severity);
-      tellFindings(), changed();
-    });
-  }));
-  const order = element("order").value === "severity" ? [...here].sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity)) : here;
-  const asked = order.filter(finding => !filteredOut.has(finding.severity));
-  const rows = asked.slice(0, mostTold).map(finding => item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint),
-    () => finding.at ? jump(...finding.at) : say(finding.message), { severity: finding.severity, number: map.findings.indexOf(finding) + 1 }));
-  if (asked.length > mostTold)
-    rows.push(item(`and ${asked.length - mostTold} more: search for a rule, or press N on the map`, "", () => element("search").focus()));
-  for (const finding of data.general.filter(one => !filteredOut.has(one.severity)))
-    rows.push(item(`${finding.message} [${finding.rule}]`, words(finding.place, finding.hint), () => say(finding.message),
-      { severity: finding.severity, number: "–" }));
-  for (const other of data.maps)
-    if (other !== map && other.findings.length)
-      rows.push(item(`${other.findings.length} more on map ${other.name}`, "", () => goTo(other)));
-  list.replaceChildren(...rows);
-  if (rows.length === 0) {
-    const none = document.createElement("li");
-    none.className = "none";
-    none.textContent = all.length ? "none of these" : "none";
-    list.append(none);
-  }
-}
-element("order").onchange = tellFindings;
-
-// ---- search ----
-
-const mostFound = 60;
-
-// The first cell of a map that holds a tile of the page's list, and how many do.
-function cellsOf(map, number) {
-  let count = 0;
-  /** @type {number | null} */
-  let first = null;
-  for (const layer of map.layers) {
-    if (!layer.numbers) continue;
-    const asked = map.palette.map(palette => palette[0] === number);
-    layer.numbers.forEach((n, i) => {
-      if (!asked[n]) return;
-      first = first ?? i, ++count;
-    });
-  }
-  return { count, at: first === null ? null : [first % map.size[0], Math.floor(first / map.size[0])] };
-}
-
-function find(text) {
-  const asked = text.trim().toLowerCase(), rows = [];
-  if (asked === "") return rows;
-  const fits = (...names) => names.some(name => name && name.toLowerCase().includes(asked));
-  for (const map of data.maps)
-    for (const object of map.objects)
-      if (fits(object.name, object.kind))
-        rows.push([object.name || `(${object.kind})`, words(`${object.kind} on ${map.name}`, object.to && `→ ${object.to}`), () => (goTo(map), jump(...object.at))]);
-  for (const map of data.maps)
-    map.findings.forEach((finding, i) => {
-      if (fits(finding.rule, finding.message))
-        rows.push([`finding ${i + 1}: ${finding.rule}`, words(map.name, finding.message), () => (goTo(map), finding.at && jump(...finding.at))]);
-    });
-  data.tiles.forEach((tile, number) => {
-    if (!fits(tile.name)) return;
-    for (const map of data.maps) {
-      const { count, at } = cellsOf(ready(map), number);
-      if (count > 0) rows.push([tile.name, `${count} cells of ${map.name}`, () => (goTo(map), jumpToCell(...at))]);
-    }
-  });
-  return rows;
-}
-
-function tellFound() {
-  const text = element("search").value, rows = find(text);
-  element("found").replaceChildren(...rows.slice(0, mostFound).map(row => item(...row)));
-  element("found_count").textContent = text.trim() === "" ? "" : rows.length > mostFound ? `${rows.length} found, the first ${mostFound} of them:`
-    : rows.length === 0 ? "nothing has that in its name" : `${rows.length} found`;
-}
-
-// ---- what is shown ----
-
-function choice(label, checked, act, title = "") {
-  const row = document.createElement("label"), box = document.createElement("input");
-  row.title = title;
-  box.type = "checkbox", box.checked = checked;
-  box.onchange = () => act(box.checked);
-  row.append(box, label);
-  return row;
-}
+import { forgetArt } from "./art.js";
+import { data } from "./data.js";
+import { choice, element, item } from "./dom.js";
+import { changed } from "./draw.js";
+import { tellFindings } from "./findings.js";
+import { dashOf, hatching } from "./ground.js";
+import { tellAgain } from "./here.js";
+import { remember } from "./keep.js";
+import { settled } from "./maps.js";
+import { goTo, jump } from "./move.js";
+import { roles, signs } from "./objects.js";
+import { isLookedAt } from "./places.js";
+import { canvas, held, hidden, now, show, view } from "./state.js";
+import { walkStyles } from "./walk.js";
 
 // "a", "a and b", "a, b and c".
 const listed = texts => texts.length < 2 ? texts.join() : `${texts.slice(0, -1).join(", ")} and ${texts.at(-1)}`;
@@ -149,7 +44,7 @@ function tellMovers() {
   element("mover").replaceChildren(...movers.map(number => new Option(data.movers[number], number, false, number === reachOf)));
 }
 element("mover").onchange = event => {
-  mover = Number(event.target.value), show.reach = true;
+  now.mover = Number(event.target.value), show.reach = true;
   settled(view.map);
   tellChoices(), changed(), remember();
 };
@@ -218,12 +113,20 @@ function tellWay() {
   element("way").replaceChildren(...steps.map(({ map, number, x, y, told }) => item(told, "", () => (goTo(map), jump(x, y)), { severity: "note", number })));
 }
 
-function tellAll() {
-  element("storey").value = storey ?? "";
+export function tellAll() {
+  element("storey").value = now.storey ?? "";
   document.title = `${view.map.title} – ${data.world}`;
   canvas.setAttribute("aria-label", `${view.map.title}, ${view.map.size[0]} x ${view.map.size[1]} cells`);
   tellFindings();
   tellChoices();
   tellKey();
   tellWay();
+}
+
+// All storeys, or one of them.
+export function lookAt(one) {
+  now.storey = one;
+  forgetArt();
+  tellAll(), changed(), remember();
+  canvas.focus();
 }

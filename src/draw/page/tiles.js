@@ -1,7 +1,7 @@
 // Which tiles are shown: by what is searched for, a barrier, a flag.
 
-/** @type {(id: string) => any} */
-const element = id => document.getElementById(id);
+import { element } from "./dom.js";
+
 const tiles = [.../** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll(".tile"))];
 const texts = tiles.map(tile => tile.textContent.toLowerCase());
 const has = (tile, list, word) => word === "" || tile.dataset[list].split(" ").includes(word);

@@ -242,7 +242,7 @@ private:
     void add_rim() {
         if (!ground::has_rim(map_)) return;
         for (const StoreyId storey : ground::storeys_of(map_)) {
-            result_.plans[{storey, map_.rim_barrier, {}, OneWay::none}].holds_rim = true;
+            result_.plans[{storey, ground::rim_barrier(map_), {}, OneWay::none}].holds_rim = true;
             result_.stats.shapes_in += 4;
         }
     }
