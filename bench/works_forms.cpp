@@ -3,6 +3,7 @@
 
 #include "caves.hpp"
 #include "dryground/merge.hpp"
+#include "figures.hpp"
 #include "peers.hpp"
 #include "timing.hpp"
 #include "works.hpp"
@@ -15,25 +16,30 @@ namespace {
 
 Regions ground_of(const World& world) { return merge(world, world.maps()[0], {.forms = {}}).group("earth").regions; }
 
-// From what a body takes up to what is left of the widest halls.
-void measure_shrinking(int side, const Settings& settings, const Tell& tell) {
+void measure_shrinking(const Regions& figure, const std::string& input, int by_px, const Tell& tell) {
     constexpr double within_px = 0.25;
-    for (const int by_px : {4, 16, 64}) {
-        const std::string input = fmt::format("caves mixed {} by {} px", side, by_px);
-        if (!wanted(settings, "shrink", input)) continue;
-        const Regions ground = ground_of(cave_world(side, Tiles::mixed, 7));
-        const std::int32_t by = by_px * steps_per_px;
-        double ours = 0, theirs = 0;
-        const std::vector<double> times = alternate(
-            {[&] { ours = static_cast<double>(twice_area(grown(ground, -by, Corners::round, within_px))) / 2; },
-             [&] { theirs = geos_shrunk_area(ground, by, within_px * steps_per_px); }});
-        tell({.work = "shrink",
-              .input = input,
-              .seconds = times[0],
-              .peers = {{"GEOS buffer", times[1]}},
-              .note = fmt::format("area {:.0f} px2, theirs {:.0f}", ours / steps_per_px / steps_per_px,
-                                  theirs / steps_per_px / steps_per_px)});
-    }
+    const std::int32_t by = by_px * steps_per_px;
+    double ours = 0, theirs = 0;
+    const std::vector<double> times =
+        alternate({[&] { ours = static_cast<double>(twice_area(grown(figure, -by, Corners::round, within_px))) / 2; },
+                   [&] { theirs = geos_shrunk_area(figure, by, within_px * steps_per_px); }});
+    tell({.work = "shrink",
+          .input = input,
+          .seconds = times[0],
+          .peers = {{"GEOS buffer", times[1]}},
+          .note = fmt::format("area {:.0f} px2, theirs {:.0f}", ours / steps_per_px / steps_per_px,
+                              theirs / steps_per_px / steps_per_px)});
+}
+
+// Caves, from what a body takes up to what is left of the widest halls; a coast, from a part of an edge's length on.
+void measure_all_shrinking(int side, const Settings& settings, const Tell& tell) {
+    for (const int by_px : {4, 16, 64})
+        if (const std::string input = fmt::format("caves mixed {} by {} px", side, by_px);
+            wanted(settings, "shrink", input))
+            measure_shrinking(ground_of(cave_world(side, Tiles::mixed, 7)), input, by_px, tell);
+    for (const int by_px : {100, 1'000, 4'000, 16'000})
+        if (const std::string input = fmt::format("coast, 16384 by {} px", by_px); wanted(settings, "shrink", input))
+            measure_shrinking(coast(16'384), input, by_px, tell);
 }
 
 }   // namespace
@@ -51,7 +57,7 @@ void measure_forms(const Settings& settings, const Tell& tell) {
               .peers = {{"Boost.Polygon right-angled", times[1]}},
               .note = fmt::format("{} boxes, theirs {}", ours, theirs)});
     }
-    measure_shrinking(std::min(256, settings.most_side), settings, tell);
+    measure_all_shrinking(std::min(256, settings.most_side), settings, tell);
     const std::string input = fmt::format("caves mixed {}", side);
     if (!wanted(settings, "triangles", input) && !wanted(settings, "pieces", input)) return;
     const Regions ground = ground_of(cave_world(side, Tiles::mixed, 7));

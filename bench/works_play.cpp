@@ -101,7 +101,7 @@ double seconds_of_edit(Play& play) {
            edits;
 }
 
-void measure_edits(const Settings& settings, const Tell& tell) {
+void measure_played_edits(const Settings& settings, const Tell& tell) {
     for (int side = 256; side <= settings.most_side; side *= 2) {
         const auto measure = [&](const std::string& input, const World& world) {
             Play play(world, "cave", {.chunk_cells = 32});
@@ -203,7 +203,7 @@ void measure_triggers(const Settings& settings, const Tell& tell) {
 void measure_play(const Settings& settings, const Tell& tell) {
     measure_cells(settings, tell);
     measure_touches(settings, tell);
-    measure_edits(settings, tell);
+    measure_played_edits(settings, tell);
     measure_lines(settings, tell);
     measure_facts(settings, tell);
     measure_triggers(settings, tell);

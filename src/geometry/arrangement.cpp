@@ -100,6 +100,17 @@ void meet(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::s
     touch(sb, t, ti, s.b);
 }
 
+// Tests all lines of a bin. Requires lines sorted by where they begin: those that begin below another one's end, and
+// all after them, do not meet it.
+void meet_in(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::vector<Node>& nodes) {
+    const std::span<const std::size_t> in_bin = bins.lines_in(bin);
+    for (std::size_t i = 0; i < in_bin.size(); ++i) {
+        const std::int32_t bottom = lines[in_bin[i]].b.y;
+        for (std::size_t j = i + 1; j < in_bin.size() && lines[in_bin[j]].a.y <= bottom; ++j)
+            meet(lines, bins, bin, in_bin[i], in_bin[j], nodes);
+    }
+}
+
 // ---- hot pixels -------------------------------------------------------------------------------------------------
 
 struct Limit {   // a bound on the way along a line, as a fraction
@@ -153,6 +164,7 @@ std::vector<Hit> hits_of(std::span<const Line> lines, const Bins& bins, std::spa
     for (std::size_t p = 0; p < pixels.size(); ++p)
         for (const std::size_t l : bins.lines_in(bins.bin_of(pixels[p]))) {
             const Line& line = lines[l];
+            if (line.a.y - 1 > pixels[p].y) break;   // and all after it
             if (pixels[p] == line.a || pixels[p] == line.b || !passes(line, pixels[p])) continue;
             hits.push_back({l, p, turn(line.a, line.b, pixels[p]) == Turn::straight});
         }
@@ -255,13 +267,10 @@ bool meets_itself(const Region& region) {
     std::sort(points.begin(), points.end());
     if (std::adjacent_find(points.begin(), points.end()) != points.end()) return true;
     if (lines.empty()) return false;
+    std::sort(lines.begin(), lines.end(), [](const Line& s, const Line& t) { return s.a < t.a; });
     const Bins bins(lines);
     std::vector<Node> nodes;
-    for (std::size_t bin = 0; bin < bins.count() && nodes.empty(); ++bin) {
-        const auto in_bin = bins.lines_in(bin);
-        for (std::size_t i = 0; i < in_bin.size(); ++i)
-            for (std::size_t j = i + 1; j < in_bin.size(); ++j) meet(lines, bins, bin, in_bin[i], in_bin[j], nodes);
-    }
+    for (std::size_t bin = 0; bin < bins.count() && nodes.empty(); ++bin) meet_in(lines, bins, bin, nodes);
     return !nodes.empty();
 }
 
@@ -280,11 +289,7 @@ std::vector<Edge> arrange(std::vector<Edge> edges) {
 
     const Bins bins(lines);
     std::vector<Node> nodes;
-    for (std::size_t bin = 0; bin < bins.count(); ++bin) {
-        const auto in_bin = bins.lines_in(bin);
-        for (std::size_t i = 0; i < in_bin.size(); ++i)
-            for (std::size_t j = i + 1; j < in_bin.size(); ++j) meet(lines, bins, bin, in_bin[i], in_bin[j], nodes);
-    }
+    for (std::size_t bin = 0; bin < bins.count(); ++bin) meet_in(lines, bins, bin, nodes);
     if (nodes.empty()) return edges;
     if (std::any_of(nodes.begin(), nodes.end(), [](const Node& node) { return node.rounded; }))
         snap(lines, bins, nodes);

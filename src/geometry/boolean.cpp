@@ -105,6 +105,15 @@ Regions wound_around(std::span<const Ring> ways) {
     for (const Ring& way : ways) add_way(edges, way, 0, false);
     return cover(std::move(edges), [](Windings windings) { return windings.empty() ? nothing : 0; }).regions;
 }
+Regions not_under(std::span<const Region> regions, std::span<const Region> pieces) {
+    std::vector<Edge> edges;
+    add_regions(edges, pieces, 0);
+    for (Edge& edge : edges) edge.delta = -edge.delta;
+    add_regions(edges, regions, 0);
+    return cover(std::move(edges),
+                 [](Windings windings) { return !windings.empty() && windings.front().number > 0 ? 0 : nothing; })
+        .regions;
+}
 Regions subtract_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_first); }
 Regions intersect_proper(std::span<const Region> a, std::span<const Region> b) { return combine(a, b, in_both); }
 

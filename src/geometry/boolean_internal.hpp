@@ -15,6 +15,10 @@ namespace dryground::detail {
 [[nodiscard]] Regions subtract_proper(std::span<const Region> a, std::span<const Region> b);
 [[nodiscard]] Regions intersect_proper(std::span<const Region> a, std::span<const Region> b);
 
+// What of proper regions that do not overlap lies under none of some pieces. As subtract_proper, but edges that the
+// regions and pieces have in common cancel, as those of pieces that are swept from the regions' edges do.
+[[nodiscard]] Regions not_under(std::span<const Region> regions, std::span<const Region> pieces);
+
 // `reach` of regions and a body, united with other proper regions, which are not grown.
 [[nodiscard]] Regions reach_and(std::span<const Region> regions, std::span<const Point> body,
                                 std::span<const Region> others);

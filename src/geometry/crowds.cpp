@@ -82,7 +82,7 @@ Regions united_by_halves(std::span<Region> pieces) {
 }   // namespace
 
 Crowds::Crowds(std::span<const Region> regions, double by, double within) : by_(by), within_(within) {
-    constexpr std::size_t crowd = 64;
+    constexpr std::size_t crowd = 40;
     std::map<Square, std::size_t> counts;
     detail::each_vertex(regions, [&](Point p) { ++counts[square_of(p)]; });
     for (const auto& [square, count] : counts)

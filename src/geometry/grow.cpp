@@ -2,13 +2,15 @@
 //
 // Idea. What lies within reach of a region is the region itself and what lies within reach of its boundary. So the
 // region is united with one convex piece for each edge (the edge swept outward) and, where corners stick out, one for
-// each corner. All pieces overlap what they belong to, and the boolean does the rest: gaps close and holes vanish
-// without a special case. Shrinking sweeps the edges inward, as if the outside were grown, and takes the pieces away.
-// Where edges crowd within the distance, most are left out: crowds.cpp. Cost: the boolean's for about four edges an
-// edge, and the vertices of arcs. Range: pieces are whole numbers in doubles until they are known to lie on the
-// lattice. Of what shrinks a region only the part within the range matters: pieces are cut there. What grows out of it
-// is an error. Not done: one offset outline with its loops, picked by winding numbers (Chen and McMains 2005): corners
-// are rounded to the lattice, and a loop that is turned over by that would count.
+// each corner. Pieces have the edges in common with which they touch each other and the region, so that these cancel,
+// and the boolean does the rest: gaps close and holes vanish without a special case. Where the boundary turns towards
+// what is swept, pieces end at the line between both edges instead of crossing. Shrinking sweeps the edges inward, as
+// if the outside were grown, and takes the pieces away. Where edges crowd within the distance, most are left out:
+// crowds.cpp. Cost: the boolean's for about four edges an edge, and the vertices of arcs. Range: pieces are whole
+// numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only the part within the
+// range matters: pieces are cut there. What grows out of it is an error. Not done: one offset outline with its loops,
+// picked by winding numbers (Chen and McMains 2005): corners are rounded to the lattice, and a loop that is turned over
+// by that would count.
 
 #include <fmt/format.h>
 
@@ -51,30 +53,59 @@ private:
     void add_ring(const Ring& ring) {
         const detail::Way way{ring, inward_};
         const std::size_t n = ring.size();
+        if (corners_ == Corners::box) {
+            for (std::size_t i = 0; i < n; ++i) add_box(way[i], way[i + 1]);
+            return;
+        }
+        std::vector<Far> offsets;   // by the edge that starts at a vertex
+        for (std::size_t i = 0; i < n; ++i) offsets.push_back(offset(way[i], way[i + 1]));
+        const std::vector<std::optional<Far>> joints = joints_of(way, offsets);
         for (std::size_t i = 0; i < n; ++i) {
-            const Point a = way[i], b = way[i + 1], c = way[i + 2];
-            if (corners_ == Corners::box) {
-                add_box(a, b);
-                continue;
-            }
-            const Far ab = offset(a, b), bc = offset(b, c);
-            if (corners_ == Corners::mitre) {
-                add_mitred_edge(way[i + n - 1], a, b, c);
-                if (turn(a, b, c) == Turn::left && !mitre(ab, bc)) add_corner(b, ab, bc);
-                continue;
-            }
-            if (crowds_ && crowds_->hold(a)) {
+            const std::size_t next = (i + 1) % n;
+            const Point a = way[i], b = way[i + 1];
+            if (is_crowded(a)) {
                 if (!inward_ && detail::furthest({at(a, {0, 0})}) + by_ > coordinate_limit) leave_range("grown");
                 crowds_->add_edge(way, i);
             } else {
-                add({at(a, {0, 0}), at(a, ab), at(b, ab), at(b, {0, 0})});
+                add({at(a, {0, 0}), joints[i].value_or(at(a, offsets[i])), joints[next].value_or(at(b, offsets[i])),
+                     at(b, {0, 0})});
             }
-            if (turn(a, b, c) != Turn::left) continue;
-            if (crowds_ && crowds_->hold(b))
-                crowds_->add_corner(way, i + 1, ab, bc);
+            if (joints[next] || turn(a, b, way[i + 2]) != Turn::left) continue;
+            if (is_crowded(b))
+                crowds_->add_corner(way, i + 1, offsets[i], offsets[next]);
             else
-                add_corner(b, ab, bc);
+                add_corner(b, offsets[i], offsets[next]);
         }
+    }
+    [[nodiscard]] bool is_crowded(Point p) const { return crowds_ && crowds_->hold(p); }
+
+    // By vertex: where what its two edges sweep ends together, so that neither crosses the other and no vertex is left
+    // that rounding would take off the line. At the tip of a mitre; and where the edges turn towards what they sweep,
+    // on the line between them. There each leaves to the other what is nearer to that one, where that reaches so far.
+    [[nodiscard]] std::vector<std::optional<Far>> joints_of(const detail::Way& way,
+                                                            std::span<const Far> offsets) const {
+        const std::size_t n = offsets.size();
+        std::vector<double> parts(n, 0);   // by vertex that turns so: how far along its edges they meet, or overlap
+        for (std::size_t i = 0; i < n; ++i)
+            if (turn(way[i + n - 1], way[i], way[i + 1]) == Turn::right) {
+                const double by = -detail::angle(offsets[(i + n - 1) % n], offsets[i]);
+                parts[i] = by_ * std::max(std::sin(by), std::tan(by / 2));
+            }
+        const auto is_long = [&](std::size_t edge) {   // enough for what it leaves at both ends
+            const Point a = way[edge], b = way[edge + 1];
+            const double length = std::hypot(double{0} + b.x - a.x, double{0} + b.y - a.y);
+            return parts[edge % n] + parts[(edge + 1) % n] <= length && !is_crowded(a);
+        };
+        std::vector<std::optional<Far>> joints(n);
+        for (std::size_t i = 0; i < n; ++i) {
+            const std::size_t before = (i + n - 1) % n;
+            const Turn turned = turn(way[before], way[i], way[i + 1]);
+            const bool may = turned == Turn::right ? is_long(before) && is_long(i)
+                                                   : turned == Turn::left && corners_ == Corners::mitre;
+            if (!may) continue;
+            if (const auto tip = mitre(offsets[before], offsets[i])) joints[i] = at(way[i], *tip);
+        }
+        return joints;
     }
 
     [[nodiscard]] Far offset(Point a, Point b) const { return detail::offset(a, b, by_); }
@@ -86,18 +117,6 @@ private:
         if (1 / std::cos(half) > 4) return std::nullopt;
         const double reach = 1 / std::pow(std::cos(half), 2) / 2;
         return Far{(from.x + to.x) * reach, (from.y + to.y) * reach};
-    }
-
-    // An edge swept as far as the tips of the mitres at its ends: so two edges that meet share the tip, and no vertex
-    // is left beside it that rounding would take off the line.
-    void add_mitred_edge(Point before, Point a, Point b, Point after) {
-        const Far ab = offset(a, b);
-        const auto end = [&](Point p, Point q, Point r, Far one, Far other) {
-            const auto tip = turn(p, q, r) == Turn::left ? mitre(one, other) : std::nullopt;
-            return at(q, tip.value_or(ab));
-        };
-        const Far start = end(before, a, b, offset(before, a), ab), stop = end(a, b, after, ab, offset(b, after));
-        add({at(a, {0, 0}), start, stop, at(b, {0, 0})});
     }
 
     // An edge and all that a square around each of its points covers: a hexagon, or a box. Requires by_ < 2^30.
@@ -158,7 +177,7 @@ Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners,
     // What is nowhere wider than twice the distance vanishes; bevelled corners may leave a rest.
     const double narrowest = std::min(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
     if (2 * distance >= narrowest && (corners == Corners::round || corners == Corners::box)) return {};
-    return detail::subtract_proper(regions, Grower(distance, corners, within_px, true).around(regions));
+    return detail::not_under(regions, Grower(distance, corners, within_px, true).around(regions));
 }
 
 }   // namespace dryground

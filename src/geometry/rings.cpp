@@ -34,8 +34,11 @@ bool around(const Spoke& s, const Spoke& t) {
     return turn(s.at, s.other, t.other) == Turn::left;
 }
 
-// For each edge, the one that follows it around its solid.
-std::vector<int> followers(std::span<const BoundaryEdge> edges) {
+struct Followers {
+    std::vector<int> next;      // for each edge, the one that follows it around its solid
+    std::vector<char> parted;   // whether it leaves from a vertex that others leave from, too
+};
+Followers followers(std::span<const BoundaryEdge> edges) {
     std::vector<Spoke> spokes;
     spokes.reserve(2 * edges.size());
     for (std::size_t i = 0; i < edges.size(); ++i) {
@@ -43,25 +46,27 @@ std::vector<int> followers(std::span<const BoundaryEdge> edges) {
         spokes.push_back({edges[i].to, edges[i].from, static_cast<int>(i), false});
     }
     std::sort(spokes.begin(), spokes.end(), around);
-    std::vector<int> next(edges.size(), -1);
+    Followers result{std::vector<int>(edges.size(), -1), std::vector<char>(edges.size(), 0)};
     for (std::size_t i = 0; i < spokes.size();) {
         std::size_t end = i;
         while (end < spokes.size() && spokes[end].at == spokes[i].at) ++end;
         // Solid lies between a leaving spoke and the next one to its left, which therefore comes in.
         for (std::size_t s = i; s < end; ++s) {
             const Spoke& following = spokes[s + 1 < end ? s + 1 : i];
-            if (spokes[s].leaves) next[static_cast<std::size_t>(following.edge)] = spokes[s].edge;
+            if (!spokes[s].leaves) continue;
+            result.next[static_cast<std::size_t>(following.edge)] = spokes[s].edge;
+            result.parted[static_cast<std::size_t>(spokes[s].edge)] = end - i > 2;
         }
         i = end;
     }
-    return next;
+    return result;
 }
 
 using Walk = std::vector<int>;   // edges of a simple ring, in order
 
 // Follows edges around and splits where a walk comes back to a vertex.
 std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
-    const std::vector<int> next = followers(edges);
+    const auto [next, parted] = followers(edges);
     std::vector<char> seen(edges.size(), 0);
     std::vector<Walk> walks;
     struct PointHash {
@@ -70,7 +75,9 @@ std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
             return (std::uint64_t{x} << 32 | y) * 0x9E3779B97F4A7C15u;
         }
     };
-    std::unordered_map<Point, std::size_t, PointHash> open;   // where in the walk a vertex is left
+    // Where in the walk a vertex is left: of those that a walk can come back to, which are where it starts and where
+    // several edges leave.
+    std::unordered_map<Point, std::size_t, PointHash> open;
     for (std::size_t start = 0; start < edges.size(); ++start) {
         if (seen[start]) continue;
         Walk walk;   // which ends with all of its loops closed, and so with no vertex left open
@@ -78,12 +85,16 @@ std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
              e = next[static_cast<std::size_t>(e)]) {
             const BoundaryEdge& edge = edges[static_cast<std::size_t>(e)];
             seen[static_cast<std::size_t>(e)] = 1;
-            open.emplace(edge.from, walk.size());
+            const int after = next[static_cast<std::size_t>(e)];
+            if (walk.empty() || parted[static_cast<std::size_t>(e)]) open.emplace(edge.from, walk.size());
             walk.push_back(e);
+            if (after != static_cast<int>(start) && !parted[static_cast<std::size_t>(after)]) continue;
             const auto back = open.find(edge.to);
             if (back == open.end()) continue;
             Walk& loop = walks.emplace_back(walk.begin() + static_cast<std::ptrdiff_t>(back->second), walk.end());
-            for (const int closed : loop) open.erase(edges[static_cast<std::size_t>(closed)].from);
+            for (const int closed : loop)
+                if (closed == loop.front() || parted[static_cast<std::size_t>(closed)])
+                    open.erase(edges[static_cast<std::size_t>(closed)].from);
             walk.resize(walk.size() - loop.size());
         }
     }
