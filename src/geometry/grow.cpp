@@ -6,7 +6,7 @@
 // and the boolean does the rest: gaps close and holes vanish without a special case. Where the boundary turns towards
 // what is swept, pieces end at the line between both edges instead of crossing. Shrinking sweeps the edges inward, as
 // if the outside were grown, and takes the pieces away. Where edges crowd within the distance, most are left out:
-// crowds.cpp. Cost: the boolean's for about four edges an edge, and the vertices of arcs. Range: pieces are whole
+// crowds.cpp. Cost: the boolean's for two to four edges an edge, and the vertices of arcs. Range: pieces are whole
 // numbers in doubles until they are known to lie on the lattice. Of what shrinks a region only the part within the
 // range matters: pieces are cut there. What grows out of it is an error. Not done: one offset outline with its loops,
 // picked by winding numbers (Chen and McMains 2005): corners are rounded to the lattice, and a loop that is turned over

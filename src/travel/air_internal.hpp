@@ -45,7 +45,8 @@ private:
 };
 
 // Jumps of all heights from a way, or falls from it: everywhere that a body may get to, and perhaps a little more. What
-// is solid stops it where it fills all that lies between two moments; lines that stop one way only do not. Requires
+// is solid stops it where it fills all that lies between two moments; a line that stops one way only stops it where it
+// is level, and the body was above it all the time. Requires
 // flight.jump > 0. Cost: in proportion to the heights that it passes, and what is in the way there.
 [[nodiscard]] std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
                                             bool jumps, std::int32_t lowest);

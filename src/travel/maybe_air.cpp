@@ -70,8 +70,9 @@ private:
     void move(Moment now, double furthest = 1e18) {
         if (spans_.empty()) return;
         now.spans = std::move(spans_);
-        barred_.clear();
+        barred_.clear(), caught_.clear();
         obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
+            if (sum.passes == OneWay::up) catch_by(sum, now);
             // Most do not fill it.
             if (sum.passes != OneWay::none || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
             const auto filled = filled_between(sum.ring, now.top, now.bottom);
@@ -85,13 +86,26 @@ private:
         now.top -= margin, now.bottom += margin, now.far = margin;
         now.spans = spans_;
         moments_.push_back(std::move(now));
+        if (!caught_.empty()) spans_ = spread(spans_, caught_, 0);
+    }
+    // A level line that bodies pass going up: who has been above it all the time does not fall through, but past its
+    // ends. Looked at in the last moment in which any body may be above it; by then those that passed an end may have
+    // got so far below it.
+    void catch_by(const Obstacles::Sum& line, const Moment& now) {
+        const double level = line.box.least.y, passed = now.bottom - lowest_;
+        if (!now.falls || level < lowest_ || level < now.top || level >= highest_ + passed) return;
+        Span top{1e18, -1e18};
+        for (const Point p : line.ring)
+            if (p.y == line.box.least.y) top = {std::min<double>(top[0], p.x), std::max<double>(top[1], p.x)};
+        const double ends = flight_.leap * (time_of(passed) - time_of(level - lowest_)) + margin;
+        if (top[1] - top[0] > 2 * ends) caught_.push_back({top[0] + ends, top[1] - ends});
     }
 
     const Obstacles& obstacles_;
     const Flight& flight_;
     Span start_;
     double highest_, lowest_, thick_ = 1;
-    Spans spans_, falling_, barred_;
+    Spans spans_, falling_, barred_, caught_;
     std::vector<Moment> moments_;
 };
 

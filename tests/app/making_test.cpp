@@ -26,6 +26,7 @@ TEST_CASE("a new world checks clean and can be walked to its goal, in all views 
             const auto walked = tool(fmt::format("walk {}/world.toml", world));
             CHECK(walked.code == 0);
             CHECK_THAT(walked.out, Catch::Contains("goal shore/beacon: reached"));
+            CHECK_THAT(walked.out, !Catch::Contains("not decided"));
             CHECK(tool(fmt::format("pack {}/world.toml", world)).code == 0);
             CHECK(tool(fmt::format("new {}", world)).code == 2);
         }

@@ -23,11 +23,15 @@ Mover body_of(int wide, int high) {
     mover.body.push_back(box_region({-wide * one_px / 2, -high * one_px}, {wide * one_px / 2, 0}));
     return mover;
 }
-travel::Obstacles obstacles_of(const Regions& ground, const Mover& mover) {
-    Group group;
-    group.regions = ground;
-    return {std::span(&group, 1), StoreyId::ground, mover};
+// And lines that are passed going up, if any.
+travel::Obstacles obstacles_of(const Regions& ground, const Mover& mover, std::vector<Ring> lines = {}) {
+    std::vector<Group> groups(2);
+    groups[0].regions = ground;
+    groups[1].one_way = OneWay::up;
+    groups[1].lines = std::move(lines);
+    return {groups, StoreyId::ground, mover};
 }
+Ring line_px(int left, int right, int y) { return {{left * one_px, y * one_px}, {right * one_px, y * one_px}}; }
 Region box_px(int left, int top, int right, int bottom) {
     return box_region({left * one_px, top * one_px}, {right * one_px, bottom * one_px});
 }
@@ -99,7 +103,12 @@ TEST_CASE("whatever a jump surely gets to, it may get to", "[travel]") {
     const Mover mover = body_of(10, 14);
     int ways = 0;
     for (int round = 0; round < chance::rounds(150); ++round) {
-        const travel::Obstacles obstacles = obstacles_of(random_ground(dice), mover);
+        std::vector<Ring> lines;
+        for (int i = dice.in(0, 6); i > 0; --i) {
+            const int left = dice.in(-120, 100), y = dice.in(0, 2) == 0 ? 0 : dice.in(-110, 150);
+            lines.push_back(line_px(left, left + dice.in(4, 80), y));
+        }
+        const travel::Obstacles obstacles = obstacles_of(random_ground(dice), mover, std::move(lines));
         const Flight flight{.jump = 1.0 * dice.in(4, 80) * one_px, .leap = 1.0 * dice.in(0, 120) * one_px, .drop = {}};
         const Point a{0, 0}, b{dice.in(0, 40) * one_px, 0};
         if (!obstacles.is_free(a, b) || !obstacles.may_be(a)) continue;
@@ -143,4 +152,31 @@ TEST_CASE("nothing may get through a wall, however thin", "[travel]") {
         }
         if (!moment.spans.empty()) CHECK(moment.top <= 300.2 * one_px);
     }
+}
+
+TEST_CASE("nobody falls through a plank, but past its ends", "[travel]") {
+    const Mover mover = body_of(10, 14);
+    const Flight flight{.jump = 40.0 * one_px, .leap = 56.0 * one_px, .drop = {}};
+    const auto falls_to = [&](int left, int right, Point from, Point to) {
+        const travel::Obstacles obstacles =
+            obstacles_of({box_px(-80, 0, 0, 100), box_px(64, 0, 200, 100)}, mover, {line_px(left, right, 0)});
+        return may_be_at(travel::maybe_air(obstacles, flight, from, from, true, 90 * one_px), to);
+    };
+    const Point bank{-10 * one_px, 0}, plank{30 * one_px, 0}, below{30 * one_px, 50 * one_px};
+    CHECK_FALSE(falls_to(0, 64, bank, below));   // from bank to bank
+    CHECK_FALSE(falls_to(0, 64, plank, below));
+    CHECK_FALSE(falls_to(8, 60, bank, below));   // gaps that are narrower than the body
+    CHECK(falls_to(14, 64, bank, below));
+    CHECK(falls_to(14, 64, plank, below));
+    const auto from_slope = [&](int left, int right) {   // down to the bank's height
+        const travel::Obstacles obstacles =
+            obstacles_of({box_px(-80, 0, 0, 100), box_px(64, 0, 200, 100)}, mover, {line_px(left, right, 0)});
+        return may_be_at(
+            travel::maybe_air(obstacles, flight, {-30 * one_px, -2 * one_px}, {-28 * one_px, 0}, true, 90 * one_px),
+            below);
+    };
+    CHECK_FALSE(from_slope(0, 64));
+    CHECK(from_slope(20, 64));
+    CHECK(falls_to(0, 64, below, below));
+    CHECK(falls_to(0, 64, {30 * one_px, 12 * one_px}, plank));   // from below, and onto it
 }
