@@ -11,10 +11,6 @@ namespace {
 
 constexpr double least_cell = 8;   // px of the picture: letters in smaller cells cannot be read
 
-std::string halo(const Inks& inks) {
-    return fmt::format("stroke=\"{}\" stroke-width=\"3\" paint-order=\"stroke\"", inks.paper);
-}
-
 // Calls tell(column, row, passability) for each cell in the window: of the highest storey that is told and has
 // something to tell, which is when that returns true.
 template <class Tell>
@@ -61,7 +57,7 @@ void draw_flags(MapPicture& picture) {
             if ((say.flags >> f & 1) != 0) text += letters[f];
         const Box box = picture.box(picture.map().cell_box(column, row));
         picture.text(box.x + box.width / 2, box.y + box.height / 2 + size / 3, text.empty() ? "–" : text, size,
-                     picture.inks.text, "middle", halo(picture.inks));
+                     picture.inks.text, "middle", picture.edged(picture.inks.paper));
         return true;
     });
 }
@@ -82,7 +78,7 @@ void draw_sides(MapPicture& picture) {
                 x1, y1, x2, y2, picture.inks.side, passage == Passage::shut ? "none" : "5 3");
             if (told)
                 picture.text((x1 + x2) / 2, (y1 + y2) / 2 + 3, name_of(passage), 9, picture.inks.side, "middle",
-                             halo(picture.inks));
+                             picture.edged(picture.inks.paper));
         }
         return true;
     });

@@ -43,9 +43,11 @@ void draw_grid(MapPicture& picture) {
 void draw_cell_numbers(MapPicture& picture) {
     const Map& map = picture.whole();
     const Box& frame = picture.frame;
+    const bool on_art = picture.has_diamonds() && picture.options.area;   // not beside it
     const auto number = [&](double x, double y, int n, const char* anchor) {
         if (Box{x - 20, y - 10, 40, 12}.meets(picture.window))
-            picture.text(x, y, fmt::format("{}", n), 9, picture.inks.soft, anchor);
+            picture.text(x, y, fmt::format("{}", n), 9, on_art ? picture.inks.text : picture.inks.soft, anchor,
+                         on_art ? picture.edged(picture.inks.paper) : "");
     };
     if (picture.has_diamonds()) {   // along the two upper sides of the great diamond that is shown
         const CellArea shown = picture.options.area.value_or(map.area());

@@ -83,6 +83,8 @@ struct Sheet {
     }
     void text(double x, double y, std::string_view words, double size, std::string_view ink,
               std::string_view anchor = "start", std::string_view more = "");
+    // What keeps a text readable on art: an edge around its letters, to be given as `more`.
+    [[nodiscard]] static std::string edged(std::string_view ink, double width = 3);
     void hatching(const std::string& id, const Look& look, const Inks& inks);
     // All of it, as a document that shows a window.
     [[nodiscard]] std::string document(const Box& window, std::string_view title, const Inks& inks) const;

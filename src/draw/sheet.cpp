@@ -34,6 +34,10 @@ double text_width(std::string_view text, double size) {
     return extents.x_advance;
 }
 
+std::string Sheet::edged(std::string_view ink, double width) {
+    return fmt::format("stroke=\"{}\" stroke-width=\"{:g}\" paint-order=\"stroke\"", ink, width);
+}
+
 void Sheet::text(double x, double y, std::string_view words, double size, std::string_view ink, std::string_view anchor,
                  std::string_view more) {
     put("<text x=\"{:.1f}\" y=\"{:.1f}\" font-size=\"{:g}\" fill=\"{}\" text-anchor=\"{}\"{}{}>{}</text>\n", x, y, size,

@@ -284,8 +284,7 @@ private:
             if (has_room)
                 text(x(p) + (x(p) < middle_x ? -4 : 4), y(p) + (y(p) < middle_y ? -5 : 12),
                      fmt::format("{:.4g},{:.4g}", to_px(p.x), to_px(p.y)), 9, inks_.text,
-                     x(p) < middle_x ? "end" : "start",
-                     fmt::format("stroke=\"{}\" stroke-width=\"2.5\" paint-order=\"stroke\"", inks_.ground));
+                     x(p) < middle_x ? "end" : "start", edged(inks_.ground, 2.5));
         }
     }
 
@@ -298,7 +297,7 @@ private:
                 "stroke-dasharray=\"{}\"/>\n",
                 x(a), y(a), x(b), y(b), inks_.side, sides.of[side] == Passage::shut ? "none" : "8 4");
             text((x(a) + x(b)) / 2, (y(a) + y(b)) / 2 + 4, name_of(sides.of[side]), 11, inks_.side, "middle",
-                 fmt::format("stroke=\"{}\" stroke-width=\"3\" paint-order=\"stroke\"", inks_.paper));
+                 edged(inks_.paper));
         }
     }
 
