@@ -167,8 +167,8 @@ TEST_CASE("an area shows just its cells, and says which") {
 }
 
 TEST_CASE("numbers of cells that stand on the art of diamonds have an edge, so that they can be read") {
-    const World world = world_of(worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]",
-                                              "grid = \"isometric\"\ncell = [32, 16]"));
+    const World world = world_of(
+        worlds::with(worlds::small_world(), "flat.toml", "cell = [16, 16]", "grid = \"isometric\"\ncell = [32, 16]"));
     DrawOptions options = only({Thing::art, Thing::grid});
     const auto edged = [&] { return Document(svg_of(world, options)).count("//text[@font-size='9'][@paint-order]"); };
     CHECK(edged() == 0);   // beside it
