@@ -1,8 +1,8 @@
-// Making a world in code. The readers of files use the same builder, so that both go through the same checks.
+// Builds worlds in code. The readers of files use the same builder, so both go through the same checks.
 //
-// Everything is said with drafts: plain structs that name things by their names, with the meanings and defaults of the
-// files (see the designers' guide). Positions and sizes are px. `build` gives the world, or all findings at once; a
-// draft with no place names itself in them.
+// Worlds are described by drafts: plain structs that refer to things by name, with the meanings and defaults of the
+// files (docs/files.md). Positions and sizes are px. `build` returns the world, or all findings at once; drafts without
+// a place in a file are named in them.
 //
 //     dg::WorldBuilder builder;
 //     builder.world({.title = "Sedge Point", .barriers = {{.name = "earth"}}});
@@ -33,7 +33,7 @@
 
 namespace dryground {
 
-// A value of a file, and where it stands there. Made from the bare value where there is no file.
+// A value and its place in a file. Converts from a value alone, where there is no file.
 template <class T>
 struct Located {
     T value{};
@@ -54,14 +54,14 @@ struct FieldDraft {
     std::optional<Located<Value>> standard{};   // the default
     std::optional<double> least{}, most{};
     Names of{};              // choices, or the one type a list holds
-    bool optional = false;   // it may be left out, and then has no value
+    bool optional = false;   // it may be omitted; it has no value then
     std::string note{};
 };
 
-struct WaiverDraft {   // silences a rule where it is said
+struct WaiverDraft {   // silences a rule for the thing it is part of
     Name rule{};
     std::string why{};
-    std::optional<std::array<int, 4>> cells{};   // of a map: only in this block of cells
+    std::optional<std::array<int, 4>> cells{};   // of a map: only within this block of cells
     Place place{};
 };
 using Waivers = std::vector<WaiverDraft>;
@@ -76,10 +76,10 @@ struct PolygonPx {
 struct EllipsePx {
     double x = 0, y = 0, radius_x = 0, radius_y = 0;
 };
-struct CapsuleBetween {   // all within a radius of the way between two points
+struct CapsuleBetween {   // all points within a radius of a segment
     double x1 = 0, y1 = 0, x2 = 0, y2 = 0, radius = 0;
 };
-struct LinePx {   // open: from point to point
+struct LinePx {   // open: connects the points
     std::vector<std::array<double, 2>> points{};
 };
 struct SharedShape {   // a shape of the tile set's [shapes]
@@ -87,10 +87,10 @@ struct SharedShape {   // a shape of the tile set's [shapes]
     double dx = 0, dy = 0;
 };
 struct Traced {        // the outline of the art's opaque pixels
-    int alpha = 128;   // from which on a pixel counts
+    int alpha = 128;   // pixels of at least this alpha count
     double within_px = 0.75;
 };
-// Regions: an area on the lattice, as it is; valid and not empty.
+// Regions: an area in lattice steps; valid and not empty.
 using Form = std::variant<WholeCell, BoxPx, PolygonPx, EllipsePx, SharedShape, CapsuleBetween, LinePx, Traced, Regions>;
 
 struct ShapeDraft {
@@ -98,7 +98,7 @@ struct ShapeDraft {
     std::optional<Name> barrier{}, trigger{};
     std::optional<Surface> surface{};
     std::optional<Located<std::string>> one_way{};   // of a line: up down left right
-    std::optional<Located<double>> within_px{};      // of curves and traces: how far corners may lie beside them
+    std::optional<Located<double>> within_px{};      // of curves and traces: the greatest deviation
     Orientation orientation{};
     Place place{};
 };
@@ -107,7 +107,7 @@ struct CarveDraft {
     ShapeDraft shape{};
 };
 
-// ---- the world's own ----
+// ---- the world ----
 
 struct BarrierDraft {
     Name name{};
@@ -125,7 +125,7 @@ struct StoreyDraft {
 struct CapsulePx {   // upright or lying, centred on the position
     double width = 0, height = 0;
 };
-struct BodyDraft {   // centred on the mover's position plus (x, y); Regions: convex, from its position
+struct BodyDraft {   // centred on the mover's position plus (x, y); Regions: convex, relative to its position
     std::variant<BoxPx, EllipsePx, CapsulePx, Regions> form{};
     double x = 0, y = 0;
     Place place{};
@@ -148,14 +148,14 @@ struct KindDraft {
     Name name{};
     std::optional<Name> like{};
     std::optional<Located<std::string>> role{}, motion{}, stands{};
-    std::optional<Name> path{};   // its property that holds the places along which it moves
+    std::optional<Name> path{};   // the property with the places it moves along
     std::optional<Name> mover{};
     std::optional<std::vector<std::string>> tags{};
-    std::optional<ShapeDraft> area{};   // from its position
+    std::optional<ShapeDraft> area{};   // relative to its position
     std::vector<FieldDraft> fields{};
-    SaidProperties props{};   // new defaults of what the kind that it is like declares
+    SaidProperties props{};   // new defaults of properties declared by the kind in `like`
     std::optional<Picture> picture{};
-    // What its objects do, where they say nothing themselves: as in ObjectDraft.
+    // Defaults for its objects: as in ObjectDraft.
     std::optional<Name> barrier{};
     std::optional<Surface> surface{};
     std::optional<Located<std::string>> fires{};
@@ -177,11 +177,11 @@ struct WorldDraft {
     std::vector<KindDraft> kinds{};
     std::vector<FieldDraft> map_fields{}, layer_fields{};
     MergeSettings merging{};
-    std::map<std::string, Place> places_of_merging{};                  // of its keys, as far as they are known
-    std::vector<std::pair<Name, Located<std::int64_t>>> limits{};      // of the target game: what, how many at most
+    std::map<std::string, Place> places_of_merging{};                  // of its keys, as far as known
+    std::vector<std::pair<Name, Located<std::int64_t>>> limits{};      // of the target game: name, maximum
     std::vector<std::pair<Name, Located<std::string>>> severities{};   // rule, severity
     Waivers waive{};
-    bool lacks_maps = false;   // some could not be read: names that may be theirs are not reported
+    bool lacks_maps = false;   // some could not be read: unknown names that may be in them are not reported
     Place place{};
 };
 
@@ -189,19 +189,19 @@ struct WorldDraft {
 
 struct ReactionDraft {
     Located<std::string> fires{"bump"};
-    std::optional<Names> from{};   // sides, all if left out
+    std::optional<Names> from{};   // sides; omitted: all
     Names by{}, needs{}, gives{};
     bool once = false;
     double every_s = 0;
-    std::optional<Name> runs{}, turns_into{};   // turns into "": goes
-    std::optional<Names> turns_into_next{};     // in place of it: a row of tiles, of which the next one takes its place
+    std::optional<Name> runs{}, turns_into{};   // turns_into "": disappears
+    std::optional<Names> turns_into_next{};     // instead: a sequence of tiles, each turning into the next
     Place place{};
 };
-struct TileDraft {   // what is not said stays open for `like` and TileSetDraft::rules
+struct TileDraft {   // omitted values are filled in by `like` and TileSetDraft::rules
     Name name{};
     std::optional<Name> like{};
     std::optional<Located<std::array<int, 2>>> art{};
-    std::optional<std::array<double, 2>> at{};   // px by which its art is moved from where it stands; else its sheet's
+    std::optional<std::array<double, 2>> at{};   // px by which its art is shifted; omitted: as its sheet
     std::optional<Picture> picture{};
     std::optional<bool> unseen{}, overhang{};
     std::optional<std::vector<std::string>> tags{};
@@ -211,42 +211,43 @@ struct TileDraft {   // what is not said stays open for `like` and TileSetDraft:
     std::optional<Names> flags{};
     std::map<std::string, Located<std::string>> sides{};   // top right bottom left: open shut in out
     std::optional<Name> stands_for{}, leads{};
-    std::optional<Located<std::string>> band{};   // else its layer's
+    std::optional<Located<std::string>> band{};   // omitted: as its layer
     std::optional<std::vector<ReactionDraft>> reacts{};
     std::optional<Names> needs{}, gives{};
     SaidProperties props{};
     Waivers waive{};
 };
-struct TileRule {                        // many tiles at once: what a [[for]] says
-    std::vector<std::string> tiles{};    // name patterns, * for any run of characters
-    std::vector<std::string> tagged{};   // or: any of these tags
+struct TileRule {                        // sets values of many tiles: a [[for]] of a file
+    std::vector<std::string> tiles{};    // name patterns; * matches any characters
+    std::vector<std::string> tagged{};   // or tiles with any of these tags
     TileDraft set{};
 };
 struct MemberDraft {
     Name tile{};
-    Names joined{};   // where neighbours of the family are
-    Names any{};      // where they may be or not
+    Names joined{};   // sides or corners where a neighbour of the family must be
+    Names any{};      // where one may be or not
 };
-struct FamilyDraft {   // tiles that are picked by their neighbours
+struct FamilyDraft {   // tiles chosen by their neighbours
     Name name{};
     Located<std::string> joins{"sides"};   // sides, corners, around
     std::vector<MemberDraft> members{};
 };
 struct LegendEntry {
-    Located<std::string> key{};   // of rows: one character; of other cells: what stands there, a colour as `#rrggbb`
-    Name tile{};                  // empty with nothing else: nothing stands there
+    Located<std::string>
+        key{};     // of rows: one character; else the content of the cell; of pictures a colour, `#rrggbb`
+    Name tile{};   // empty, without any other: an empty cell
     Orientation orientation{};
-    std::optional<Name> kind{};                              // an object of that kind in place of a tile
-    Names kinds{};                                           // or of one of these, as the map's seed and the cell say
-    std::optional<Located<std::vector<double>>> weights{};   // how often each of them; left out: equally often
+    std::optional<Name> kind{};   // an object of that kind instead of a tile
+    Names kinds{};                // or of one of these, chosen by the map's seed and the cell
+    std::optional<Located<std::vector<double>>> weights{};   // relative frequencies; omitted: equal
     std::optional<Name> family{}, block{};
-    std::optional<Name> barrier{};   // with a kind, of drawings: what its objects are made of
+    std::optional<Name> barrier{};   // of drawings, with a kind: the barrier of its objects
 };
-struct BlockDraft {   // a pattern of tiles that is placed as one
+struct BlockDraft {   // a pattern of tiles that is placed as a whole
     Name name{};
     std::vector<Located<std::string>> rows{};
     std::vector<LegendEntry> legend{};
-    Located<std::string> anchor{};   // the character of the cell that lies where the block is painted
+    Located<std::string> anchor{};   // the character of the cell that is placed where the block is painted
 };
 struct TileSetDraft {
     Name name{};
@@ -264,38 +265,38 @@ struct TileSetDraft {
 
 // ---- maps ----
 
-// Cells by number, for large maps: each different thing that stands in them is written once.
+// Cells as numbers, for large maps: each different content is listed once.
 struct CellTable {
-    enum class Sort { rows, csv, png };   // what its keys are: single characters, fields, colours (#rrggbb, #rrggbbaa)
+    enum class Sort { rows, csv, png };   // keys are characters, fields, or colours (#rrggbb, #rrggbbaa)
     Sort sort = Sort::rows;
-    std::vector<std::string> keys{};        // in the order in which they first stand in the cells
-    std::vector<std::uint32_t> numbers{};   // positions in keys, row by row
-    std::vector<std::size_t> row_ends{};    // of each row, in numbers: rows may be of any length until they are checked
-    std::vector<Place> rows{};              // where each row begins; of a picture: the file
-    std::vector<std::uint32_t> characters{};   // of csv: how many characters into its row each cell begins
+    std::vector<std::string> keys{};           // in the order of their first occurrence
+    std::vector<std::uint32_t> numbers{};      // positions in keys, row by row
+    std::vector<std::size_t> row_ends{};       // of each row, in `numbers`; rows of any length until checked
+    std::vector<Place> rows{};                 // where each row begins; of a picture: the file
+    std::vector<std::uint32_t> characters{};   // of csv: at which character of its row each cell begins
 };
 struct AtCells {   // a cell, or a block of cells
     int column = 0, row = 0, columns = 1, rows = 1;
-    bool block = false;   // said as a block: it has an area
+    bool block = false;   // given as a block: it has an area
 };
-struct ObjectCarve {   // what an object cuts away of a barrier below its layer
+struct ObjectCarve {   // what an object removes of a barrier below its layer
     Name barrier{};
-    std::optional<ShapeDraft> shape{};   // in map px; left out: its own area
+    std::optional<ShapeDraft> shape{};   // in map px; omitted: its own area
 };
 struct ObjectDraft {
     Name name{};
     Name kind{};
     std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx, Regions> form{};
-    std::optional<std::array<int, 2>> cell{};   // it was put on, where a form of its own says what it covers
+    std::optional<std::array<int, 2>> cell{};   // its cell, if `form` only defines what it covers
     Place place_of_form{};
     std::vector<ObjectCarve> carves{};
-    bool hollow = false;                  // of a solid: it is what lies outside of its shape
+    bool hollow = false;                  // of a solid: it covers everything outside its shape
     double turn = 0;                      // degrees, clockwise about the middle of its bounding box
-    std::optional<BoxPx> turned_from{};   // of a form that is turned already: the box around it before
+    std::optional<BoxPx> turned_from{};   // of a form that is already turned: the box around it before
     std::vector<std::string> tags{};
     std::optional<Name> storey{}, barrier{};
-    std::optional<Surface> surface{};   // of a solid; left out: its kind's, else its layer's
-    // Left out: as its kind says.
+    std::optional<Surface> surface{};   // of a solid; omitted: as its kind, else its layer
+    // Omitted: as its kind.
     std::optional<Located<std::string>> fires{};
     std::optional<Names> by{}, gives{}, needs{}, when{}, unless{};
     std::optional<bool> once{};
@@ -307,7 +308,7 @@ struct ObjectDraft {
     Waivers waive{};
     Place place{};
 };
-struct ExceptDraft {   // what a painted object on a cell is besides
+struct ExceptDraft {   // further values of the object painted on a cell
     std::array<int, 2> cell{0, 0};
     Name name{};
     std::vector<std::string> tags{};
@@ -318,41 +319,41 @@ struct ExceptDraft {   // what a painted object on a cell is besides
 struct GrowthDraft {
     Located<double> px{0.0};
     Located<std::string> corners{"round"};        // or box
-    std::optional<Located<double>> within_px{};   // of round corners; left out: as curves of the layer
+    std::optional<Located<double>> within_px{};   // of round corners; omitted: as for curves of the layer
     Place place{};
 };
 struct LayerDraft {
     Name name{};
     bool holds_objects = false;
-    bool unread = false;                        // readers set this when they have told why there is nothing
+    bool unread = false;                        // set by readers that have already reported why it is empty
     std::vector<Located<std::string>> rows{};   // UTF-8, one character a cell
-    std::optional<CellTable> cells{};           // in place of rows
-    std::vector<LegendEntry> legend{};          // looked up before the map's
-    std::vector<ObjectDraft> objects{};         // of a layer of cells: besides those that its cells paint
+    std::optional<CellTable> cells{};           // instead of rows
+    std::vector<LegendEntry> legend{};          // takes precedence over that of the map
+    std::vector<ObjectDraft> objects{};         // of a layer of cells: in addition to painted ones
     std::vector<ExceptDraft> except{};
     bool decor = false, shown = true;
     std::optional<Name> storey{}, barrier{}, trigger{}, kind{};
     std::optional<Surface> surface{};
-    std::optional<Located<std::string>> one_way{};   // of lines that say none themselves
+    std::optional<Located<std::string>> one_way{};   // of lines without a direction of their own
     std::array<double, 2> offset{0, 0};              // px: of picture, shapes, carves and objects
-    std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, besides
+    std::array<double, 2> shape_offset{0, 0};        // px: of shapes, carves and solids, added to offset
     std::array<double, 4> sink{0, 0, 0, 0};          // px: left, top, right, bottom
-    std::optional<GrowthDraft> grow{};               // of its solids, all together
-    std::optional<Located<Value>> fill_holes{};      // no larger than so many px^2; true: than a cell
+    std::optional<GrowthDraft> grow{};               // of its solids, united
+    std::optional<Located<Value>> fill_holes{};      // up to so many px^2; true: up to a cell
     std::optional<Located<double>> within_px{};      // of its objects' curves
-    // What its `trigger` does, all of it as one.
+    // Of its `trigger`, which is one area.
     std::optional<Located<std::string>> fires{};
     Names by{}, gives{}, needs{};
     bool once = false;
     double every_s = 0;
     std::optional<Name> runs{};
-    int order = 0;                          // added to where it comes when it is drawn
-    std::optional<Located<Value>> snap{};   // of a drawing's vertices: to so many px, or "cell_parts"
+    int order = 0;                          // added to its drawing order
+    std::optional<Located<Value>> snap{};   // grid for the vertices of a drawing, px; or "cell_parts"
     std::optional<Names> flags{};
     std::vector<std::string> tags{};
     Located<std::string> band{"behind"};   // behind, with, front: drawn before, sorted among, after the movers
     Located<double> opacity{1.0};          // 0 to 1
-    Names when{}, unless{};                // facts: there only while all of the first and none of the second hold
+    Names when{}, unless{};                // facts: present only while all of the first and none of the second hold
     SaidProperties props{};
     Waivers waive{};
     Place place{};
@@ -368,7 +369,7 @@ struct MapDraft {
     std::optional<Name> player{};
     Names tilesets{};
     std::uint64_t seed = 0;       // of weighted choice
-    Located<int> cell_parts{1};   // parts of a cell that objects are expected to stand on
+    Located<int> cell_parts{1};   // objects are expected on multiples of a cell divided by this
     SaidProperties props{};
     std::vector<LegendEntry> legend{};
     std::vector<LayerDraft> layers{};
@@ -382,20 +383,20 @@ public:
     WorldBuilder& tileset(TileSetDraft draft);
     WorldBuilder& map(MapDraft draft);
 
-    // Where to look at pictures by their files, for traced shapes. Without it, or where it gives nothing, they are
-    // findings.
+    // Sets the source of pictures, for traced shapes. Without it, or if it returns nothing, these are findings.
     using Look = std::function<std::optional<Image>(const std::string& file)>;
     WorldBuilder& pictures(Look look);
 
-    // Findings of the caller's own (a reader's, say): they come back with the rest, and errors among them stop it.
+    // Adds a finding of the caller's, such as a reader's: it is returned with the others, and an error prevents
+    // building.
     WorldBuilder& note(Finding finding);
 
-    // What has been said so far.
+    // The drafts so far.
     [[nodiscard]] const WorldDraft& world_draft() const { return world_; }
     [[nodiscard]] const std::vector<TileSetDraft>& tileset_drafts() const { return tilesets_; }
     [[nodiscard]] const std::vector<MapDraft>& map_drafts() const { return maps_; }
 
-    // All findings at once; a world unless there are errors among them. Cost: in proportion to what was said.
+    // Returns all findings, and a world unless there are errors among them. Cost: proportional to the drafts.
     [[nodiscard]] Result<World> build() const;
 
 private:

@@ -1,10 +1,10 @@
-// What changed between two versions of a world: cells, objects, what is named, the ground, findings.
+// Compares two versions of a world: cells, objects, named things, ground, findings.
 //
 //     const auto before = dg::load_version("old/world.toml"), after = dg::load_version("new/world.toml");
 //     if (before && after) fmt::print("{}", dg::text(dg::compare(*before, *after)));
 //
-// How files are written does not matter, only what they say: comments, order of keys, quotes and line ends are no
-// change. Threads: free functions without shared state.
+// Only content counts: comments, order of keys, quotes and line ends are ignored. Threads: free functions without
+// shared state.
 #pragma once
 
 #include <optional>
@@ -15,7 +15,7 @@
 
 namespace dryground {
 
-// A world with what its files say, and what `check` finds in it.
+// A world, its drafts, and what `check` finds in it.
 struct Version {
     World world;
     WorldBuilder drafts;
@@ -26,7 +26,7 @@ struct Version {
 enum class Difference { added, removed, moved, changed };
 [[nodiscard]] std::string_view name_of(Difference difference);
 
-// Cells of a layer that hold something else: how many, and the boxes around those that hang together.
+// Changed cells of a layer: how many, and the boxes around connected ones.
 struct CellsChanged {
     std::string map, layer;
     std::size_t count = 0;
@@ -34,9 +34,9 @@ struct CellsChanged {
 };
 struct ThingChanged {
     Difference difference = Difference::changed;
-    std::string map;          // where it is one; else empty
-    std::string sort, name;   // "object", "layer", "map", "tile", "kind", "fact" …; of the world's own keys the key
-    std::string words{};      // what of it: "from [24, 48] to [40, 48]"; "patrol_px, mood"
+    std::string map;          // empty for things outside maps
+    std::string sort, name;   // "object", "layer", "map", "tile", "kind", "fact" …; for keys of the world: the key
+    std::string words{};      // what changed: "from [24, 48] to [40, 48]"; "patrol_px, mood"
 };
 // The area that a barrier covers on a storey of a map, in px².
 struct GroundChanged {
@@ -48,12 +48,12 @@ struct Comparison {
     std::vector<ThingChanged> things{};
     std::vector<CellsChanged> cells{};
     std::vector<GroundChanged> ground{};
-    Report new_findings{}, fixed_findings{};   // wherever they stand
+    Report new_findings{}, fixed_findings{};   // ignoring lines
 
     [[nodiscard]] bool empty() const;
 };
 
-// Cost: that of merging each map of both, and of comparing all cells.
+// Cost: merging each map of both versions, and comparing all cells.
 [[nodiscard]] Comparison compare(const Version& before, const Version& after);
 
 [[nodiscard]] std::string text(const Comparison& comparison);

@@ -1,7 +1,7 @@
-// What meets what: barriers and movers compiled to the category and mask bits that physics engines filter by.
+// Contact filters: barriers and movers as the category and mask bits by which physics engines filter.
 //
-// Bits: one for each barrier, then one for each mover, then one for all triggers. Two shapes touch when each one's
-// category is in the other's mask. Threads: a pure function of an immutable world.
+// Bits: one for each barrier, then one for each mover, then one for all triggers. Two shapes collide if the category of
+// each is in the mask of the other. Threads: a pure function of an immutable world.
 #pragma once
 
 #include <cstdint>
@@ -20,13 +20,14 @@ struct ContactBits {
 struct ContactTable {
     std::vector<ContactBits> barriers, movers;   // by id
     ContactBits triggers;
-    int bits = 0;   // how many are used
+    int bits = 0;   // number of bits in use
 };
 
-// Throws std::length_error when barriers and movers together are more than 63. O(barriers * movers).
+// Computes the bits of all barriers and movers. Throws std::length_error if there are more than 63 of both together.
+// O(barriers * movers).
 [[nodiscard]] ContactTable contact_table(const World& world);
 
-// Whether two shapes with these bits meet.
+// Returns whether two shapes with these bits collide.
 [[nodiscard]] constexpr bool meet(const ContactBits& a, const ContactBits& b) {
     return (a.category & b.mask) != 0 && (b.category & a.mask) != 0;
 }

@@ -1,4 +1,4 @@
-// All of Dry Ground but bridges to physics engines.
+// All of Dry Ground except the bridges to physics engines.
 #pragma once
 
 #include "dryground/art.hpp"

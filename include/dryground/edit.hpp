@@ -1,14 +1,13 @@
-// Changes to a world, made in its files: just the characters that say what changes are changed. Comments, order and
-// spacing of the rest stay byte for byte, in TOML and CSV; in PNG all other pixels.
+// Edits a world in its files: only the characters that describe the change are replaced. Comments, order and spacing of
+// everything else stay byte for byte, in TOML and CSV; in PNG all other pixels do.
 //
-// An edit is a value that says what to do. Making it gives the files' new bytes, or why there are none; nothing is
-// written here (work.hpp writes, and takes back). What comes out is read again before it is given back: an edit after
-// which the world could not be read any more is a fault, with its findings.
+// An edit is a value. Making it returns the new bytes of the files, or why there are none; nothing is written to disk
+// here (work.hpp writes and undoes). The result is read again before it is returned: an edit that would make the world
+// unreadable is a failure, with its findings.
 //
-// Cells are named as in maps, counted from cell (0, 0). What is painted on them is named as people name it: a tile, a
-// family, a block or a kind ("set/name" where two sets have one of that name; "kind crab" where a tile has the name of
-// a kind); tiles with flips and turns as in CSV ("bank:x:90"); "" is nothing. Threads: free functions without shared
-// state.
+// Cells are counted from cell (0, 0). Their contents are given by name: a tile, a family, a block or a kind ("set/name"
+// if two sets have the name; "kind crab" if a tile has the name of a kind); tiles with flips and turns as in CSV
+// ("bank:x:90"); "" is empty. Threads: free functions without shared state.
 #pragma once
 
 #include <array>
@@ -23,51 +22,51 @@
 
 namespace dryground {
 
-// ---- cells. `layer` may be left empty where the map has but one layer of cells ----
+// ---- cells; `layer` may be empty if the map has only one layer of cells ----
 
 struct PaintCells {
     std::string layer, tile;
     std::vector<Cell> cells;
 };
-// The cell and all that hang together with it by sides and hold the same.
+// Fills the cell and all equal cells connected with it by sides.
 struct FillCells {
     std::string layer, tile;
     Cell cell{};
 };
 struct ReplaceTile {
     std::string layer, from, to;
-    std::optional<CellArea> area{};   // all of the map if left out
+    std::optional<CellArea> area{};   // omitted: the whole map
 };
 struct CopyCells {
     std::string layer;
     CellArea area{};
     Cell to{};                // of the area's top-left cell
-    std::string to_layer{};   // the same layer if left empty
-    bool move = false;        // the area is empty afterwards, where nothing was put into it
+    std::string to_layer{};   // empty: the same layer
+    bool move = false;        // the area is emptied, except where it was copied to
 };
 
 // ---- objects, by their names ----
 
-// Where an object is: px, or a cell, or a block of cells.
+// The place of an object: px, a cell, or a block of cells.
 using ObjectAt = std::variant<PointPx, Cell, CellArea>;
-using GivenProperties = std::vector<std::pair<std::string, std::string>>;   // values as one writes them, quotes apart
+using GivenProperties = std::vector<std::pair<std::string, std::string>>;   // values as in files, without quotes
 
-// Keys, any of those that key_page lists for the thing, and properties that it may have ("props.NAME" where a key has
-// the name). Values as one writes them: texts need no quotes, lists of texts or numbers no brackets (iron,rope or
-// 0,8,16,8); anything else is TOML, as in { friction = 0.5 }.
+// Keys that key_page lists for the thing, and its properties ("props.NAME" if a key has the same name). Values: texts
+// need no quotes, lists of texts or numbers no brackets (iron,rope or 0,8,16,8); anything else is TOML, such as
+// { friction = 0.5 }.
 using GivenKeys = GivenProperties;
 
 struct AddObject {
-    std::string layer;   // may be left empty where the map has but one layer of objects
+    std::string layer;   // may be empty if the map has only one layer of objects
     std::string name, kind;
-    std::optional<ObjectAt> at;   // nothing where `values` draw its shape
+    std::optional<ObjectAt> at;   // omitted if `values` contain its shape
     std::string to{};             // of a link: map/object
     GivenKeys values{};
 };
 struct MoveObject {
     std::string name;
-    std::variant<PointPx, Cell> to;   // of what has a shape: PointPx only, and by so much
-    bool by = false;                  // `to` is how far
+    std::variant<PointPx, Cell> to;   // of an object with a shape: only PointPx, with `by`
+    bool by = false;                  // `to` is a distance
 };
 struct DropObject {
     std::string name;
@@ -77,12 +76,12 @@ struct GiveObject {
     GivenKeys values;
 };
 
-// ---- layers, by their names: the first lies lowest ----
+// ---- layers, by their names; the first is the lowest ----
 
 struct AddLayer {
     std::string layer;
     bool of_objects = false;        // else of cells, all empty
-    std::string above{}, below{};   // a layer beside which it goes; uppermost if both are left empty
+    std::string above{}, below{};   // the layer next to which it is inserted; both empty: on top
     GivenKeys values{};
 };
 struct DropLayer {
@@ -90,10 +89,10 @@ struct DropLayer {
 };
 struct OrderLayer {
     std::string layer;
-    std::string above{}, below{};   // one of them
+    std::string above{}, below{};   // one of both
 };
 struct GiveLayer {
-    std::string layer;   // may be left empty where the map has but one
+    std::string layer;   // may be empty if the map has only one
     GivenKeys values;
 };
 
@@ -104,13 +103,13 @@ struct GiveMap {
 };
 
 enum class Keep { top_left, top_right, bottom_left, bottom_right };
-// What stays where it is keeps its coordinates: where columns or rows come or go at the left or the top, the map's
-// first cell becomes another. New cells are empty.
+// Cells that stay keep their coordinates: adding or removing columns at the left or rows at the top changes the first
+// cell of the map. New cells are empty.
 struct ResizeMap {
     int columns = 0, rows = 0;
     Keep keep = Keep::top_left;   // the corner that stays
 };
-// Moves all cells and objects by so many cells. What leaves the map's cells is lost; objects may lie outside then.
+// Moves all cells and objects by so many cells. Cells that leave the map are lost; objects may end up outside.
 struct ShiftMap {
     int columns = 0, rows = 0;
 };
@@ -123,11 +122,11 @@ struct EditMap {
     MapEdit edit;
 };
 
-// ---- what the world names: barriers, flags, storeys, movers, facts, events, kinds ----
+// ---- named things of the world: barriers, flags, storeys, movers, facts, events, kinds ----
 
-// `thing` is "barrier", "flag", "storey", "mover", "fact", "event" or "kind". Flags, facts and events have but one key:
-// `note`. A kind's property is declared as in "props.patrol_px" = "{ type = 'number', default = 32 }"; a bare value is
-// the default of one that is declared already.
+// `thing` is "barrier", "flag", "storey", "mover", "fact", "event" or "kind". Flags, facts and events have only one
+// key: `note`. A kind's property is declared as in "props.patrol_px" = "{ type = 'number', default = 32 }"; a value
+// alone is a new default of one already declared.
 struct AddThing {
     std::string thing, name;
     GivenKeys values{};
@@ -139,25 +138,25 @@ struct GiveThing {
 struct DropThing {
     std::string thing, name;
 };
-// Keys of the world itself; those of its tables as "merging.within_px", "check.leak", "limits.maps".
+// Keys of the world; those of its tables as "merging.within_px", "check.leak", "limits.maps".
 struct GiveWorld {
     GivenKeys values;
 };
 
 // ---- maps and tile sets of the world ----
 
-// A file of its own beside the first map's: with a layer `ground` of cells and a layer `objects`, both empty. What is
-// not said is as in the first map: grid, cell, rim, tile sets.
+// Adds a map in a file beside that of the first map, with an empty layer `ground` of cells and an empty layer
+// `objects`. Grid, cell, rim and tile sets default to those of the first map.
 struct AddMap {
     std::string map;
     int columns = 0, rows = 0;
     GivenKeys values{};
 };
-// Takes a map, or a tile set, off the world's list; its file stays.
+// Removes a map or a tile set from the world's list; its file stays.
 struct DropMap {
     std::string map;
 };
-// A tile set's or map's file that is there already comes into the world's list.
+// Adds an existing file of a tile set or map to the world's list.
 struct AddFile {
     std::string file;   // from the world's folder
 };
@@ -165,7 +164,7 @@ struct DropTileSet {
     std::string tileset;
 };
 
-// ---- tiles: those of a set whose names match a pattern (* for any run of characters) ----
+// ---- tiles of a set, by a pattern for their names (* matches any characters) ----
 
 struct AddTile {
     std::string tileset, tile;
@@ -183,31 +182,32 @@ using WorldEdit = std::variant<EditMap, AddThing, GiveThing, DropThing, GiveWorl
                                DropTileSet, AddTile, GiveTiles, DropTiles>;
 
 struct Edited {
-    std::vector<NamedBytes> files{};   // those that changed or came, from the world's folder; none where all is so
+    std::vector<NamedBytes> files{};   // changed and new files, from the world's folder; empty if nothing changes
     std::size_t changed = 0;           // cells, objects, keys, or other things
-    std::vector<std::string> lost{};   // what goes over the map's edge: "3 cells of layer 'ground': 3 marsh/peat"
-    // The world as it was read for the edit, and as it will be; of an edit of one map perhaps with that map alone, and
-    // those that it names.
+    std::vector<std::string> lost{};   // what is lost at the map's edge: "3 cells of layer 'ground': 3 marsh/peat"
+    // The world as read for the edit, and as it will be; for an edit of one map possibly with only that map and those
+    // it refers to.
     Result<World> before = Failure{}, after = Failure{};
 };
 
-// Which of a world's maps are read for an edit.
+// The maps that are read for an edit.
 enum class EditReads {
-    needed,   // of an edit of one map: that map, and those that the edit names, unless other maps may refer to it
+    needed,   // for an edit of one map: that map and those it refers to, unless others may refer to it
     all,
 };
 
-// Fails with the findings that stand in the way, too. Cost: that of reading what is needed twice.
+// Makes an edit. Failures include findings. Cost: reading what is needed, twice.
 [[nodiscard]] Result<Edited> make_edit(const std::string& world_file, const WorldEdit& edit,
                                        const FileReader& reader = read_file, EditReads reads = EditReads::needed);
 
-// The cells of a straight line, ends included (Bresenham 1965); of a box; of its outermost ring.
+// Return the cells of a straight line, ends included (Bresenham, "Algorithm for computer control of a digital plotter",
+// IBM Systems Journal 4, 1965); of a box; of the outermost ring of a box.
 [[nodiscard]] std::vector<Cell> cells_of_line(Cell from, Cell to);
 [[nodiscard]] std::vector<Cell> cells_of_box(const CellArea& box);
 [[nodiscard]] std::vector<Cell> cells_of_ring(const CellArea& box);
 
-// The lines in which two texts differ, with three lines around them, each with - or + before it where it went or came;
-// for people. Empty when there is no difference.
+// Returns the lines in which two texts differ, with three lines of context, removed ones marked -, new ones +; for
+// people. Empty if there is no difference.
 [[nodiscard]] std::string line_differences(std::string_view before, std::string_view after);
 
 }   // namespace dryground

@@ -1,4 +1,4 @@
-// What stands on a map while certain facts hold, and what its cells grant.
+// What is present on a map while certain facts hold, and what its cells grant.
 //
 // Units: lattice steps, y down (geometry.hpp). Threads: free functions without shared state.
 #pragma once
@@ -12,24 +12,24 @@ namespace dryground {
 // Fact ids, sorted.
 using Facts = std::vector<FactId>;
 
-// Whether a layer, or an object with its layer, is there when just these facts are true.
+// Returns whether a layer, or an object with its layer, is present while exactly these facts are true.
 [[nodiscard]] bool is_there(const Layer& layer, const Facts& facts = {});
 [[nodiscard]] bool is_there(const Map& map, const Object& object, const Facts& facts = {});
 
-// A tile's shape as it stands on a cell of a layer: steps of the map, flips, turns and offsets applied.
+// Return the shape of a tile on a cell of a layer, an area or a line, in steps of the map, with flips, turns and
+// offsets applied.
 [[nodiscard]] Regions placed_area(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
-[[nodiscard]] Ring placed_line(const Map& map, const Layer& layer, const Shape& shape, int column,
-                               int row);   // of a line
+[[nodiscard]] Ring placed_line(const Map& map, const Layer& layer, const Shape& shape, int column, int row);
 
-// The facts with which something of a map's ground, triggers or cells' flags and sides comes or goes: sorted ids.
+// Returns the facts that change ground, triggers or flags and sides of cells of a map: sorted ids.
 [[nodiscard]] Facts facts_of_ground(const World& world, const Map& map);
 
-// The flags and sides of a cell on a storey, as the topmost tile that says them decides.
+// The flags and sides of a cell on a storey, as decided by the topmost tiles that declare them.
 struct Passability {
     FlagSet flags = 0;
     Sides sides;
     LayerId flags_layer = LayerId::none,
-            sides_layer = LayerId::none;   // which layer decided; none: no layer says anything
+            sides_layer = LayerId::none;   // the layers that decide; none: no layer does
 };
 [[nodiscard]] Passability passability(const World& world, const Map& map, DataCell cell, StoreyId storey,
                                       const Facts& facts = {});

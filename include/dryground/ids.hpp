@@ -1,6 +1,6 @@
-// References between the things of a world. Each sort of thing has ids of a type of its own, so that a mover's cannot
-// stand where a fact's is wanted. An id is a position in the world's list of such things, from 0; `none` is none of
-// them. Files and messages use names.
+// Ids: references between the things of a world. Each kind of thing has an id type of its own, so that the id of a
+// mover cannot be passed as that of a fact. An id is a position in the world's list of such things, from 0; `none`
+// refers to nothing. Files and messages use names.
 #pragma once
 
 #include <cstddef>
@@ -24,19 +24,19 @@ concept IsId = std::is_enum_v<Id> && requires {
     Id::none;
 };
 
-// Where in its list a thing stands. Requires an id that is not none.
+// Returns the position of a thing in its list. Requires an id other than none.
 template <IsId Id>
 [[nodiscard]] constexpr std::size_t index(Id id) {
     return static_cast<std::size_t>(id);
 }
 
-// The id of what stands there.
+// Returns the id of the thing at a position.
 template <IsId Id>
 [[nodiscard]] constexpr Id id_of(std::size_t position) {
     return static_cast<Id>(static_cast<int>(position));
 }
 
-// The ids of all things of a list, in its order: for (const MoverId mover : ids<MoverId>(world.movers())).
+// Iterates over the ids of all things of a list: for (const MoverId mover : ids<MoverId>(world.movers())).
 template <IsId Id>
 class IdRange {
 public:

@@ -1,5 +1,5 @@
-// What a game holds once it has loaded a pack: a world, and what tells it from any other. Packs come from `load_pack`
-// (files.hpp). Threads: immutable; copies share their content.
+// A loaded pack: a world, and a hash that identifies it. Packs come from `load_pack` (files.hpp). Threads: immutable;
+// copies share their content.
 #pragma once
 
 #include <string>
@@ -13,7 +13,7 @@ class Pack {
 public:
     Pack(World world, std::string hash) : world_(std::move(world)), hash_(std::move(hash)) {}
     [[nodiscard]] const World& world() const { return world_; }
-    [[nodiscard]] const std::string& hash() const { return hash_; }   // of all that is in it
+    [[nodiscard]] const std::string& hash() const { return hash_; }   // of its content
 
 private:
     World world_;

@@ -1,12 +1,12 @@
-// What a running game asks of a map: cells, touches, steps, edits, facts.
+// A map in a running game: cells, touches, steps, edits, facts.
 //
 //     dg::Play play(*dg::load_pack("station.pack.cbor"), "slipway");
 //     for (const dg::Touch& touch : play.touched({.point = p, .normal = n})) …   // touch.cell, touch.tile, touch.side
-//     for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks) …   // it is another now
+//     for (const std::size_t chunk : play.set_tile(touch.layer, touch.cell, "").chunks) …   // changed chunks
 //
-// Places are in px, y down. Cells are counted as maps count them, which may be negative; maps, layers, objects,
-// storeys, facts and movers are told by ids (ids.hpp). Where a caller's promise is broken (a map or layer that is not
-// there) std::out_of_range says which. Threads: any number may ask at once, as long as nobody edits.
+// Places are in px, y down. Cells are counted from cell (0, 0) and may be negative; maps, layers, objects, storeys,
+// facts and movers are given by ids (ids.hpp). If a precondition is violated (a map or layer that does not exist),
+// std::out_of_range names it. Threads: const functions may be called concurrently while nothing is changed.
 #pragma once
 
 #include <array>
@@ -26,79 +26,78 @@
 namespace dryground {
 
 struct PlayOptions {
-    int chunk_cells = 0;   // of the geometry that is kept; 0: as the world's merging settings say
-    bool pieces = false;   // whether chunks hold convex pieces besides regions and chains
+    int chunk_cells = 0;   // of the merged geometry; 0: as in the world's merging settings
+    bool pieces = false;   // whether chunks have convex pieces in addition to regions and chains
 };
 
-// One thing that was done to the running game, with what undoes it. `fired`: something that fires only once has.
-// `removed`: an object is gone.
+// A change to the running game, with what is needed to undo it. `fired`: something that fires only once has fired.
+// `removed`: an object was removed.
 struct Edit {
     enum class Sort { tile, fact, fired, removed } sort = Sort::tile;
     MapId map = MapId::none;
     LayerId layer = LayerId::none;
     Cell cell{};
-    Placed before{}, after{};     // of a tile
-    FactId fact = FactId::none;   // of a fact
-    ObjectId object =
-        ObjectId::none;         // that fired or is gone; of a tile that fired none, and layer and cell say which
-    bool whole_layer = false;   // what fired is the trigger of the layer
-    bool holds = false, held = false;   // after it, and before
+    Placed before{}, after{};           // of a tile
+    FactId fact = FactId::none;         // of a fact
+    ObjectId object = ObjectId::none;   // that fired or was removed; none: a tile fired, at layer and cell
+    bool whole_layer = false;           // the trigger of the layer fired
+    bool holds = false, held = false;   // after the change, and before
 
     friend bool operator==(const Edit&, const Edit&) = default;
 };
 struct EditResult {
-    std::vector<Edit> edits;           // none when nothing changed; undo takes them
-    std::vector<std::size_t> chunks;   // of the present map, whose geometry changed: positions in merge().chunks
+    std::vector<Edit> edits;           // empty if nothing changed; for undo
+    std::vector<std::size_t> chunks;   // of the current map whose geometry changed: positions in merge().chunks
 };
 
-// All that a saved game holds of a world: the differences from its pack. `changes_bytes` (changes.hpp) writes them by
-// names, so that they survive a new pack.
+// What a saved game stores of a world: the differences from its pack. `changes_bytes` (changes.hpp) writes them by
+// name, so that they remain valid for a new pack.
 struct SavedChanges {
-    std::string pack;          // the hash of the pack that was played; empty: a world without one
-    std::string map;           // the present map
-    std::vector<Edit> edits;   // each thing once, sorted
+    std::string pack;          // hash of the pack that was played; empty: a world without a pack
+    std::string map;           // the current map
+    std::vector<Edit> edits;   // one for each changed thing, sorted
 };
 
-// What a mover's way is barred by.
+// What blocks the way of a mover.
 struct Blocked {
     enum class By { nothing, tile, object, rim, flags, side, outside } by = By::nothing;
     Touch touch{};     // of tiles, objects and the rim
     Cell cell{};       // of flags and sides
-    double at = 1;     // how much of the way is free: 0 to 1
+    double at = 1;     // the free part of the way: 0 to 1
     PointPx place{};   // where the mover stops
 
     explicit operator bool() const { return by != By::nothing; }
 };
 
-// A body of the game's, as it is now.
+// A body of the game, as it is now.
 struct BodyNow {
     std::uint64_t id = 0;
     MoverId mover = MoverId::none;
-    PointPx position{};   // the mover's: what its body counts from
+    PointPx position{};   // the mover's position, to which its body is relative
     StoreyId storey = StoreyId::ground;
-    bool uses = false;   // it asks, this frame, to use what it stands in or next to
+    bool uses = false;   // in this frame it tries to use what it stands in or next to
 };
 
-// Something that a shape overlaps.
+// A thing that a shape overlaps.
 struct Overlap {
     enum class Sort { tile, object, rim, body } sort = Sort::tile;
-    BarrierId barrier = BarrierId::none;   // of what is solid
-    std::string trigger{};                 // of tiles' shapes that sense: their name
+    BarrierId barrier = BarrierId::none;   // of solid things
+    std::string trigger{};                 // name of a sensing shape of a tile
     LayerId layer = LayerId::none;         // of tiles and objects
     Cell cell{};                           // of tiles
-    Placed tile{};                         // what stands there
-    ObjectId object = ObjectId::none;      // a position in the map's objects
-    std::uint64_t body = 0;                // its id, and its mover's
+    Placed tile{};                         // of that cell
+    ObjectId object = ObjectId::none;      // of objects
+    std::uint64_t body = 0;                // id of a body, and its mover
     MoverId mover = MoverId::none;
 
     friend bool operator==(const Overlap&, const Overlap&) = default;
 };
 
-enum class Diagonal { never, if_both_free, if_one_free, always };   // past corners
+enum class Diagonal { never, if_both_free, if_one_free, always };   // whether diagonal steps pass corners
 
 class Play {
 public:
-    // Throws std::out_of_range for a map that is not there. Cost: merging the map.
+    // Throws std::out_of_range if the map does not exist. Cost: merging the map.
     Play(World world, std::string_view map, const PlayOptions& options = {});
     Play(const Pack& pack, std::string_view map, const PlayOptions& options = {});
     ~Play();
@@ -107,140 +106,138 @@ public:
 
     [[nodiscard]] const World& world() const;
     [[nodiscard]] MapId map_id() const;
-    [[nodiscard]] const Map& map() const { return *now_; }   // as it is now
-    [[nodiscard]] const ChunkedMerge& merge() const;         // its ground, likewise
+    [[nodiscard]] const Map& map() const { return *now_; }   // the current state
+    [[nodiscard]] const ChunkedMerge& merge() const;         // likewise its merged ground
 
-    // Goes to another map, whose changes are as they were when it was left. Cost: merging it.
+    // Changes to another map, in the state in which it was left. Cost: merging it.
     void go_to(std::string_view map);
-    void go_to(MapId map);   // by its id
+    void go_to(MapId map);
 
-    // ---- finding things by their names; none: not found ----
+    // ---- find things by name; none if not found ----
 
-    [[nodiscard]] LayerId find_layer(std::string_view name) const;     // of the present map; O(layers)
+    [[nodiscard]] LayerId find_layer(std::string_view name) const;     // of the current map; O(layers)
     [[nodiscard]] ObjectId find_object(std::string_view name) const;   // likewise; O(objects)
     [[nodiscard]] std::vector<LayerId> layers_tagged(std::string_view tag) const;
-    [[nodiscard]] PointPx place_of(
-        ObjectId object) const;   // its position; of one with an area the middle, or its feet
+    [[nodiscard]] PointPx place_of(ObjectId object) const;   // its position; for an area the middle, or the feet
 
     // ---- places and cells ----
 
-    // An engine's metres, y up.
+    // Convert from and to metres, y up.
     [[nodiscard]] PointPx from_metres(double x, double y) const;
     [[nodiscard]] std::array<double, 2> to_metres(PointPx p) const;
-    [[nodiscard]] Cell cell_at(PointPx p) const;   // on any grid; need not be one of the map's; NaN is far out
-    // The cell that a body stands in whose feet are at a place: on the border of two the upper one.
+    [[nodiscard]] Cell cell_at(PointPx p) const;   // on any grid; may lie outside the map; far outside for NaN
+    // Returns the cell a body stands in, by the place of its feet: on a border the upper cell.
     [[nodiscard]] Cell standing_cell(PointPx feet) const;
-    [[nodiscard]] PointPx corner_of(Cell cell) const;   // the top-left one; of a diamond the top one
+    [[nodiscard]] PointPx corner_of(Cell cell) const;   // the top-left corner; of a diamond the top one
     [[nodiscard]] PointPx middle_of(Cell cell) const;
     [[nodiscard]] bool has(Cell cell) const;
 
-    // What stands there; no tile outside of the map. Throws for a layer of objects.
+    // Returns the content of a cell; empty outside the map. Throws std::out_of_range for a layer of objects.
     [[nodiscard]] const Placed& tile_at(LayerId layer, Cell cell) const {
         const std::size_t l = index(layer);
         if (l >= now_->layers.size() || now_->layers[l].holds_objects) refuse_layer(layer);
         const DataCell at = now_->data_cell(cell);
         return now_->has(at) ? now_->placed(now_->layers[l], at.column, at.row) : now_->palette.front();
     }
-    [[nodiscard]] const Tile* find_tile(LayerId layer, Cell cell) const;   // null where no tile stands
-    // Flags and sides of a cell, and which layers decide them. Outside of the map nothing is granted.
+    [[nodiscard]] const Tile* find_tile(LayerId layer, Cell cell) const;   // null if the cell is empty
+    // Returns flags and sides of a cell, and which layers decide them. Nothing is granted outside the map.
     [[nodiscard]] Passability says(Cell cell, StoreyId storey = StoreyId::ground) const;
-    [[nodiscard]] bool grants(Cell cell, std::string_view flag,
-                              StoreyId storey = StoreyId::ground) const;   // by its name
-    // A property of the topmost tile of a storey that has it; null where none has.
+    [[nodiscard]] bool grants(Cell cell, std::string_view flag, StoreyId storey = StoreyId::ground) const;
+    // Returns a property of the topmost tile of a storey that has it; null if none has.
     [[nodiscard]] const Value* property_at(Cell cell, std::string_view name, StoreyId storey = StoreyId::ground) const;
 
-    // The order in which to draw, on grids whose nearer cells hide those behind: less is further away. Bodies are drawn
-    // by where they stand, tiles by the middle of their cell.
+    // Drawing order, for grids whose nearer cells hide those behind: less is further away. Bodies are sorted by their
+    // feet, tiles by the middle of their cell.
     [[nodiscard]] double depth(PointPx feet) const { return feet.y; }
     [[nodiscard]] double depth(Cell cell) const { return middle_of(cell).y; }
 
-    // ---- what did it hit ----
+    // ---- contacts ----
 
-    // The tiles, solid objects and rim that a contact is with; nothing where none lies near enough. Behind the contact,
-    // as seen along the normal: a wall beside a floor is not told of a contact with the floor. With a body: whatever
-    // lies along its side. What is carved away is not there. Allocates nothing.
+    // Returns the tiles, solid objects and rim that a contact touches; empty if none is near enough. Only those behind
+    // the contact, along the normal, count: a wall beside a floor is not part of a contact with the floor. With a
+    // body: all along its side. Carved parts do not count. Does not allocate.
     [[nodiscard]] Touches touched(const Contact& contact) const;
-    [[nodiscard]] Touches touched(std::span<const Contact> contacts) const;   // of all of them together
+    [[nodiscard]] Touches touched(std::span<const Contact> contacts) const;   // of all contacts together
 
-    // ---- ways ----
+    // ---- movement ----
 
-    // Whether a mover may go from a cell to one of the eight around it: the other cell grants what it needs and is not
-    // barred by ground it is stopped by, and neither cell's side is shut that way.
+    // Returns whether a mover may go from a cell to one of its eight neighbours: that cell grants what the mover needs
+    // and has no ground that stops it, and no side between them is shut in that direction.
     [[nodiscard]] bool may_step(MoverId mover, Cell from, Cell to, StoreyId storey = StoreyId::ground,
                                 Diagonal corners = Diagonal::if_both_free) const;
-    // The first thing in the way of a mover's body that moves straight from one place to another. One-way lines count
+    // Returns the first thing that blocks a mover's body on a straight way between two places. One-way lines count
     // from the side that they block.
     [[nodiscard]] Blocked blocked(MoverId mover, PointPx from, PointPx to, StoreyId storey = StoreyId::ground) const;
 
-    // A way of a mover to another place of the present map, as that is now: steps, walks, drops and jumps as its
-    // figures say (travel.hpp), all of it free. Nothing where none is found. Cost: after each change of ground the
-    // first question of a mover merges the map for it; seen from the side jumps are looked for where the search comes,
-    // once.
+    // Returns a route of a mover to another place of the current map in its current state: steps, walks, drops and
+    // jumps by its figures (travel.hpp), free all along. Nothing if none is found. Cost: the first call for a mover
+    // after a change of ground merges the map for it; seen from the side, jumps are searched for once, where the
+    // search gets to.
     [[nodiscard]] std::optional<Route> route(MoverId mover, PointPx from, PointPx to,
                                              StoreyId storey = StoreyId::ground) const;
 
-    // ---- what is there ----
+    // ---- overlaps ----
 
-    // All that overlaps a shape that is moved to a place: tiles' solid and sensing shapes, objects' areas and
-    // positions, the rim, and those of `bodies` that are on the storey. Touching is not overlapping. Sorted by sort,
-    // layer, row, column, object, body; each thing once for each barrier and trigger. Cost: in proportion to what is
-    // near.
+    // Returns all that overlaps a shape at a place: solid and sensing shapes of tiles, areas and positions of objects,
+    // the rim, and those of `bodies` on the storey. Touching is not overlapping. Sorted by kind, layer, row, column,
+    // object, body; each thing once for each barrier and trigger. Cost: proportional to what is near.
     [[nodiscard]] std::vector<Overlap> overlaps(const Regions& shape, PointPx at, StoreyId storey = StoreyId::ground,
                                                 std::span<const BodyNow> bodies = {}) const;
     [[nodiscard]] std::vector<Overlap> overlaps(MoverId mover, PointPx at, StoreyId storey = StoreyId::ground,
                                                 std::span<const BodyNow> bodies = {}) const;   // the mover's body
-    // What of that a feeler of a mover senses: the barriers and movers that it names.
+    // Returns what a feeler of a mover senses: the barriers and movers it names.
     [[nodiscard]] std::vector<Overlap> senses(MoverId mover, std::string_view feeler, PointPx at,
                                               StoreyId storey = StoreyId::ground,
                                               std::span<const BodyNow> bodies = {}) const;
 
     // ---- changes ----
 
-    // Puts a tile on a cell, or takes it away ({}). Cost: that of its chunk, where tiles keep to their cells.
+    // Puts a tile on a cell, or removes it ({}). Cost: as for LiveMap::set_tile.
     EditResult set_tile(LayerId layer, Cell cell, const Placed& tile);
-    EditResult set_tile(LayerId layer, Cell cell, std::string_view tile);   // by name, or set/tile; "": none
+    EditResult set_tile(LayerId layer, Cell cell, std::string_view tile);   // by name, or set/tile; "" removes
     EditResult clear(LayerId layer, Cell cell) { return set_tile(layer, cell, Placed{}); }
     EditResult swap(LayerId layer, Cell a, Cell b);
-    // What comes or goes with a fact: layers, objects, tiles that need it. Cost: none where no ground depends on it,
-    // else in proportion to the chunks whose ground does.
+    // Sets a fact: layers, objects and tiles that depend on it appear, disappear, open or close. Cost: proportional to
+    // the chunks whose ground depends on it.
     EditResult set_fact(FactId fact, bool holds);
     EditResult set_fact(std::string_view fact, bool holds = true);
     [[nodiscard]] bool holds(FactId fact) const;
     [[nodiscard]] bool holds(std::string_view fact) const;
     [[nodiscard]] const Facts& facts() const;
-    [[nodiscard]] bool is_there(ObjectId object) const;   // of the present map: as facts say, and not removed
+    [[nodiscard]] bool is_there(ObjectId object) const;   // of the current map: present by the facts, and not removed
 
-    // An object of the present map is gone for good: eaten, beaten, taken. Spawners, triggers and ground heed it.
-    // Cost: none where it shapes no ground, else in proportion to the chunks that it lies in.
+    // Removes an object of the current map for good: eaten, beaten, taken. It no longer spawns, fires or blocks. Cost:
+    // proportional to the chunks it lies in, if it shapes ground.
     EditResult remove(ObjectId object);
 
-    // Undoes what a call gave back.
+    // Undoes the result of a call.
     EditResult undo(const EditResult& changed);
 
-    // The differences from the pack; the same ones made in any order are the same. Cost: in proportion to them.
+    // Returns the differences from the pack, independent of the order in which they were made. Cost: proportional to
+    // them.
     [[nodiscard]] SavedChanges changes() const;
-    // From now on just these differences hold, on the map that they name. Gives in words what of them does not fit the
-    // world and was left out. Cost: in proportion to what changes, and merging the map where it is another or much of
-    // it changes.
+    // Replaces all differences by these, on the map they name. Returns, in words, those that do not fit the world and
+    // were ignored. Cost: proportional to what changes, and merging the map if it is another or much of it changes.
     std::vector<std::string> apply(const SavedChanges& changes);
 
-    // Whether something that fires once has fired: an object of the present map, a tile, or the trigger of a layer.
+    // Whether something with `once` has fired: an object of the current map, a tile, or the trigger of a layer.
     [[nodiscard]] bool has_fired(ObjectId object) const;
     [[nodiscard]] bool has_fired(LayerId layer, Cell cell) const;
-    [[nodiscard]] bool has_fired(LayerId layer) const;   // its own trigger
+    [[nodiscard]] bool has_fired(LayerId layer) const;
     EditResult set_fired(ObjectId object);
     EditResult set_fired(LayerId layer, Cell cell);
     EditResult set_fired(LayerId layer);
 
-    // Takes a newer world while running: the same map (or its first, when that is gone), facts and changed cells as far
-    // as they are there. Tells in words what is other: maps, tiles, facts that came and went, changes that were lost.
+    // Replaces the world by a newer one while running, keeping map (or going to the first, if it no longer exists),
+    // facts and changed cells as far as they exist. Returns, in words, what differs: maps, tiles and facts that are
+    // new or gone, changes that were lost.
     std::vector<std::string> refresh(World world);
 
-    // ---- to look at ----
+    // ---- debug drawing ----
 
     struct Line {
         PointPx from, to;
-        std::string_view group;   // a barrier's or trigger's name
+        std::string_view group;   // name of a barrier or trigger
     };
     struct Label {
         PointPx at;
@@ -253,8 +250,7 @@ public:
     struct Show {
         bool chains = true, flags = false, objects = true, grid = false;
     };
-    // Lines and labels inside a box of px, for a game to draw over its picture. The names live as long as the Play
-    // does.
+    // Returns lines and labels inside a box of px, for a game to draw over its picture. Names live as long as the Play.
     [[nodiscard]] Overlay overlay(const BoxPx& area, const Show& show) const;
     [[nodiscard]] Overlay overlay(const BoxPx& area) const { return overlay(area, Show{}); }
 
@@ -264,7 +260,7 @@ private:
     [[noreturn]] void refuse_layer(LayerId layer) const;
     void load(MapId map);
     std::unique_ptr<Parts> parts_;
-    const Map* now_ = nullptr;   // the present map, which the parts own
+    const Map* now_ = nullptr;   // the current map, owned by the parts
 };
 
 }   // namespace dryground

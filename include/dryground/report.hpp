@@ -1,8 +1,7 @@
-// Findings: what is wrong with a world, where, and what to do about it. Plain data; texts are made from it in one
-// place.
+// Findings: what is wrong with a world, where, and how to fix it. Plain data; all texts are made from it in one place.
 //
-// A finding is a record of a rule, a place and arguments. `message` puts the arguments into the rule's one sentence.
-// Threads: values; no shared state.
+// A finding is a record of a rule, a place and arguments. `message` inserts the arguments into the sentence of the
+// rule. Threads: values; no shared state.
 #pragma once
 
 #include <array>
@@ -17,8 +16,8 @@
 
 namespace dryground {
 
-// Where something is said: lines and columns count from 1, columns in characters. A world built in code has no file;
-// `thing` then names what is meant ("map 'slipway', object 'landing'").
+// A place in a file: lines and columns count from 1, columns in characters. Worlds built in code have no file; `thing`
+// then names what is meant ("map 'slipway', object 'landing'").
 struct Place {
     std::string file;   // relative to the world's folder
     int line = 0;
@@ -141,9 +140,9 @@ inline constexpr std::size_t rule_count = static_cast<std::size_t>(Rule::waiver_
 struct RuleText {
     Rule rule;
     std::string_view name;   // as in files and on the command line
-    Severity severity;       // unless the world says otherwise
+    Severity severity;       // unless the world overrides it
     std::string_view sentence;
-    std::size_t arguments;   // how many {} the sentence has
+    std::size_t arguments;   // how many {} are in the sentence
 };
 [[nodiscard]] std::span<const RuleText> all_rules();   // in the order of Rule
 [[nodiscard]] const RuleText& rule_text(Rule rule);
@@ -151,22 +150,22 @@ struct RuleText {
 [[nodiscard]] std::string_view name_of(Severity severity);
 [[nodiscard]] std::optional<Severity> severity_from(std::string_view name);
 
-// What a rule is about, for people: `check --explain`, and the page of rules.
+// The documentation of a rule: `check --explain`, and the page of rules.
 struct RulePage {
     Rule rule;
-    std::string_view means, effect;   // what it means, and what comes of it in the game
-    std::string_view example;         // the smallest that breaks the rule
+    std::string_view means, effect;   // what it means, and its effect in the game
+    std::string_view example;         // the smallest world that breaks the rule
     std::string_view fix;
 };
 [[nodiscard]] const RulePage& rule_page(Rule rule);
-// What a rule is about in a word or two: "Links". In the order of Rule those of one subject stand together.
+// Returns the subject of a rule in a word or two: "Links". In the order of Rule, those of one subject stand together.
 [[nodiscard]] std::string_view subject_of(Rule rule);
-// Markdown, which reads as plain text too. `heading`: how many # its name has.
+// Returns Markdown, which is readable as plain text. `heading`: the level of its heading.
 [[nodiscard]] std::string text(const RulePage& page, int heading = 2);
 
 struct Hint {
     std::string text;   // "nearest free place"
-    std::string set;    // what to write, empty where nothing is proposed: "at = [24, 48]"
+    std::string set;    // what to write: "at = [24, 48]"; empty without a proposal
 };
 
 struct Related {
@@ -178,27 +177,27 @@ struct Finding {
     Rule rule = Rule::syntax;
     Severity severity = Severity::error;
     Place place;
-    std::string map, layer, object;   // empty where they do not apply
-    std::string storey;               // the same; empty also on maps with a single one
+    std::string map, layer, object;   // empty if they do not apply
+    std::string storey;               // likewise; also empty on maps with one storey
     std::optional<Cell> cell;
     std::vector<std::string> arguments;
     std::vector<std::string> details;
     std::optional<Hint> hint;
     std::vector<Cell> cells;
-    std::vector<std::array<double, 2>> outline;   // px of the map, around the area that it is about; empty: a place
+    std::vector<std::array<double, 2>> outline;   // of the area that it is about, px of the map; empty: a place
     std::vector<Related> related;
-    std::string about;   // what it is about, for waivers: "tile set 'marsh', tile 'bank'"
+    std::string about;   // its subject, for waivers: "tile set 'marsh', tile 'bank'"
 };
 
-// The rule's sentence with the finding's arguments.
+// Returns the sentence of the rule with the arguments of the finding.
 [[nodiscard]] std::string message(const Finding& finding);
 
 struct Counts {
     std::size_t error = 0, warning = 0, note = 0;
-    std::size_t waived = 0;   // that somebody silenced, with a reason
+    std::size_t waived = 0;   // silenced by a waiver, with a reason
 };
 
-// A list of findings, always sorted by file, line, column, rule.
+// A list of findings, always sorted by file, line, column and rule.
 class Report {
 public:
     void add(Finding finding);
@@ -215,16 +214,16 @@ private:
     std::size_t waived_ = 0;
 };
 
-// For people: each finding as place, message, details and hint, and a closing line with the counts.
-// The findings of one report that the other does not have, wherever they stand: lines may have moved.
+// Returns the findings of one report that the other lacks, ignoring lines, which may have moved.
 [[nodiscard]] Report findings_only_in(const Report& one, const Report& other);
 
+// Return texts for people: each finding as place, message, details and hint, and a last line with the counts.
 [[nodiscard]] std::string text(const Finding& finding);
 [[nodiscard]] std::string text(const Report& report);
-[[nodiscard]] std::string text(const Counts& counts);   // the closing line: "1 error, 0 warnings, 2 notes, 1 waived"
+[[nodiscard]] std::string text(const Counts& counts);   // the last line: "1 error, 0 warnings, 2 notes, 1 waived"
 [[nodiscard]] std::string text(const Place& place);
 
-// The name of `names` that looks most like what was written, if one is near enough to be meant.
+// Returns the name most similar to what was written, if any is similar enough.
 [[nodiscard]] std::optional<std::string> nearest_name(std::string_view written, std::span<const std::string> names);
 
 }   // namespace dryground

@@ -1,12 +1,11 @@
-// What a call gives that can fail on content: a value, or the reason why it is missing.
+// The result of a call that can fail: a value, or the reason why there is none.
 //
 //     const dg::Result<dg::World> loaded = dg::load_world("demo/world.toml");
 //     if (!loaded) fmt::print("{}", dg::text(loaded.report()));
 //     const dg::World& world = *loaded;
 //
-// What is wrong with a world's content is told as findings (`report`), which may come with a value too: warnings,
-// notes. What is no content, as a file that cannot be opened, is told in one sentence (`fault`). Threads: a value; no
-// shared state.
+// Faults in the content of a world are findings (`report`), which may accompany a value: warnings, notes. Other
+// failures, such as a file that cannot be opened, are one sentence (`fault`). Threads: a value; no shared state.
 #pragma once
 
 #include <optional>
@@ -18,16 +17,16 @@
 namespace dryground {
 
 struct Failure {
-    std::string fault{};   // one sentence for people; empty where findings say it all
+    std::string fault{};   // one sentence for people; empty if the findings say it all
     Report report{};
 };
 
 namespace detail {
-// Throws std::logic_error: somebody took a value that is not there.
+// Throws std::logic_error: a missing value was accessed.
 [[noreturn]] void refuse_missing_value(const Failure& failure);
 }   // namespace detail
 
-// Its value may be taken only if it is true: test first. Otherwise std::logic_error is thrown, with the reason.
+// Test it before accessing the value: if there is none, std::logic_error is thrown, with the reason.
 template <class T>
 class [[nodiscard]] Result {
 public:
@@ -47,15 +46,15 @@ public:
     [[nodiscard]] T* operator->() { return &value(); }
 
     [[nodiscard]] const Report& report() const { return failure_.report; }
-    [[nodiscard]] const std::string& fault() const { return failure_.fault; }   // empty where there is a value
-    [[nodiscard]] const Failure& failure() const { return failure_; }           // to pass the reason on
+    [[nodiscard]] const std::string& fault() const { return failure_.fault; }   // empty if there is a value
+    [[nodiscard]] const Failure& failure() const { return failure_; }           // to pass on the reason
 
 private:
     std::optional<T> value_;
     Failure failure_;
 };
 
-// Of a call that gives nothing but that it is done.
+// The result of a call without a value: whether it succeeded.
 template <>
 class [[nodiscard]] Result<void> {
 public:

@@ -1,4 +1,4 @@
-// Tile sets: tiles with their shapes, flags and reactions. Part of world.hpp, which says what holds for all of it.
+// Tile sets: tiles with their shapes, flags and reactions. Part of world.hpp, whose rules apply.
 #pragma once
 
 #include "dryground/vocabulary.hpp"
@@ -11,23 +11,23 @@ struct Surface {
     friend auto operator<=>(const Surface&, const Surface&) = default;
 };
 
-// The direction in which movers pass a line; from the other side it stops them. `none`: it stops them both ways.
+// The direction in which movers pass a line; it stops them from the other side. `none`: it stops them from both sides.
 enum class OneWay { none, up, down, left, right };
 
 enum class ShapeFault { none, empty, crosses_itself };
 
 struct Shape {
-    std::string words;               // as people would say it: "box [0, 8, 16, 8]"
-    Regions area;                    // empty when there is a fault, and for a line
-    Ring line;                       // the points of a line, two or more, from end to end; else empty
-    OneWay one_way = OneWay::none;   // of a line
-    bool whole_cell = false;         // it is the cell of whatever grid its tile stands on; `area` is the box around it
-    BarrierId barrier = BarrierId::none;   // its own, else its tile's; none: its layer's
-    std::string trigger;                   // not empty: it senses and blocks nothing
+    std::string words;                     // in words: "box [0, 8, 16, 8]"
+    Regions area;                          // empty if there is a fault, and for a line
+    Ring line;                             // the points of a line, two or more, from end to end; else empty
+    OneWay one_way = OneWay::none;         // of a line
+    bool whole_cell = false;               // the whole cell, on any grid; `area` is the box around it
+    BarrierId barrier = BarrierId::none;   // its own or its tile's; none: its layer's
+    std::string trigger;                   // not empty: it senses, and does not block
     std::optional<Surface> surface;
     ShapeFault fault = ShapeFault::none;
     Point fault_at;
-    std::string fault_words;   // of an empty shape: why
+    std::string fault_words;   // why the shape is empty
     Place place;
 };
 
@@ -45,11 +45,11 @@ struct Sides {
 
 enum class Fires { enter, inside, leave, use, bump, defeat, start };
 
-// What a tile does when something happens to it.
+// What a tile does in reaction to something.
 struct Reaction {
     Fires fires = Fires::bump;
-    std::array<bool, 4> from{true, true, true, true};   // from which sides: as in Sides
-    std::vector<MoverId> by;                            // none: any
+    std::array<bool, 4> from{true, true, true, true};   // the sides it reacts to: as in Sides
+    std::vector<MoverId> by;                            // empty: any
     bool once = false;
     double every_s = 0;
     std::vector<FactId> needs, gives;
@@ -65,33 +65,33 @@ enum class Band { behind, with, front };
 struct Tile {
     std::string name;
     std::optional<std::array<int, 2>> art;     // column and row in the sheet
-    std::optional<std::array<double, 2>> at;   // px by which its art is moved from where it stands; else its sheet's
+    std::optional<std::array<double, 2>> at;   // px by which its art is shifted; empty: as its sheet
     std::optional<Picture> picture;
-    std::optional<Band> band;   // when it is drawn; else its layer's
+    std::optional<Band> band;   // when it is drawn; empty: as its layer
     bool unseen = false;
-    bool overhang = false;   // shapes may reach outside the cell
+    bool overhang = false;   // shapes may extend beyond the cell
     std::vector<std::string> tags;
-    bool decided = false;   // `shapes` was said, be it empty
+    bool decided = false;   // `shapes` is given, even if empty
     std::vector<Shape> shapes;
     std::vector<Carve> carves;
     std::optional<FlagSet> flags;
     std::optional<Sides> sides;
-    KindId stands_for = KindId::none;   // where the tile is painted an object of that kind stands in its place
+    KindId stands_for = KindId::none;   // painting the tile places an object of that kind instead
     std::vector<Reaction> reacts;
-    std::vector<FactId> needs, gives;   // its shapes are solid until all it needs hold
-    StoreyId leads = StoreyId::none;    // the storey that its stairs lead to
+    std::vector<FactId> needs, gives;   // its shapes are solid until all of `needs` hold
+    StoreyId leads = StoreyId::none;    // the storey its stairs lead to
     Properties props;
-    bool in_pattern = false;   // a family or a block holds it
+    bool in_pattern = false;   // it is part of a family or a block
     Place place, place_of_art;
 };
 
 struct Sheet {
     std::string file;   // relative to the world's folder
     std::array<int, 2> margin{}, gap{};
-    std::optional<std::array<int, 2>> cut;   // width and height of a tile's art, px; else the cell's
-    std::array<double, 2> at{};              // px by which all art is moved from where it stands
-    std::optional<Colour> clear;             // the colour that means empty
-    int width = 0, height = 0;               // px; 0 when a world was built in code
+    std::optional<std::array<int, 2>> cut;   // width and height of a tile's art, px; empty: of the cell
+    std::array<double, 2> at{};              // px by which all art is shifted
+    std::optional<Colour> clear;             // the transparent colour
+    int width = 0, height = 0;               // px; 0 in worlds built in code
     Place place;
 };
 
@@ -103,17 +103,18 @@ struct TileSet {
     std::vector<Tile> tiles;
     Place place;
 
-    [[nodiscard]] int find(std::string_view tile) const;   // -1 when there is none; O(tiles)
+    [[nodiscard]] int find(std::string_view tile) const;   // -1 if not found; O(tiles)
 };
 
-// What is drawn for a tile: a box of px of a file, and where the box's corner is drawn, in px from the top-left corner
-// of (the box around) the tile's cell. Art that is larger than a cell stands with the middle of its lower edge on the
-// middle of the cell's. The box has no size where a picture's is not known, as in worlds built in code.
+// What is drawn for a tile: a box of px of a file, and where the corner of that box is drawn, in px from the top-left
+// corner of (the box around) the tile's cell. Art larger than a cell stands with the middle of its lower edge on the
+// middle of the cell's lower edge. The box is empty where the size of a picture is not known, as in worlds built in
+// code.
 struct TileImage {
     std::string file;   // relative to the world's folder
     int left = 0, top = 0, width = 0, height = 0;
     double x = 0, y = 0;
-    std::optional<Colour> clear;   // the colour that means empty
+    std::optional<Colour> clear;   // the transparent colour
 };
 // Returns nothing for a tile without art.
 [[nodiscard]] std::optional<TileImage> image_of(const TileSet& set, const Tile& tile);

@@ -1,8 +1,7 @@
-// What did it hit? From a contact of a physics engine to the tiles and solid objects that are really there.
+// From a contact of a physics engine to the tiles and solid objects that are hit.
 //
-// An engine tells where a body touches the ground and in which direction it is pushed out; the ground it knows is one
-// outline over many tiles. Everything here is in px, y down (`Play::from_metres` turns an engine's places around).
-// Threads: plain values.
+// An engine reports where a body touches the ground and in which direction it is pushed out; the ground it knows is one
+// outline over many tiles. All values are in px, y down (`Play::from_metres` converts). Threads: plain values.
 #pragma once
 
 #include <array>
@@ -17,35 +16,35 @@
 namespace dryground {
 
 struct Contact {
-    PointPx point;                 // where they touch
-    PointPx normal{};              // out of the ground, toward the body, of any length; (0, 0): not known
-    std::optional<BoxPx> body{};   // around it; with it, all that lies along the body's side is told
+    PointPx point;                 // where body and ground touch
+    PointPx normal{};              // out of the ground, toward the body, any length; (0, 0): unknown
+    std::optional<BoxPx> body{};   // its box; with it, all along the body's side is reported
     StoreyId storey = StoreyId::ground;
-    // Only what stops this mover, whose shape the body has; none: whatever is solid, and a box.
+    // Only what stops this mover, whose shape is used; none: all that is solid, and the box.
     MoverId mover = MoverId::none;
-    double within_px = 1;   // how far from the contact a shape may lie
+    double within_px = 1;   // greatest distance of a shape from the contact
 };
 
 enum class Touched { tile, object, rim };
 
 struct Touch {
     Touched sort = Touched::tile;
-    Cell cell{};                        // of the tile; else the one at the contact
+    Cell cell{};                        // of the tile; else the cell at the contact
     LayerId layer = LayerId::none;      // of the tile or object; none: the rim
-    Placed tile{};                      // what stands there
-    ObjectId object = ObjectId::none;   // a position in the map's objects
+    Placed tile{};                      // the content of the cell
+    ObjectId object = ObjectId::none;   // of an object
     BarrierId barrier = BarrierId::none;
     int side = 0;   // of the cell that was hit: 0 top, 1 right, 2 bottom, 3 left; of diamonds from the top right on
-    double overlap_px = 0;    // how much of the body's side lies along it; 0 without a body
+    double overlap_px = 0;    // length of the body's side along it; 0 without a body
     double distance_px = 0;   // from the contact's point
 
-    // The same thing: whatever is hit of it.
+    // Whether both touch the same thing, whichever part of it.
     [[nodiscard]] bool is_same(const Touch& other) const {
         return sort == other.sort && cell == other.cell && layer == other.layer && object == other.object;
     }
 };
 
-// A list of its own length without memory of its own: what lies along a body is seldom more.
+// A list of fixed capacity that does not allocate: seldom more lies along a body.
 class Touches {
 public:
     static constexpr std::size_t most = 32;
@@ -57,10 +56,10 @@ public:
     [[nodiscard]] const Touch& operator[](std::size_t i) const { return touches_[i]; }
     [[nodiscard]] const Touch& front() const { return touches_[0]; }
 
-    // Adds what is new of it, and keeps the greater overlap and the lesser distance of what is not. When it is full,
-    // what comes last is left out.
+    // Adds a touch; if the same thing is there already, keeps the greater overlap and the smaller distance. Ignored if
+    // the list is full.
     void add(const Touch& touch);
-    // Most overlap first, then the nearest, then by layer from the top, then by row and column.
+    // Sorts by greatest overlap, then nearest, then layer from the top, then row and column.
     void sort();
 
 private:
@@ -68,8 +67,8 @@ private:
     std::size_t size_ = 0;
 };
 
-// Turns the touches of each frame into what came, what stays and what went: sliding along a floor tells each of its
-// cells once. Allocates nothing once it has held as many.
+// Compares the touches of each frame with those of the last: what came, what stays, what went. Sliding along a floor
+// reports each of its cells once. Does not allocate once it has held as many.
 class TouchTracker {
 public:
     enum class Phase { came, stays, went };
@@ -80,14 +79,14 @@ public:
         Touch touch;
     };
 
-    // During a frame, in any order; the same thing may be told more than once.
+    // Call during a frame, in any order; duplicates are allowed.
     void touch(std::uint64_t body, int feeler, const Touch& touch);
     void touch(std::uint64_t body, int feeler, std::span<const Touch> touches) {
         for (const Touch& one : touches) touch(body, feeler, one);
     }
-    // Ends the frame. By body, feeler, layer, row, column; the events are valid until the next call.
+    // Ends the frame. Returns events sorted by body, feeler, layer, row, column, valid until the next call.
     std::span<const Event> end_frame();
-    // A body is no more: nothing is told of its touches.
+    // Forgets a body that no longer exists: no events for its touches.
     void forget(std::uint64_t body);
 
 private:

@@ -1,10 +1,10 @@
-// What fires: triggers, links, entities and tiles that react, for the bodies of a running game.
+// Fires triggers, links, entities and reacting tiles for the bodies of a running game.
 //
 //     dg::TriggerTracker tracker(play);
 //     for (const dg::Firing& firing : tracker.update(seconds, bodies)) …   // run firing.event, follow firing.link
 //
-// What is given belongs to the caller: it outlasts whatever is called while it is gone through. Threads: one at a time,
-// with its Play. Allocates nothing in frames in which nothing fires.
+// Results belong to the caller and stay valid whatever is called meanwhile. Threads: one at a time, together with its
+// Play. Does not allocate in frames in which nothing fires.
 #pragma once
 
 #include <cstdint>
@@ -18,39 +18,38 @@ namespace dryground {
 
 struct Firing {
     Fires fires = Fires::enter;
-    std::uint64_t body = 0;             // 0 with no body: what fires at the start
-    ObjectId object = ObjectId::none;   // of the present map; none: a tile
-    LayerId layer = LayerId::none;      // of the tile, and its cell; or whose own trigger it is
+    std::uint64_t body = 0;             // 0: none, for what fires at the start
+    ObjectId object = ObjectId::none;   // of the current map; none: a tile
+    LayerId layer = LayerId::none;      // and cell of the tile; or the layer whose trigger fired
     Cell cell{};
-    Placed tile{}, became{};   // what stood there, and what stands there now; no tile where it is a layer's own trigger
-    // Of the object, of the tile that stood there, or of the layer. They live as long as the Play's world.
+    Placed tile{}, became{};   // the tile before, and after; empty for the trigger of a layer
+    // Of the object, of the tile before, or of the layer. Valid as long as the world of the Play.
     const Properties* properties = nullptr;
-    EventId event = EventId::none;   // to run
-    // To follow, of links that lead somewhere: it says the map and object to arrive at, and an event to run there.
-    // Lives as long as the Play's world: also when the Play goes to that map.
+    EventId event = EventId::none;   // to be run
+    // To be followed, for links with a target: the map and object to arrive at, and an event to run there. Valid as
+    // long as the world of the Play, also after the Play has changed to that map.
     const Link* link = nullptr;
     StoreyId to_storey =
-        StoreyId::none;     // of stairs: where the body is from now on; theirs there fire when it has left the cell
-    EditResult changed{};   // facts that it gave, tiles that it turned into others: done already
+        StoreyId::none;     // of stairs: the body's storey from now on; stairs there fire after it has left the cell
+    EditResult changed{};   // facts and tiles that it changed, already done
 };
 
-// Follows bodies over the present map of a Play: what they get into, stay in, leave and use. Overlapping is what
-// counts, not touching; a mover that moves by steps is in the cell that holds its position. What needs facts fires when
-// all of them hold; what is there only `when` some hold senses nothing else, and is there as facts were when the call
-// began: of two states of a switch one use sets off one. `once` is remembered by the Play, and
-// saved.
+// Follows bodies over the current map of a Play: what they enter, stay in, leave and use. Overlapping counts, not
+// touching; a mover that moves by steps is in the cell of its position. What needs facts fires only while all of them
+// hold; things with `when` and `unless` are present by the facts at the beginning of the call, so one use triggers only
+// one of two states of a switch. The Play remembers and saves what fired `once`.
 class TriggerTracker {
 public:
-    explicit TriggerTracker(Play& play);   // which must outlive it
+    explicit TriggerTracker(Play& play);   // must outlive it
     ~TriggerTracker();
     TriggerTracker(TriggerTracker&&) noexcept;
     TriggerTracker& operator=(TriggerTracker&&) noexcept;
 
-    // A frame: `seconds` have passed since the last. A body that is not told of any more has left. The first call for a
-    // map also tells what fires at its start.
+    // Advances by a frame of `seconds`. Bodies that are missing have left. The first call for a map also fires what
+    // fires at its start.
     std::vector<Firing> update(double seconds, std::span<const BodyNow> bodies);
 
-    // What only the game knows: a body bumped into a tile or object from a side; an object was defeated.
+    // Report what only the game knows: a body bumped into a tile or object; an object was defeated.
     std::vector<Firing> bumped(const BodyNow& body, const Touch& touch);
     std::vector<Firing> defeated(ObjectId object, std::uint64_t body = 0);
 

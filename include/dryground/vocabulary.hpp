@@ -1,5 +1,5 @@
-// What a world's files and code can name: barriers, flags, storeys, movers, kinds, and the typed properties that things
-// carry. Part of world.hpp, which says what holds for all of it.
+// The named things of a world: barriers, flags, storeys, movers, kinds, and the typed properties of things. Part of
+// world.hpp, whose rules apply.
 #pragma once
 
 #include <array>
@@ -29,12 +29,12 @@ struct PointPx {
     double x = 0, y = 0;
     friend bool operator==(const PointPx&, const PointPx&) = default;
 };
-// A box, in px: its corner at the top-left, and its size.
+// A box in px: its top-left corner and its size.
 struct BoxPx {
     double x = 0, y = 0, width = 0, height = 0;
 };
 
-// A property's value. It keeps its type from file to game: a yes/no is a bool, a place two numbers of px.
+// The value of a property. It keeps its type from file to game: a yes/no is a bool, a place is two numbers of px.
 struct Value {
     using List = std::vector<Value>;
     std::variant<bool, std::int64_t, double, std::string, std::array<double, 2>, List> is = false;
@@ -47,8 +47,8 @@ enum class FieldType { yes_no, whole, number, text, choice, colour, place, ref, 
 
 struct Field {
     FieldType type = FieldType::text;
-    std::optional<Value> standard;       // the default; without one the property must be given,
-    bool optional = false;               // or, if it is optional, has no value where it is not
+    std::optional<Value> standard;       // the default; without one the property is required,
+    bool optional = false;               // unless it is optional: then it may have no value
     std::optional<double> least, most;   // of whole and number
     std::vector<std::string> choices;    // of choice
     FieldType holds = FieldType::text;   // of list
@@ -56,13 +56,13 @@ struct Field {
 };
 using Fields = std::map<std::string, Field>;
 
-// ---- what can be named ---------------------------------------------------------------------------------------------
+// ---- named things ---------------------------------------------------------------------------------------------
 
 struct Colour {
     std::uint8_t red = 0, green = 0, blue = 0;
     friend bool operator==(const Colour&, const Colour&) = default;
 };
-// "#7a5c3a"; nothing where a text is no such thing.
+// Parses "#7a5c3a"; returns nothing for any other text.
 [[nodiscard]] std::optional<Colour> colour_from(std::string_view text);
 
 struct Barrier {
@@ -85,30 +85,31 @@ struct Storey {
     Place place{};
 };
 
-// A picture of its own: a PNG and the place of its corner from the position (or cell corner), px.
+// A picture: a PNG file, and where its top-left corner is drawn relative to the position (or the corner of the cell),
+// px.
 struct Picture {
     std::string file;   // relative to the world's folder
     double x = 0, y = 0;
-    int width = 0, height = 0;   // px; 0 when a world was built in code
-    bool stands = false;         // of a tile: it has no place of its own, but stands as the art of sheets does
+    int width = 0, height = 0;   // px; 0 in worlds built in code
+    bool stands = false;         // of a tile: without (x, y), it stands as art of sheets does
 };
 
 enum class Moves { steps, free, side };
 
 struct Feeler {
     std::string name;
-    Regions area;   // from the mover's position
+    Regions area;   // relative to the mover's position
     std::vector<BarrierId> senses;
     std::vector<MoverId> senses_movers;
 };
 
 struct Mover {
     std::string name;
-    Regions body;                        // convex, from its position
+    Regions body;                        // convex, relative to its position
     std::vector<BarrierId> stopped_by;   // sorted
-    std::vector<MoverId> meets;          // sorted; said on one side, it stands on both
-    FlagSet needs = 0;                   // any one of these; none: it needs none
-    FlagSet climbs = 0;   // seen from the side: in cells with any one of these it moves in all directions
+    std::vector<MoverId> meets;          // sorted; declared by one of two, it applies to both
+    FlagSet needs = 0;                   // one of these suffices; 0: it needs none
+    FlagSet climbs = 0;                  // seen from the side: in cells with one of these it climbs in all directions
     Moves moves = Moves::free;
     std::optional<double> jump_px, leap_px, drop_px, kerb_px, slope_degrees;
     std::vector<Feeler> feelers;
@@ -125,10 +126,10 @@ struct Kind {
     Role role = Role::entity;
     MoverId mover = MoverId::none;
     Motion motion = Motion::fixed;
-    std::string path;   // its field that holds the places along which its objects move; empty: none
+    std::string path;   // the property with the places its objects move along; empty: none
     std::vector<std::string> tags;
     Stands stands = Stands::middle;
-    Regions area;   // from its position
+    Regions area;   // relative to its position
     Fields fields;
     std::optional<Picture> picture;
     Place place;

@@ -1,8 +1,7 @@
-// What a world is, once it has been read or built: plain values that are always valid. Nothing here can be changed
-// from outside; worlds come from `WorldBuilder` (builder.hpp) or `load_world` (files.hpp), with findings in place of a
-// world where something is wrong.
+// Worlds: plain values that are always valid. Nothing here can be changed from outside; worlds come from `WorldBuilder`
+// (builder.hpp) or `load_world` (files.hpp), which return findings instead if something is wrong.
 //
-// References between things are ids (ids.hpp): positions in the world's lists; files and messages use names.
+// References between things are ids (ids.hpp): positions in the lists of the world; files and messages use names.
 // Geometry is in lattice steps (geometry.hpp): of tiles from the top-left corner of their cell, of maps from the
 // top-left corner of cell (0, 0). Threads: a World is immutable and may be read from any number of threads.
 #pragma once
@@ -32,13 +31,13 @@ struct MergeSettings {
 };
 
 struct Start {
-    std::string words;   // as written: map/object; empty when the world says none
+    std::string words;   // as written: map/object; empty if the world declares none
     MapId map = MapId::none;
     ObjectId object = ObjectId::none;
     Place place;
 };
 
-// What must be reachable: an object, or a fact.
+// A goal of the game, which must be reachable: an object, or a fact.
 struct Goal {
     std::string words;   // as written: map/object, or the fact's name
     MapId map = MapId::none;
@@ -47,11 +46,11 @@ struct Goal {
     Place place;
 };
 
-// Somebody says that a finding of a rule is meant so, here: on what it is written, or in a block of a map's cells.
+// Silences the findings of a rule for the thing it is written on, or within a block of a map's cells.
 struct Waiver {
     Rule rule = Rule::syntax;
     std::string why;
-    std::string about;                // as Finding::about; empty: of the whole world
+    std::string about;                // as Finding::about; empty: the whole world
     std::string map, layer, object;   // or of these
     std::optional<CellArea> cells;
     Place place;
@@ -59,12 +58,12 @@ struct Waiver {
 
 // ---- the world -----------------------------------------------------------------------------------------------------
 
-// Copies share their content; cheap to pass by value.
+// Copies share their content, so it is cheap to pass by value.
 class World {
 public:
     [[nodiscard]] const std::string& title() const { return parts_->title; }
     [[nodiscard]] double per_metre() const { return parts_->per_metre; }
-    [[nodiscard]] MoverId player() const { return parts_->player; }   // none when the world says none
+    [[nodiscard]] MoverId player() const { return parts_->player; }   // none if the world declares none
     [[nodiscard]] const Start& start() const { return parts_->start; }
     [[nodiscard]] const std::vector<Barrier>& barriers() const { return parts_->barriers; }
     [[nodiscard]] const std::vector<NamedThing>& flags() const { return parts_->flags; }
@@ -100,7 +99,7 @@ public:
     [[nodiscard]] const TileSet& tileset(TileSetId id) const { return parts_->tilesets[index(id)]; }
     [[nodiscard]] const Map& map(MapId id) const { return parts_->maps[index(id)]; }
 
-    // Ids by names; none: not found. O(things).
+    // Look up ids by name; none if not found. O(things).
     [[nodiscard]] MoverId find_mover(std::string_view name) const;
     [[nodiscard]] BarrierId find_barrier(std::string_view name) const;
     [[nodiscard]] FactId find_fact(std::string_view name) const;
@@ -110,10 +109,10 @@ public:
     [[nodiscard]] MapId find_map(std::string_view name) const;
     [[nodiscard]] TileSetId find_tileset(std::string_view name) const;
 
-    // Throws std::out_of_range, naming the nearest map, when there is none of that name.
+    // Returns the map of a name. Throws std::out_of_range, naming the nearest, if there is none.
     [[nodiscard]] const Map& map(std::string_view name) const;
 
-    // The tile that stands on a cell. Requires placed.tile >= 0.
+    // Returns the tile on a cell. Requires placed.tile >= 0.
     [[nodiscard]] const Tile& tile(const Placed& placed) const {
         return parts_->tilesets[static_cast<std::size_t>(placed.tileset)].tiles[static_cast<std::size_t>(placed.tile)];
     }
@@ -146,17 +145,17 @@ private:
     std::shared_ptr<const Parts> parts_;
 };
 
-// The mover whose body an object of a map has: its kind's; where that is the world's player, of spawns the map's
-// player. MoverId::none: it has none.
+// Returns the mover whose body an object has: that of its kind; for spawns whose kind has the world's player, the
+// player of the map. MoverId::none: it has no body.
 [[nodiscard]] MoverId body_of(const World& world, const Map& map, const Object& object);
 
-[[nodiscard]] std::span<const std::string_view> limit_names();                          // that [limits] can set
+[[nodiscard]] std::span<const std::string_view> limit_names();                          // the keys of [limits]
 [[nodiscard]] std::vector<std::string> flag_names(const World& world, FlagSet flags);   // in the world's order
 [[nodiscard]] std::string_view name_of(OneWay one_way);                                 // "" for none
 [[nodiscard]] std::string_view name_of(Role role);
 [[nodiscard]] std::string_view name_of(FieldType type);
 [[nodiscard]] std::string_view name_of(Fires fires);
 [[nodiscard]] std::string_view name_of(Passage passage);
-[[nodiscard]] std::string text(const Value& value);   // as one would write it in a file
+[[nodiscard]] std::string text(const Value& value);   // as written in a file
 
 }   // namespace dryground
