@@ -1,7 +1,7 @@
 // Bridge to the Bullet physics engine: merged ground raised to static bodies, in three dimensions.
 //
-// Include it and link DryGround::bullet. Everything is handed over in metres with y up (raise.hpp): maps lie flat, with
-// movers on a floor of the game's own at the storey's base, or stand upright.
+// Include it and link DryGround::bullet. All values are metres with y up (raise.hpp): maps lie flat, with movers on a
+// floor of the game's own at the base of the storey, or stand upright.
 //
 //     dg::bullet::smooth_contacts();   // once: balls do not snag inside of meshes
 //     const dg::bullet::Ground ground(engine, world, dg::merge(world, map));   // flat, as meshes
@@ -10,8 +10,8 @@
 //     …
 //     if (const auto contact = ground.contact_of(manifold, i)) touches = play.touched(*contact);   // which tile?
 //
-// Lines have no area, and are left out. Threads: as Bullet's: a world and all that is in it belong to one thread at a
-// time; `smooth_contacts` sets a hook that all worlds of a program share.
+// Lines have no area and are omitted. Threads: as for Bullet: a world and its content are used by one thread at a time;
+// `smooth_contacts` sets a hook shared by all worlds of a program.
 #pragma once
 
 #include <BulletCollision/CollisionDispatch/btInternalEdgeUtility.h>
@@ -37,7 +37,7 @@ namespace dryground::bullet {
 }
 [[nodiscard]] inline std::array<double, 3> place(const btVector3& v) { return {v.x(), v.y(), v.z()}; }
 
-// What addRigidBody asks for.
+// The filter arguments of addRigidBody.
 struct Filter {
     int group = 0, mask = 0;
 };
@@ -46,32 +46,32 @@ struct Filter {
         throw std::length_error("dryground::bullet: barriers and movers need more than 31 bits");
     return {static_cast<int>(bits.category), static_cast<int>(bits.mask)};
 }
-// Of a mover. Throws std::out_of_range when the world has no such mover.
+// Returns the filter of a mover. Throws std::out_of_range if the world has no such mover.
 [[nodiscard]] inline Filter filter_of(const World& world, std::string_view mover) {
     for (std::size_t m = 0; m < world.movers().size(); ++m)
         if (world.movers()[m].name == mover) return filter_from(contact_table(world).movers[m]);
     throw std::out_of_range("dryground::bullet::filter_of: no such mover");
 }
 
-// How ground becomes bodies: one triangle mesh a group, or a hull for each of its convex pieces.
+// How ground becomes bodies: one triangle mesh for each group, or a hull for each convex piece.
 enum class Form { mesh, pieces };
 
 struct Options {
     Pose pose = Pose::flat;
     Form form = Form::mesh;
-    std::optional<double> height_px{};        // how high; without it as storeys say
-    double friction = 0.8, restitution = 0;   // where a group's surfaces say none, or several
-    double margin_m = 0.001;                  // around meshes, for shapes that are no spheres
+    std::optional<double> height_px{};        // height; omitted: that of storeys
+    double friction = 0.8, restitution = 0;   // for groups whose surfaces define none, or several
+    double margin_m = 0.001;                  // around meshes, for shapes other than spheres
 };
 
-// What a body of ours belongs to. Lives as long as its Ground.
+// The map and group of a body. Valid as long as its Ground.
 struct GroupOfMap {
     std::string_view map;
     const Group* group;
 };
 
-// Corrects a contact with an edge between two triangles of one of our meshes, as if there were no edge. For programs
-// that have a hook of their own; smooth_contacts sets it as the hook.
+// Corrects a contact with an edge between two triangles of a Ground's mesh, as if there were no edge. For programs with
+// a contact hook of their own; smooth_contacts sets it as the hook.
 inline bool smooth_contact(btManifoldPoint& contact, const btCollisionObjectWrapper* a, int part_a, int index_a,
                            const btCollisionObjectWrapper* b, int part_b, int index_b) {
     if (b->getCollisionShape()->getShapeType() == TRIANGLE_SHAPE_PROXYTYPE)
@@ -82,11 +82,12 @@ inline bool smooth_contact(btManifoldPoint& contact, const btCollisionObjectWrap
 }
 inline void smooth_contacts() { gContactAddedCallback = smooth_contact; }
 
-// The static bodies of some groups in an engine's world. Owns them, and the groups: when it goes, the bodies leave the
-// world, and wake what rested on them. The engine's world must outlive it. Triggers become bodies that only sense.
+// Static bodies of groups in a world of the engine. Owns bodies and groups: on destruction the bodies are removed from
+// the world, and what rested on them wakes up. The engine's world must outlive it. Triggers become bodies that only
+// sense.
 class GroupBodies {
 public:
-    // `frame` as the groups were merged.
+    // Requires a `frame` for the plane on which the groups were merged.
     GroupBodies(btDiscreteDynamicsWorld& engine, const World& world, const Frame& frame, std::string map,
                 std::vector<Group> groups, const std::vector<Surface>& surfaces, const Options& options)
         : engine_(engine), frame_(frame), map_(std::move(map)), groups_(std::move(groups)), options_(options) {
@@ -115,7 +116,7 @@ public:
     [[nodiscard]] const std::vector<std::unique_ptr<btRigidBody>>& bodies() const { return bodies_; }
     [[nodiscard]] std::size_t triangles() const { return triangles_; }
     [[nodiscard]] std::size_t hulls() const { return hulls_; }
-    // What a body of ours belongs to; null for any other.
+    // Returns the map and group of a body of this Ground; null for any other body.
     [[nodiscard]] const GroupOfMap* group_of(const btCollisionObject* body) const {
         for (const auto& own : bodies_)
             if (own.get() == body) return static_cast<const GroupOfMap*>(body->getUserPointer());
@@ -124,7 +125,7 @@ public:
 
 private:
     void add(const Group& group, const Heights& heights, const Filter& filter, const std::vector<Surface>& surfaces) {
-        // Meshes are hollow, so that what senses is made of hulls, which are not.
+        // Meshes are hollow; sensors are made of hulls, which are not.
         const bool hulls = (options_.form == Form::pieces || !group.trigger.empty()) && !group.pieces.empty();
         btCollisionShape* shape = hulls ? hulls_of(group, heights) : mesh_of(group, heights);
         btRigidBody::btRigidBodyConstructionInfo made(0, nullptr, shape);
@@ -142,7 +143,7 @@ private:
         engine_.addRigidBody(&body, filter.group, filter.mask);
     }
 
-    // The surface of all of a group's edges, where they agree.
+    // The surface of all edges of a group, if they agree.
     static std::optional<Surface> one_surface(const Group& group, const std::vector<Surface>& surfaces) {
         int found = -1;
         for (const Chain& chain : group.chains)
@@ -215,9 +216,9 @@ private:
     std::size_t triangles_ = 0, hulls_ = 0;
 };
 
-// A contact of the engine's as Play asks for it: the i-th of a manifold between one of the ground's bodies and another.
-// Nothing where neither is the ground's. On top of ground that lies flat the normal is not known: it points out of the
-// map's plane.
+// Converts the i-th contact of a manifold between a body of the ground and another one, for Play::touched. Returns
+// nothing if neither body belongs to the ground. On top of flat ground the normal is unknown, since it points out of
+// the plane of the map.
 [[nodiscard]] inline std::optional<Contact> contact_of(const GroupBodies& ground, const Frame& frame,
                                                        const btPersistentManifold& manifold, int i) {
     const GroupOfMap *a = ground.group_of(manifold.getBody0()), *b = ground.group_of(manifold.getBody1());
@@ -232,7 +233,7 @@ private:
     return contact;
 }
 
-// The static bodies of one merged map. An isometric map that lies flat may be merged on either plane.
+// Static bodies of a merged map. A flat isometric map may be merged on either plane.
 class Ground {
 public:
     Ground(btDiscreteDynamicsWorld& engine, const World& world, const Merge& merge, const Options& options = {})
@@ -250,8 +251,8 @@ private:
     GroupBodies bodies_;
 };
 
-// The ground of a Play's present map, chunk by chunk, while it changes. Form::pieces and triggers ask for a Play with
-// pieces.
+// The ground of the current map of a Play, chunk by chunk, while it changes. Form::pieces and triggers require a Play
+// with pieces.
 class LiveGround {
 public:
     LiveGround(btDiscreteDynamicsWorld& engine, const Play& play, const Options& options = {})
@@ -259,14 +260,14 @@ public:
         replace_all(play);
     }
 
-    // After an edit, with the chunks that it gave back; between two steps of the engine.
+    // Replaces chunks after an edit, by its result. Call it between two steps of the engine.
     void replace(const Play& play, const std::vector<std::size_t>& chunks) {
         for (const std::size_t chunk : chunks) {
-            auto made = make(play, chunk);   // the new bodies first: what rests on both is not let go
+            auto made = make(play, chunk);   // the new bodies first, so that what rests on both stays at rest
             chunks_[chunk] = std::move(made);
         }
     }
-    // After going to another map, or taking a newer world.
+    // Rebuilds everything after Play::go_to or Play::refresh.
     void replace_all(const Play& play) {
         chunks_.clear();
         frame_ = frame_of(play.world(), play.map(), options_.pose, play.merge().plane);

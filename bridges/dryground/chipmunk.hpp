@@ -1,14 +1,14 @@
 // Bridge to the Chipmunk physics engine: merged ground as static shapes.
 //
-// Include it beside <chipmunk/chipmunk.h> and link DryGround::chipmunk. Everything is handed over in metres with y up;
-// `to_metres` and `to_px` translate positions of your own. Header only: nothing but dg::World and dg::Merge is needed.
+// Include it with <chipmunk/chipmunk.h> and link DryGround::chipmunk. All values are metres with y up; `to_metres` and
+// `to_px` convert positions. Header only; needs only dg::World and dg::Merge.
 //
 //     dg::chipmunk::Ground ground(space, world, merged);            // chains, for static ground
 //     cpShapeSetFilter(warden, dg::chipmunk::filter_of(world, "warden_side"));
 //     …
 //     if (const auto* touched = dg::chipmunk::group_of(shape)) …    // in a collision handler: touched->group->barrier
 //
-// Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.
+// Threads: as for Chipmunk: a space and its content are used by one thread at a time.
 #pragma once
 
 #include <chipmunk/chipmunk.h>
@@ -26,12 +26,12 @@
 
 namespace dryground::chipmunk {
 
-// Metres, y up, of a place on a map.
+// Converts a place on a map to metres, y up.
 [[nodiscard]] inline cpVect to_metres(const World& world, Point p) {
     return cpv(dryground::to_px(p.x) / world.per_metre(), -dryground::to_px(p.y) / world.per_metre());
 }
 
-// Px, y down, of a place in the space.
+// Converts a place in the space to px, y down.
 [[nodiscard]] inline cpVect to_px(const World& world, cpVect metres) {
     return cpv(metres.x * world.per_metre(), -metres.y * world.per_metre());
 }
@@ -42,7 +42,7 @@ namespace dryground::chipmunk {
     return cpShapeFilterNew(CP_NO_GROUP, static_cast<cpBitmask>(bits.category), static_cast<cpBitmask>(bits.mask));
 }
 
-// The filter for a mover's own shapes. Throws std::out_of_range when the world has no such mover.
+// Returns the filter for the shapes of a mover. Throws std::out_of_range if the world has no such mover.
 [[nodiscard]] inline cpShapeFilter filter_of(const World& world, std::string_view mover) {
     for (std::size_t m = 0; m < world.movers().size(); ++m)
         if (world.movers()[m].name == mover) return filter_from(contact_table(world).movers[m]);
@@ -53,26 +53,26 @@ enum class Form { chains, pieces };
 
 struct Options {
     Form form = Form::chains;
-    double friction = 0.8, restitution = 0;   // where a surface says none; pieces always take these
-    double radius = 0;                        // metres by which edges are rounded and thickened
-    // The collision type of one-way lines, which other shapes must not have. A Ground sets the space's wildcard handler
-    // of this type: bodies pass those lines in their direction, and stand on them when they come back.
+    double friction = 0.8, restitution = 0;   // for surfaces that define none; pieces always use these
+    double radius = 0;                        // rounds and thickens edges, metres
+    // The collision type of one-way lines; no other shape may have it. A Ground sets the wildcard handler of the space
+    // for it: bodies pass these lines in their direction, and are stopped from the other side.
     cpCollisionType one_way_type = 0x6479;
 };
 
-// What a shape of ours belongs to. Lives as long as its Ground.
+// The map and group of a shape. Valid as long as its Ground.
 struct GroupOfMap {
     std::string_view map;
     const Group* group;
 };
 
-// The group of a shape that some Ground made; null for any other shape with no user data. Shapes of the caller's own
-// must not be asked when they carry user data of another sort.
+// Returns the map and group of a shape made by a Ground; null for a shape without user data. Do not call it for shapes
+// with user data of another type.
 [[nodiscard]] inline const GroupOfMap* group_of(const cpShape* shape) {
     return static_cast<const GroupOfMap*>(cpShapeGetUserData(shape));
 }
 
-// Whether a one-way line stops what touches it in this contact: it comes from the line's blocking side.
+// Returns whether a one-way line stops a body in this contact: whether it comes from the blocking side.
 [[nodiscard]] inline bool one_way_stops(cpArbiter* arbiter) {
     cpShape *line = nullptr, *other = nullptr;
     cpArbiterGetShapes(arbiter, &line, &other);
@@ -80,8 +80,8 @@ struct GroupOfMap {
     return cpvdot(cpArbiterGetNormal(arbiter), cpvperp(way)) > 0;
 }
 
-// The static shapes of some groups in a space. Owns them, and the groups: when it goes, the shapes leave the space, and
-// wake what rested on them. The space must outlive it.
+// Static shapes of groups in a space. Owns shapes and groups: on destruction the shapes are removed from the space, and
+// what rested on them wakes up. The space must outlive it.
 class GroupShapes {
 public:
     GroupShapes(cpSpace* space, const World& world, std::string map, std::vector<Group> groups,
@@ -124,8 +124,8 @@ private:
         shapes_.push_back(shape);
     }
 
-    // Every edge knows the vertices before and after it, so that a body which slides over a joint meets one smooth
-    // edge. Where nothing goes on, the edge's own end stands in.
+    // Every edge gets the vertices before and after it, so that a body that slides over a joint meets one smooth edge.
+    // Where the edge ends, its own end point is used.
     void add_chain(const World& world, const Chain& chain, const std::vector<Surface>& surfaces, cpShapeFilter filter,
                    OneWay one_way, bool senses) {
         std::vector<cpVect> points;
@@ -164,7 +164,7 @@ private:
     std::vector<cpShape*> shapes_;
 };
 
-// Makes one-way lines work in a space; every Ground does.
+// Enables one-way lines in a space; every Ground does.
 inline void set_one_way_handler(cpSpace* space, const Options& options) {
     cpSpaceAddWildcardHandler(space, options.one_way_type)->preSolveFunc = [](cpArbiter* arbiter, cpSpace*,
                                                                               cpDataPointer) -> cpBool {
@@ -172,7 +172,7 @@ inline void set_one_way_handler(cpSpace* space, const Options& options) {
     };
 }
 
-// The static shapes of one merged map in a space.
+// Static shapes of a merged map in a space.
 class Ground {
 public:
     Ground(cpSpace* space, const World& world, Merge merge, const Options& options = {}) : merge_(std::move(merge)) {

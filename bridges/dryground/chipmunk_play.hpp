@@ -1,12 +1,12 @@
-// Bridge to the Chipmunk physics engine, for running games: ground that changes, contacts that say what was hit, bodies
-// of movers and kinds.
+// Bridge to the Chipmunk physics engine, for running games: changing ground, what contacts hit, bodies of movers and
+// kinds.
 //
 //     dg::chipmunk::LiveGround ground(space, play);
 //     …
-//     ground.replace(play, play.set_tile(crate.layer, crate.cell, "").chunks);  // it is gone
-//     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) …      // in a handler of the engine's
+//     ground.replace(play, play.set_tile(crate.layer, crate.cell, "").chunks);  // it breaks
+//     for (const dg::Touch& touch : dg::chipmunk::touched(play, arbiter)) …      // in a collision handler
 //
-// Threads: as Chipmunk's: a space and all that is in it belong to one thread at a time.
+// Threads: as for Chipmunk: a space and its content are used by one thread at a time.
 #pragma once
 
 #include <cmath>
@@ -17,9 +17,9 @@
 
 namespace dryground::chipmunk {
 
-// The ground of a Play's present map, chunk by chunk. Chunks that changed are put in the place of the old ones; bodies
-// that rest elsewhere go on sleeping. Asks for options that make pieces where form or triggers want them: triggers of a
-// Play without pieces are sensed along their outlines only.
+// The ground of the current map of a Play, chunk by chunk. Changed chunks replace the old ones; bodies resting
+// elsewhere stay asleep. Form::pieces requires a Play with pieces; without them triggers are sensed along their
+// outlines only.
 class LiveGround {
 public:
     LiveGround(cpSpace* space, const Play& play, const Options& options = {}) : space_(space), options_(options) {
@@ -27,16 +27,15 @@ public:
         replace_all(play);
     }
 
-    // After an edit, with the chunks that it gave back. Not from within a step of the space:
-    // cpSpaceAddPostStepCallback.
+    // Replaces chunks after an edit, by its result. Not during a step of the space: use cpSpaceAddPostStepCallback.
     void replace(const Play& play, const std::vector<std::size_t>& chunks) {
         for (const std::size_t chunk : chunks) {
-            // The new shapes first: what rests on both is not let go.
+            // The new shapes first, so that what rests on both stays at rest.
             auto made = make(play, chunk);
             chunks_[chunk] = std::move(made);
         }
     }
-    // After going to another map, or taking a newer world.
+    // Rebuilds everything after Play::go_to or Play::refresh.
     void replace_all(const Play& play) {
         chunks_.clear();
         for (std::size_t chunk = 0; chunk < play.merge().chunks.size(); ++chunk) chunks_.push_back(make(play, chunk));
@@ -60,8 +59,8 @@ private:
     std::vector<std::unique_ptr<GroupShapes>> chunks_;
 };
 
-// The box around a shape, in px; on the side that a normal out of the ground points away from, as wide as the shape is
-// there: a ball touches at a point, whatever its box.
+// Returns the box around a shape, in px; on the side facing the ground only as wide as the shape is there: a ball
+// touches at a point.
 [[nodiscard]] inline BoxPx body_of(const Play& play, const cpShape* shape, cpVect normal) {
     const double px = 1 / play.world().per_metre(), depth = px / 64;
     cpBB box = cpShapeGetBB(shape);
@@ -81,12 +80,12 @@ private:
     return {corner.x, corner.y, (box.r - box.l) / px, (box.t - box.b) / px};
 }
 
-// The contacts of an arbiter as Play asks for them: between a shape of the ground and one of a body's. None where
-// neither is the ground's.
+// The contacts of an arbiter between a shape of the ground and another one, for Play::touched; empty if neither shape
+// belongs to the ground.
 struct Contacts {
     std::array<Contact, 2> contacts{};
     std::size_t count = 0;
-    const GroupOfMap* ground = nullptr;   // which map and group was touched
+    const GroupOfMap* ground = nullptr;   // the touched map and group
     cpShape* body = nullptr;              // the other shape
 };
 [[nodiscard]] inline Contacts contacts_of(const Play& play, cpArbiter* arbiter) {
@@ -111,14 +110,14 @@ struct Contacts {
     }
     return all;
 }
-// What an arbiter's contacts are with: the tiles and objects of the play's present map.
+// Returns the tiles and objects of the current map of the Play that an arbiter's contacts touch.
 [[nodiscard]] inline Touches touched(const Play& play, cpArbiter* arbiter) {
     const Contacts all = contacts_of(play, arbiter);
     return play.touched(std::span(all.contacts.data(), all.count));
 }
 
-// The circle that a body or a feeler stands for, steps. They are boxes, circles and capsules: what is as wide as high
-// and has more corners than a box is a circle. Nothing where it is another shape.
+// Returns the circle of a body or feeler, steps. These are boxes, circles and capsules: what is as wide as high and has
+// more corners than a box is a circle. Nothing for other shapes.
 struct CircleOfArea {
     double x = 0, y = 0, radius = 0;
 };
@@ -129,9 +128,9 @@ struct CircleOfArea {
     return CircleOfArea{(0.0 + box.least.x + box.most.x) / 2, (0.0 + box.least.y + box.most.y) / 2, wide / 2.0};
 }
 
-// A mover's shapes on a body whose position is the mover's: its own first, then its feelers, which only sense the
-// barriers and movers that they name, whether these stop it or not. Circles are circles. The shapes belong to the
-// caller, and are in the space. Throws std::out_of_range for a mover that is not there.
+// Adds the shapes of a mover to a body whose position is that of the mover: first its own, then its feelers, which only
+// sense the barriers and movers they name, whether these stop it or not. Circles become circles. The shapes are added
+// to the space and owned by the caller. Throws std::out_of_range for an unknown mover.
 inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World& world, MoverId mover_id) {
     const Mover& mover = world.movers().at(index(mover_id));
     const ContactTable table = contact_table(world);
@@ -163,8 +162,8 @@ inline std::vector<cpShape*> add_mover(cpSpace* space, cpBody* body, const World
     return shapes;
 }
 
-// A body for an object of a kind: fixed ones stand still, driven ones are moved by the game, moving ones by the engine,
-// upright. It belongs to the caller, and is in the space.
+// Makes a body for an object of a kind: fixed ones stand still, driven ones are moved by the game, moving ones by the
+// engine, without turning. The body is added to the space and owned by the caller.
 inline cpBody* add_body(cpSpace* space, const World& world, const Kind& kind, PointPx at, double mass = 1) {
     cpBody* body = kind.motion == Motion::fixed    ? cpBodyNewStatic()
                    : kind.motion == Motion::driven ? cpBodyNewKinematic()
@@ -173,9 +172,9 @@ inline cpBody* add_body(cpSpace* space, const World& world, const Kind& kind, Po
     return cpSpaceAddBody(space, body);
 }
 
-// A solid's shapes on a body whose position is the solid's: for those that move (lifts, rafts, crates), since they are
-// not part of merged ground. They stop whom its barrier stops. Lines have no shapes. The shapes belong to the caller,
-// and are in the space. Throws std::out_of_range for a solid without a barrier.
+// Adds the shapes of a solid to a body whose position is that of the solid: for moving ones (lifts, rafts, crates),
+// which are not part of merged ground. They stop the movers that its barrier stops. Lines have no shapes. The shapes
+// are added to the space and owned by the caller. Throws std::out_of_range for a solid without a barrier.
 inline std::vector<cpShape*> add_solid(cpSpace* space, cpBody* body, const World& world, const Object& solid) {
     const cpShapeFilter filter = filter_from(contact_table(world).barriers.at(index(solid.barrier)));
     std::vector<cpShape*> shapes;

@@ -2,8 +2,8 @@
 //
 //     dg::merge(world, map, {.parallel_for = dg::tbb_parallel_for()});
 //
-// Groups are merged at once, in oneTBB's own arena or the one that the caller is in; results are the same bytes as on
-// one thread. What work throws comes out of the merge. CMake: DryGround::tbb.
+// Groups are merged in parallel, in oneTBB's arena or that of the caller; results are the same bytes as on one thread.
+// Exceptions of work come out of the merge. CMake: DryGround::tbb.
 #pragma once
 
 #include <tbb/parallel_for.h>
