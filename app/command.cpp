@@ -105,6 +105,12 @@ std::vector<int> wholes_in(const std::string& text, std::size_t count, const std
     return result;
 }
 
+std::filesystem::path path_for(const std::filesystem::path& out, const std::string& map, bool several) {
+    if (!several) return out;
+    std::filesystem::path path = out;
+    return path.replace_filename(fmt::format("{}-{}{}", out.stem().string(), map, out.extension().string()));
+}
+
 void add_format(CLI::App& command, std::string& format, const std::string& out, std::vector<std::string> formats,
                 const std::string& help) {
     command.add_option("--format", format, fmt::format("{} (default: as --out ends, else {})", help, formats.front()))

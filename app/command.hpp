@@ -67,6 +67,9 @@ void write_result(const std::string& out, std::string_view bytes);
 void add_format(CLI::App& command, std::string& format, const std::string& out, std::vector<std::string> formats,
                 const std::string& help);
 
+// Of several maps each gets a file of its own: station.png becomes station-slipway.png.
+[[nodiscard]] std::filesystem::path path_for(const std::filesystem::path& out, const std::string& map, bool several);
+
 // To standard error, and to standard output: texts for people, with what a terminal would obey made visible.
 void say(std::string_view text);
 void print(std::string_view text);

@@ -54,22 +54,51 @@ dg::FileReader at_revision(const std::string& revision) {
     };
 }
 
-dg::Version version_of(const std::string& name, const std::string& other) {
+// A version, and where its pictures are.
+struct Found {
+    dg::Version version;
+    dg::ArtSource art;
+};
+Found version_of(const std::string& name, const std::string& other) {
     const bool revision = name.rfind("git:", 0) == 0;
     const dg::FoundWorld found = WorldArguments{revision ? other : name, {}}.find_or_stop("nothing was compared");
-    dg::Result<dg::Version> version =
-        dg::load_version(found.world, revision ? at_revision(name.substr(4)) : found.reader);
-    if (version) return *std::move(version);
+    const dg::FileReader reader = revision ? at_revision(name.substr(4)) : found.reader;
+    dg::Result<dg::Version> version = dg::load_version(found.world, reader);
+    if (version) return {*std::move(version), {fs::path(found.world).parent_path().string(), reader}};
     say(dg::text(version.report()));
     stop(findings, fmt::format("'{}' cannot be read", name));
+}
+
+// A picture for each map that changed; of a map that was added or removed, the one version that there is.
+void draw(const CompareOptions& options, const Found& before, const Found& after, const dg::Comparison& comparison) {
+    if (options.out.empty()) stop(misuse, "a picture needs a file: use --out FILE, ending in .png or .svg");
+    const std::vector<std::string> maps = dg::changed_maps(comparison);
+    std::vector<std::string> drawn;
+    for (const dg::ThingChanged& thing : comparison.things)
+        if (thing.sort == "map" && thing.map.empty()) drawn.push_back(thing.name);
+    drawn.insert(drawn.begin(), maps.begin(), maps.end());
+    print(dg::visible(dg::text(comparison)));
+    if (drawn.empty()) return say("no map changed: nothing was drawn\n");
+    for (const std::string& map : drawn) {
+        std::string picture =
+            dg::draw_comparison(before.version, after.version, comparison, map, before.art, after.art);
+        if (options.format == "png") {
+            dg::Result<std::string> png = dg::png_from_svg(picture);
+            if (!png) stop(misuse, fmt::format("map '{}' cannot be drawn as PNG: {}", map, png.fault()));
+            picture = *std::move(png);
+        }
+        const std::string path = path_for(options.out, map, drawn.size() > 1).string();
+        write_result(path, picture);
+        say(fmt::format("wrote {}\n", path));
+    }
 }
 
 void run_compare(const CompareOptions& options) {
     if (options.before.rfind("git:", 0) == 0 && options.after.rfind("git:", 0) == 0)
         stop(misuse, "one of the two must be a file or a folder: a revision alone does not name a world");
-    const dg::Version before = version_of(options.before, options.after);
-    const dg::Version after = version_of(options.after, options.before);
-    const dg::Comparison comparison = dg::compare(before, after);
+    const Found before = version_of(options.before, options.after), after = version_of(options.after, options.before);
+    const dg::Comparison comparison = dg::compare(before.version, after.version);
+    if (options.format == "png" || options.format == "svg") return draw(options, before, after, comparison);
     write_result(options.out,
                  options.format == "json" ? dg::compare_json(comparison) : dg::visible(dg::text(comparison)));
 }
@@ -83,11 +112,12 @@ void add_compare(CLI::App& app) {
         ->required()
         ->type_name("");
     command->add_option("NEW", options->after, "The same, as it is now")->required()->type_name("");
-    add_format(*command, options->format, options->out, {"text", "json"}, "text or json");
+    add_format(*command, options->format, options->out, {"text", "json", "png", "svg"},
+               "text or json; or pictures of the maps that changed");
     command->add_option("--out", options->out, "Write to a file")->type_name("FILE");
     command->footer(
         "Examples: dryground compare demo/world.toml demo/broken/world.toml\n"
-        "          dryground compare git:HEAD~3 my_shore/world.toml");
+        "          dryground compare git:HEAD~3 my_shore/world.toml --out changed.png");
     command->callback([options] { run_compare(*options); });
 }
 

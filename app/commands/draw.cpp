@@ -31,13 +31,6 @@ struct DrawOptions {
     double scale = 0;
 };
 
-// Of several maps each gets a file of its own: station.png becomes station-slipway.png.
-std::filesystem::path path_for(const std::filesystem::path& out, const std::string& map, bool several) {
-    if (!several) return out;
-    std::filesystem::path path = out;
-    return path.replace_filename(fmt::format("{}-{}{}", out.stem().string(), map, out.extension().string()));
-}
-
 dg::Thing thing_of(const std::string& name, const char* option) {
     if (const auto thing = dg::thing_from(name)) return *thing;
     const std::vector<std::string> names(dg::thing_names().begin(), dg::thing_names().end());

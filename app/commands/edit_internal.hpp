@@ -35,7 +35,7 @@ struct Wanted {
     dryground::WorldEdit edit;
     std::string things, done, where;
 };
-inline constexpr const char *changed_in = "changed in", *added_to = "added to", *taken_out_of = "taken out of";
+inline constexpr const char *changed_in = "changed in", *added_to = "added to", *removed_from = "removed from";
 using EditMaker = std::function<Wanted(const EditOptions&, const dryground::FoundWorld&)>;
 using MapEditMaker = std::function<dryground::MapEdit(const EditOptions&)>;
 

@@ -40,7 +40,7 @@ void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
         "Example: dryground edit demo/maps/slipway.map.toml --dry-run layer add reeds --above ground decor=true");
     CLI::App* drop = add_map_verb(
         *layer, o, "drop", "Take a layer away, with all that is in it", "layers",
-        [](const EditOptions& p) { return dg::DropLayer{p.name}; }, taken_out_of);
+        [](const EditOptions& p) { return dg::DropLayer{p.name}; }, removed_from);
     with_name(drop, o, "The layer's name");
     drop->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run layer drop people");
     CLI::App* order =
@@ -91,7 +91,7 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     add->footer("Example: dryground edit demo/world.toml --dry-run map add cellar 20,12 title=\"The Cellar\"");
     CLI::App* drop = add_verb(*map, o, "drop", "Take a map off the world's list; its file stays",
                               [](const EditOptions& p, const dg::FoundWorld&) {
-                                  return Wanted{dg::DropMap{p.name}, "maps", taken_out_of, "the world"};
+                                  return Wanted{dg::DropMap{p.name}, "maps", removed_from, "the world"};
                               });
     with_name(drop, o, "The map's name");
     drop->footer("Example: dryground edit room/world.toml map drop cellar");

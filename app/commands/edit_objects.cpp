@@ -83,7 +83,7 @@ void add_object_verbs(CLI::App& app, const SharedOptions& o) {
     turn->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object turn bell 90");
     CLI::App* drop = add_map_verb(
         *object, o, "drop", "Take an object away", "objects",
-        [](const EditOptions& p) { return dg::DropObject{p.name}; }, taken_out_of);
+        [](const EditOptions& p) { return dg::DropObject{p.name}; }, removed_from);
     with_name(drop, o, "The object's name");
     drop->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object drop crab_a");
     CLI::App* give =

@@ -53,7 +53,7 @@ void add_world_thing(CLI::App& app, const SharedOptions& o, const ThingHelp& hel
     set->footer(example("set", help.set));
     CLI::App* drop = add_verb(*group, o, "drop", fmt::format("Take a {} away", thing).c_str(),
                               [thing](const EditOptions& p, const dg::FoundWorld&) {
-                                  return Wanted{dg::DropThing{thing, p.name}, thing + "s", taken_out_of, "the world"};
+                                  return Wanted{dg::DropThing{thing, p.name}, thing + "s", removed_from, "the world"};
                               });
     with_name(drop, o, name_help.c_str());
     drop->footer(fmt::format("Example: dryground edit room/world.toml {} drop NAME", thing));
@@ -146,7 +146,7 @@ void add_tile_verbs(CLI::App& app, const SharedOptions& o) {
         "Examples: dryground edit demo/tiles/marsh.tiles.toml --dry-run tile shape bank polygon=0,16,16,4,16,16 "
         "--barrier earth\n"
         "          dryground edit demo/tiles/marsh.tiles.toml --dry-run tile shape 'reeds*' none");
-    CLI::App* drop = add_tile_verb(*tile, o, "drop", "Take all tiles away that match", "tiles", taken_out_of, "PATTERN",
+    CLI::App* drop = add_tile_verb(*tile, o, "drop", "Take all tiles away that match", "tiles", removed_from, "PATTERN",
                                    [](const std::string& set_name, const EditOptions& p) {
                                        return dg::WorldEdit(dg::DropTiles{set_name, p.name});
                                    });
@@ -176,7 +176,7 @@ void add_thing_verbs(CLI::App& app, const SharedOptions& o) {
     add->footer("Example: dryground edit room/world.toml tileset add tiles/jetty.tiles.toml");
     CLI::App* drop = add_verb(*tileset, o, "drop", "Take a tile set off the world's list; its file stays",
                               [](const EditOptions& p, const dg::FoundWorld&) {
-                                  return Wanted{dg::DropTileSet{p.name}, "tile sets", taken_out_of, "the world"};
+                                  return Wanted{dg::DropTileSet{p.name}, "tile sets", removed_from, "the world"};
                               });
     with_name(drop, o, "The tile set's name");
     drop->footer("Example: dryground edit room/world.toml tileset drop jetty");

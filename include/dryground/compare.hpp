@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "dryground/draw.hpp"
 #include "dryground/files.hpp"
 
 namespace dryground {
@@ -57,7 +58,17 @@ struct Comparison {
 [[nodiscard]] Comparison compare(const Version& before, const Version& after);
 
 [[nodiscard]] std::string text(const Comparison& comparison);
+// Return the maps with changes, each once, and the changes of a map, a line each.
+[[nodiscard]] std::vector<std::string> changed_maps(const Comparison& comparison);
+[[nodiscard]] std::vector<std::string> lines_of_map(const Comparison& comparison, std::string_view map);
 // `dryground/compare/1` (schema/compare.schema.json).
 [[nodiscard]] std::string compare_json(const Comparison& comparison);
+
+// Draws a map before and after, as SVG 1.1: changed cells, ground and objects are marked in both pictures and listed
+// below them. A map that only one version has is drawn once. Of the options all apply except what shows findings.
+// Throws std::out_of_range if neither version has the map. Part of DryGround::draw. Cost: drawing and merging both.
+[[nodiscard]] std::string draw_comparison(const Version& before, const Version& after, const Comparison& comparison,
+                                          std::string_view map, const ArtSource& art_before, const ArtSource& art_after,
+                                          const DrawOptions& options = {});
 
 }   // namespace dryground

@@ -84,9 +84,11 @@ std::string draw_window(MapPicture& picture, Art& art, const Box& window) {
         picture.put("<g clip-path=\"url(#view)\">\n");
         draw_ground(picture);
         draw_things(picture, art);
+        if (picture.over) picture.over(picture);
         picture.close();
         if (picture.shows(Thing::grid)) draw_cell_numbers(picture);
         draw_labels(picture);
+        if (picture.on_top) picture.on_top(picture);
         if (picture.shows(Thing::walk)) draw_walk_numbers(picture);
         if (picture.shows(Thing::findings)) {
             picture.open(Thing::findings);

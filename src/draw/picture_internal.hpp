@@ -128,6 +128,7 @@ public:
     std::vector<std::string> names;                        // that labels are the numbers of, where cells are small
     std::vector<std::string> triggers;                     // that can be here
     std::size_t labels_left_out = 0, marks_left_out = 0;   // for want of room
+    std::function<void(MapPicture&)> over{}, on_top{};     // draw over all things, below labels and above them
 
     // The map, or what of it lies about the window.
     [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }

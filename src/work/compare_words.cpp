@@ -47,24 +47,34 @@ std::string line_of(const GroundChanged& ground) {
 
 }   // namespace
 
-std::string text(const Comparison& comparison) {
-    if (comparison.empty()) return "no difference\n";
-    std::string out;
-    for (const ThingChanged& thing : comparison.things)
-        if (thing.map.empty()) out += line_of(thing) + "\n";
+std::vector<std::string> changed_maps(const Comparison& comparison) {
     std::vector<std::string> maps;
     const auto note = [&](const auto& all) {
         for (const auto& one : all)
             if (!one.map.empty() && std::find(maps.begin(), maps.end(), one.map) == maps.end()) maps.push_back(one.map);
     };
     note(comparison.things), note(comparison.cells), note(comparison.ground);
-    for (const std::string& map : maps) {
+    return maps;
+}
+
+std::vector<std::string> lines_of_map(const Comparison& comparison, std::string_view map) {
+    std::vector<std::string> lines;
+    const auto add = [&](const auto& all) {
+        for (const auto& one : all)
+            if (one.map == map) lines.push_back(line_of(one));
+    };
+    add(comparison.things), add(comparison.cells), add(comparison.ground);
+    return lines;
+}
+
+std::string text(const Comparison& comparison) {
+    if (comparison.empty()) return "no difference\n";
+    std::string out;
+    for (const ThingChanged& thing : comparison.things)
+        if (thing.map.empty()) out += line_of(thing) + "\n";
+    for (const std::string& map : changed_maps(comparison)) {
         out += fmt::format("map '{}'\n", map);
-        const auto tell = [&](const auto& all) {
-            for (const auto& one : all)
-                if (one.map == map) out += "  " + line_of(one) + "\n";
-        };
-        tell(comparison.things), tell(comparison.cells), tell(comparison.ground);
+        for (const std::string& line : lines_of_map(comparison, map)) out += fmt::format("  {}\n", line);
     }
     if (!comparison.new_findings.empty()) out += "new findings:\n" + text(comparison.new_findings);
     if (!comparison.fixed_findings.empty()) out += "fixed findings:\n" + text(comparison.fixed_findings);

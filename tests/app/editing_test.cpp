@@ -128,3 +128,20 @@ TEST_CASE("a picture's pixels are edited, and the others stay") {
     CHECK(std::equal(after.rgba.begin() + 4, after.rgba.end(), before.rgba.begin() + 4));
     CHECK(after.rgba[0] == 0x6e);
 }
+
+TEST_CASE("versions are compared as pictures: one for each map that changed") {
+    const DemoCopy folder;
+    const std::string world = folder / "demo";
+    REQUIRE(tool(fmt::format("edit {} --map slipway object move crab_a --by-cells 1,0", world)).code == 0);
+    const auto one = tool(fmt::format("compare demo {} --out {}", world, folder / "changed.svg"));
+    CHECK(one.code == 0);
+    CHECK_THAT(one.out, Catch::Contains("object 'crab_a' moved"));
+    CHECK_THAT(process::slurp(folder / "changed.svg"), Catch::Contains("changed-way"));
+    REQUIRE(tool(fmt::format("edit {} --map jetty --layer things erase 4,2", world)).code == 0);
+    CHECK(tool(fmt::format("compare demo {} --out {}", world, folder / "changed.png")).code == 0);
+    for (const char* map : {"slipway", "jetty"})
+        CHECK(process::slurp(folder / fmt::format("changed-{}.png", map)).rfind("\x89PNG", 0) == 0);
+    CHECK_THAT(tool(fmt::format("compare demo demo --out {}", folder / "none.png")).err,
+               Catch::Contains("no map changed"));
+    CHECK(tool("compare demo demo --format png").code == 2);
+}

@@ -176,6 +176,23 @@ TEST_CASE("numbers of cells that stand on the art of diamonds have an edge, so t
     CHECK(edged() > 2);
 }
 
+TEST_CASE("areas and scales at the ends of their ranges are drawn", "[limits]") {
+    const World world = world_of(worlds::small_world());
+    constexpr int least = std::numeric_limits<int>::min(), most = std::numeric_limits<int>::max();
+    for (const CellArea area :
+         {CellArea{least, least, 1, 1}, CellArea{most, most, 1, 1}, CellArea{least, least, most, most},
+          CellArea{most - 1, 0, most, 2}, CellArea{0, 0, most, most}, CellArea{-1, -1, 1, 1}})
+        for (const double scale : {0.0, 0.001, 16.0}) {
+            INFO(area.column << ", " << area.row << ", " << area.columns << ", " << area.rows << " at " << scale);
+            DrawOptions options;
+            options.area = area, options.scale = scale;
+            CHECK(Document(svg_of(world, options)).count("/svg") == 1);
+            options.plain = true;
+            CHECK(Document(svg_of(world, options)).count("/svg") == 1);
+            CHECK_FALSE(draw_characters(world, world.map("flat"), check(world), no_art, options).empty());
+        }
+}
+
 TEST_CASE("only the asked-for layers show art, shapes, objects and ground") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;

@@ -244,7 +244,7 @@ TEST_CASE("on diamonds what blocks is told with the side that is met, and of an 
     CHECK(post.cell == play.cell_at({22, 34}));
 }
 
-TEST_CASE("what is no number, or far out, is in no cell of the map", "[ground]") {
+TEST_CASE("what is no number, or far out, is in no cell of the map", "[ground][limits]") {
     const Play play(world_of(worlds::small_world()), "flat");
     for (const double odd :
          {std::numeric_limits<double>::quiet_NaN(), 1e7, -1e7, 1e300, std::numeric_limits<double>::infinity()}) {

@@ -11,13 +11,13 @@ using namespace dryground;
 
 namespace {
 
-constexpr const char* landing = "{ name = \"landing\", kind = \"spawn\", at = [16, 96] },\n";
+constexpr const char* start_below = "{ name = \"landing\", kind = \"spawn\", at = [16, 96] },\n";
 
 World with_lift(const std::vector<std::string>& rows, const std::string& lift, const std::string& more = "",
                 const std::string& figures = "jump_px = 20\nleap_px = 20\nkerb_px = 2\n") {
     rambles::Figures mover;
     mover.more = figures;
-    return worlds::world_of(rambles::one_map(rows, landing + lift + more, mover));
+    return worlds::world_of(rambles::one_map(rows, start_below + lift + more, mover));
 }
 std::string walk(const World& world, const char* object) {
     const Map& map = world.maps()[0];
@@ -64,7 +64,7 @@ TEST_CASE("a lift carries up to a ledge that is too high to jump to", "[rides]")
 TEST_CASE("one gets onto a lift from where it is nearest, at the place where it is drawn", "[rides]") {
     rambles::Figures mover;
     mover.more = "jump_px = 20\nleap_px = 20\nkerb_px = 2\n";
-    // The bank at the left is the first edge of the ground; landing and shell are to the right of the lift.
+    // The bank at the left is the first edge of the ground; start_below and shell are to the right of the lift.
     CHECK(walk(worlds::world_of(rambles::one_map(
                    {"........", ".....###", "........", "........", "........", "#\\......", "########"},
                    "{ name = \"landing\", kind = \"spawn\", at = [110, 96] },\n"

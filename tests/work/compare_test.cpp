@@ -4,30 +4,18 @@
 
 #include <catch2/catch.hpp>
 
-#include "dryground/edit.hpp"
 #include "random_worlds.hpp"
-#include "worlds.hpp"
+#include "versions.hpp"
 
 using namespace dryground;
+using versions::edited;
+using versions::version;
 using worlds::Files;
 using worlds::with;
 
 namespace {
 
-Version version(const Files& files) {
-    Result<Version> result = load_version("world.toml", worlds::reader_of(files));
-    INFO(text(result.report()));
-    REQUIRE(result);
-    return *std::move(result);
-}
 std::string compared(const Files& before, const Files& after) { return text(compare(version(before), version(after))); }
-Files edited(Files files, const WorldEdit& edit) {
-    const Result<Edited> result = make_edit("world.toml", edit, worlds::reader_of(files));
-    INFO(result.fault());
-    REQUIRE(result);
-    for (const NamedBytes& file : result->files) files[file.file] = file.bytes;
-    return files;
-}
 
 }   // namespace
 

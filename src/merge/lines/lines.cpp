@@ -1,17 +1,22 @@
 // Open lines: one-way ones and walls without width.
 //
 // Idea. Pieces on one straight line are swept together, so that doubles go and runs join; then pieces that meet end to
-// end are followed. A piece is cut at each edge of an area that it crosses; what lies between two cuts is inside or not
-// as its middle is, unless it runs along an edge.
+// end are followed. A piece is cut at each edge of an area that it crosses. How often areas wind around it is counted
+// from its start on: along a line that lies to its left by less than anything (Edelsbrunner and Muecke, "Simulation of
+// simplicity", ACM Transactions on Graphics 9, 1990), so that no vertex lies on it, and that runs on the same side of
+// every edge as the piece does where the piece runs along none.
+// Guarantee: every decision is exact; cuts off the lattice are rounded, halves up.
 
 #include "lines_internal.hpp"
 
 #include <algorithm>
 #include <array>
-#include <cmath>
+#include <compare>
 #include <map>
 #include <numeric>
+#include <optional>
 #include <set>
+#include <utility>
 
 #include "../../geometry/bounds_internal.hpp"
 #include "../../geometry/box_index_internal.hpp"
@@ -21,9 +26,42 @@ namespace dryground::detail {
 
 namespace {
 
+__extension__ using Wide = __int128;
+
 struct SolidEdge {
     Point from, to;
 };
+
+// A place on the straight line of a piece, as a part of the piece: from 0 to 1 between its ends. Products of two places
+// have |part| * whole <= 2^62 * 2^62.
+struct Place {
+    std::int64_t part, whole;   // whole > 0
+    friend bool operator<(const Place& a, const Place& b) { return Wide{a.part} * b.whole < Wide{b.part} * a.whole; }
+};
+struct Cut {
+    Place at;
+    int change = 0;   // of windings, from there on
+};
+
+Place place(std::int64_t part, std::int64_t whole) { return whole > 0 ? Place{part, whole} : Place{-part, -whole}; }
+
+// Requires a point on the piece's line.
+Place place_of(const LinePiece& piece, Point p) {
+    const std::int64_t dx = std::int64_t{piece.to.x} - piece.from.x, dy = std::int64_t{piece.to.y} - piece.from.y;
+    return std::abs(dx) > std::abs(dy) ? place(std::int64_t{p.x} - piece.from.x, dx)
+                                       : place(std::int64_t{p.y} - piece.from.y, dy);
+}
+
+// The nearest point of the lattice; halves are rounded up. Requires a place between the piece's ends.
+Point point_at(const LinePiece& piece, const Place& place) {
+    const auto rounded = [&](std::int32_t from, std::int32_t to) {   // 2^62 times 2^31
+        const Wide part = 2 * (Wide{place.part} * (std::int64_t{to} - from)) + place.whole,
+                   whole = 2 * Wide{place.whole};
+        const Wide steps = part / whole - (part % whole < 0 ? 1 : 0);
+        return static_cast<std::int32_t>(from + static_cast<std::int64_t>(steps));
+    };
+    return {rounded(piece.from.x, piece.to.x), rounded(piece.from.y, piece.to.y)};
+}
 
 class LineCutter {
 public:
@@ -40,51 +78,53 @@ public:
     }
 
     void cut(const LinePiece& piece, std::vector<LinePiece>& kept) const {
-        std::vector<double> cuts{0, 1};
-        std::vector<std::pair<double, double>> along;
-        const double dx = double{0} + piece.to.x - piece.from.x, dy = double{0} + piece.to.y - piece.from.y;
-        const auto place_of = [&](Point p) {   // of a point on the piece's line
-            return std::abs(dx) > std::abs(dy) ? (double{0} + p.x - piece.from.x) / dx
-                                               : (double{0} + p.y - piece.from.y) / dy;
-        };
+        std::vector<Cut> cuts{{{0, 1}}, {{1, 1}}};
+        std::vector<std::pair<Place, Place>> along;
         each_near(box_around(std::array{piece.from, piece.to}), [&](const SolidEdge& edge) {
             const Turn a = turn(piece.from, piece.to, edge.from), b = turn(piece.from, piece.to, edge.to);
             if (a == Turn::straight && b == Turn::straight) {
-                const double s = place_of(edge.from), t = place_of(edge.to);
+                const Place s = place_of(piece, edge.from), t = place_of(piece, edge.to);
                 along.emplace_back(std::min(s, t), std::max(s, t));
-                cuts.insert(cuts.end(), {s, t});
-            } else if (a == Turn::straight) {
-                cuts.push_back(place_of(edge.from));
+                cuts.insert(cuts.end(), {{s}, {t}});
+                return;
+            }
+            if (a == b) return;
+            // What lies to the left of an edge is within it. A vertex on the piece lies to the right of what is
+            // counted.
+            const bool from_left = a == Turn::left, to_left = b == Turn::left;
+            const int change = from_left == to_left ? 0 : from_left ? 1 : -1;
+            if (a == Turn::straight) {
+                cuts.push_back({place_of(piece, edge.from), change});
             } else if (b == Turn::straight) {
-                cuts.push_back(place_of(edge.to));
-            } else if (a != b) {
-                const auto above = static_cast<double>(cross(edge.from, edge.to, piece.from)),
-                           below = static_cast<double>(cross(edge.from, edge.to, piece.to));
-                cuts.push_back(above / (above - below));
+                cuts.push_back({place_of(piece, edge.to), change});
+            } else {
+                const std::int64_t before = cross(edge.from, edge.to, piece.from),
+                                   after = cross(edge.from, edge.to, piece.to);
+                cuts.push_back({place(before, before - after), change});
             }
         });
-        std::sort(cuts.begin(), cuts.end());
-        const auto at = [&](double place) {
-            return Point{static_cast<std::int32_t>(std::lround(piece.from.x + place * dx)),
-                         static_cast<std::int32_t>(std::lround(piece.from.y + place * dy))};
-        };
-        double from = -1;   // of the run that is kept
-        const auto end_run = [&](double to) {
-            if (from >= 0 && at(from) != at(to)) kept.push_back({at(from), at(to), piece.label});
-            from = -1;
+        std::sort(cuts.begin(), cuts.end(), [](const Cut& s, const Cut& t) { return s.at < t.at; });
+        int windings = windings_at_start(piece);
+        Point from;   // of the run that is kept, while one is
+        bool keeps = false;
+        const auto end_run = [&](Point to) {
+            if (keeps && from != to) kept.push_back({from, to, piece.label});
+            keeps = false;
         };
         for (std::size_t i = 0; i + 1 < cuts.size(); ++i) {
-            const double s = cuts[i], t = cuts[i + 1];
-            if (s < 0 || t > 1 || at(s) == at(t)) continue;
-            const double middle = (s + t) / 2;
+            const Place s = cuts[i].at, t = cuts[i + 1].at;
+            if (Place{0, 1} < s) windings += cuts[i].change;
+            if (s < Place{0, 1} || Place{1, 1} < t) continue;
+            const Point start = point_at(piece, s);
+            if (start == point_at(piece, t)) continue;
             const bool runs_along = std::any_of(along.begin(), along.end(),
-                                                [&](const auto& a) { return a.first < middle && middle < a.second; });
-            if (!runs_along && inside(piece.from.x + middle * dx, piece.from.y + middle * dy))
-                end_run(s);
-            else if (from < 0)
-                from = s;
+                                                [&](const auto& run) { return !(s < run.first) && !(run.second < t); });
+            if (!runs_along && windings != 0)
+                end_run(start);
+            else if (!std::exchange(keeps, true))
+                from = start;
         }
-        end_run(1);
+        end_run(piece.to);
     }
 
 private:
@@ -104,17 +144,25 @@ private:
         return seen;
     }
 
-    [[nodiscard]] bool inside(double x, double y) const {
+    // How often areas wind around the first of what is counted of a piece: right after its start, to its left. Edges
+    // are crossed by a ray from there to the left of the map.
+    [[nodiscard]] int windings_at_start(const LinePiece& piece) const {
         int windings = 0;
-        const auto row = static_cast<std::int32_t>(std::floor(y)), column = static_cast<std::int32_t>(std::ceil(x));
-        if (near_.empty() || column < near_.all().least.x) return false;
-        each_near({{near_.all().least.x, row}, {column, row}}, [&](const SolidEdge& edge) {
-            const bool from_above = edge.from.y <= y, to_above = edge.to.y <= y;
+        const Point p = piece.from, way{piece.to.x - p.x, piece.to.y - p.y};
+        if (near_.empty() || p.x < near_.all().least.x) return 0;
+        const bool goes_down = way.y > 0 || (way.y == 0 && way.x > 0);   // from p's height, however little
+        each_near({{near_.all().least.x, p.y}, p}, [&](const SolidEdge& edge) {
+            const auto is_above = [&](Point q) { return q.y < p.y || (q.y == p.y && goes_down); };
+            const bool from_above = is_above(edge.from), to_above = is_above(edge.to);
             if (from_above == to_above) return;
-            const double part = (y - edge.from.y) / (double{0} + edge.to.y - edge.from.y);
-            if (edge.from.x + part * (double{0} + edge.to.x - edge.from.x) < x) windings += from_above ? 1 : -1;
+            std::int64_t side = cross(edge.from, edge.to, p);
+            if (side == 0) side = cross(edge.from, edge.to, moved(edge.from, way));
+            if (side == 0)   // it runs along: away from its left or to it
+                side = cross(edge.from, edge.to, moved(edge.from, {-way.y, way.x}));
+            // An edge that comes from above has what lies right of it, as seen on the map, on its left.
+            if (from_above ? side < 0 : side > 0) windings += from_above ? -1 : 1;
         });
-        return windings != 0;
+        return windings;
     }
 
     template <class Action>
@@ -287,21 +335,47 @@ void Neighbours::add_beside(Point end, Point beside) {
     if (found != ends_.end() && *found == end) next_[static_cast<std::size_t>(found - ends_.begin())].push_back(beside);
 }
 
+namespace {
+
+struct Way {   // from a point to another: up to 2^30 each
+    std::int64_t x, y;
+};
+Way way_between(Point from, Point to) { return {std::int64_t{to.x} - from.x, std::int64_t{to.y} - from.y}; }
+
+// How much a way bends from another one, to either side; for comparing those that go forward.
+struct Bend {
+    Way from, to;
+    friend std::strong_ordering operator<=>(const Bend& a, const Bend& b) {   // of one `from`
+        const auto cross = [](const auto& p, const auto& q) { return Wide{p.x} * q.y - Wide{p.y} * q.x; };
+        const bool a_left = cross(a.from, a.to) >= 0, b_left = cross(b.from, b.to) >= 0;
+        if (a_left == b_left) return a_left ? Wide{0} <=> cross(a.to, b.to) : cross(a.to, b.to) <=> Wide{0};
+        // One of them mirrored at the way that both bend from: up to 2^93, times 2^30 and twice that.
+        struct Long {
+            Wide x, y;
+        };
+        const auto mirrored = [](const Bend& bend) {
+            const Way &d = bend.from, &e = bend.to;
+            const Wide along = 2 * (Wide{e.x} * d.x + Wide{e.y} * d.y), squared = Wide{d.x} * d.x + Wide{d.y} * d.y;
+            return Long{along * d.x - squared * e.x, along * d.y - squared * e.y};
+        };
+        return a_left ? Wide{0} <=> cross(a.to, mirrored(b)) : cross(a.to, mirrored(b)) <=> Wide{0};
+    }
+};
+Bend bends(const Way& from, const Way& to) { return {from, to}; }
+
+}   // namespace
+
 std::optional<Point> Neighbours::after(Point before, Point end) const {
-    constexpr double alike = 1e-12;
     const auto found = std::lower_bound(ends_.begin(), ends_.end(), end);
     if (found == ends_.end() || *found != end) return std::nullopt;
+    const Way way = way_between(before, end);
     std::optional<Point> best;
-    double best_bend = 0;   // cosine: only what goes forward goes on
-    const double dx = double{0} + end.x - before.x, dy = double{0} + end.y - before.y;
     for (const Point next : next_[static_cast<std::size_t>(found - ends_.begin())]) {
         if (next == before) continue;
-        const double ex = double{0} + next.x - end.x, ey = double{0} + next.y - end.y;
-        const double bend = (dx * ex + dy * ey) / (std::hypot(dx, dy) * std::hypot(ex, ey));
-        const bool bends_alike = best && std::abs(bend - best_bend) <= alike;
-        if (bends_alike ? !(next < *best) : bend <= best_bend + alike) continue;
-        best_bend = bend;
-        best = next;
+        const Way on = way_between(end, next);
+        if (way.x * on.x + way.y * on.y <= 0) continue;   // only what goes forward goes on
+        const auto order = best ? bends(way, on) <=> bends(way, way_between(end, *best)) : std::strong_ordering::less;
+        if (order < 0 || (order == 0 && next < *best)) best = next;
     }
     return best;
 }
