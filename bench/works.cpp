@@ -18,6 +18,7 @@ void run_all(const Settings& settings, const Tell& tell) {
     measure_physics(settings, tell);
 #endif
     measure_files(settings, tell);
+    measure_worlds(settings, tell);
 }
 
 }   // namespace bench

@@ -26,6 +26,7 @@ void measure_walking(const Settings& settings, const Tell& tell);
 void measure_physics(const Settings& settings, const Tell& tell);   // where there is an engine
 void measure_play(const Settings& settings, const Tell& tell);
 void measure_files(const Settings& settings, const Tell& tell);
+void measure_worlds(const Settings& settings, const Tell& tell);   // of many maps, many objects
 
 [[nodiscard]] bool wanted(const Settings& settings, const std::string& work, const std::string& input);
 

@@ -5,9 +5,10 @@
 // from every vertex lead ways to those later ones that all vertices in between lie near to, or that a staircase of
 // whole pixels leads to which stands for a straight edge, whatever its slope (a digital straight line: its corners lie
 // in a narrow band; Reveilles, Geometrie discrete, calcul en nombres entiers et algorithmique, 1991). The shortest
-// chain of ways has the fewest vertices (Imai and Iri 1988), and of those the one that lies nearest is taken. Each part
-// is walked from its upper end, so that mirrored pixels have mirrored outlines. Rings that would cross or touch others,
-// or themselves, are walked again with half the distance, until nothing does; at last they are the pixels' own.
+// chain of ways has the fewest vertices (Imai and Iri 1988); of those one that keeps the slope of regular stairs is
+// taken, so that a slope over several tiles goes on straight, and of these the one that lies nearest. Each part is
+// walked from its upper end, so that mirrored pixels have mirrored outlines. Rings that would cross or touch others, or
+// themselves, are walked again with half the distance, until nothing does; at last they are the pixels' own.
 //
 // Guarantee: valid; holes stay holes; every vertex of the pixels' outline lies within the distance of the result, or,
 // where that is half a pixel or more, within the diagonal of a pixel.
@@ -54,13 +55,24 @@ using RingPart = std::vector<TraceCandidate>;
 bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
     const std::int64_t dx = std::int64_t{part[j].at.x} - part[i].at.x, dy = std::int64_t{part[j].at.y} - part[i].at.y;
     if (dx == 0 || dy == 0) return false;
+    // It may go back at an end, by less than a pixel: along the edge at which the picture ends, where the next one goes
+    // on.
+    std::size_t first = i, last = j;   // vertices
+    while (first < j && !part[first].is_vertex) ++first;
+    while (last > i && !part[last].is_vertex) --last;
+    const auto is_near = [&](std::size_t one, std::size_t other) {
+        return std::abs(part[one].at.x - part[other].at.x) + std::abs(part[one].at.y - part[other].at.y) < steps_per_px;
+    };
     bool flat_steps = true, steep_steps = true;   // single pixels up, or aside
     std::int64_t least = 0, most = 0;
     for (std::size_t k = i; k < j; ++k) {
         const std::int64_t x = std::int64_t{part[k + 1].at.x} - part[k].at.x,
                            y = std::int64_t{part[k + 1].at.y} - part[k].at.y;
-        if ((x > 0) != (dx > 0) && x != 0) return false;
-        if ((y > 0) != (dy > 0) && y != 0) return false;
+        const auto goes_back = [&](std::int64_t way, std::int64_t whole) {
+            return way != 0 && (way > 0) != (whole > 0) && (k >= first || !is_near(i, first)) &&
+                   (k < last || !is_near(last, j));
+        };
+        if (goes_back(x, dx) || goes_back(y, dy)) return false;
         flat_steps = flat_steps && std::abs(y) <= steps_per_px;
         steep_steps = steep_steps && std::abs(x) <= steps_per_px;
         const std::int64_t beside =
@@ -76,6 +88,50 @@ bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
     return (flat_steps || steep_steps) && most - least <= band;
 }
 
+// How far it goes along one axis, then along the other, from vertex i to j.
+std::vector<Point> straights_between(const RingPart& part, std::size_t i, std::size_t j) {
+    std::vector<Point> straights;
+    for (std::size_t k = i; k < j; ++k) {
+        const Point way{part[k + 1].at.x - part[k].at.x, part[k + 1].at.y - part[k].at.y};
+        if (!straights.empty() && (straights.back().x == 0) == (way.x == 0))
+            straights.back() = moved(straights.back(), way);
+        else
+            straights.push_back(way);
+    }
+    return straights;
+}
+
+// Whether the vertices from i to j are a staircase of single pixels whose steps are all equally long, those at its ends
+// apart, and the way between the two has another slope than they have, or does not run along their corners on one side:
+// it would not go on straight in the next tile.
+bool is_off_stairs(const RingPart& part, std::size_t i, std::size_t j) {
+    const std::vector<Point> straights = straights_between(part, i, j);
+    const Point whole{part[j].at.x - part[i].at.x, part[j].at.y - part[i].at.y};
+    const auto length = [](Point way, bool across) { return std::abs(across ? way.x : way.y); };
+    for (const bool across : {true, false}) {   // steps across, or upright
+        std::vector<std::int32_t> steps;        // between two pixels up each
+        for (std::size_t k = 1; k + 1 < straights.size(); ++k)
+            if (length(straights[k], across) > 0 && length(straights[k - 1], !across) == steps_per_px &&
+                length(straights[k + 1], !across) == steps_per_px)
+                steps.push_back(length(straights[k], across));
+        const bool is_regular =
+            steps.size() >= 2 && steps.front() > steps_per_px &&
+            std::all_of(steps.begin(), steps.end(), [&](std::int32_t one) { return one == steps.front(); });
+        if (!is_regular) continue;
+        const std::int64_t run = std::int64_t{length(whole, across)} * steps_per_px,
+                           rise = std::int64_t{length(whole, !across)} * steps.front();
+        if (std::abs(run - rise) > 2 * std::int64_t{steps.front()}) return true;   // thirds of a pixel are rounded
+        std::int64_t least = 0, most = 0;
+        for (std::size_t k = i + 1; k < j; ++k) {
+            const std::int64_t beside = cross(part[i].at, part[j].at, part[k].at);
+            least = std::min(least, beside), most = std::max(most, beside);
+        }
+        const std::int64_t rounded = 2 * std::int64_t{std::max(std::abs(whole.x), std::abs(whole.y))};
+        return least < -rounded && most > rounded;
+    }
+    return false;
+}
+
 // Whether a way leads along the edge on which a part begins, or ends: no vertex comes with it.
 bool is_along(const TraceCandidate& end, const TraceCandidate& next, const TraceCandidate& to) {
     const Point a = end.at, b = next.at, c = to.at;
@@ -84,9 +140,11 @@ bool is_along(const TraceCandidate& end, const TraceCandidate& next, const Trace
 
 struct TrailCost {
     std::size_t vertices = std::numeric_limits<std::size_t>::max();
-    double away = 0;   // the squared distances of all that is left out
+    std::size_t off_stairs = 0;   // ways
+    double away = 0;              // the squared distances of all that is left out
     [[nodiscard]] bool better_than(const TrailCost& other) const {
-        return vertices != other.vertices ? vertices < other.vertices : away < other.away;
+        if (vertices != other.vertices) return vertices < other.vertices;
+        return off_stairs != other.off_stairs ? off_stairs < other.off_stairs : away < other.away;
     }
 };
 
@@ -102,7 +160,7 @@ Trail fewest(const RingPart& part, double within, std::size_t most_skipped) {
     const std::size_t n = part.size();
     std::vector<TrailCost> cost(n);
     std::vector<std::size_t> from(n);
-    cost[0] = {0, 0};
+    cost[0] = {0, 0, 0};
     for (std::size_t i = 0; i + 1 < n; ++i) {
         std::size_t failures = 0;
         for (std::size_t j = i + 1; j < n && j - i <= most_skipped && failures < most_failures; ++j) {
@@ -120,7 +178,9 @@ Trail fewest(const RingPart& part, double within, std::size_t most_skipped) {
             failures = 0;
             const bool along = (i == 0 && is_along(part[0], part[1], part[j])) ||
                                (j == n - 1 && is_along(part[n - 1], part[n - 2], part[i]));
-            const TrailCost there{cost[i].vertices + (along ? 0 : 1), cost[i].away + away};
+            TrailCost there{cost[i].vertices + (along ? 0 : 1), cost[i].off_stairs, cost[i].away + away};
+            if (there.vertices > cost[j].vertices) continue;
+            if (may_be_stairs && is_off_stairs(part, i, j)) ++there.off_stairs;
             if (!there.better_than(cost[j])) continue;
             cost[j] = there;
             from[j] = i;
@@ -224,7 +284,14 @@ bool is_corner(const Ring& ring, std::size_t i, double within) {
     const Turn here = turn(at(n - 1), at(0), at(1));
     const bool step_before = turn(at(n - 2), at(n - 1), at(0)) != here && length(at(n - 2), at(n - 1)) <= steps_per_px;
     const bool step_after = turn(at(0), at(1), at(2)) != here && length(at(1), at(2)) <= steps_per_px;
-    return !step_before && !step_after;
+    if (step_before || step_after) return false;
+    // Nor the end of the last step of stairs, which the picture cuts off: no longer than the one before it.
+    const auto cut_off = [&](auto back) {   // back(k): the k-th vertex away on one side
+        return length(back(1), back(2)) <= steps_per_px &&
+               turn(back(2), back(1), back(0)) != turn(back(3), back(2), back(1)) &&
+               length(back(0), back(1)) <= length(back(2), back(3));
+    };
+    return !cut_off([&](std::size_t k) { return at(n - k); }) && !cut_off(at);
 }
 
 // Whether a straight line along stairs may end on the edge from vertex i: where that edge is not one of the stairs.
@@ -249,8 +316,8 @@ std::vector<TraceCandidate> candidates_of(const Ring& ring, double within) {
         if (length < 2 * steps_per_px || n <= 4 || !ends_stairs(ring, i)) continue;
         const bool end = is_flat_end(ring, i, within);
         const int stay = length / 4;
-        std::vector<std::pair<int, bool>> places;                  // by their distance from a
-        for (const int part : {256, 341, 512, 683, 768, 1024}) {   // of 1024 of a pixel
+        std::vector<std::pair<int, bool>> places;                                      // by their distance from a
+        for (const int part : {205, 256, 341, 410, 512, 614, 683, 768, 819, 1024}) {   // of 1024 of a pixel
             const int far = (part * steps_per_px + 512) / 1024;
             places.insert(places.end(), {{far, false}, {length - far, false}});
         }

@@ -108,6 +108,33 @@ TEST_CASE("stairs of pixels that stand for a straight edge become that edge, wha
         }
 }
 
+TEST_CASE("a slope that runs over several tiles goes on straight where each is traced by itself") {
+    constexpr int cell = 16;
+    for (const bool steep : {false, true})
+        for (const bool falls : {false, true})
+            for (int n = 1; n <= 5; ++n) {   // px up, on one aside or the other way round
+                INFO((steep ? "steep, " : "flat, ") << n << (falls ? ", falls" : ", rises"));
+                Regions slope;
+                for (int k = 0; k < n; ++k) {
+                    std::vector<char> set;
+                    for (int y = 0; y < cell; ++y)
+                        for (int x = 0; x < cell; ++x) {
+                            const int up = cell - 1 - y, along = falls ? cell - 1 - x : x;
+                            set.push_back(steep ? up + cell * k < n * along + n : up < (along + cell * k) / n + 1);
+                        }
+                    const int column = steep ? 0 : falls ? n - 1 - k : k, row = steep ? n - 1 - k : 0;
+                    for (Region& region : moved(trace_pixels(cell, cell, set, 0.75),
+                                                {column * cell * steps_per_px, row * cell * steps_per_px}))
+                        slope.push_back(std::move(region));
+                }
+                slope = unite(slope);
+                const int wide = (steep ? 1 : n) * cell * steps_per_px, high = (steep ? n : 1) * cell * steps_per_px;
+                const Regions wanted = unite(Regions{{{{0, high}, {falls ? 0 : wide, 0}, {wide, high}}, {}}});
+                const std::int64_t off = twice_area(subtract(slope, wanted)) + twice_area(subtract(wanted, slope));
+                CHECK(off <= 4 * std::int64_t{std::max(wide, high)});   // two steps along the edge
+            }
+}
+
 TEST_CASE("mirrored pixels have mirrored outlines") {
     for (int round = 0; round < 200; ++round) {
         DRYGROUND_ROUND(round);
