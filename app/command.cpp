@@ -114,7 +114,7 @@ std::filesystem::path path_for(const std::filesystem::path& out, const std::stri
 void add_format(CLI::App& command, std::string& format, const std::string& out, std::vector<std::string> formats,
                 const std::string& help) {
     command.add_option("--format", format, fmt::format("{} (default: as --out ends, else {})", help, formats.front()))
-        ->check(CLI::IsMember(formats))
+        ->check(one_of(formats))
         ->type_name("FORMAT");
     command.parse_complete_callback([&format, &out, formats] {
         if (!format.empty()) return;
@@ -123,6 +123,18 @@ void add_format(CLI::App& command, std::string& format, const std::string& out, 
         std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
         format = std::find(formats.begin(), formats.end(), ending) != formats.end() ? ending : formats.front();
     });
+}
+
+CLI::Validator one_of(const std::vector<std::string>& words) {
+    return CLI::Validator(
+        [words](std::string& text) {
+            if (std::find(words.begin(), words.end(), text) != words.end()) return std::string();
+            const auto nearest = dg::nearest_name(text, words);
+            return nearest ? fmt::format("'{}' is unknown, did you mean '{}'? There are {}", text, *nearest,
+                                         fmt::join(words, ", "))
+                           : fmt::format("'{}' is unknown; there are {}", text, fmt::join(words, ", "));
+        },
+        fmt::format("{{{}}}", fmt::join(words, ",")));
 }
 
 CLI::Validator numbers_from(double least, double most) {

@@ -59,6 +59,8 @@ void write_result(const std::string& out, std::string_view bytes);
 [[nodiscard]] std::vector<double> numbers_in(const std::string& text, const std::string& what);
 [[nodiscard]] std::vector<int> wholes_in(const std::string& text, std::size_t count, const std::string& what);
 
+// One of some words; the error names the nearest, and all.
+[[nodiscard]] CLI::Validator one_of(const std::vector<std::string>& words);
 // A finite number of a range: CLI11's own range accepts nan.
 [[nodiscard]] CLI::Validator numbers_from(double least, double most);
 

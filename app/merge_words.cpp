@@ -27,7 +27,7 @@ void MergeWords::add_to(CLI::App& command) {
         ->check(numbers_from(-4096.0, 4096.0))
         ->type_name("PX");
     command.add_option("--corners", corners, "Corners of what is grown: round, bevel, mitre, box (default: round)")
-        ->check(CLI::IsMember({"round", "bevel", "mitre", "box"}))
+        ->check(one_of({"round", "bevel", "mitre", "box"}))
         ->type_name("STYLE");
 }
 

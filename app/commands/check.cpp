@@ -180,7 +180,7 @@ void add_check(CLI::App& app) {
     command
         ->add_option("--fail-on", options->fail_on,
                      "The least severity that ends with exit code 1: error, warning or note (default: error)")
-        ->check(CLI::IsMember({"error", "warning", "note"}))
+        ->check(one_of({"error", "warning", "note"}))
         ->type_name("SEVERITY");
     command->add_option("--only", options->only, "Only findings of these rules")->type_name("RULE");
     command->add_flag("--watch", options->watch,

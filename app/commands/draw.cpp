@@ -287,15 +287,15 @@ void add_draw(CLI::App& app) {
         ->add_option("--palette", options->palette,
                      fmt::format("Colours of barriers: {} (default: own, those that the world names)",
                                  fmt::join(dg::palette_names(), ", ")))
-        ->check(CLI::IsMember(std::vector<std::string>(dg::palette_names().begin(), dg::palette_names().end())))
+        ->check(one_of(std::vector<std::string>(dg::palette_names().begin(), dg::palette_names().end())))
         ->type_name("NAME");
     command
         ->add_option("--plane", options->plane,
                      "screen, or ground: isometric maps laid flat, each cell a square, without art (default: screen)")
-        ->check(CLI::IsMember({"screen", "ground"}))
+        ->check(one_of({"screen", "ground"}))
         ->type_name("PLANE");
     command->add_option("--as", options->forms, "What --show pieces draws: pieces, boxes, triangles (default: pieces)")
-        ->check(CLI::IsMember({"pieces", "boxes", "triangles"}))
+        ->check(one_of({"pieces", "boxes", "triangles"}))
         ->type_name("FORM");
     options->merging.add_to(*command);
     command->add_option("--width", options->width, "Characters a line (default: as the terminal has, else 80)")

@@ -219,7 +219,7 @@ void add_edit(CLI::App& app) {
         ->add_option("--check", options->check,
                      "What is checked before and after: all of the world (default, up to 20 maps), the map that "
                      "changes by itself (default, of larger worlds), or none")
-        ->check(CLI::IsMember({"all", "map", "none"}))
+        ->check(one_of({"all", "map", "none"}))
         ->type_name("WHAT");
     command->require_subcommand(1);
     command->fallthrough();

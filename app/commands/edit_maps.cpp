@@ -39,7 +39,7 @@ void add_layer_verbs(CLI::App& app, const SharedOptions& o) {
     add->footer(
         "Example: dryground edit demo/maps/slipway.map.toml --dry-run layer add reeds --above ground decor=true");
     CLI::App* drop = add_map_verb(
-        *layer, o, "drop", "Take a layer away, with all that is in it", "layers",
+        *layer, o, "drop", "Remove a layer with all its content", "layers",
         [](const EditOptions& p) { return dg::DropLayer{p.name}; }, removed_from);
     with_name(drop, o, "The layer's name");
     drop->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run layer drop people");
@@ -67,7 +67,7 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     });
     size->add_option("SIZE", o->size, "columns,rows")->required()->type_name("");
     size->add_option("--keep", o->keep, "The corner that stays: top_left, top_right, bottom_left, bottom_right")
-        ->check(CLI::IsMember({"top_left", "top_right", "bottom_left", "bottom_right"}))
+        ->check(one_of({"top_left", "top_right", "bottom_left", "bottom_right"}))
         ->type_name("CORNER");
     with_cut(size, o);
     size->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run size 44,13 --keep bottom_left");
@@ -89,7 +89,7 @@ void add_map_verbs(CLI::App& app, const SharedOptions& o) {
     add->add_option("SIZE", o->size, "columns,rows")->required()->type_name("");
     with_values(add, o);
     add->footer("Example: dryground edit demo/world.toml --dry-run map add cellar 20,12 title=\"The Cellar\"");
-    CLI::App* drop = add_verb(*map, o, "drop", "Take a map off the world's list; its file stays",
+    CLI::App* drop = add_verb(*map, o, "drop", "Remove a map from the world's list; its file stays",
                               [](const EditOptions& p, const dg::FoundWorld&) {
                                   return Wanted{dg::DropMap{p.name}, "maps", removed_from, "the world"};
                               });

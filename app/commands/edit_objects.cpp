@@ -82,8 +82,8 @@ void add_object_verbs(CLI::App& app, const SharedOptions& o) {
     turn->add_option("DEGREES", o->at, "Clockwise, from how it is drawn")->required()->type_name("");
     turn->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object turn bell 90");
     CLI::App* drop = add_map_verb(
-        *object, o, "drop", "Take an object away", "objects",
-        [](const EditOptions& p) { return dg::DropObject{p.name}; }, removed_from);
+        *object, o, "drop", "Remove an object", "objects", [](const EditOptions& p) { return dg::DropObject{p.name}; },
+        removed_from);
     with_name(drop, o, "The object's name");
     drop->footer("Example: dryground edit demo/maps/slipway.map.toml --dry-run object drop crab_a");
     CLI::App* give =

@@ -25,25 +25,29 @@ constexpr ThingHelp things[] = {
      "silt_crab stands=middle"},
 };
 
+std::string with_article(const std::string& thing) {   // "a flag", "an event"
+    return (std::string_view("aeiou").find(thing[0]) == std::string_view::npos ? "a " : "an ") + thing;
+}
+
 void add_world_thing(CLI::App& app, const SharedOptions& o, const ThingHelp& help) {
     const std::string thing = help.thing;
-    const char* article = std::string_view("aeiou").find(help.thing[0]) == std::string_view::npos ? "a" : "an";
     CLI::App* group =
-        add_group(app, help.thing, fmt::format("Add, drop or change {} {}: {}", article, thing, help.what).c_str());
+        add_group(app, help.thing, fmt::format("Add, drop or change {}: {}", with_article(thing), help.what).c_str());
     const std::string name_help = fmt::format("The {}'s name", thing);
     const auto example = [&](const char* verb, const char* words) {
         return fmt::format(
             "Example: dryground edit demo/world.toml --dry-run {} {} {}\n`dryground keys {}` lists all keys.", thing,
             verb, words, thing == "flag" || thing == "fact" || thing == "event" ? "world" : thing);
     };
-    CLI::App* add = add_verb(
-        *group, o, "add", fmt::format("Add a {}", thing).c_str(), [thing](const EditOptions& p, const dg::FoundWorld&) {
-            return Wanted{dg::AddThing{thing, p.name, keys(p.values)}, thing + "s", added_to, "the world"};
-        });
+    CLI::App* add =
+        add_verb(*group, o, "add", fmt::format("Add {}", with_article(thing)).c_str(),
+                 [thing](const EditOptions& p, const dg::FoundWorld&) {
+                     return Wanted{dg::AddThing{thing, p.name, keys(p.values)}, thing + "s", added_to, "the world"};
+                 });
     with_name(add, o, name_help.c_str());
     with_values(add, o);
     add->footer(example("add", help.add));
-    CLI::App* set = add_verb(*group, o, "set", fmt::format("Set keys of a {}", thing).c_str(),
+    CLI::App* set = add_verb(*group, o, "set", fmt::format("Set keys of {}", with_article(thing)).c_str(),
                              [thing](const EditOptions& p, const dg::FoundWorld&) {
                                  return Wanted{dg::GiveThing{thing, p.name, keys(p.values)}, "keys", changed_in,
                                                fmt::format("{} '{}'", thing, p.name)};
@@ -51,7 +55,7 @@ void add_world_thing(CLI::App& app, const SharedOptions& o, const ThingHelp& hel
     with_name(set, o, name_help.c_str());
     with_values(set, o)->required();
     set->footer(example("set", help.set));
-    CLI::App* drop = add_verb(*group, o, "drop", fmt::format("Take a {} away", thing).c_str(),
+    CLI::App* drop = add_verb(*group, o, "drop", fmt::format("Remove {}", with_article(thing)).c_str(),
                               [thing](const EditOptions& p, const dg::FoundWorld&) {
                                   return Wanted{dg::DropThing{thing, p.name}, thing + "s", removed_from, "the world"};
                               });
@@ -140,13 +144,13 @@ void add_tile_verbs(CLI::App& app, const SharedOptions& o) {
     shape->add_option("--barrier", o->barrier, "The barrier that they are made of")->type_name("NAME");
     shape->add_option("--trigger", o->trigger, "They sense, under this name, and block nothing")->type_name("NAME");
     shape->add_option("--one-way", o->one_way, "The direction in which movers pass lines: up, down, left, right")
-        ->check(CLI::IsMember({"up", "down", "left", "right"}))
+        ->check(one_of({"up", "down", "left", "right"}))
         ->type_name("SIDE");
     shape->footer(
         "Examples: dryground edit demo/tiles/marsh.tiles.toml --dry-run tile shape bank polygon=0,16,16,4,16,16 "
         "--barrier earth\n"
         "          dryground edit demo/tiles/marsh.tiles.toml --dry-run tile shape 'reeds*' none");
-    CLI::App* drop = add_tile_verb(*tile, o, "drop", "Take all tiles away that match", "tiles", removed_from, "PATTERN",
+    CLI::App* drop = add_tile_verb(*tile, o, "drop", "Remove all matching tiles", "tiles", removed_from, "PATTERN",
                                    [](const std::string& set_name, const EditOptions& p) {
                                        return dg::WorldEdit(dg::DropTiles{set_name, p.name});
                                    });
@@ -174,7 +178,7 @@ void add_thing_verbs(CLI::App& app, const SharedOptions& o) {
                  });
     add->add_option("PATH", o->name, "The tile set's file, from the world's folder")->required()->type_name("");
     add->footer("Example: dryground edit room/world.toml tileset add tiles/jetty.tiles.toml");
-    CLI::App* drop = add_verb(*tileset, o, "drop", "Take a tile set off the world's list; its file stays",
+    CLI::App* drop = add_verb(*tileset, o, "drop", "Remove a tile set from the world's list; its file stays",
                               [](const EditOptions& p, const dg::FoundWorld&) {
                                   return Wanted{dg::DropTileSet{p.name}, "tile sets", removed_from, "the world"};
                               });

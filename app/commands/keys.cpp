@@ -21,7 +21,7 @@ void add_keys(CLI::App& app) {
     command
         ->add_option("--schema", options->schema,
                      "The JSON Schema of a format in place of a table: world, tiles or map")
-        ->check(CLI::IsMember({"world", "tiles", "map"}));
+        ->check(one_of({"world", "tiles", "map"}));
     command->footer("Example: dryground keys layer\n         dryground keys --schema map > map.schema.json");
     command->callback([options] {
         if (!options->schema.empty()) return print_bytes(dg::schema_text(options->schema));

@@ -54,7 +54,7 @@ void add_list(CLI::App& app) {
         ->add_option("WHAT", options->what,
                      "tiles, maps, layers, objects, kinds, flags, facts, events, links, contacts or limits")
         ->required()
-        ->check(CLI::IsMember(table_names()))
+        ->check(one_of(table_names()))
         ->type_name("");
     add_format(*command, options->format, options->out, {"text", "csv", "json"}, "text, csv or json");
     command->add_option("--kind", options->filter.kind, "Only objects of this kind")->type_name("NAME");

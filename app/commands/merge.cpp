@@ -230,16 +230,16 @@ void add_merge(CLI::App& app) {
     command
         ->add_option("--as", options->forms,
                      fmt::format("Forms to write: {} (default: the world's setting)", fmt::join(forms, ", ")))
-        ->check(CLI::IsMember(forms))
+        ->check(one_of(forms))
         ->type_name("FORM");
     add_format(*command, options->format, options->out, {"json", "cbor", "geojson", "svg", "wkt", "gltf", "csv", "png"},
                "json, cbor, geojson, svg; wkt: CSV with a column of WKT; gltf: regions raised to closed meshes; csv or "
                "png of cells; csv of tiles");
     options->says_unit = command->add_option("--unit", options->unit, "px or m (default: px)")
-                             ->check(CLI::IsMember({"px", "m"}))
+                             ->check(one_of({"px", "m"}))
                              ->type_name("UNIT");
     options->says_y = command->add_option("--y", options->y, "Which way y points: down or up (default: down)")
-                          ->check(CLI::IsMember({"down", "up"}))
+                          ->check(one_of({"down", "up"}))
                           ->type_name("WAY");
     command->add_option("--layer", options->layers, "The layers of --as tiles (default: all)")->type_name("NAME");
     command->add_flag("--numbers", options->numbers, "tiles: numbers, and a table of what they mean");
@@ -250,7 +250,7 @@ void add_merge(CLI::App& app) {
     command
         ->add_option("--plane", options->plane,
                      "screen, or ground: laid flat, in cells; of square grids also --unit m (default: screen)")
-        ->check(CLI::IsMember({"screen", "ground"}))
+        ->check(one_of({"screen", "ground"}))
         ->type_name("PLANE");
     command->add_flag("--triggers", options->triggers, "Also the areas of triggers and links, a group for each name");
     command->add_option("--height", options->height_px, "gltf: how high, px (default: the storey's height_px)")

@@ -64,10 +64,10 @@ void add_new(CLI::App& app) {
         ->type_name("");
     command->add_option("--title", options->title, "The world's title (default: New Shore)")->type_name("TEXT");
     command->add_option("--view", options->view, "From where play is seen: side, top or isometric (default: side)")
-        ->check(CLI::IsMember({"side", "top", "isometric"}))
+        ->check(one_of({"side", "top", "isometric"}))
         ->type_name("VIEW");
     command->add_option("--cell", options->cell, "A cell's size in px, even; of diamonds their height (default: 16)")
-        ->check(CLI::IsMember({8, 12, 16, 20, 24, 32, 48, 64}))
+        ->check(one_of({"8", "12", "16", "20", "24", "32", "48", "64"}))
         ->type_name("PX");
     command->add_option("--size", options->size, "columns,rows of its map (default: 24,10)")->type_name("SIZE");
     command->footer("Example: dryground new my_shore --view top");

@@ -175,13 +175,13 @@ void add_pack(CLI::App& app) {
     options->world.add_to(*command, false);
     add_format(*command, options->format, options->out, {"json", "cbor"}, "json or cbor, the same tree");
     command->add_option("--unit", options->unit, "px or m, of merged geometry (default: px)")
-        ->check(CLI::IsMember({"px", "m"}))
+        ->check(one_of({"px", "m"}))
         ->type_name("UNIT");
     command->add_option("--y", options->y, "Which way its y points: down or up (default: down)")
-        ->check(CLI::IsMember({"down", "up"}))
+        ->check(one_of({"down", "up"}))
         ->type_name("WAY");
     command->add_option("--plane", options->plane, "screen, or ground: laid flat (default: screen)")
-        ->check(CLI::IsMember({"screen", "ground"}))
+        ->check(one_of({"screen", "ground"}))
         ->type_name("PLANE");
     command
         ->add_option("--chunk-cells", options->chunk_cells, "Merged geometry in square chunks of so many cells a side")

@@ -11,7 +11,7 @@ void add_self(CLI::App& app) {
     auto what = std::make_shared<std::string>();
     CLI::App* command = app.add_subcommand("self", "Completion for bash, or a man page");
     command->group("");
-    command->add_option("WHAT", *what, "bash or man")->required()->check(CLI::IsMember({"bash", "man"}));
+    command->add_option("WHAT", *what, "bash or man")->required()->check(one_of({"bash", "man"}));
     command->callback([what, &app] { print(*what == "bash" ? bash_completion(app) : man_page(app)); });
 }
 

@@ -283,3 +283,14 @@ TEST_CASE("check --watch reports what is new and what is fixed when files are sa
           "    nearest free place: at = [232, 128]\n"
           "no findings, 1 waived\n");
 }
+
+TEST_CASE("a word that an option does not know is told with the nearest, and with all that it knows") {
+    CHECK_THAT(tool("merge demo --format jsn").err,
+               Catch::Contains("--format: 'jsn' is unknown, did you mean 'json'? There are json, cbor, "));
+    CHECK_THAT(tool("list demo furniture").err,
+               Catch::Contains("WHAT: 'furniture' is unknown; there are tiles, maps, "));
+    CHECK_THAT(tool("new nowhere --cell 7").err, Catch::Contains("'7' is unknown"));
+    for (const char* words :
+         {"merge demo --format jsn", "list demo furniture", "draw demo --palette gray", "new nowhere --cell 7"})
+        CHECK(tool(words).code == 2);
+}
