@@ -94,8 +94,9 @@ std::string stem_of(const fs::path& out) {
 // Enters a new file in the list of the world that it lies in, where there is one.
 void enter_in_world(const fs::path& out) {
     const dg::Result<dg::FoundWorld> found = dg::find_world(out.generic_string());
-    if (!found || found.report().empty()) return;   // no world, or one that lists it
+    if (!found || found.report().empty()) return;   // one that lists it
     std::error_code error;
+    if (!fs::exists(found->world, error)) return;   // there is none: one was assumed around the file
     const fs::path folder = fs::weakly_canonical(fs::absolute(found->world, error), error).parent_path();
     const std::string file =
         fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();

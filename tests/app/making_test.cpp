@@ -77,6 +77,11 @@ TEST_CASE("a tile set that is made enters the list of the world that it lies in"
     CHECK_THAT(slurp(world + "/world.toml"), Catch::Contains("\"tiles/shore.tiles.toml\", \"tiles/jetty.tiles.toml\""));
     CHECK(tool(words + "again.tiles.toml --no-list").code == 0);
     CHECK_THAT(slurp(world + "/world.toml"), !Catch::Contains("again"));
+    // Where there is no world there is no list either.
+    const process::Folder bare;
+    const auto alone = tool(fmt::format("tiles {}/art/shore.png --out {}/jetty.tiles.toml", world, bare.path.string()));
+    CHECK(alone.code == 0);
+    CHECK_THAT(alone.err, !Catch::Contains("entered"));
 }
 
 TEST_CASE("a map that its world does not list is looked at all the same, and that is told") {
