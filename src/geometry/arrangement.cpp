@@ -28,23 +28,17 @@
 #include "arrangement_internal.hpp"
 #include "bins_internal.hpp"
 #include "ring_internal.hpp"
+#include "widths_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
-
-__extension__ using Wide = __int128;
 
 struct Node {   // a point that an edge goes through, or is rounded to go through
     std::size_t line = 0;
     Point at;
     bool rounded = false;
 };
-
-Wide floor_divide(Wide n, Wide d) {   // requires d > 0
-    const Wide q = n / d;
-    return n % d < 0 ? q - 1 : q;
-}
 
 // ---- crossings --------------------------------------------------------------------------------------------------
 
@@ -58,9 +52,10 @@ bool boxes_apart(const Line& s, const Line& t) {
            std::max(t.a.x, t.b.x) < std::min(s.a.x, s.b.x);
 }
 
-// Where a crossing is, exactly or rounded. The crossing is s.a + (s.b - s.a) * along / whole; |along|, |whole| <= 2^62,
-// times 2^30: 92 bits.
+// Where a crossing is, exactly or rounded. The crossing is s.a + (s.b - s.a) * along / whole: a cross, and the
+// difference of two.
 Node crossing(const Line& s, std::size_t si, std::int64_t along, std::int64_t whole) {
+    static_assert(bits_of_cross + 1 + bits_of_difference + 2 <= bits_of_wide);   // twice, and twice the denominator
     Wide numerator = along, denominator = whole;
     if (denominator < 0) {
         numerator = -numerator;
@@ -68,10 +63,8 @@ Node crossing(const Line& s, std::size_t si, std::int64_t along, std::int64_t wh
     }
     const Wide x = numerator * (s.b.x - s.a.x), y = numerator * (s.b.y - s.a.y);
     const bool exact = x % denominator == 0 && y % denominator == 0;
-    const auto rounded = [&](Wide value) {
-        return static_cast<std::int32_t>(floor_divide(2 * value + denominator, 2 * denominator));
-    };
-    return {si, {s.a.x + rounded(x), s.a.y + rounded(y)}, !exact};
+    const auto steps = [&](Wide value) { return static_cast<std::int32_t>(rounded(value, denominator)); };
+    return {si, {s.a.x + steps(x), s.a.y + steps(y)}, !exact};
 }
 
 // Tests two lines that share a bin. Lines that run side by side share many: each node is taken in its own bin only.
@@ -119,8 +112,11 @@ struct Limit {   // a bound on the way along a line, as a fraction
 };
 
 // Whether a line passes through the unit square around a point: least sides belong to it, greatest do not.
-// Numbers are doubled so that the sides of the square are whole: magnitudes up to 2^31, products up to 2^62.
+// Numbers are doubled so that the sides of the square are whole. Those of a square near the line's box reach hardly
+// further than the line.
 bool passes(const Line& line, Point centre) {
+    constexpr std::int64_t longest = std::int64_t{2} << bits_of_difference;
+    static_assert(longest + 4 <= std::numeric_limits<std::int64_t>::max() / longest);
     Limit low{0, 1, true}, high{1, 1, true};
     const auto axis = [&](std::int64_t a, std::int64_t b, std::int64_t c) {
         const std::int64_t start = 2 * a, way = 2 * (b - a), least = 2 * c - 1, most = 2 * c + 1;

@@ -10,16 +10,18 @@
 
 #include "dryground/geometry.hpp"
 #include "ring_internal.hpp"
+#include "widths_internal.hpp"
 
 namespace dryground {
 
 namespace {
 
-__extension__ using Wide = __int128;
+using detail::Wide;
 
 // Whether d lies inside the circle through a, b, c, which turn left.
 bool inside_circle(Point a, Point b, Point c, Point d) {
-    // differences: 31 bits with sign; squares summed: 2^61; crosses: 2^61; three products: below 2^124
+    // squares of differences summed are as wide as a cross; three products of the two
+    static_assert(2 * detail::bits_of_cross + 2 <= detail::bits_of_wide);
     struct Away {
         std::int64_t x, y;
         [[nodiscard]] std::int64_t squared() const { return x * x + y * y; }

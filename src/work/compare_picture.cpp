@@ -62,8 +62,8 @@ public:
 
     void draw_places(MapPicture& picture) const {
         picture.hatching("changed", {ink_of(side_, picture.inks), "none", side_.hatch}, picture.inks);
-        for (const auto& [storey, regions] : ground_)
-            picture.on_storey(storey, [&] { draw_ground(picture, picture.path(regions)); });
+        for (const auto& ground : ground_)   // by storey
+            picture.on_storey(ground.first, [&] { draw_ground(picture, picture.path(ground.second)); });
         draw_cells(picture);
     }
     void draw_objects(MapPicture& picture) const {

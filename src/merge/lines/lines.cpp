@@ -21,21 +21,20 @@
 #include "../../geometry/bounds_internal.hpp"
 #include "../../geometry/box_index_internal.hpp"
 #include "../../geometry/ring_internal.hpp"
+#include "../../geometry/widths_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
 
-__extension__ using Wide = __int128;
-
 struct SolidEdge {
     Point from, to;
 };
 
-// A place on the straight line of a piece, as a part of the piece: from 0 to 1 between its ends. Products of two places
-// have |part| * whole <= 2^62 * 2^62.
+// A place on the straight line of a piece, as a part of the piece: from 0 to 1 between its ends.
 struct Place {
-    std::int64_t part, whole;   // whole > 0
+    std::int64_t part, whole;   // a cross, and the difference of two, at most; whole > 0
+    static_assert(2 * (bits_of_cross + 1) <= bits_of_wide);
     friend bool operator<(const Place& a, const Place& b) { return Wide{a.part} * b.whole < Wide{b.part} * a.whole; }
 };
 struct Cut {
@@ -54,13 +53,11 @@ Place place_of(const LinePiece& piece, Point p) {
 
 // The nearest point of the lattice; halves are rounded up. Requires a place between the piece's ends.
 Point point_at(const LinePiece& piece, const Place& place) {
-    const auto rounded = [&](std::int32_t from, std::int32_t to) {   // 2^62 times 2^31
-        const Wide part = 2 * (Wide{place.part} * (std::int64_t{to} - from)) + place.whole,
-                   whole = 2 * Wide{place.whole};
-        const Wide steps = part / whole - (part % whole < 0 ? 1 : 0);
-        return static_cast<std::int32_t>(from + static_cast<std::int64_t>(steps));
+    static_assert(bits_of_cross + 1 + bits_of_difference + 2 <= bits_of_wide);
+    const auto between = [&](std::int32_t from, std::int32_t to) {
+        return static_cast<std::int32_t>(from + rounded(Wide{place.part} * (std::int64_t{to} - from), place.whole));
     };
-    return {rounded(piece.from.x, piece.to.x), rounded(piece.from.y, piece.to.y)};
+    return {between(piece.from.x, piece.to.x), between(piece.from.y, piece.to.y)};
 }
 
 class LineCutter {
@@ -337,7 +334,7 @@ void Neighbours::add_beside(Point end, Point beside) {
 
 namespace {
 
-struct Way {   // from a point to another: up to 2^30 each
+struct Way {   // from a point to another: differences
     std::int64_t x, y;
 };
 Way way_between(Point from, Point to) { return {std::int64_t{to.x} - from.x, std::int64_t{to.y} - from.y}; }
@@ -349,7 +346,8 @@ struct Bend {
         const auto cross = [](const auto& p, const auto& q) { return Wide{p.x} * q.y - Wide{p.y} * q.x; };
         const bool a_left = cross(a.from, a.to) >= 0, b_left = cross(b.from, b.to) >= 0;
         if (a_left == b_left) return a_left ? Wide{0} <=> cross(a.to, b.to) : cross(a.to, b.to) <=> Wide{0};
-        // One of them mirrored at the way that both bend from: up to 2^93, times 2^30 and twice that.
+        // One of them mirrored at the way that both bend from: two crosses times a difference; and again times one.
+        static_assert(bits_of_cross + 1 + bits_of_difference + 1 + bits_of_difference + 1 <= bits_of_wide);
         struct Long {
             Wide x, y;
         };
