@@ -43,7 +43,7 @@ Sheet sheet_of(const Slope& slope, double within_px) {
         for (int y = 0; y < cell; ++y)
             for (int x = 0; x < cell; ++x)
                 if (is_filled(x, y))
-                    sheet.image.rgba[(static_cast<std::size_t>(y) * sheet.image.width + number * cell + x) * 4 + 3] =
+                    sheet.image.rgba[static_cast<std::size_t>((y * sheet.image.width + number * cell + x) * 4 + 3)] =
                         255;
         TileDraft tile{.name = fmt::format("part_{}", number), .barrier = "earth"};
         tile.art = Located<std::array<int, 2>>(std::array{number, 0});
