@@ -80,7 +80,7 @@ std::string draw_page(const World& world, const TileSet& set, const ArtSource& a
     std::string page(page_parts::tiles_html);
     drawing::fill_in(page, "<!--title-->", escaped("Tile set " + set.name));
     drawing::fill_in(page, "<!--style-->", std::string(page_parts::style) + std::string(page_parts::tiles_style));
-    drawing::fill_in(page, "<!--script-->", joined(page_parts::tiles_script));
+    drawing::fill_in(page, "<!--script-->", drawing::joined(page_parts::tiles_script));
     drawing::fill_in(page, "<!--barriers-->", choices(all_barriers));
     drawing::fill_in(page, "<!--flags-->", choices(all_flags));
     drawing::fill_in(page, "<!--key-->", cards.key);

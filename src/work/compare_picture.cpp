@@ -15,7 +15,6 @@ namespace dryground {
 
 namespace {
 
-using drawing::Box;
 using drawing::Inks;
 using drawing::MapPicture;
 
