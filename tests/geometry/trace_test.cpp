@@ -1,3 +1,4 @@
+// Also tests src/geometry: trace_ways
 #include <catch2/catch.hpp>
 
 #include <cmath>

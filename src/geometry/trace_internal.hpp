@@ -1,0 +1,28 @@
+// Inside the geometry room: what is kept of a part of the outline of pixels.
+#pragma once
+
+#include <cstddef>
+#include <vector>
+
+#include "dryground/geometry.hpp"
+
+namespace dryground::detail {
+
+// A vertex, or a place on a long edge where a straight line along stairs may end: that need not be a pixel's corner.
+struct TraceCandidate {
+    Point at;
+    bool stays = false;
+    bool is_vertex = true;   // else it goes again where ways lead straight on through it
+};
+
+// A part of a ring, from one that stays to the next.
+using RingPart = std::vector<TraceCandidate>;
+
+// The candidates that are kept of a part, ends included: the fewest vertices, and of those ways the one that is best
+// (trace_ways.cpp). A way skips `most_skipped` of them at most. `within`: steps.
+[[nodiscard]] RingPart fewest_of(const RingPart& part, double within, std::size_t most_skipped);
+// The same so that of a mirror image the mirror image is kept: walked from the upper end. Where both ends are at one
+// height the better of two walks is taken; of a part that is its own mirror image half is walked.
+[[nodiscard]] RingPart fewest_either_way(const RingPart& part, double within, std::size_t most_skipped);
+
+}   // namespace dryground::detail
