@@ -96,7 +96,7 @@ void enter_in_world(const fs::path& out) {
     const dg::Result<dg::FoundWorld> found = dg::find_world(out.generic_string());
     if (!found || found.report().empty()) return;   // one that lists it
     std::error_code error;
-    if (!fs::exists(found->world, error)) return;   // there is none: one was assumed around the file
+    if (!fs::exists(found->world, error)) return;   // it was only assumed around the file
     const fs::path folder = fs::weakly_canonical(fs::absolute(found->world, error), error).parent_path();
     const std::string file =
         fs::weakly_canonical(fs::absolute(out, error), error).lexically_relative(folder).generic_string();

@@ -35,8 +35,8 @@ struct GridKnown {
 [[nodiscard]] std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known = {});
 
 // Guesses the transparent colour of a picture without any transparent pixel: one that is in all four corners, covers a
-// twentieth of the picture or more, and is glaring (every channel 0 or 255, as in `#ff00ff`). Returns nothing if there
-// is none.
+// twentieth of the picture or more, and is glaring (every channel 0 or 255, as in `#ff00ff`). Returns nothing if no
+// colour is like that.
 [[nodiscard]] std::optional<Colour> guess_clear(const Image& image);
 
 // Returns whether all pixels of a cell are clear.

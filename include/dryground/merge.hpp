@@ -71,7 +71,7 @@ struct Merge {
     // other whole numbers, to which steps convert exactly.
     Point cell{};
 
-    // Returns the group of a barrier on a storey; an empty group if there is none. O(groups).
+    // Returns the group of a barrier on a storey; an empty group if nothing of it is there. O(groups).
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
 };
 

@@ -1,4 +1,4 @@
-// The result of a call that can fail: a value, or the reason why there is none.
+// The result of a call that can fail: a value, or the reason why it is missing.
 //
 //     const dg::Result<dg::World> loaded = dg::load_world("demo/world.toml");
 //     if (!loaded) fmt::print("{}", dg::text(loaded.report()));
@@ -26,7 +26,7 @@ namespace detail {
 [[noreturn]] void refuse_missing_value(const Failure& failure);
 }   // namespace detail
 
-// Test it before accessing the value: if there is none, std::logic_error is thrown, with the reason.
+// Test it before accessing the value: if that is missing, std::logic_error is thrown, with the reason.
 template <class T>
 class [[nodiscard]] Result {
 public:

@@ -147,8 +147,8 @@ public:
     [[nodiscard]] std::optional<Route> route_to(MapId map, ObjectId object) const;
     [[nodiscard]] std::optional<Route> route_to(const Spot& place) const;
     [[nodiscard]] std::optional<Route> route_to_fact(FactId fact) const;
-    // Returns a route to all reached goals, one after another; nothing if there is none, or if going to one of them
-    // shuts the mover out of another.
+    // Returns a route to all reached goals, one after another; nothing if no goal is reached, or if going to one of
+    // them shuts the mover out of another.
     [[nodiscard]] std::optional<Route> tour() const;
 
     // Return why something is not reached.
@@ -168,7 +168,7 @@ private:
 [[nodiscard]] Reach reach(const World& world, const ReachOptions& options = {});
 
 // Returns the places that an object moves to, one after another, from its position: those in the property named by
-// `path` of its kind. Empty if there is none.
+// `path` of its kind. Empty if it names no property.
 [[nodiscard]] std::vector<PointPx> path_of(const World& world, const Object& object);
 // Returns the solids of a map that move without a path: only the game's code knows where they are, so here they block
 // and carry nothing. O(objects).

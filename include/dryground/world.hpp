@@ -109,7 +109,7 @@ public:
     [[nodiscard]] MapId find_map(std::string_view name) const;
     [[nodiscard]] TileSetId find_tileset(std::string_view name) const;
 
-    // Returns the map of a name. Throws std::out_of_range, naming the nearest, if there is none.
+    // Returns the map of a name. Throws std::out_of_range, naming the nearest, if it does not exist.
     [[nodiscard]] const Map& map(std::string_view name) const;
 
     // Returns the tile on a cell. Requires placed.tile >= 0.
