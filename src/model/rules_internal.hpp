@@ -1,18 +1,23 @@
-// Inside the model room: what the tables of rules have in common.
+// Inside the model room: what a row of the table of rules is.
 #pragma once
-
-#include <cstddef>
 
 #include "dryground/report.hpp"
 
 namespace dryground {
 
-// Whether a table has one row for each rule, in the order of Rule, so that a rule's row is found by its number.
-template <class Row, std::size_t count>
-constexpr bool rows_follow_rules(const Row (&table)[count]) {
-    for (std::size_t i = 0; i < count; ++i)
-        if (static_cast<std::size_t>(table[i].rule) != i) return false;
-    return count == rule_count;
+struct RuleRow {
+    Rule rule;
+    std::string_view name;
+    Severity severity;
+    std::string_view sentence;
+    std::size_t arguments;   // how many {} are in the sentence
+    // What it means, its effect in the game, the smallest world that breaks it, and how that is put right.
+    std::string_view means, effect, example, fix;
+};
+
+// The rows of the tables.
+namespace rules {
+using enum Severity;
 }
 
 }   // namespace dryground
