@@ -20,8 +20,8 @@ void add_keys(CLI::App& app) {
                         "world, tiles, map, mover, kind, tile, layer, object, …; all if left out");
     command
         ->add_option("--schema", options->schema,
-                     "The JSON Schema of a format in place of a table: world, tiles or map")
-        ->check(one_of({"world", "tiles", "map"}));
+                     "The JSON Schema of a format in place of a table: world, tiles, map or pack")
+        ->check(one_of({"world", "tiles", "map", "pack"}));
     command->footer("Example: dryground keys layer\n         dryground keys --schema map > map.schema.json");
     command->callback([options] {
         if (!options->schema.empty()) return print_bytes(dg::schema_text(options->schema));

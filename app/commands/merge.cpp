@@ -42,8 +42,7 @@ dg::MergeOutput output_of(const MergeOptions& options, const dg::World& world) {
                     : options.format == "svg"     ? dg::MergeFormat::svg
                     : options.format == "gltf"    ? dg::MergeFormat::gltf
                                                   : dg::MergeFormat::json;
-    const std::vector<std::string>& forms = options.forms.empty() ? world.merging().forms : options.forms;
-    output.forms = dg::forms_named(forms);
+    output.forms = options.forms.empty() ? world.merging().forms : dg::forms_named(options.forms);
     if (options.height_px > 0) output.height_px = options.height_px;
     output.inward = options.inward;
     return output;

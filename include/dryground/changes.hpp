@@ -27,8 +27,8 @@ struct LoadedChanges {
     SavedChanges changes;            // with the ids of the world they were read for
     std::vector<std::string> lost;   // changes that do not fit this world, in words
 };
-// Reads either format, for a world that may differ from the one that was played. A fault gives the path in the tree and
-// what is wrong there.
+// Reads either format, for a world that may differ from the one that was played. A fault has a line for everything that
+// is wrong, with its path in the tree; `report()` has the same as findings.
 [[nodiscard]] Result<LoadedChanges> read_changes(const World& world, std::string_view bytes);
 
 }   // namespace dryground

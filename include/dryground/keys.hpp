@@ -1,4 +1,5 @@
-// The keys of designers' files, for documentation and editors: made from the one list that readers and writers use.
+// The keys of designers' files, for documentation and editors, and the schemas of these and of packs: made from the
+// lists that readers and writers use.
 // Threads: free functions without mutable shared state.
 #pragma once
 
@@ -14,7 +15,8 @@ namespace dryground {
 // Returns the keys of a thing as a Markdown table: name, type, default, meaning. Requires one of things_with_keys().
 [[nodiscard]] std::string key_page(std::string_view thing);
 
-// Returns the JSON Schema (draft 7) of a format: "world", "tiles" or "map". Requires one of these.
+// Returns the JSON Schema (draft 7) of a format: "world", "tiles", "map" or "pack". Requires one of these. That of
+// packs refers to that of merged geometry, schema/merge.schema.json, which has to lie beside it.
 [[nodiscard]] std::string schema_text(std::string_view format);
 
 }   // namespace dryground

@@ -75,28 +75,6 @@ struct Merge {
     [[nodiscard]] const Group& group(std::string_view barrier, std::string_view storey = "ground") const;
 };
 
-// The forms of merged ground.
-enum class MergeForm { regions, lines, chains, pieces, boxes, triangles };
-class MergeForms {
-public:
-    constexpr MergeForms() = default;
-    constexpr MergeForms(std::initializer_list<MergeForm> forms) {
-        for (const MergeForm form : forms) set(form);
-    }
-    [[nodiscard]] constexpr bool has(MergeForm form) const { return (bits_ >> static_cast<unsigned>(form) & 1u) != 0; }
-    constexpr void set(MergeForm form, bool on = true) {
-        const unsigned bit = 1u << static_cast<unsigned>(form);
-        bits_ = on ? bits_ | bit : bits_ & ~bit;
-    }
-    friend constexpr bool operator==(const MergeForms&, const MergeForms&) = default;
-
-private:
-    unsigned bits_ = 0;
-};
-// The names of forms in files and on the command line: regions, lines, chains and so on, in the order of MergeForm.
-[[nodiscard]] std::span<const std::string_view> form_names();
-[[nodiscard]] MergeForms forms_named(std::span<const std::string> names);   // unknown ones are ignored
-
 struct MergeOptions {
     int most_vertices = 0;   // of a piece, 3 or more; 0: as in the world's merging settings
     MergeForms forms{MergeForm::chains, MergeForm::pieces};   // regions and lines are always made

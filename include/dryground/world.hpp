@@ -22,12 +22,31 @@
 
 namespace dryground {
 
+// The forms of merged ground.
+enum class MergeForm { regions, lines, chains, pieces, boxes, triangles };
+class MergeForms {
+public:
+    constexpr MergeForms() = default;
+    constexpr MergeForms(std::initializer_list<MergeForm> forms) {
+        for (const MergeForm form : forms) set(form);
+    }
+    [[nodiscard]] constexpr bool has(MergeForm form) const { return (bits_ >> static_cast<unsigned>(form) & 1u) != 0; }
+    constexpr void set(MergeForm form, bool on = true) {
+        const unsigned bit = 1u << static_cast<unsigned>(form);
+        bits_ = on ? bits_ | bit : bits_ & ~bit;
+    }
+    friend constexpr bool operator==(const MergeForms&, const MergeForms&) = default;
+
+private:
+    unsigned bits_ = 0;
+};
+
 struct MergeSettings {
     double within_px = 0.25;
     int most_vertices = 8;
     int chunk_cells = 32;
     double least_edge_px = 0;
-    std::vector<std::string> forms{"chains", "pieces"};
+    MergeForms forms{MergeForm::chains, MergeForm::pieces};
 };
 
 struct Start {
@@ -149,6 +168,10 @@ private:
 // player of the map. MoverId::none: it has no body.
 [[nodiscard]] MoverId body_of(const World& world, const Map& map, const Object& object);
 
+// The names of forms in files and on the command line: regions, lines, chains and so on, in the order of MergeForm.
+[[nodiscard]] std::span<const std::string_view> form_names();
+[[nodiscard]] std::vector<std::string> names_of(MergeForms forms);
+[[nodiscard]] MergeForms forms_named(std::span<const std::string> names);               // unknown ones are ignored
 [[nodiscard]] std::span<const std::string_view> limit_names();                          // the keys of [limits]
 [[nodiscard]] std::vector<std::string> flag_names(const World& world, FlagSet flags);   // in the world's order
 [[nodiscard]] std::string_view name_of(OneWay one_way);                                 // "" for none

@@ -1,6 +1,7 @@
 #include "dryground/changes.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -12,6 +13,10 @@ namespace dryground {
 namespace {
 
 using files::Json;
+using files::Node;
+
+constexpr const char* changes_format = "dryground/changes/1";
+constexpr int most_cells = 1'000'000'000;   // from cell (0, 0): no map reaches as far
 
 Json tile_json(const World& world, const Placed& placed) {
     if (placed.tile < 0) return nullptr;
@@ -68,8 +73,8 @@ std::string changes_bytes(const World& world, const SavedChanges& changes, PackF
                                           : removed)
             .push_back(std::move(json));
     }
-    const Json all{{"format", "dryground/changes/1"}, {"pack", changes.pack},      {"map", changes.map},
-                   {"facts", std::move(facts)},       {"tiles", std::move(tiles)}, {"fired", std::move(fired)},
+    const Json all{{"format", changes_format},     {"pack", changes.pack},      {"map", changes.map},
+                   {"facts", std::move(facts)},    {"tiles", std::move(tiles)}, {"fired", std::move(fired)},
                    {"removed", std::move(removed)}};
     if (format == PackFormat::json) return files::json_text(all);
     std::string bytes;
@@ -79,73 +84,56 @@ std::string changes_bytes(const World& world, const SavedChanges& changes, PackF
 
 namespace {
 
-// What is wrong with the tree, with the way to it, or what the world has no place for: thrown and caught in this file
-// alone.
-struct Fault {
-    std::string words;
-};
+// What a world has no place for.
 struct Lost {
     std::string words;
 };
 
+// Reads what fits the world; what is wrong with the tree is reported by its nodes.
 class Reader {
 public:
     explicit Reader(const World& world) : world_(world), keys_(world) {}
 
-    LoadedChanges read(const Json& all) {
+    LoadedChanges read(const Node& all) {
         SavedChanges changes;
-        changes.pack = text(all, "", "pack"), changes.map = text(all, "", "map");
-        if (const std::string format = text(all, "", "format"); format != "dryground/changes/1")
-            throw Fault{fmt::format("format: is '{}', but should be 'dryground/changes/1'", format)};
+        changes.pack = all.at("pack").text(), changes.map = all.at("map").text();
         const auto each = [&](const char* key, auto edit_of) {
-            for (const auto& [json, way] : list(all, key)) {
+            for (const Node& node : all.at(key).items()) {
                 try {
-                    changes.edits.push_back(edit_of(json, way));
-                } catch (const Lost& lost) {
-                    lost_.push_back(fmt::format("{}: {}", way, lost.words));
+                    if (std::optional<Edit> edit = edit_of(node)) changes.edits.push_back(*edit);
+                } catch (const Lost& lost) {   // thrown in this file alone
+                    lost_.push_back(fmt::format("{}: {}", node.path(), lost.words));
                 }
             }
         };
-        each("tiles", [&](const Json& json, const std::string& way) {
-            Edit edit = place(json, way);
-            if (edit.object != ObjectId::none) throw Fault{way + ".layer: should be a text"};
-            edit.after = tile(json, way, "is");
-            return edit;
+        each("tiles", [&](const Node& node) {
+            std::optional<Edit> edit = cell(node, false);
+            const std::optional<Placed> is = tile(node.at("is"));
+            if (edit && is) edit->after = *is;
+            return is ? edit : std::nullopt;
         });
-        each("facts", [&](const Json& json, const std::string& way) {
-            if (!json.is_string()) throw Fault{way + ": should be a fact's name"};
+        each("facts", [&](const Node& node) -> std::optional<Edit> {
+            const std::string name = node.text();
+            if (name.empty()) return std::nullopt;
             Edit edit;
             edit.sort = Edit::Sort::fact, edit.holds = true;
-            edit.fact = position<FactId>(world_.facts(), json.get<std::string>(), "fact");
+            edit.fact = position<FactId>(world_.facts(), name, "fact");
             return edit;
         });
-        each("fired", [&](const Json& json, const std::string& way) {
-            Edit edit = place(json, way, true);
-            edit.sort = Edit::Sort::fired, edit.holds = true;
+        each("fired", [&](const Node& node) {
+            std::optional<Edit> edit = node.has("object") || node.has("kind") ? object(node) : cell(node, true);
+            if (edit) edit->sort = Edit::Sort::fired, edit->holds = true;
             return edit;
         });
-        each("removed", [&](const Json& json, const std::string& way) {
-            Edit edit = place(json, way);
-            if (edit.object == ObjectId::none) throw Fault{way + ".object: should be a text"};
-            edit.sort = Edit::Sort::removed, edit.holds = true;
+        each("removed", [&](const Node& node) {
+            std::optional<Edit> edit = object(node);
+            if (edit) edit->sort = Edit::Sort::removed, edit->holds = true;
             return edit;
         });
         return {std::move(changes), std::move(lost_)};
     }
 
 private:
-    static std::vector<std::pair<Json, std::string>> list(const Json& all, const char* key) {
-        std::vector<std::pair<Json, std::string>> items;
-        if (!all.contains(key) || !all[key].is_array()) throw Fault{fmt::format("{}: should be a list", key)};
-        for (std::size_t i = 0; i < all[key].size(); ++i)
-            items.emplace_back(all[key][i], fmt::format("{}[{}]", key, i));
-        return items;
-    }
-    static std::string text(const Json& json, const std::string& way, const char* key) {
-        if (!json.is_object() || !json.contains(key) || !json[key].is_string())
-            throw Fault{fmt::format("{}{}{}: should be a text", way, way.empty() ? "" : ".", key)};
-        return json[key].get<std::string>();
-    }
     template <class Id = int, class Things>
     static Id position(const Things& things, const std::string& name, const char* sort) {
         const auto found =
@@ -153,85 +141,73 @@ private:
         if (found == things.end()) throw Lost{fmt::format("there is no {} '{}'", sort, name)};
         return static_cast<Id>(found - things.begin());
     }
-    static int whole(const Json& json, const std::string& way) {
-        if (!json.is_number_integer() || json.get<std::int64_t>() < -1'000'000'000 ||
-            json.get<std::int64_t>() > 1'000'000'000)
-            throw Fault{way + ": should be a whole number"};
-        return json.get<int>();
-    }
 
-    // `or_layer`: a layer may stand there as a whole, without a cell.
-    Edit place(const Json& json, const std::string& way, bool or_layer = false) {
+    // A cell; `or_layer`: or a layer as a whole, without one.
+    std::optional<Edit> cell(const Node& node, bool or_layer) const {
         Edit edit;
-        const std::string map_name = text(json, way, "map");
-        std::optional<play::ObjectKey> key;
-        if (json.contains("object"))
-            key = {text(json, way, "object"), {}, {}, 0};
-        else if (json.contains("kind"))
-            key = unnamed(json, way);
-        std::string layer;
-        if (!key) {
-            layer = text(json, way, "layer");
-            edit.whole_layer = or_layer && !json.contains("cell");
-            if (!edit.whole_layer && (!json.contains("cell") || !json["cell"].is_array() || json["cell"].size() != 2))
-                throw Fault{way + ".cell: should be a column and a row"};
-            if (!edit.whole_layer)
-                edit.cell = {whole(json["cell"][0], way + ".cell"), whole(json["cell"][1], way + ".cell")};
+        const std::string map_name = node.at("map").text(), layer = node.at("layer").text();
+        edit.whole_layer = or_layer && !node.has("cell");
+        if (!edit.whole_layer) {
+            const auto [column, row] = node.at("cell").pair();
+            edit.cell = {column, row};
         }
+        if (map_name.empty() || layer.empty()) return std::nullopt;   // as was reported
         edit.map = position<MapId>(world_.maps(), map_name, "map");
         const Map& map = world_.map(edit.map);
-        if (key) {
-            edit.object = keys_.of(edit.map).find(*key);
-            if (edit.object == ObjectId::none)
-                throw Lost{key->name.empty() ? fmt::format("map '{}' has no '{}' at [{}, {}]", map_name, key->kind,
-                                                           to_px(key->at.x), to_px(key->at.y))
-                                             : fmt::format("map '{}' has no object '{}'", map_name, key->name)};
-            return edit;
-        }
         edit.layer = position<LayerId>(map.layers, layer, "layer");
         if (map.layer(edit.layer).holds_objects)
             throw Lost{fmt::format("layer '{}' of map '{}' holds no cells", layer, map_name)};
-        if (!edit.whole_layer && !map.has(map.data_cell(edit.cell)))
+        const auto is_far = [](int at) {
+            return at < -most_cells || at > most_cells;
+        };   // so that it can be subtracted
+        if (!edit.whole_layer &&
+            (is_far(edit.cell.column) || is_far(edit.cell.row) || !map.has(map.data_cell(edit.cell))))
             throw Lost{fmt::format("map '{}' has no cell ({}, {})", map_name, edit.cell.column, edit.cell.row)};
         return edit;
     }
-    play::ObjectKey unnamed(const Json& json, const std::string& way) const {
+
+    // An object by its name, or one without a name by its kind and position.
+    std::optional<Edit> object(const Node& node) {
+        Edit edit;
+        const std::string map_name = node.at("map").text();
         play::ObjectKey key;
-        key.kind = text(json, way, "kind");
-        if (!json.contains("at") || !json["at"].is_array() || json["at"].size() != 2)
-            throw Fault{way + ".at: should be two numbers"};
-        std::array<std::int32_t, 2> at{};
-        for (std::size_t i = 0; i < 2; ++i) {
-            const Json& number = json["at"][i];
-            if (!number.is_number() || !in_range(number.get<double>()))
-                throw Fault{way + ".at: should be two numbers of px"};
-            at[i] = to_steps(number.get<double>());
+        if (!node.has("kind")) {
+            key.name = node.at("object").text();
+            if (key.name.empty()) return std::nullopt;
+        } else {
+            key.kind = node.at("kind").text();
+            const auto [x, y] = node.at("at").place();
+            if (in_range(x) && in_range(y))
+                key.at = {to_steps(x), to_steps(y)};
+            else
+                node.at("at").wrong("within the range of coordinates");
+            if (node.has("which")) key.which = node.at("which").integer();
         }
-        key.at = {at[0], at[1]};
-        if (json.contains("which")) key.which = whole(json["which"], way + ".which");
-        return key;
+        if (map_name.empty()) return std::nullopt;
+        edit.map = position<MapId>(world_.maps(), map_name, "map");
+        edit.object = keys_.of(edit.map).find(key);
+        if (edit.object != ObjectId::none) return edit;
+        throw Lost{key.name.empty() ? fmt::format("map '{}' has no '{}' at [{}, {}]", map_name, key.kind,
+                                                  to_px(key.at.x), to_px(key.at.y))
+                                    : fmt::format("map '{}' has no object '{}'", map_name, key.name)};
     }
 
-    Placed tile(const Json& json, const std::string& way, const char* key) const {
-        if (!json.contains(key)) throw Fault{fmt::format("{}.{}: is missing", way, key)};
-        const Json& tile = json[key];
-        if (tile.is_null()) return {};
-        const std::string name = text(tile, fmt::format("{}.{}", way, key), "tile");
-        const std::size_t slash = name.find('/');
-        const std::string place = fmt::format("{}.{}.tile", way, key);
+    std::optional<Placed> tile(const Node& node) const {
+        if (node.is_null()) return Placed{};
         Placed placed;
-        if (slash == std::string::npos) throw Fault{place + ": should be a tile set and a tile"};
-        if (tile.contains("flip")) {
-            const std::string flip = text(tile, fmt::format("{}.{}", way, key), "flip");
-            placed.orientation.flip_x = flip.find('x') != std::string::npos,
-            placed.orientation.flip_y = flip.find('y') != std::string::npos;
+        const std::string name = node.at("tile").text();
+        const std::size_t slash = name.find('/');
+        if (slash == std::string::npos) {
+            node.at("tile").wrong("a tile set and a tile, as in \"marsh/peat\"");
+            return std::nullopt;
         }
-        if (tile.contains("turn")) {
-            const int turn = whole(tile["turn"], fmt::format("{}.{}.turn", way, key));
-            if (turn % 90 != 0 || turn < 0 || turn > 270)
-                throw Fault{fmt::format("{}.{}.turn: should be 0, 90, 180 or 270", way, key)};
-            placed.orientation.turn = static_cast<std::int16_t>(turn);
+        if (node.has("flip")) {
+            const std::string flip = node.at("flip").text();
+            placed.orientation.flip_x = flip == "x" || flip == "xy",
+            placed.orientation.flip_y = flip == "y" || flip == "xy";
+            if (!placed.orientation.flip_x && !placed.orientation.flip_y) node.at("flip").wrong("x, y or xy");
         }
+        if (node.has("turn")) placed.orientation.turn = node.at("turn").quarter_turn();
         placed.tileset = static_cast<std::int16_t>(position(world_.tilesets(), name.substr(0, slash), "tile set"));
         const TileSet& set = world_.tilesets()[static_cast<std::size_t>(placed.tileset)];
         placed.tile = position(set.tiles, name.substr(slash + 1), "tile");
@@ -248,11 +224,15 @@ private:
 Result<LoadedChanges> read_changes(const World& world, std::string_view bytes) {
     const Result<Json> tree = files::parse_pack(bytes);
     if (!tree) return tree.failure();
-    try {
-        return Reader(world).read(*tree);
-    } catch (const Fault& fault) {
-        return Failure{fault.words};
-    }
+    Report report;
+    const Node all(&*tree, "", report, "the saved game");
+    if (const std::string format = all.at("format").text(); format != changes_format)
+        all.at("format").wrong(fmt::format("'{}'", changes_format));
+    LoadedChanges changes = Reader(world).read(all);
+    if (report.findings().empty()) return changes;
+    std::vector<std::string> faults;
+    for (const Finding& finding : report.findings()) faults.push_back(message(finding));
+    return Failure{fmt::format("{}", fmt::join(faults, "\n")), std::move(report)};
 }
 
 }   // namespace dryground

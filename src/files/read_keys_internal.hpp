@@ -170,6 +170,7 @@ private:
     void read_key(Table& table, const Key& key, std::vector<std::pair<Name, Located<std::string>>>& into) const;
     void read_key(Table& table, const Key& key, BodyDraft& into) const;
     void read_key(Table& table, const Key& key, MergeSettings& into) const;
+    void read_key(Table& table, const Key& key, MergeForms& into) const;
     void read_key(Table& table, const Key& key, TileDraft& set_of_rule) const;
 
     // ---- tables of things

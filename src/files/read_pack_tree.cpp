@@ -49,13 +49,15 @@ private:
             ++passed_over_;
             return passed_over_ <= 2 * deepest || fail("it is nested too deep");
         }
-        const bool in_table = !open_.empty() && open_.back()->is_object();
-        if (in_table && (key_ == "merge" || key_ == "passability" || key_ == "variants")) {
+        // Of a map: the pack, its list of maps, the map.
+        const bool in_map = open_.size() == 3 && open_.back()->is_object() && open_[1] == maps_;
+        if (in_map && (key_ == "merge" || key_ == "passability" || key_ == "variants")) {
             passed_over_ = 1;
             return true;
         }
         if (open_.size() >= deepest) return fail("it is nested too deep");
         Json* place = put(std::move(structure));
+        if (open_.size() == 1 && key_ == "maps") maps_ = place;
         open_.push_back(place);
         return true;
     }
@@ -63,8 +65,10 @@ private:
     bool end() {
         if (passed_over_ > 0)
             --passed_over_;
-        else
+        else {
+            if (open_.back() == maps_) maps_ = nullptr;
             open_.pop_back();
+        }
         return true;
     }
 
@@ -91,6 +95,7 @@ private:
     Json& root_;
     std::string& fault_;
     std::vector<Json*> open_;   // each stays where it is while what is in it grows: nothing beside it does
+    const Json* maps_ = nullptr;
     std::string key_;
     int passed_over_ = 0;
 };
@@ -124,27 +129,47 @@ void Node::wrong(const std::string& should_be) const {
     report_->add(std::move(finding));
 }
 
-Node Node::at_if_there(const char* key) const {
+Node Node::at_if_there(std::string_view key) const {
     static const Json none;
-    if (json_ != nullptr && json_->is_object() && !json_->contains(key)) return {&none, path_, *report_};
+    if (json_ != nullptr && json_->is_object() && !has(key)) return {&none, path_, *report_, whole_};
     return at(key);
 }
 
-Node Node::at(const char* key) const {
-    const std::string path = path_.empty() ? key : path_ + "/" + key;
-    if (json_ == nullptr) return {nullptr, path, *report_};
+bool Node::has(std::string_view key) const {
+    return json_ != nullptr && json_->is_object() && json_->find(std::string(key)) != json_->end();
+}
+
+Node Node::at(std::string_view key) const {
+    const std::string name(key), path = path_.empty() ? name : path_ + "/" + name;
+    if (json_ == nullptr) return {nullptr, path, *report_, whole_};
     if (!json_->is_object()) {
         wrong("a table");
-        return {nullptr, path, *report_};
+        return {nullptr, path, *report_, whole_};
     }
-    const auto found = json_->find(key);
-    if (found != json_->end()) return {&*found, path, *report_};
+    const auto found = json_->find(name);
+    if (found != json_->end()) return {&*found, path, *report_, whole_};
     Finding finding;
     finding.rule = Rule::missing_key;
     finding.place = where();
-    finding.arguments = {path_.empty() ? "the pack" : fmt::format("'{}'", path_), key};
+    finding.arguments = {what(), name};
     report_->add(std::move(finding));
-    return {nullptr, path, *report_};
+    return {nullptr, path, *report_, whole_};
+}
+
+std::string Node::what() const { return path_.empty() ? whole_ : fmt::format("'{}'", path_); }
+
+void Node::only(const std::vector<std::string_view>& keys) const {
+    if (json_ == nullptr || !json_->is_object()) return;
+    for (const auto& [name, value] : json_->items()) {
+        if (std::find(keys.begin(), keys.end(), name) != keys.end()) continue;
+        Finding finding;
+        finding.rule = Rule::unknown_key;
+        finding.place = where();
+        finding.arguments = {name, what()};
+        if (const auto nearest = nearest_name(name, std::vector<std::string>(keys.begin(), keys.end())))
+            finding.hint = Hint{"did you mean", *nearest};
+        report_->add(std::move(finding));
+    }
 }
 
 std::vector<Node> Node::items() const {
@@ -154,7 +179,7 @@ std::vector<Node> Node::items() const {
         wrong("a list");
     else
         for (std::size_t i = 0; i < json_->size(); ++i)
-            result.emplace_back(&(*json_)[i], fmt::format("{}/{}", path_, i), *report_);
+            result.emplace_back(&(*json_)[i], fmt::format("{}/{}", path_, i), *report_, whole_);
     return result;
 }
 
@@ -165,7 +190,7 @@ std::vector<std::pair<std::string, Node>> Node::entries() const {
         wrong("a table");
     else
         for (const auto& [key, value] : json_->items())
-            result.emplace_back(key, Node{&value, path_ + "/" + key, *report_});
+            result.emplace_back(key, Node{&value, path_ + "/" + key, *report_, whole_});
     return result;
 }
 
@@ -197,6 +222,13 @@ std::int64_t Node::whole(std::int64_t least, std::int64_t most) const {
     return 0;
 }
 
+std::int16_t Node::quarter_turn() const {
+    const std::int64_t turn = whole();
+    if (turn == 0 || turn == 90 || turn == 180 || turn == 270) return static_cast<std::int16_t>(turn);
+    wrong("one of 0, 90, 180, 270");
+    return 0;
+}
+
 std::array<int, 2> Node::pair() const {
     const std::vector<Node> both = items();
     if (both.size() == 2) return {both[0].integer(), both[1].integer()};
@@ -212,10 +244,6 @@ std::array<double, 2> Node::place() const {
 }
 
 Name Node::name() const { return {text(), where()}; }
-
-std::optional<Name> Node::name_or_none() const { return is_null() ? std::nullopt : std::optional(name()); }
-
-std::optional<double> Node::number_or_none() const { return is_null() ? std::nullopt : std::optional(number()); }
 
 Names Node::names() const {
     Names result;
@@ -246,6 +274,7 @@ Regions Node::area() const {
     Regions area;
     bool valid = true;
     for (const Node& item : items()) {
+        item.only({"outline", "holes"});
         Region& region = area.emplace_back();
         region.outline = item.at("outline").ring();
         valid = valid && inspect(region.outline).fault == RingFault::none && twice_area(region.outline) > 0;

@@ -80,16 +80,19 @@ void KeyReader::read_key(Table& table, const Key& key, MergeSettings& into) cons
     if (!inner) return;
     read(*inner, into);
     inner->finish();
-    if (const toml::array* forms = inner->tree()["forms"].as_array())
-        for (const toml::node& form : *forms)
-            if (const auto* word = form.as_string();
-                word != nullptr &&
-                std::find(form_names().begin(), form_names().end(), word->get()) == form_names().end()) {
-                std::erase(into.forms, word->get());
-                table.source().add(Rule::out_of_range, table.source().of(form),
-                                   {"a form", fmt::format("'{}'", word->get()),
-                                    fmt::format("one of {}", fmt::join(form_names(), ", "))});
-            }
+}
+
+void KeyReader::read_key(Table& table, const Key& key, MergeForms& into) const {
+    const auto words = table.names(name(key));
+    if (!words) return;
+    into = {};
+    for (const Name& word : *words)
+        if (const auto form = choice_of<MergeForm>(word.value))
+            into.set(*form);
+        else
+            table.source().add(
+                Rule::out_of_range, word.place,
+                {"a form", fmt::format("'{}'", word.value), fmt::format("one of {}", fmt::join(form_names(), ", "))});
 }
 
 WorldFile read_world(const Reading& reading, const toml::table& node) {

@@ -60,6 +60,9 @@ private:
     void write_key(Pairs& pairs, const Key& key, const Names& said, const Names&) const {
         if (key.always || !said.empty()) pairs.add(key.name, toml(said));
     }
+    void write_key(Pairs& pairs, const Key& key, MergeForms said, MergeForms standard) const {
+        if (said != standard) pairs.add(key.name, toml_text::texts(names_of(said)));
+    }
     void write_key(Pairs& pairs, const Key&, const SaidProperties& said, const SaidProperties&) const {
         pairs.add_properties(said);
     }

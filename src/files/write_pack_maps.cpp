@@ -1,77 +1,14 @@
-// A pack's maps: layers, passability, merged ground and its variants.
+// A pack's maps: passability, merged ground and its variants are made by hand, the rest by the lists of keys.
 
 #include <fmt/format.h>
 
 #include "../ground/ground_internal.hpp"
-#include "../model/words_internal.hpp"
 #include "number_rows_internal.hpp"
-#include "pack_internal.hpp"
-#include "place_numbers_internal.hpp"
+#include "write_pack_internal.hpp"
 
 namespace dryground::files {
 
 namespace {
-
-Json palette_json(const World& world, const Map& map) {
-    Json palette = Json::array();
-    for (const Placed& placed : map.palette) {
-        if (placed.tile < 0) {
-            palette.push_back(nullptr);
-            continue;
-        }
-        const Orientation& way = placed.orientation;
-        palette.push_back(
-            {{"tile", world.tilesets()[static_cast<std::size_t>(placed.tileset)].name + "/" + world.tile(placed).name},
-             {"flip_x", way.flip_x},
-             {"flip_y", way.flip_y},
-             {"turn", way.turn}});
-    }
-    return palette;
-}
-
-Json rows_json(const Map& map, const Layer& layer) {
-    Json rows = Json::array();
-    std::vector<std::uint64_t> row(static_cast<std::size_t>(map.columns));
-    for (int r = 0; r < map.rows; ++r) {
-        for (int c = 0; c < map.columns; ++c) row[static_cast<std::size_t>(c)] = map.number(layer, c, r);
-        rows.push_back(row_text(row));
-    }
-    return rows;
-}
-
-Json growth_json(const Growth& grow) {
-    if (grow.by == 0) return nullptr;
-    return {{"px", to_px(grow.by)}, {"corners", word_of(grow.corners)}, {"within_px", grow.within_px}};
-}
-
-Json layer_json(const World& world, const Map& map, const Layer& layer) {
-    Json sink = Json::array();
-    for (const std::int32_t steps : layer.sink) sink.push_back(to_px(steps));
-    return {{"name", layer.name},
-            {"holds", layer.holds_objects ? "objects" : "cells"},
-            {"decor", layer.decor},
-            {"shown", layer.shown},
-            {"storey", name_or_null(world.storeys(), layer.storey)},
-            {"band", word_of(layer.band)},
-            {"order", layer.order},
-            {"opacity", layer.opacity},
-            {"barrier", name_or_null(world.barriers(), layer.barrier)},
-            {"trigger", layer.trigger},
-            {"reaction", layer.reaction ? reaction_json(world, {}, *layer.reaction) : Json(nullptr)},
-            {"surface", surface_json(layer.surface)},
-            {"one_way", name_of(layer.one_way)},
-            {"flags", layer.flags ? flags_json(world, *layer.flags) : Json(nullptr)},
-            {"offset", point_json(layer.offset)},
-            {"shape_offset", point_json(layer.shape_offset)},
-            {"sink", std::move(sink)},
-            {"grow", growth_json(layer.grow)},
-            {"fill_holes", layer.fill_px2},
-            {"when", names_of(world.facts(), layer.when)},
-            {"unless", names_of(world.facts(), layer.unless)},
-            {"tags", layer.tags},
-            {"props", properties_json(layer.props)},
-            {"rows", layer.holds_objects ? Json(nullptr) : rows_json(map, layer)}};
-}
 
 std::uint64_t sides_number(const Sides& sides) {
     std::uint64_t number = 0;
@@ -93,9 +30,8 @@ Json passability_json(const World& world, const Map& map, const Facts& facts) {
             flags.push_back(row_text(flag_row, !flags_are_numbers(world)));
             sides.push_back(row_text(side_row));
         }
-        list.push_back({{"storey", name_or_null(world.storeys(), storey)},
-                        {"flags", std::move(flags)},
-                        {"sides", std::move(sides)}});
+        list.push_back(
+            {{"storey", world.storey(storey).name}, {"flags", std::move(flags)}, {"sides", std::move(sides)}});
     }
     return list;
 }
@@ -116,7 +52,7 @@ Json merge_json(const World& world, const Map& map, const PackOutput& output, co
     MergeOutput written;
     written.unit = output.unit;
     written.y = output.y;
-    written.forms = forms_named(world.merging().forms);
+    written.forms = world.merging().forms;
     MergeOptions options;
     options.forms = written.forms;
     options.plane = output.plane, options.facts = facts;
@@ -157,7 +93,9 @@ Json variants_json(const World& world, const Map& map, const PackOutput& output,
                 if (merged["chunks"][c] != base["chunks"][c]) others.push_back(std::move(merged["chunks"][c]));
             merged["chunks"] = std::move(others);
         }
-        variants.push_back({{"facts", names_of(world.facts(), facts)},
+        Json names = Json::array();
+        for (const FactId fact : facts) names.push_back(world.fact(fact).name);
+        variants.push_back({{"facts", std::move(names)},
                             {"passability", passability_json(world, map, facts)},
                             {"merge", std::move(merged)}});
     }
@@ -178,38 +116,17 @@ void make_holes(Json& map, Holes& holes) {
 }
 
 Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes) {
-    Json layers = Json::array(), objects = Json::array(), tilesets = Json::array();
-    for (const TileSetId set : map.tilesets) tilesets.push_back(world.tilesets()[static_cast<std::size_t>(set)].name);
-    for (const Layer& layer : map.layers) layers.push_back(layer_json(world, map, layer));
-    for (const Object& object : map.objects) objects.push_back(object_json(world, map, object, output));
-    Json merged, variants = Json::array();
+    packed::MapGround ground;
+    ground.passability = passability_json(world, map, {});
     if (output.variants > 0) {   // which are compared with it
         Holes own;
-        merged = filled(merge_json(world, map, output, {}, own), own);
-        variants = variants_json(world, map, output, merged);
+        ground.merge = filled(merge_json(world, map, output, {}, own), own);
+        ground.variants = variants_json(world, map, output, ground.merge);
     } else {
-        merged = merge_json(world, map, output, {}, holes);
+        ground.merge = merge_json(world, map, output, {}, holes);
     }
-    Json json{{"name", map.name},
-              {"title", map.title},
-              {"grid", word_of(map.grid)},
-              {"cell", Json::array({map.cell_width, map.cell_height})},
-              {"size", Json::array({map.columns, map.rows})},
-              {"first", Json::array({map.first_column, map.first_row})},
-              {"rim", map.rim == RimSort::none   ? Json(nullptr)
-                      : map.rim == RimSort::open ? Json("open")
-                                                 : name_or_null(world.barriers(), map.rim_barrier)},
-              {"player", name_or_null(world.movers(), map.player)},
-              {"tilesets", std::move(tilesets)},
-              {"seed", static_cast<std::int64_t>(map.seed)},
-              {"cell_parts", map.cell_parts},
-              {"props", properties_json(map.props)},
-              {"palette", palette_json(world, map)},
-              {"layers", std::move(layers)},
-              {"objects", std::move(objects)},
-              {"passability", passability_json(world, map, {})},
-              {"merge", std::move(merged)}};
-    if (output.variants > 0) json["variants"] = std::move(variants);
+    const TileSet of_layers;   // whose reactions name no tiles
+    Json json = packed::Writer({world, output, &of_layers, &map, &ground}).table(map);
     make_holes(json, holes);
     return json;
 }

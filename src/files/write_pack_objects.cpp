@@ -1,24 +1,10 @@
-// The objects of a pack's maps.
+// Where the objects of a pack's maps are, as its merged ground is told.
 
-#include <fmt/format.h>
-
-#include "../ground/ground_internal.hpp"
-#include "../model/words_internal.hpp"
 #include "pack_internal.hpp"
 #include "place_numbers_internal.hpp"
 
 namespace dryground::files {
 
-namespace {
-
-Json link_json(const World& world, const Object& object) {
-    if (object.role != Role::link) return nullptr;
-    return {{"to", object.link.to},
-            {"one_way", object.link.one_way},
-            {"arrival_runs", name_or_null(world.events(), object.link.arrival_runs)}};
-}
-
-// What an object covers, and where its picture's corner is, as the file's merged ground is told.
 Json placed_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
     const PlaceNumbers numbers(world, map, output.unit, output.y, output.plane);
     Json regions = Json::array();
@@ -46,48 +32,6 @@ Json placed_json(const World& world, const Map& map, const Object& object, const
             {"area", std::move(regions)},
             {"line", std::move(line)},
             {"drawn_from", std::move(origin)}};
-}
-
-}   // namespace
-
-Json object_json(const World& world, const Map& map, const Object& object, const PackOutput& output) {
-    Json carves = Json::array();
-    for (const auto& [barrier, area] : object.carves)
-        carves.push_back({{"barrier", name_or_null(world.barriers(), barrier)}, {"area", area_json(area)}});
-    const double metre = world.per_metre() * steps_per_px;
-    const double y = object.position.y / metre;
-    Json json{{"name", object.name},
-              {"kind", name_or_null(world.kinds(), object.kind)},
-              {"role", name_of(object.role)},
-              {"layer", map.layer(object.layer).name},
-              {"at_px", point_json(object.position)},
-              {"at_m", Json::array({object.position.x / metre, output.y == YAxis::up ? 0.0 - y : y})},
-              {"cell", object.cell ? Json({object.cell->column, object.cell->row}) : Json(nullptr)},
-              {"drawn", object.drawn},
-              {"turn", object.turn},
-              {"middle_px", point_json(object.middle)},
-              {"size_px", point_json(object.size)},
-              {"placed", placed_json(world, map, object, output)},
-              {"area", area_json(object.area)},
-              {"line", ring_json(object.line)},
-              {"hollow", object.hollow},
-              {"carves", std::move(carves)},
-              {"storey", name_or_null(world.storeys(), object.storey)},
-              {"barrier", name_or_null(world.barriers(), object.barrier)},
-              {"tags", object.tags},
-              {"fires", name_of(object.fires)},
-              {"by", names_of(world.movers(), object.by)},
-              {"once", object.once},
-              {"every_s", object.every_s},
-              {"needs", names_of(world.facts(), object.needs)},
-              {"gives", names_of(world.facts(), object.gives)},
-              {"when", names_of(world.facts(), object.when)},
-              {"unless", names_of(world.facts(), object.unless)},
-              {"runs", name_or_null(world.events(), object.runs)},
-              {"link", link_json(world, object)},
-              {"props", properties_json(object.props)}};
-    if (object.surface) json["surface"] = surface_json(object.surface);
-    return json;
 }
 
 }   // namespace dryground::files

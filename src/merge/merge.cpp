@@ -235,19 +235,6 @@ Merge merge(const World& world, const Map& map, const MergeOptions& options) {
     return Merger(world, map, options).run();
 }
 
-std::span<const std::string_view> form_names() {
-    static constexpr std::array<std::string_view, 6> names{"regions", "lines", "chains",
-                                                           "pieces",  "boxes", "triangles"};
-    return names;
-}
-
-MergeForms forms_named(std::span<const std::string> names) {
-    MergeForms forms;
-    for (std::size_t i = 0; i < form_names().size(); ++i)
-        if (std::find(names.begin(), names.end(), form_names()[i]) != names.end()) forms.set(static_cast<MergeForm>(i));
-    return forms;
-}
-
 Regions blocked_area(const World& world, const Map& map, MoverId mover, StoreyId storey, const Facts& facts) {
     const detail::Stacking stacking = detail::stack_up(world, map, facts);
     return detail::MoverGround(world, map, stacking, world.movers().at(index(mover)), storey, facts).whole();

@@ -64,6 +64,11 @@ template <>
 struct WordsOf<Growth::Corner> {
     static constexpr std::array<std::string_view, 2> words{"round", "box"};
 };
+template <>
+struct WordsOf<MergeForm> {
+    static constexpr std::array<std::string_view, 6> words{"regions", "lines", "chains",
+                                                           "pieces",  "boxes", "triangles"};
+};
 enum class Joins { sides, corners, around };   // how the tiles of a family meet
 template <>
 struct WordsOf<Joins> {

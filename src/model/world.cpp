@@ -151,6 +151,22 @@ std::string_view name_of(FieldType type) { return word_of(type); }
 
 std::string_view name_of(Fires fires) { return word_of(fires); }
 
+std::span<const std::string_view> form_names() { return words_of<MergeForm>(); }
+
+std::vector<std::string> names_of(MergeForms forms) {
+    std::vector<std::string> names;
+    for (std::size_t i = 0; i < form_names().size(); ++i)
+        if (forms.has(static_cast<MergeForm>(i))) names.emplace_back(form_names()[i]);
+    return names;
+}
+
+MergeForms forms_named(std::span<const std::string> names) {
+    MergeForms forms;
+    for (const std::string& name : names)
+        if (const auto form = choice_of<MergeForm>(name)) forms.set(*form);
+    return forms;
+}
+
 std::span<const std::string_view> limit_names() {
     static constexpr std::array<std::string_view, 13> names{
         "maps",          "layers", "columns", "rows",         "tiles_per_set",  "sheet_px",    "objects_per_map",

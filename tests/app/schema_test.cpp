@@ -145,7 +145,7 @@ TEST_CASE("the page of rules in the documentation is what --explain says") {
 TEST_CASE("the page of keys and the schemas of our formats are what `keys` says") {
     const std::filesystem::path source(DRYGROUND_SOURCE);
     CHECK_THAT(process::slurp(source / "docs" / "keys.md"), Catch::EndsWith(tool("keys").out));
-    for (const std::string format : {"world", "tiles", "map"})
+    for (const std::string format : {"world", "tiles", "map", "pack"})
         CHECK(process::slurp(source / "schema" / (format + ".schema.json")) == tool("keys --schema " + format).out);
     CHECK(tool("keys layer").out.substr(0, 8) == "## layer");
     CHECK_THAT(tool("keys layr").err, Catch::Contains("did you mean 'layer'?"));

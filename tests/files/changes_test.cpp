@@ -46,17 +46,27 @@ TEST_CASE("what is wrong with saved changes is told with the way to it", "[chang
     struct Row {
         const char *from, *to, *fault;
     };
-    for (const Row& row : {Row{"changes/1", "changes/2", "format: is 'dryground/changes/2'"},
-                           {"marsh/peat", "marsh_peat", "tiles[0].is.tile: should be a tile set and a tile"},
-                           {"\"layer\"", "\"lay\"", "tiles[0].layer: should be a text"},
-                           {"\"tiles\"", "\"tyles\"", "tiles: should be a list"},
-                           {"{", "", "it cannot be read"}}) {
+    for (const Row& row :
+         {Row{"changes/1", "changes/2", "'format' is \"dryground/changes/2\", but should be 'dryground/changes/1'"},
+          {"marsh/peat", "marsh_peat", "'tiles/0/is/tile' is \"marsh_peat\", but should be a tile set and a tile"},
+          {"\"layer\"", "\"lay\"", "'tiles/0' has no 'layer'"},
+          {"\"tiles\"", "\"tyles\"", "the saved game has no 'tiles'"},
+          {"{", "", "it cannot be read"}}) {
         std::string bad = good;
         bad.replace(bad.find(row.from), std::string_view(row.from).size(), row.to);
         const Result<LoadedChanges> read = read_changes(world, bad);
         CHECK_FALSE(read);
         CHECK_THAT(read.fault(), Catch::Contains(row.fault));
     }
+    // All at once.
+    std::string bad = good;
+    for (const Row& row :
+         {Row{"changes/1", "changes/2", ""}, {"marsh/peat", "marsh_peat", ""}, {"\"crab_a\"", "7", ""}})
+        bad.replace(bad.find(row.from), std::string_view(row.from).size(), row.to);
+    const Result<LoadedChanges> read = read_changes(world, bad);
+    CHECK_FALSE(read);
+    CHECK(read.report().findings().size() == 3);
+    CHECK(std::count(read.fault().begin(), read.fault().end(), '\n') == 2);
 }
 
 TEST_CASE("what a newer world has no place for is listed, and the rest is made", "[changes]") {
@@ -65,9 +75,9 @@ TEST_CASE("what a newer world has no place for is listed, and the rest is made",
     struct Row {
         const char *from, *to, *lost;
     };
-    for (const Row& row : {Row{"\"has_key\"", "\"has_kye\"", "facts[0]: there is no fact 'has_kye'"},
-                           {"marsh/peat", "marsh/paet", "tiles[0]: there is no tile 'paet'"},
-                           {"\"crab_a\"", "\"crab_q\"", "removed[0]: map 'flat' has no object 'crab_q'"}}) {
+    for (const Row& row : {Row{"\"has_key\"", "\"has_kye\"", "facts/0: there is no fact 'has_kye'"},
+                           {"marsh/peat", "marsh/paet", "tiles/0: there is no tile 'paet'"},
+                           {"\"crab_a\"", "\"crab_q\"", "removed/0: map 'flat' has no object 'crab_q'"}}) {
         std::string other = good;
         other.replace(other.find(row.from), std::string_view(row.from).size(), row.to);
         const Result<LoadedChanges> read = read_changes(world, other);

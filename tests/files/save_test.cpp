@@ -1,6 +1,6 @@
 // What is said in code is saved as files that say the same.
 // Also tests src/files: read_pack read_pack_maps read_pack_tree toml_text write_cells write_map write_pack
-// Also tests src/files: write_pack_maps write_pack_objects write_pack_tilesets write_parts write_tiles write_world
+// Also tests src/files: write_pack_maps write_pack_objects write_parts write_tiles write_world
 #include <catch2/catch.hpp>
 
 #include "random_worlds.hpp"

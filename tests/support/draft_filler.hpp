@@ -65,12 +65,13 @@ private:
         if (key_ != nullptr && !key_->words.empty())
             return std::string(
                 key_->words[static_cast<std::size_t>(dice_.in(0, static_cast<int>(key_->words.size()) - 1))]);
-        return key_ != nullptr && key_->refers == "form" ? "boxes" : word();
+        return word();
     }
     double number() { return dice_.in(1, 90) / 4.0 + 0.125; }
     std::vector<std::array<double, 2>> points() { return {{number(), 0}, {number(), 40}, {-number(), 40}}; }
 
     void fill(std::string& into) { into = key_->is_path ? "art/weir.png" : said(); }
+    void fill(MergeForms& into) { into = {MergeForm::boxes, MergeForm::lines}; }
     void fill(bool& into) { into = !into; }   // other than where it is left out
     void fill(int& into) { into = dice_.in(3, 40); }
     void fill(std::uint64_t& into) { into = static_cast<std::uint64_t>(dice_.in(1, 40)); }

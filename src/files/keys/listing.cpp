@@ -36,6 +36,8 @@ struct SortOf<Names> : Is<Sort::texts> {};
 template <>
 struct SortOf<std::vector<std::string>> : Is<Sort::texts> {};
 template <>
+struct SortOf<MergeForms> : Is<Sort::texts> {};
+template <>
 struct SortOf<std::vector<double>> : Is<Sort::weights> {};
 template <std::size_t n>
 struct SortOf<std::array<int, n>> : Is<Sort::wholes, static_cast<int>(n)> {};
@@ -149,6 +151,7 @@ std::string standard_of(const std::string& standard) {
 std::string standard_of(const std::vector<std::string>& standard) {
     return standard.empty() ? "" : files::toml_text::texts(standard);
 }
+std::string standard_of(MergeForms standard) { return standard_of(names_of(standard)); }
 template <class T, std::size_t n>
 std::string standard_of(const std::array<T, n>& standard) {
     return fmt::format("[{}]", fmt::join(standard, ", "));

@@ -30,4 +30,8 @@ struct Thing {
 // Requires one of their names.
 [[nodiscard]] const Thing& thing(std::string_view name);
 
+// The JSON Schema of packs (pack_schema.cpp), and its definitions that follow from no list.
+[[nodiscard]] std::string pack_schema_text();
+[[nodiscard]] std::string_view pack_schema_by_hand();
+
 }   // namespace dryground::keys

@@ -255,6 +255,8 @@ private:
 
 }   // namespace
 
-std::string schema_text(std::string_view format) { return files::json_text(SchemaMaker(format).run()); }
+std::string schema_text(std::string_view format) {
+    return format == "pack" ? keys::pack_schema_text() : files::json_text(SchemaMaker(format).run());
+}
 
 }   // namespace dryground
