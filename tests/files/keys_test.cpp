@@ -11,6 +11,7 @@
 #include "dryground/keys.hpp"
 #include "files/keys/listing_internal.hpp"
 #include "files/writing_internal.hpp"
+#include "members.hpp"
 #include "worlds.hpp"
 
 using namespace dryground;
@@ -46,20 +47,6 @@ TEST_CASE("what is said with every key comes back as it went") {
 
 namespace {
 
-// How many members a struct has: as many as it can be made from.
-struct Any {
-    template <class T>
-    operator T() const {
-        return T{};   // only its type is looked at
-    }
-};
-template <class T, class... Values>
-constexpr std::size_t members() {
-    if constexpr (requires { T{Values{}..., Any{}}; })
-        return members<T, Values..., Any>();
-    else
-        return sizeof...(Values);
-}
 // How many members the list of keys names, once each.
 template <class Draft>
 std::size_t listed() {
@@ -72,31 +59,31 @@ std::size_t listed() {
 
 // Whoever adds a member adds it to the list, or says here why it has no key of its own.
 TEST_CASE("every member of a draft is in the list of its keys") {
-    CHECK(members<WaiverDraft>() == listed<WaiverDraft>() + 1);   // place
-    CHECK(members<ObjectDraft>() ==
+    CHECK(members_of::count<WaiverDraft>() == listed<WaiverDraft>() + 1);   // place
+    CHECK(members_of::count<ObjectDraft>() ==
           listed<ObjectDraft>() + 4);   // cell, turned_from, place_of_form: of the form; place
-    CHECK(members<ExceptDraft>() == listed<ExceptDraft>() + 1);   // place
-    CHECK(members<LayerDraft>() ==
+    CHECK(members_of::count<ExceptDraft>() == listed<ExceptDraft>() + 1);   // place
+    CHECK(members_of::count<LayerDraft>() ==
           listed<LayerDraft>() + 5);   // holds_objects, unread, cells, objects: what it holds; place
-    CHECK(members<LegendEntry>() == listed<LegendEntry>() + 1);       // key: what it is said for
-    CHECK(members<MapDraft>() == listed<MapDraft>() + 1);             // place
-    CHECK(members<ShapeDraft>() == listed<ShapeDraft>() + 1);         // place
-    CHECK(members<ReactionDraft>() == listed<ReactionDraft>() + 1);   // place
-    CHECK(members<TileDraft>() == listed<TileDraft>() + 1);           // name: it stands before its table
-    CHECK(members<MemberDraft>() == listed<MemberDraft>());
-    CHECK(members<FamilyDraft>() == listed<FamilyDraft>() + 1);   // name
-    CHECK(members<BlockDraft>() == listed<BlockDraft>() + 1);     // name
-    CHECK(members<TileRule>() == listed<TileRule>());
-    CHECK(members<TileSetDraft>() == listed<TileSetDraft>() + 1);   // place
-    CHECK(members<BarrierDraft>() == listed<BarrierDraft>() + 1);   // name
-    CHECK(members<StoreyDraft>() == listed<StoreyDraft>() + 1);     // name
-    CHECK(members<BodyDraft>() == listed<BodyDraft>() + 3);         // x, y: of its form; place
-    CHECK(members<FeelerDraft>() == listed<FeelerDraft>() + 1);     // name
-    CHECK(members<MoverDraft>() == listed<MoverDraft>() + 1);       // name
-    CHECK(members<KindDraft>() == listed<KindDraft>() + 2);         // name; props: with the properties that it declares
-    CHECK(members<FieldDraft>() == listed<FieldDraft>() + 1);       // name
-    CHECK(members<MergeSettings>() == listed<MergeSettings>());
-    CHECK(members<WorldDraft>() == listed<WorldDraft>() + 5);   // both goals, lacks_maps, both places
+    CHECK(members_of::count<LegendEntry>() == listed<LegendEntry>() + 1);       // key: what it is said for
+    CHECK(members_of::count<MapDraft>() == listed<MapDraft>() + 1);             // place
+    CHECK(members_of::count<ShapeDraft>() == listed<ShapeDraft>() + 1);         // place
+    CHECK(members_of::count<ReactionDraft>() == listed<ReactionDraft>() + 1);   // place
+    CHECK(members_of::count<TileDraft>() == listed<TileDraft>() + 1);           // name: it stands before its table
+    CHECK(members_of::count<MemberDraft>() == listed<MemberDraft>());
+    CHECK(members_of::count<FamilyDraft>() == listed<FamilyDraft>() + 1);   // name
+    CHECK(members_of::count<BlockDraft>() == listed<BlockDraft>() + 1);     // name
+    CHECK(members_of::count<TileRule>() == listed<TileRule>());
+    CHECK(members_of::count<TileSetDraft>() == listed<TileSetDraft>() + 1);   // place
+    CHECK(members_of::count<BarrierDraft>() == listed<BarrierDraft>() + 1);   // name
+    CHECK(members_of::count<StoreyDraft>() == listed<StoreyDraft>() + 1);     // name
+    CHECK(members_of::count<BodyDraft>() == listed<BodyDraft>() + 3);         // x, y: of its form; place
+    CHECK(members_of::count<FeelerDraft>() == listed<FeelerDraft>() + 1);     // name
+    CHECK(members_of::count<MoverDraft>() == listed<MoverDraft>() + 1);       // name
+    CHECK(members_of::count<KindDraft>() == listed<KindDraft>() + 2);         // name; props: with the properties that it declares
+    CHECK(members_of::count<FieldDraft>() == listed<FieldDraft>() + 1);       // name
+    CHECK(members_of::count<MergeSettings>() == listed<MergeSettings>());
+    CHECK(members_of::count<WorldDraft>() == listed<WorldDraft>() + 5);   // both goals, lacks_maps, both places
 }
 
 TEST_CASE("a thing has each key but once, and says what it means") {
