@@ -13,19 +13,19 @@ namespace dryground::check_rules {
 
 namespace {
 
-// How much is left over when a length is cut: margins before and, or not, behind the cells.
+// Returns how much is left over when a length is cut: margins before the cells and, or not, behind them.
 int left_over(int length, int cell, int margin, int gap) {
     const int rest = (length - margin + gap) % (cell + gap);
     const int behind = (length - 2 * margin + gap) % (cell + gap);
     return length < margin + cell ? length : std::min(rest, behind);
 }
 
-// Width and height of what is cut out of its sheet, px.
+// Returns width and height of what is cut out of its sheet, px.
 std::array<int, 2> art_size(const TileSet& set) {
     return set.sheet->cut.value_or(std::array<int, 2>{set.cell_width, set.cell_height});
 }
 
-// What would divide it: cell sizes near the one said, then margins and gaps.
+// Returns what would divide it: cell sizes near the given one, then margins and gaps.
 std::string fitting(const TileSet& set) {
     const Sheet& sheet = *set.sheet;
     const auto [width, height] = art_size(set);
@@ -96,7 +96,7 @@ void check_sizes(const TileSet& set, Findings& findings) {
 
 // ---- shapes over nothing ----
 
-// Counted px by px, at their middles.
+// Counts px by px, at their middles.
 void check_against_art(const World& world, const TileSet& set, const Tile& tile, const LookAt& look,
                        Findings& findings) {
     Regions solid;
@@ -108,7 +108,7 @@ void check_against_art(const World& world, const TileSet& set, const Tile& tile,
             solid.insert(solid.end(), shape.area.begin(), shape.area.end());
     }
     if (solid.empty()) return;
-    // What reaches out of its cell is told as that.
+    // A shape that extends beyond its cell has a finding of its own.
     const Regions cell{box_region({0, 0}, {set.cell_width * steps_per_px, set.cell_height * steps_per_px})};
     if (!tile.overhang && !tile.picture && !subtract(solid, cell).empty()) return;
     const auto art = art_of(set, tile, look);
@@ -126,8 +126,8 @@ void check_against_art(const World& world, const TileSet& set, const Tile& tile,
     for (int y = art->y; y < art->y + art->height; ++y)
         for (int x = art->x; x < art->x + art->width; ++x) shown += art->shows(x, y);
     if (covered == 0 || shown == 0) return;
-    // Art that fills its cell has the ground painted around the thing: what is bare of it cannot be told.
-    // So it is with what stands up from a diamond.
+    // Art that fills its cell shows the surroundings of the thing as well, so its bare part cannot be determined. The
+    // same holds for art that stands up from a diamond.
     const bool fills = 100 * shown > 95 * set.cell_width * set.cell_height || detail::has_diamonds(world, set);
     const int left = fills ? 0 : shown - hit;
     const bool over = 100 * bare > 40 * covered;

@@ -1,3 +1,8 @@
+// Runs all rules on a world, and brings their findings in order.
+//
+// Each group of rules is a function of its own (rules_internal.hpp); they share what is worked out once: ground by
+// mover, map and storey, and what is reached. Waivers are applied at the end.
+
 #include "dryground/check.hpp"
 
 #include <fmt/format.h>
@@ -67,7 +72,7 @@ bool silences(const Waiver& waiver, const Finding& finding) {
 
 namespace {
 
-// The storey of a finding's object, else of its layer; none when it has neither.
+// Returns the storey of a finding's object, else of its layer; none if it has neither.
 StoreyId storey_of(const Map& map, const Finding& finding) {
     const ObjectId object = map.find_object(finding.object);
     if (object != ObjectId::none) return map.object(object).storey;

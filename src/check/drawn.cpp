@@ -18,7 +18,7 @@ struct Teeth {
     Point from, to;   // the straight line that they run along
 };
 
-// Whether all vertices from i on lie within a px of the straight line from the first to the last.
+// Returns whether all vertices from i on lie within a px of the straight line from the first to the last.
 bool is_nearly_straight(const Ring& ring, std::size_t i, std::size_t edges) {
     const std::size_t n = ring.size();
     const Point a = ring[i], b = ring[(i + edges) % n];
@@ -32,7 +32,8 @@ bool is_nearly_straight(const Ring& ring, std::size_t i, std::size_t edges) {
     return true;
 }
 
-// The longest run of short edges that zigzag along a straight line; cost: O(n) runs, each as long as it is.
+// Returns the longest run of short edges that zigzag along a straight line; cost: O(n) runs, each proportional to its
+// length.
 Teeth teeth_of(const Ring& ring) {
     constexpr std::size_t least_edges = 5;
     constexpr double longest = 6.0 * steps_per_px;

@@ -1,4 +1,4 @@
-// Rules about facts, events and names: what is needed is given, what is given is asked for, and names differ.
+// Rules about facts, events and names: what is needed is given, what is given is used, and names differ.
 
 #include <fmt/format.h>
 
@@ -10,7 +10,7 @@ namespace dryground::check_rules {
 
 namespace {
 
-// Somebody who gives, needs or runs something.
+// A thing that gives, needs or runs something.
 struct User {
     std::string words;   // "link 'hatch'"
     Place place;
@@ -124,8 +124,8 @@ void check_fact(const World& world, const NamedThing& fact, const std::vector<Us
     }
 }
 
-// Whether two names differ by one letter or an underscore, or by two neighbours swapped. A last letter or a digit that
-// differs is how people number: crab_a and crab_b, door_1 and door_2.
+// Returns whether two names differ by one letter or an underscore, or by two neighbours swapped. A last letter or a
+// digit that differs is common in numbering: crab_a and crab_b, door_1 and door_2.
 bool are_twins(const std::string& a, const std::string& b) {
     const std::string &longer = a.size() >= b.size() ? a : b, &shorter = a.size() >= b.size() ? b : a;
     if (shorter.size() < 4 || longer.size() > shorter.size() + 1) return false;
@@ -157,7 +157,7 @@ void check_names(const char* sort, const Things& things, Findings& findings) {
             }
 }
 
-// What triggers of tiles and layers are called, each once, where it is said first: nothing else declares them.
+// The name of a trigger of tiles or layers, each once, where it first appears: they are declared nowhere else.
 struct TriggerName {
     std::string name;
     Place place;

@@ -1,4 +1,4 @@
-// Rules about ways of firing that cannot happen, or happen for ever.
+// Rules about ways of firing that cannot happen, or happen endlessly.
 
 #include <fmt/format.h>
 
@@ -58,7 +58,7 @@ void check_tile(const World& world, const TileSet& set, const Tile& tile, Findin
     std::vector<MoverId> all;
     for (const MoverId mover : ids<MoverId>(world.movers())) all.push_back(mover);
     const bool solid = std::any_of(tile.shapes.begin(), tile.shapes.end(), blocks);
-    const bool senses = std::any_of(tile.shapes.begin(), tile.shapes.end(),   // else that is what trigger-empty tells
+    const bool senses = std::any_of(tile.shapes.begin(), tile.shapes.end(),   // else trigger-empty reports it
                                     [](const Shape& shape) { return !shape.trigger.empty(); });
     for (const Reaction& reaction : tile.reacts) {
         const std::vector<MoverId>& by = reaction.by.empty() ? all : reaction.by;
@@ -83,7 +83,7 @@ void check_tile(const World& world, const TileSet& set, const Tile& tile, Findin
 
 // ---- stairs ----
 
-// Stairs on one cell of two storeys that lead to each other: who goes up is led down at once, for ever.
+// Stairs on one cell of two storeys that lead to each other: a body that goes up is led down at once, endlessly.
 void check_stairs(const World& world, const Map& map, Findings& findings) {
     std::vector<Cell> cells;
     const Layer* first = nullptr;

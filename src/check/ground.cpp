@@ -1,6 +1,8 @@
-// Does a body fit? A convex body overlaps the ground where it overlaps one of its convex pieces, and two convex
-// polygons are apart exactly where a line along one of their edges has them on different sides (touching included).
-// All tests are exact. The nearest free place is searched outward over whole px.
+// Whether a body fits.
+//
+// A convex body overlaps the ground if it overlaps one of its convex pieces, and two convex polygons are apart exactly
+// if a line along one of their edges has them on different sides (touching included). All tests are exact. The nearest
+// free place is searched outward over whole px.
 
 #include <fmt/format.h>
 
@@ -16,7 +18,7 @@ namespace dryground::check_rules {
 
 namespace {
 
-// Whether all of b lies on or outside some edge of a. Rings have their inside on the left.
+// Returns whether all of b lies on or outside some edge of a. Rings have their inside on the left.
 bool parted_by_edge(std::span<const Point> a, std::span<const Point> b) {
     for (std::size_t i = 0; i < a.size(); ++i) {
         const Point from = a[i], to = a[(i + 1) % a.size()];
@@ -100,7 +102,7 @@ const Grounds::Lines& Grounds::lines(MapId map, MoverId mover, StoreyId storey) 
     return lines;
 }
 
-// Movers that the same things stop share their ground.
+// Movers that are stopped by the same things share their ground.
 MoverId Grounds::first_like(MoverId mover) const {
     const std::vector<Mover>& movers = world_.movers();
     const Mover& own = movers[index(mover)];
@@ -126,7 +128,7 @@ const FreeSpace& Grounds::space(MapId map, MoverId mover, StoreyId storey) {
 
 namespace {
 
-// Whole px around the wanted position by distance, inside the map, out to `reach` px.
+// Visits whole px around the wanted position by distance, inside the map, out to `reach` px.
 std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Point wanted, const Map& map) {
     const Point base{(wanted.x / steps_per_px) * steps_per_px, (wanted.y / steps_per_px) * steps_per_px};
     const Bounds size = *bounds(body);
@@ -138,7 +140,7 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
     const int reach = std::clamp(longest / steps_per_px, 64, 512);
     std::optional<Point> best;
     std::int64_t best_distance = std::numeric_limits<std::int64_t>::max();
-    // Squares of growing size: once the square's half side exceeds the best distance, nothing nearer can come.
+    // Squares of growing size: once the square's half side exceeds the best distance, nothing nearer can follow.
     for (int ring = 0; ring <= reach && std::int64_t{ring} * ring <= best_distance; ++ring)
         for (int dy = -ring; dy <= ring; ++dy)
             for (int dx = -ring; dx <= ring; dx += (dy == -ring || dy == ring || ring == 0) ? 1 : 2 * ring) {
@@ -151,7 +153,7 @@ std::optional<Point> nearest_free(const Ground& ground, const Regions& body, Poi
     return best;
 }
 
-// Whether something of parts that block a mover lies in a body.
+// Returns whether some of the parts that block a mover lies in a body.
 bool in_the_way(const ground::Parts& parts, Point at, const Mover& mover, const Regions& body) {
     return std::any_of(parts.parts.begin(), parts.parts.end(), [&](const ground::Part& part) {
         return part.adds && std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), part.barrier) &&
@@ -195,7 +197,7 @@ bool can_touch(const World& world, Grounds& grounds, MapId map_id, MoverId mover
             if (!travel::fitting({{ring, {}}}, ground.near(around), mover).empty()) return true;
             continue;
         }
-        // Who steps stands in the middle of cells.
+        // A mover that steps stands in the middle of cells.
         const auto [c0, r0, c1, r1] = map.cells_near(box);
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c) {
@@ -250,7 +252,7 @@ Standing stand(const World& world, Grounds& grounds, MapId map_id, MoverId mover
     result.details.push_back(
         fmt::format("{} is {} x {} px", mover.name, px(box.most.x - box.least.x), px(box.most.y - box.least.y)));
 
-    // Which tiles, solids or closed cells are in the way.
+    // Lists which tiles, solids or closed cells are in the way.
     std::vector<std::string> tiles, closed;
     const auto [first_column, first_row, last_column, last_row] = cells_near(map, box);
     for (int r = first_row; r <= last_row; ++r)

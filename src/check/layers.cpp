@@ -31,7 +31,7 @@ bool does_anything(const Tile& tile) {
            !tile.gives.empty() || tile.leads != StoreyId::none || !tile.decided;
 }
 
-// The numbers of the palette that stand in a layer.
+// Returns the numbers of the palette that stand in a layer.
 std::vector<std::uint32_t> numbers_in(const Map& map, const Layer& layer) {
     std::vector<std::uint32_t> numbers;
     for (std::uint32_t n = 0; n < std::min(layer.counts.size(), map.palette.size()); ++n)
@@ -64,7 +64,7 @@ void check_purpose(const World& world, const Map& map, const Layer& layer, Findi
     findings.add(std::move(finding));
 }
 
-// A direction for lines, where there are none.
+// Reports a direction for lines where there are none.
 void check_one_way(const World& world, const Map& map, std::size_t number, Findings& findings) {
     const Layer& layer = map.layers[number];
     if (!ground::directs_lines(layer)) return;

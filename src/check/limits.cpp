@@ -91,7 +91,7 @@ namespace check_rules {
 
 namespace {
 
-// On what a finding about a use stands, and what it is about.
+// Where a finding about a use is placed, and what it is about.
 std::pair<Place, std::string> place_of(const World& world, std::string_view limit, const LimitUse& use) {
     if (use.map != MapId::none) {
         const Map& map = world.map(use.map);
@@ -105,7 +105,7 @@ std::pair<Place, std::string> place_of(const World& world, std::string_view limi
     return {world.place_of_limit(std::string(limit)), "world"};
 }
 
-// There are 64 of them, whatever the world says.
+// At most 64, whatever the world declares.
 void check_contact_bits(const World& world, Findings& findings) {
     const std::int64_t needed = limit_uses(world, "contact_bits").front().used;
     const auto said = world.limits().find("contact_bits");

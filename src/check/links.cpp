@@ -1,4 +1,6 @@
 // Rules about links between maps.
+//
+// A link is followed to where its mover would stand; what it would stand in is found as for spawns (ground.cpp).
 
 #include <fmt/format.h>
 
@@ -27,7 +29,7 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
     std::vector<std::string> names;
     if (link.link.map == MapId::none) {
         finding.arguments[2] = fmt::format("there is no map '{}'", to.substr(0, slash));
-        for (const Map& other : world.maps())   // only where one could arrive
+        for (const Map& other : world.maps())   // only where it is possible to arrive
             if (slash != std::string::npos && other.find_object(to.substr(slash + 1)) != ObjectId::none)
                 names.push_back(other.name + to.substr(slash));
     } else {
@@ -55,7 +57,7 @@ void check_target(const World& world, const Map& map, const Object& link, Findin
 void check_arrival(const World& world, Grounds& grounds, const Map& map, const Object& link, Findings& findings) {
     const Map& target = world.map(link.link.map);
     const Object& arrival = target.object(link.link.object);
-    // Who arrives is who set it off; where people play, the player of the map that they come to.
+    // The mover that arrives is the one that set it off; for the player, the player of the map that it enters.
     std::vector<MoverId> movers = link.by;
     for (MoverId& mover : movers)
         if (mover == map.player && target.player != MoverId::none) mover = target.player;
@@ -91,7 +93,7 @@ void check_return(const World& world, std::size_t from, const Object& link, Find
     findings.add(std::move(finding));
 }
 
-// Links of a map that fire when somebody enters them, by the cells that they lie in.
+// Links of a map that fire when a body enters them, by the cells that they lie in.
 class Doors {
 public:
     Doors(const World& world, const Map& map) : world_(world), map_(map) {
@@ -101,7 +103,7 @@ public:
                 for (const std::array<int, 2>& cell : cells_of(*bounds(other.area))) by_cell_[cell].push_back(&other);
     }
 
-    // Those that a body at a position is inside of.
+    // Returns those that a body at a position is inside.
     [[nodiscard]] std::vector<const Object*> at(MoverId mover, StoreyId storey, Point position) const {
         std::vector<const Object*> links;
         const Regions body = moved(world_.mover(mover).body, position);
@@ -131,7 +133,7 @@ private:
     std::map<std::array<int, 2>, std::vector<const Object*>> by_cell_;
 };
 
-// Who arrives inside of a link back goes back at once.
+// A body that arrives inside a link back goes back at once.
 void check_bounce(const World& world, const std::vector<Doors>& doors, std::size_t from, const Object& link,
                   Findings& findings) {
     const Map& target = world.map(link.link.map);

@@ -1,4 +1,4 @@
-// Rules about maps.
+// Rules about maps: cells of another size than their tile sets'.
 
 #include <fmt/format.h>
 

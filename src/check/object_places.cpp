@@ -15,7 +15,7 @@ namespace {
 
 // ---- in metres in place of px ----
 
-// The objects of a layer that are neither painted nor placed by cell.
+// Returns the objects of a layer that are neither painted nor placed by cell.
 std::vector<const Object*> placed_by_px(const Map& map, std::size_t layer) {
     std::vector<const Object*> objects;
     for (const Object& object : map.objects)
@@ -27,7 +27,7 @@ bool inside(const Map& map, double x, double y) {
     return x >= map.least().x && y >= map.least().y && x <= map.most().x && y <= map.most().y;
 }
 
-// What is wrong with the scale of a layer's objects; empty when nothing is.
+// Returns what is wrong with the scale of a layer's objects; empty if nothing is.
 std::string scale_fault(const World& world, const Map& map, const std::vector<const Object*>& objects) {
     if (objects.size() < 3 || map.grid != GridSort::square || world.per_metre() == 1) return {};
     const double wide = map.most().x - map.least().x, high = map.most().y - map.least().y, scale = world.per_metre();
@@ -62,7 +62,7 @@ struct Snap {
     std::string why;
 };
 
-// A place that is nearly, but not quite, where it looks as if it should be.
+// Reports a place that is nearly, but not quite, where it looks as if it should be.
 std::optional<Snap> snapped(const Map& map, const Object& object, const std::vector<const Object*>& others) {
     const Point offset = ground::shift_of(map.layer(object.layer));
     const Point p{object.position.x - offset.x, object.position.y - offset.y};   // as it is written
@@ -81,7 +81,7 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
     };
     if (on(&object) ||
         std::any_of(others.begin(), others.end(), [&](const Object* other) { return other != &object && !on(other); }))
-        return std::nullopt;   // ends at the first that is off, of which there are two where this is asked often
+        return std::nullopt;   // stops at the first that is off, where there are two and this is called often
     const std::int32_t out_x = off(p.x, wide), out_y = off(p.y, high);
     const auto near = [](std::int32_t by) { return std::abs(by) <= steps_per_px; };
     if ((out_x == 0 && out_y == 0) || !near(out_x) || !near(out_y)) return std::nullopt;
@@ -91,7 +91,7 @@ std::optional<Snap> snapped(const Map& map, const Object& object, const std::vec
                             map.cell_parts == 1 ? "the cells" : "the parts of cells")};
 }
 
-// A drawn box whose corner or size is a fraction of a px: what it should be.
+// A drawn box whose corner or size is a fraction of a px: returns what it should be.
 std::optional<std::string> snapped_box(const Map& map, const Object& object) {
     if (object.area.size() != 1 || object.area[0].outline.size() != 4 || !object.line.empty()) return {};
     const Point offset = ground::shift_of(map.layer(object.layer));
@@ -128,7 +128,7 @@ void check_stacked(const World& world, const Map& map, Findings& findings) {
             if (exclusive(*heap[i - 1], *heap[i])) continue;
             const bool conditional = !heap[i]->when.empty() || !heap[i]->unless.empty();
             if (conditional && (!heap[i - 1]->when.empty() || !heap[i - 1]->unless.empty()))
-                continue;   // states-overlap tells it
+                continue;   // states-overlap reports it
             Finding finding = start_object(findings, Rule::objects_stacked, map, *heap[i], heap[i]->place_of_position,
                                            {words_of(world, *heap[i - 1]), words_of(world, *heap[i])});
             if (!heap[i - 1]->place.file.empty())
@@ -205,11 +205,11 @@ void check_object_places(const World& world, Grounds& grounds, Findings& finding
                 finding.hint =
                     Hint{fmt::format("a metre is {} px: multiply by it where metres are meant", world.per_metre()), ""};
                 findings.add(std::move(finding));
-                continue;   // the one cause of all else that is wrong with them
+                continue;   // the one cause of everything else that is wrong with them
             }
             for (const Object* object : objects) {
                 if (object->drawn) {
-                    // Drawing programs leave fractions everywhere; who writes figures does not.
+                    // Drawing programs leave fractions everywhere; people who write figures do not.
                     const auto box = object->place.file.ends_with(".svg") ? std::nullopt : snapped_box(map, *object);
                     if (!box) continue;
                     Finding finding =

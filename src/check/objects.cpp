@@ -99,7 +99,7 @@ void check_area(const World& world, const Map& map, const Object& object, Findin
     }
 }
 
-// Whether a px below a position is a solid that moves, and stops the mover: who stands on it goes with it.
+// Returns whether a px below a position is a solid that moves, and that stops the mover: a body on it moves along.
 bool stands_on_what_moves(const Map& map, const Mover& mover, StoreyId storey, Point position) {
     const Point below{position.x, position.y + steps_per_px};
     return std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
@@ -109,7 +109,7 @@ bool stands_on_what_moves(const Map& map, const Mover& mover, StoreyId storey, P
     });
 }
 
-// Who is seen from the side and moves by itself falls.
+// A mover that is seen from the side and moves by itself falls.
 void check_support(const World& world, Grounds& grounds, MapId map_id, const Object& object, MoverId mover_id,
                    Findings& findings) {
     const Map& map = world.map(map_id);
@@ -139,7 +139,7 @@ void check_support(const World& world, Grounds& grounds, MapId map_id, const Obj
 void check_standing(const World& world, Grounds& grounds, MapId map_id, const Object& object, bool is_start,
                     Findings& findings) {
     const Map& map = world.map(map_id);
-    // Where play begins it is the map's player that stands there.
+    // At the start of play the player of the map stands there.
     const bool is_player = is_start && object.role == Role::spawn && map.player != MoverId::none;
     const MoverId mover = is_player ? map.player : body_of(world, map, object);
     const Kind& kind = world.kind(object.kind);

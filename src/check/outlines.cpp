@@ -17,7 +17,7 @@ namespace dryground::check_rules {
 
 namespace {
 
-// An edge along an axis: at a place across (x of an upright one), from one place to another along it.
+// An edge along an axis: at a place across (x of a vertical one), from one place to another along it.
 struct Edge {
     std::int32_t across, from, to;
     bool free_beyond;   // the free side is the one of larger `across`
@@ -27,7 +27,7 @@ struct Facing {
     std::int32_t gap, from, to, across;   // free from `across` to `across` + gap, between from and to
 };
 
-// The upright edges of regions, or the level ones; what is solid is on their left, with y down.
+// Returns the vertical edges of regions, or the horizontal ones; what is solid is on their left, with y down.
 std::vector<Edge> edges_along(const Regions& regions, bool upright) {
     std::vector<Edge> edges;
     detail::each_edge(regions, [&](Point a, Point b) {
@@ -37,7 +37,7 @@ std::vector<Edge> edges_along(const Regions& regions, bool upright) {
     return edges;
 }
 
-// Pairs of edges that face each other over free space, nearer than `most`.
+// Returns pairs of edges that face each other over free space, nearer than `most`.
 std::vector<Facing> facing(const std::vector<Edge>& edges, std::int32_t most) {
     std::vector<Edge> solid;
     std::vector<Bounds> boxes;
@@ -50,7 +50,7 @@ std::vector<Facing> facing(const std::vector<Edge>& edges, std::int32_t most) {
     std::vector<Facing> result;
     for (const Edge& edge : edges) {
         if (!edge.free_beyond) continue;
-        // The nearest edge that faces it, for each stretch of it.
+        // Finds the nearest edge that faces it, for each stretch of it.
         std::vector<Facing> near;
         index.each_near({{edge.from, edge.across}, {edge.to, edge.across + most}}, [&](std::size_t i) {
             const Edge& other = solid[i];
@@ -103,7 +103,7 @@ public:
             const Regions& regions = grounds_.of(map_id_, first, storey).regions();
             gaps(regions, first);
             ledges(grounds_.lines(map_id_, first, storey).from_above);
-            // What one mover swims over another walks on.
+            // Where one mover swims another walks.
             std::vector<const Ground*> done;
             for (const MoverId mover : movers_) {
                 const Ground& ground = grounds_.of(map_id_, mover, storey);
@@ -121,7 +121,7 @@ public:
     }
 
 private:
-    // One finding for all places that are alike.
+    // Adds one finding for all places that are alike.
     void tell(Rule rule, Point at, std::vector<std::string> arguments, Hint hint) {
         const std::string words =
             fmt::format("{} {} {}", static_cast<int>(rule), index(storey_), fmt::join(arguments, " "));
@@ -165,14 +165,14 @@ private:
         }
     }
 
-    // How often each corner is one: of two rings where they touch.
+    // How often each corner occurs: twice where two rings touch.
     void count_corners(const Regions& regions) {
         corners_.clear();
         detail::each_vertex(regions, [&](Point p) { ++corners_[p]; });
     }
 
-    // Ledges in a row that nearly meet: bodies that stand on one catch on the end of the next. What is wider than the
-    // narrowest body is a gap to fall through, on purpose.
+    // Reports ledges in a row that nearly meet: bodies that stand on one catch on the end of the next. A gap wider than
+    // the narrowest body is there to fall through, on purpose.
     void ledges(const std::vector<Ring>& lines) {
         std::int32_t narrowest = size_of(world_.mover(movers_.front())).wide;
         for (const MoverId mover : movers_) narrowest = std::min(narrowest, size_of(world_.mover(mover)).wide);
@@ -193,7 +193,7 @@ private:
         }
     }
 
-    // Corners of a ring: runs to the right have the solid below them.
+    // Looks at corners of a ring: runs to the right have the solid below them.
     void along(const Ring& ring) {
         const std::size_t n = ring.size();
         const bool side = map_.player != MoverId::none && world_.mover(map_.player).moves == Moves::side;
@@ -219,8 +219,9 @@ private:
              Hint{"bring the shapes to the same height, or let merging fuse close corners", "least_edge_px = 2"});
     }
 
-    // A slope of which the upper end falls off to ground beside it that goes on, by no more than a cell (walked over,
-    // it is a wall from there), or the lower end to a slope that goes on. A slope may end over a ditch or at a shore.
+    // Reports a slope of which the upper end falls off to ground beside it that continues, by no more than a cell
+    // (walked over, it is a wall from there), or the lower end to a slope that continues. A slope may end over a ditch
+    // or at a shore.
     void slope(Point a, Point b, Point c, Point d) {
         const std::int32_t cell = map_.cell_height * steps_per_px;
         const auto is_slope = [](Point p, Point q) {
@@ -231,11 +232,11 @@ private:
         };
         if (b.x <= a.x || d.x <= c.x) return;   // not both on top of the ground
         const bool down_left = falls(c, b), down_right = falls(b, c);
-        // The upper end of a slope; or its lower end where another slope goes on lower down.
+        // The upper end of a slope; or its lower end if another slope continues lower down.
         const auto ends = [&](Point from, Point to, Point p, Point q, bool is_upper) {
             return is_slope(from, to) && (is_upper || (is_slope(p, q) && (to.y > from.y) == (q.y > p.y)));
         };
-        // Where other ground meets the upper corner the way goes on over it.
+        // Where other ground meets the upper corner the way continues over it.
         if (down_right && ends(a, b, c, d, b.y < a.y) && corners_[b] < 2) tell_slope(b, c);
         if (down_left && ends(c, d, a, b, d.y > c.y) && corners_[c] < 2) tell_slope(c, b);
     }
@@ -249,8 +250,8 @@ private:
     MapId map_id_;
     const Map& map_;
     const std::vector<MoverId>& movers_;
-    StoreyId storey_ = StoreyId::ground;   // that is looked at
-    std::map<Point, int> corners_{};       // of the ground that is looked at
+    StoreyId storey_ = StoreyId::ground;   // of the current storey
+    std::map<Point, int> corners_{};       // of the current ground
     Findings& findings_;
     std::map<std::string, Finding> by_words_;
     std::map<std::string, std::set<Point>> places_;

@@ -1,4 +1,4 @@
-// Inside the check room: what each group of rules is given, and where its findings go.
+// Inside the check room: what each group of rules receives, and where its findings go.
 #pragma once
 
 #include <functional>
@@ -20,11 +20,11 @@ class Findings {
 public:
     explicit Findings(const World& world) : world_(world) {}
 
-    // A finding of a rule at a place, with the world's severity; fill in the rest, then `add` it. `thing` names what is
-    // meant, for worlds without files.
+    // Returns a finding of a rule at a place, with the world's severity; fill in the rest, then `add` it. `thing` names
+    // what is meant, for worlds without files.
     [[nodiscard]] Finding start(Rule rule, Place place, std::string thing, std::vector<std::string> arguments) const;
     void add(Finding finding) { findings_.push_back(std::move(finding)); }
-    // All of them, in order: sorted once, for there may be very many.
+    // Adds all of them, in order: sorted once, since there may be very many.
     [[nodiscard]] Report take();
 
 private:
@@ -32,15 +32,15 @@ private:
     std::vector<Finding> findings_;
 };
 
-// Says on which storey a finding is, where the map has several.
+// Sets on which storey a finding is, if the map has several.
 void name_storey(const World& world, const Map& map, StoreyId storey, Finding& finding);
 
-// What a mover cannot be inside of, cut to triangles so that bodies are compared with little of it.
+// What a mover cannot be inside, cut to triangles so that bodies are compared with few of them.
 class Ground {
 public:
     explicit Ground(const Regions& blocked);
-    // How deep a convex body at a position lies inside: the smaller side of the overlap's bounding box, in steps; 0
-    // where it only touches or is free.
+    // Returns how deep a convex body at a position lies inside: the smaller side of the overlap's bounding box, in
+    // steps; 0 if it only touches or is free.
     [[nodiscard]] std::int32_t depth(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Regions& body, Point position) const;
     [[nodiscard]] bool free(const Ring& convex, Point position) const;
@@ -56,7 +56,7 @@ private:
     detail::BoxIndex near_;   // of them
 };
 
-// Ground by mover, map and storey, worked out once.
+// Ground by mover, map and storey, each worked out once.
 class Grounds {
 public:
     explicit Grounds(const World& world) : world_(world) {}
@@ -66,7 +66,7 @@ public:
         std::vector<Ring> from_above, both_ways;   // that stop it so; the former hold the latter
     };
     const Lines& lines(MapId map, MoverId mover, StoreyId storey);
-    // From where a mover touches the objects of a map, in their order.
+    // Returns from where a mover touches the objects of a map, in their order.
     const std::vector<travel::Target>& targets(MapId map, MoverId mover);
 
 private:
@@ -90,25 +90,25 @@ struct Standing {
 [[nodiscard]] Standing stand(const World& world, Grounds& grounds, MapId map, MoverId mover, StoreyId storey,
                              Point position);
 
-// How far a mover that stands somewhere falls before it meets ground or a line; nothing when it never does.
+// Returns how far a mover that stands somewhere falls before it meets ground or a line; nothing if it never does.
 [[nodiscard]] std::optional<double> fall_px(const Ground& ground, const std::vector<Ring>& lines, const Mover& mover,
                                             Point position, const Map& map);
 
-// The movers that a map has to do with: its player first, then those of its objects' kinds.
+// Returns the movers that matter on a map: its player first, then those of its objects' kinds.
 [[nodiscard]] std::vector<MoverId> movers_of(const World& world, MapId map);
 
-// The cells of a map that a box touches, and those around them: first column and row, last column and row.
+// Returns the cells of a map that a box touches, and those around them: first column and row, last column and row.
 [[nodiscard]] DataCells cells_near(const Map& map, const Bounds& box);
 
-// A cell in the layer that is painted with something solid there or beside it: what a finding about the ground points
-// to.
+// A cell in the layer that is painted with something solid there or beside it: what a finding about the ground
+// points to.
 struct PaintedCell {
     Place place;
     std::string layer;
 };
 [[nodiscard]] PaintedCell spot_of(const World& world, const Map& map, int column, int row);
 
-// Whether there is room for a mover somewhere where it touches an object, or uses it.
+// Returns whether there is room for a mover somewhere where it touches an object, or uses it.
 [[nodiscard]] bool can_touch(const World& world, Grounds& grounds, MapId map, MoverId mover, const Object& object);
 
 // What is wrong with an open line.
@@ -119,7 +119,7 @@ struct LineFault {
 };
 [[nodiscard]] std::optional<LineFault> line_fault(const Ring& line);
 
-using LookAt = std::function<const Image*(const std::string& file)>;   // null when there is none
+using LookAt = std::function<const Image*(const std::string& file)>;   // null if there is none
 
 // The px of a tile's art, in its picture.
 struct TileArt {
@@ -130,7 +130,7 @@ struct TileArt {
 
     [[nodiscard]] bool shows(int column, int row) const;   // px from the cell's corner
 };
-// Nothing where it has none that can be read.
+// Returns nothing if it has none that can be read.
 [[nodiscard]] std::optional<TileArt> art_of(const TileSet& set, const Tile& tile, const LookAt& look);
 
 [[nodiscard]] Finding start_object(const Findings& findings, Rule rule, const Map& map, const Object& object,
@@ -148,7 +148,7 @@ void check_drawn(const World& world, Findings& findings);
 void check_firing(const World& world, Findings& findings);
 void check_art(const World& world, const LookAt& look, Findings& findings);
 void check_maps(const World& world, Findings& findings);
-// A finding about a layer, at it.
+// Returns a finding about a layer, placed at it.
 [[nodiscard]] Finding start_layer(const Findings& findings, Rule rule, const Map& map, const Layer& layer,
                                   std::vector<std::string> arguments);
 void check_layers(const World& world, Findings& findings);

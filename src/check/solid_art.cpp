@@ -42,7 +42,7 @@ private:
                static_cast<std::size_t>(column);
     }
 
-    // Whether anything is to be seen in each cell of one layer, or of all.
+    // Returns whether anything is visible in each cell of one layer, or of all.
     [[nodiscard]] std::vector<bool> art_cells(const Layer* only) const {
         std::vector<bool> shows(static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows));
         for (const Layer& layer : map_.layers) {
@@ -56,7 +56,7 @@ private:
         return shows;
     }
 
-    // Where its kind's picture is drawn: what is there has art, whatever the tiles are.
+    // Where its kind's picture is drawn there is art, whatever the tiles are.
     [[nodiscard]] Regions picture_of(const Object& solid) const {
         const auto& picture = world_.kind(solid.kind).picture;
         if (!picture || picture->width == 0) return {};
@@ -86,8 +86,8 @@ private:
         findings_.add(std::move(finding));
     }
 
-    // The px that a tile's art shows, as points in its cell from the corner of the box around it. Nothing where the art
-    // cannot be read.
+    // Returns the px that a tile's art shows, as points in its cell from the corner of the box around it. Returns
+    // nothing if the art cannot be read.
     const std::vector<Point>* shown_px(std::uint32_t number) {
         const auto [known, is_new] = shown_.try_emplace(number);
         if (!is_new) return known->second ? &*known->second : nullptr;
@@ -105,7 +105,7 @@ private:
         return &*known->second;
     }
 
-    // Whether solids cover half of what a cell shows: of its px where they can be read, else of its area.
+    // Returns whether solids cover half of what a cell shows: of its px if they can be read, else of its area.
     bool is_covered(const Layer& layer, int column, int row) {
         const Regions& solid = solid_in_[at(column, row)];
         if (solid.empty()) return false;

@@ -1,4 +1,4 @@
-// Rules about the space between: areas that nothing leads into, and ways out of a map.
+// Rules about free space: areas that nothing leads into, and ways out of a map.
 //
 // Cost: in proportion to the ground's outline; and where a point could leave that of `travel::way_out`.
 
@@ -15,7 +15,7 @@ namespace dryground::check_rules {
 
 namespace {
 
-// Where stairs of a map lead to a storey: a mover's position with its body in the middle of their cells.
+// Adds where stairs of a map lead to a storey: a mover's position with its body in the middle of their cells.
 void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, StoreyId storey,
                         std::vector<Point>& points) {
     std::vector<bool> lead_there;
@@ -30,8 +30,8 @@ void add_ends_of_stairs(const World& world, const Map& map, const Bounds& body, 
     }
 }
 
-// Where a mover comes into being on a storey of a map, or onto it: its spawns, its kinds' objects, stairs, and, for who
-// plays, the ends of links.
+// Returns where a mover appears on a storey of a map, or arrives: its spawns, its kinds' objects, stairs and, for the
+// player, the ends of links.
 std::vector<Point> arrivals(const World& world, MapId map_id, MoverId mover, StoreyId storey) {
     const Map& map = world.map(map_id);
     std::vector<Point> points;
@@ -51,7 +51,7 @@ std::vector<Point> arrivals(const World& world, MapId map_id, MoverId mover, Sto
     return points;
 }
 
-// Where each of them is, by the middle of the body: feet stand on an edge.
+// Returns where each of them is, by the middle of the body: feet stand on an edge.
 std::vector<int> areas_of(const FreeSpace& space, const std::vector<Point>& points, const Bounds& body) {
     const Point middle{(body.least.x + body.most.x) / 2, (body.least.y + body.most.y) / 2};
     std::vector<int> areas;
@@ -62,7 +62,7 @@ std::vector<int> areas_of(const FreeSpace& space, const std::vector<Point>& poin
     return areas;
 }
 
-// Whether the body fits into a free area: what lies around it is as good as ground.
+// Returns whether the body fits into a free area: everything around it counts as ground.
 bool has_room(const Region& area, const Mover& mover) {
     const Bounds box = *bounds({&area, 1}), body = *bounds(mover.body);
     const std::int32_t far = std::max(body.most.x - body.least.x, body.most.y - body.least.y);
@@ -91,7 +91,7 @@ void check_pockets(const World& world, Grounds& grounds, MapId map_id, StoreyId 
         const Bounds box = *bounds({&area, 1});
         const std::int32_t wide = box.most.x - box.least.x, high = box.most.y - box.least.y;
         if (wide < size.most.x - size.least.x || high < size.most.y - size.least.y || !has_room(area, player)) continue;
-        // Somewhere in it: at its topmost corner.
+        // A place in it: at its topmost corner.
         const Point top = *std::min_element(area.outline.begin(), area.outline.end());
         const auto [column, row] = map.data_cell_at({top.x + 1, top.y + 1});
         const PaintedCell spot = spot_of(world, map, column, row);

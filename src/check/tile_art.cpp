@@ -1,4 +1,4 @@
-// The px of a tile's art.
+// The px of a tile's art: which part of its picture it is, and what of it is opaque.
 
 #include "rules_internal.hpp"
 

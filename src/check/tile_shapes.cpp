@@ -1,4 +1,4 @@
-// Rules about what tiles' shapes, flags and carves are good for.
+// Rules about what tiles' shapes, flags and carves achieve.
 
 #include <fmt/format.h>
 
@@ -15,7 +15,7 @@ bool solid(const Shape& shape) {
     return shape.trigger.empty() && shape.fault == ShapeFault::none && !shape.area.empty();
 }
 
-// Thinner than a px, or the same as another of the tile.
+// Reports shapes thinner than a px, or equal to another of the tile.
 void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
     for (std::size_t i = 0; i < tile.shapes.size(); ++i) {
         const Shape& shape = tile.shapes[i];
@@ -40,7 +40,7 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
                 !subtract(shape.area, other.area).empty())
                 continue;
             const bool same = subtract(other.area, shape.area).empty();
-            if (same && j > i) continue;   // told once
+            if (same && j > i) continue;   // reported once
             findings.add(findings.start(
                 Rule::shape_twice, shape.place, thing_of(set, tile),
                 {words, same ? "just where" : "inside of", fmt::format("{}{}", other.words, same ? " lies" : "")}));
@@ -49,7 +49,7 @@ void check_shapes(const TileSet& set, const Tile& tile, Findings& findings) {
     }
 }
 
-// Flags that no body could use, because the tile is solid all over for each that needs them.
+// Reports flags that no body could use, because the tile is solid all over for each that needs them.
 void check_flags(const World& world, const TileSet& set, const Tile& tile, Findings& findings) {
     if (!tile.flags || *tile.flags == 0) return;
     const Regions cell{box_region({0, 0}, {set.cell_width * steps_per_px, set.cell_height * steps_per_px})};
@@ -75,8 +75,8 @@ void check_flags(const World& world, const TileSet& set, const Tile& tile, Findi
 
 // ---- flags of tiles that are laid over what stops ----
 
-// Whether a mover is stopped all over a cell by a tile and by what lies in the layers below it: by what is known from
-// the cell alone. Carves of the layers between count.
+// Returns whether a mover is stopped all over a cell by a tile and by what lies in the layers below it: by what is
+// known from the cell alone. Carves of the layers between count.
 bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t cell, const Mover& mover) {
     const int c = static_cast<int>(cell) % map.columns, r = static_cast<int>(cell) / map.columns;
     const Regions whole{{map.cell_ring(c, r), {}}};
@@ -88,7 +88,7 @@ bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t 
         if (placed.tile < 0) continue;
         for (const ground::Part& part : ground::parts_of(world, map, layer, placed, {}).parts) {   // carves first
             const Regions area = moved(part.area, map.corner(c, r));
-            if (!part.adds)   // of any barrier: rather too open than told without need
+            if (!part.adds)   // of any barrier: rather too open than reported without need
                 stops = subtract(stops, area);
             else if (std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), part.barrier))
                 stops = unite(stops, area);
@@ -97,8 +97,8 @@ bool is_closed(const World& world, const Map& map, std::size_t top, std::size_t 
     return subtract(whole, stops).empty();
 }
 
-// A layer's cells of one tile that grants flags, if no mover that needs one of them can stand in any: all look alike
-// that have the same tiles below, and are looked at once.
+// Reports a layer's cells of one tile that grants flags, if no mover that needs one of them can stand in any: cells
+// with the same tiles below are alike, and handled together.
 void check_laid(const World& world, const Map& map, std::size_t l, std::uint32_t number, FlagSet needed,
                 Findings& findings) {
     const Layer& layer = map.layers[l];
@@ -189,8 +189,8 @@ void check_barriers(const World& world, Findings& findings) {
 
 // ---- carves ----
 
-// Whether what a map's lower layers hold can be known cell by cell: no offsets, no tile beyond its cell, no object of
-// the barrier.
+// Returns whether the content of a map's lower layers is known cell by cell: no offsets, no tile beyond its cell, no
+// object of the barrier.
 bool keeps_to_cells(const World& world, const Map& map, std::size_t below, BarrierId barrier) {
     for (std::size_t l = 0; l < below; ++l) {
         const Layer& layer = map.layers[l];
@@ -219,7 +219,8 @@ struct CarveUse {
     bool removes = false;
 };
 
-// Where a tile that carves a barrier is used, and whether anything of that barrier lies below it in any of these cells.
+// Finds where a tile that carves a barrier is used, and whether anything of that barrier lies below it in any of these
+// cells.
 CarveUse use_of(const World& world, int set, int tile, BarrierId barrier) {
     CarveUse use;
     for (const Map& map : world.maps())

@@ -1,4 +1,4 @@
-// Rules about tiles and tile sets.
+// Rules about tiles and tile sets: unused ones, faults of shapes, reactions that cannot happen.
 
 #include <fmt/format.h>
 
@@ -11,7 +11,7 @@ namespace dryground::check_rules {
 
 namespace {
 
-// A fault of a drawn shape, if it has one.
+// Reports a fault of a drawn shape, if it has one.
 void check_fault(const Shape& shape, const std::string& owner, const std::string& where, Findings& findings) {
     const std::string words = fmt::format("{} of {}", shape.words, owner);
     if (shape.fault == ShapeFault::crosses_itself) {
@@ -44,7 +44,7 @@ void check_outside(const TileSet& set, const Tile& tile, const Shape& shape, Fin
     findings.add(std::move(finding));
 }
 
-// Where each tile is used: how many cells, and the first of them.
+// Counts where each tile is used: how many cells, and the first of them.
 struct Use {
     std::size_t cells = 0;
     std::vector<std::string> maps;
@@ -83,7 +83,7 @@ TileUses count_uses(const World& world) {
     return uses;
 }
 
-// What reacts to being entered has to be a trigger: a body gets into nothing else.
+// What reacts to being entered has to be a trigger: bodies cannot enter anything else.
 void check_reactions(const TileSet& set, const Tile& tile, const Use& use, Findings& findings) {
     const auto has_trigger = [](const Shape& shape) { return !shape.trigger.empty(); };
     if (use.in_trigger_layer || std::any_of(tile.shapes.begin(), tile.shapes.end(), has_trigger)) return;

@@ -37,8 +37,8 @@ private:
         return way.layer == LayerId::none ? "the way"
                                           : fmt::format("the tile on cell ({}, {})", way.cell.column, way.cell.row);
     }
-    // What is behind its own lock is told by that rule; the goals behind it are told, too, since they are what is
-    // missed.
+    // What is behind its own lock is reported by that rule; the goals behind it are reported too, since they are what
+    // is missed.
     void check_goals() {
         for (std::size_t g = 0; g < world_.goals().size(); ++g) {
             const Goal& goal = world_.goals()[g];
@@ -93,7 +93,7 @@ private:
         return false;
     }
 
-    // Whatever the player sets off, on maps that it gets to. What lacks a fact is told where that is lost.
+    // Lists whatever the player sets off, on maps that it reaches. What lacks a fact is reported where that is lost.
     void check_objects() {
         std::set<std::pair<MapId, ObjectId>> goals;
         for (const Goal& goal : world_.goals()) goals.insert({goal.map, goal.object});
@@ -144,7 +144,7 @@ private:
             findings_.add(std::move(finding));
         }
     }
-    // One finding a map and storey: the columns in which it falls.
+    // Adds one finding for each map and storey: the columns in which it falls.
     void check_holes() {
         std::map<std::pair<MapId, StoreyId>, std::set<int>> columns;
         for (const Spot& hole : reach_.bottomless()) {
@@ -169,7 +169,7 @@ private:
     Findings& findings_;
 };
 
-// Players that are seen from the side and do not say how they jump.
+// Reports players that are seen from the side without figures for jumping.
 void tell_unknown_jumps(const World& world, Findings& findings) {
     std::set<MoverId> players;
     for (const Map& map : world.maps())
@@ -184,8 +184,8 @@ void tell_unknown_jumps(const World& world, Findings& findings) {
     }
 }
 
-// Where the player begins. A start that is misspelt, or stands in the ground, has findings of its own: that the rest is
-// not silent for it, the nearest name and the nearest free place stand in.
+// Returns where the player begins. A misspelt start, or one inside the ground, has findings of its own: so that the
+// rest is still checked, the nearest name and the nearest free place are used instead.
 std::optional<Spot> begins_at(const World& world, Grounds& grounds) {
     const Start& start = world.start();
     if (start.map == MapId::none) return std::nullopt;
@@ -211,7 +211,7 @@ void check_walking(const World& world, Grounds& grounds, Findings& findings) {
     tell_unknown_jumps(world, findings);
     ReachOptions options;
     options.from = begins_at(world, grounds);
-    if (!options.from) return;   // nothing can be said; other rules tell why
+    if (!options.from) return;   // not decided; other rules report why
     const Reach reach = dryground::reach(world, options);
     if (reach.begins()) WalkingRules(world, reach, findings).check();
 }

@@ -52,8 +52,8 @@ bool boxes_apart(const Line& s, const Line& t) {
            std::max(t.a.x, t.b.x) < std::min(s.a.x, s.b.x);
 }
 
-// Where a crossing is, exactly or rounded. The crossing is s.a + (s.b - s.a) * along / whole: a cross, and the
-// difference of two.
+// Returns where a crossing is, exactly or rounded. The crossing is s.a + (s.b - s.a) * along / whole: a cross product,
+// and the difference of two.
 Node crossing(const Line& s, std::size_t si, std::int64_t along, std::int64_t whole) {
     static_assert(bits_of_cross + 1 + bits_of_difference + 2 <= bits_of_wide);   // twice, and twice the denominator
     Wide numerator = along, denominator = whole;
@@ -67,7 +67,8 @@ Node crossing(const Line& s, std::size_t si, std::int64_t along, std::int64_t wh
     return {si, {s.a.x + steps(x), s.a.y + steps(y)}, !exact};
 }
 
-// Tests two lines that share a bin. Lines that run side by side share many: each node is taken in its own bin only.
+// Tests two lines that share a bin. Lines that run side by side share many bins: each node is taken only in its own
+// bin.
 void meet(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::size_t si, std::size_t ti,
           std::vector<Node>& nodes) {
     const Line &s = lines[si], &t = lines[ti];
@@ -93,8 +94,8 @@ void meet(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::s
     touch(sb, t, ti, s.b);
 }
 
-// Tests all lines of a bin. Requires lines sorted by where they begin: those that begin below another one's end, and
-// all after them, do not meet it.
+// Tests all lines of a bin. Requires lines sorted by where they begin: a line does not meet those that begin below its
+// end, nor any after them.
 void meet_in(std::span<const Line> lines, const Bins& bins, std::size_t bin, std::vector<Node>& nodes) {
     const std::span<const std::size_t> in_bin = bins.lines_in(bin);
     for (std::size_t i = 0; i < in_bin.size(); ++i) {
@@ -111,9 +112,9 @@ struct Limit {   // a bound on the way along a line, as a fraction
     bool closed;
 };
 
-// Whether a line passes through the unit square around a point: least sides belong to it, greatest do not.
-// Numbers are doubled so that the sides of the square are whole. Those of a square near the line's box reach hardly
-// further than the line.
+// Returns whether a line passes through the unit square around a point; the square includes its least sides, not its
+// greatest. Numbers are doubled so that the sides of the square are whole. The numbers of a square near the line's box
+// are hardly larger than those of the line.
 bool passes(const Line& line, Point centre) {
     constexpr std::int64_t longest = std::int64_t{2} << bits_of_difference;
     static_assert(longest + 4 <= std::numeric_limits<std::int64_t>::max() / longest);
@@ -131,7 +132,7 @@ bool passes(const Line& line, Point centre) {
         if (const auto order = compare(leave, high); order < 0 || (order == 0 && !leave.closed)) high = leave;
         return true;
     };
-    // Far squares are told by their boxes, which also keeps the products above within their width.
+    // Rules out distant squares by their boxes, which also keeps the products above within their width.
     if (centre.y < line.a.y - 1 || centre.y > line.b.y + 1 || centre.x < std::min(line.a.x, line.b.x) - 1 ||
         centre.x > std::max(line.a.x, line.b.x) + 1)
         return false;
@@ -167,7 +168,7 @@ std::vector<Hit> hits_of(std::span<const Line> lines, const Bins& bins, std::spa
     return hits;
 }
 
-// Adds the nodes that snapping asks for: see the head of this file.
+// Adds the nodes that snapping requires: see the head of this file.
 void snap(std::span<const Line> lines, const Bins& bins, std::vector<Node>& nodes) {
     const std::vector<Point> pixels = pixels_of(lines, nodes);
     const std::vector<Hit> hits = hits_of(lines, bins, pixels);

@@ -9,7 +9,7 @@
 
 namespace dryground::detail {
 
-// An edge from a to b, a < b, of one operand. Its left by the numbers is called the side before it, its right the
+// An edge of one operand from a to b, with a < b. Its left by the numbers is called the side before it, its right the
 // side after it, as a sweep down the y axis meets them along its line. `delta` is the winding number of the operand
 // after the edge less that before it.
 struct Edge {
@@ -18,22 +18,22 @@ struct Edge {
     int delta = 0;
 };
 
-// Appends the edges of a ring, as if it had been given with its inside on the left (or on the right for a hole).
+// Appends the edges of a ring, treated as if it was given with its inside on the left (or on the right for a hole).
 void add_ring(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool hole);
-// The same of a closed way that has its inside on the left, or on the right when it is turned, though its area says
-// otherwise: loops of it may be larger than the rest.
+// Appends the edges of a closed path that has its inside on the left, or on the right if it is turned, even if its area
+// suggests otherwise: loops of it may be larger than the rest.
 void add_way(std::vector<Edge>& edges, std::span<const Point> ring, int operand, bool turned);
 void add_regions(std::vector<Edge>& edges, std::span<const Region> regions, int operand);
 
-// Sorts edges by a, then by direction from before to after, then b, operand; adds up the deltas of equal ones and
-// drops those that come to nothing.
+// Sorts edges by a, then by direction from before to after, then by b and operand; adds up the deltas of equal ones and
+// drops those that sum to zero.
 void normalise(std::vector<Edge>& edges);
 
 // Cuts edges at each other, so that in the result two edges meet at most in common end points or are the same edge
 // of several operands. Normalised. See arrangement.cpp for rounding.
 [[nodiscard]] std::vector<Edge> arrange(std::vector<Edge> edges);
 
-// Whether edges of one region meet anywhere but in their common end points, two at each. O(n log n).
+// Returns whether edges of one region meet anywhere except in their common end points, two at each. O(n log n).
 [[nodiscard]] bool meets_itself(const Region& region);
 
 // What covers a face, from the operands that wind around it, sorted by number: a label of 0 or more, or `nothing`.
@@ -44,18 +44,18 @@ struct Winding {
 inline constexpr int nothing = -1;
 using Classify = std::function<int(std::span<const Winding> windings)>;
 
-// An edge between covered and not covered: the covered side is on the left of the way from `from` to `to`.
+// An edge between covered and uncovered area: the covered side is on the left when going from `from` to `to`.
 struct BoundaryEdge {
     Point from, to;
     int label = 0;
     int before = -1;   // index of the nearest boundary edge before it along the sweep line; -1 for none
 };
 
-// The boundary of what is covered, in sweep order. Requires arranged edges.
+// Returns the boundary of what is covered, in sweep order. Requires arranged edges.
 [[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify);
 
-// The order of edges (anything with ends a < b) along a sweep line that both cross, from before to after, and of edges
-// and a point of the line. Edges that are compared do not cross, so that the one that starts later tells the order.
+// The order of edges (anything with ends a < b) along a sweep line that crosses both, from before to after, and of
+// edges and a point of the line. Compared edges do not cross, so the one that starts later decides the order.
 struct AlongSweepLine {
     using is_transparent = void;
     template <class E, class F>
@@ -75,7 +75,7 @@ struct AlongSweepLine {
     }
 };
 
-// Links boundary edges to rings, parts rings that touch themselves, gives holes to their outlines, and drops
+// Links boundary edges to rings, separates rings that touch themselves, assigns holes to their outlines, and drops
 // vertices in straight runs.
 [[nodiscard]] Stacked link(std::span<const BoundaryEdge> edges);
 

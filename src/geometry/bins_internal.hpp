@@ -1,4 +1,4 @@
-// Inside the geometry room: which lines may meet, by the bins that they pass.
+// Inside the geometry room: finds which lines may meet, by the bins that they pass.
 #pragma once
 
 #include <algorithm>
@@ -14,10 +14,10 @@ struct Line {   // the geometry of one or several equal edges
     Point a, b;
 };
 
-// A grid of about one bin a line. Lines are entered in every bin that they pass, with a margin of two steps. Bins are
-// as much higher than wide as lines are on the mean, so that a comb of long teeth has high ones. Where many lines fall
-// into one bin nevertheless (a heap of them, and something far away), columns and rows are drawn anew, through as many
-// ends of lines each; more rows than columns where lines pass more ends to the side than down.
+// A grid with about one bin per line. Lines are entered in every bin that they pass, with a margin of two steps. The
+// ratio of a bin's height to its width is that of the lines on average, so that a comb of long teeth has high bins. If
+// many lines still fall into one bin (a heap of them and something far away), columns and rows are redrawn, each
+// through the same number of line ends; with more rows than columns if lines pass more ends sideways than downwards.
 class Bins {
 public:
     explicit Bins(std::span<const Line> lines) : lines_(lines) {
@@ -58,8 +58,8 @@ public:
 private:
     static constexpr double margin = 2;
 
-    // The ends of lines along one axis, each once, and how many of them a line passes on the mean, as a part of all. A
-    // sample of many lines does.
+    // Returns the ends of lines along one axis, each once, and how many of them a line passes on average, as a fraction
+    // of all. A sample of many lines is enough.
     struct Ends {
         Ends(std::span<const Line> all, std::int32_t Point::*of) {
             constexpr std::size_t enough = 8192;
@@ -79,7 +79,7 @@ private:
         double part_of_all = 1;
     };
 
-    // How one axis is parted: evenly, or at borders.
+    // How one axis is divided: evenly, or at borders.
     class Axis {
     public:
         void spread(double least, double all, double size, double lines) {
@@ -101,7 +101,7 @@ private:
                                                 borders_.begin());
             return std::min(static_cast<std::size_t>(std::max((at - least_) / size_, 0.0)), count_ - 1);
         }
-        // Where a part begins; of the first and past the last: far away.
+        // Returns where a part begins; far away before the first and after the last.
         [[nodiscard]] double begin(std::size_t part) const {
             constexpr double far = 1e12;
             if (part == 0) return -far;
@@ -133,7 +133,7 @@ private:
         return sum;
     }
 
-    // Doubles only choose bins here; the margin is far wider than their rounding.
+    // Doubles only choose bins here; the margin is far larger than their rounding error.
     template <class Action>
     void visit(const Line& line, Action action) const {
         const double ax = line.a.x, ay = line.a.y, bx = line.b.x, by = line.b.y;

@@ -1,9 +1,9 @@
-// The doors to the boolean: each says what counts as covered, the rest is arrange, sweep, link.
+// The public booleans: each defines what counts as covered; the rest is arrange, sweep, link.
 //
-// A face is covered by an operand where the windings of its rings add up to another number than 0. That holds as long
-// as no ring winds around anything the wrong way: so rings that cross themselves are filled by themselves first, and
-// holes that do not lie apart inside of their outline are taken away from it by themselves. Rings that are in order,
-// almost all, cost a look.
+// A face is covered by an operand if the windings of its rings do not add up to 0. That holds as long as no ring winds
+// around anything in the wrong direction: so rings that cross themselves are first filled on their own, and holes that
+// are not separate and inside their outline are subtracted from it on their own. Rings that are in order, almost all,
+// are only inspected.
 
 #include "boolean_internal.hpp"
 
@@ -39,7 +39,7 @@ constexpr Covered in_any = [](bool in_a, bool in_b) { return in_a || in_b; };
 constexpr Covered in_first = [](bool in_a, bool in_b) { return in_a && !in_b; };
 constexpr Covered in_both = [](bool in_a, bool in_b) { return in_a && in_b; };
 
-bool is_convex(std::span<const Point> ring) {   // once around, turning left everywhere or right everywhere
+bool is_convex(std::span<const Point> ring) {   // goes once around, turning left everywhere or right everywhere
     const std::size_t n = ring.size();
     if (n < 3) return false;
     const Turn first = turn(ring[0], ring[1], ring[2]);
@@ -52,7 +52,7 @@ bool is_convex(std::span<const Point> ring) {   // once around, turning left eve
     return falls == 1;
 }
 
-// Whether windings of a region are 0 or 1 everywhere, its rings being apart.
+// Returns whether the windings of a region are 0 or 1 everywhere, given that its rings are apart.
 bool is_nested(const Region& region) {
     std::vector<detail::Edge> edges;
     detail::add_regions(edges, {&region, 1}, 0);

@@ -26,7 +26,7 @@ namespace dryground::detail {
 [[nodiscard]] inline Bounds grown(const Bounds& box, std::int32_t by) {
     return {{box.least.x - by, box.least.y - by}, {box.most.x + by, box.most.y + by}};
 }
-// How far a box has to move for its middle to be that of another.
+// Returns how far a box has to move so that its middle is that of another.
 [[nodiscard]] inline Point in_middle(const Bounds& of, const Bounds& box) {
     const auto middle = [](std::int32_t least, std::int32_t most) { return least + (most - least) / 2; };
     return {middle(of.least.x, of.most.x) - (box.least.x + box.most.x) / 2,

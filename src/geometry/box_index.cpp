@@ -15,7 +15,7 @@ BoxIndex::BoxIndex(std::vector<Bounds> boxes) : boxes_(std::move(boxes)) {
         sides += std::max(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
     }
     const double wide = double{0} + all_.most.x - all_.least.x, high = double{0} + all_.most.y - all_.least.y;
-    // As many buckets as boxes, about, be they spread over an area or along a line.
+    // About as many buckets as boxes, whether these are spread over an area or along a line.
     bucket_ = static_cast<std::int32_t>(
         std::max({1.0, sides / count, std::sqrt(wide * high / count), std::max(wide, high) / count}));
     columns_ = static_cast<std::int64_t>(wide) / bucket_ + 1, rows_ = static_cast<std::int64_t>(high) / bucket_ + 1;
@@ -25,7 +25,7 @@ BoxIndex::BoxIndex(std::vector<Bounds> boxes) : boxes_(std::move(boxes)) {
             for (std::int64_t c = column(box.least.x); c <= column(box.most.x); ++c)
                 action(static_cast<std::size_t>(r * columns_ + c));
     };
-    // Counted, summed, filled from behind.
+    // Counts, sums up, then fills from the end.
     for (const Bounds& box : boxes_) each_bucket(box, [this](std::size_t b) { ++begins_[b]; });
     std::partial_sum(begins_.begin(), begins_.end(), begins_.begin());
     in_buckets_.resize(begins_.back());

@@ -1,11 +1,11 @@
-// Inside the library: which boxes are near a place? The only spatial index; rooms that look for what is near use it.
+// Inside the library: finds the boxes near a place. The only spatial index; all rooms that look for what is near use
+// it.
 //
-// Idea: a raster over all boxes, about as many buckets as boxes and none smaller than most of them. A box stands in
-// every bucket that it meets, and is told from the first one that it shares with the place that is asked about: once,
-// and without any memory of what was told.
-// Cost: making it O(n) time and memory where few boxes are much larger than most; asking about in proportion to the
-// buckets that the place meets and what stands in them.
-// Rejected: trees, which need no buckets of a size, but are slower to make and to ask where boxes are alike, as here.
+// Idea: a raster over all boxes, with about as many buckets as boxes and none smaller than most of them. A box is
+// listed in every bucket that it meets, and is reported from the first bucket that it shares with the query: once, and
+// without remembering what was reported. Cost: building takes O(n) time and memory if few boxes are much larger than
+// most; a query is proportional to the buckets that it meets and their content. Rejected: trees, which need no bucket
+// size, but are slower to build and to query if boxes are of similar size, as here.
 #pragma once
 
 #include <cstddef>
@@ -22,12 +22,13 @@ public:
     explicit BoxIndex(std::vector<Bounds> boxes);
 
     [[nodiscard]] bool empty() const { return boxes_.empty(); }
-    // The box around all of them. Requires one or more.
+    // Returns the box around all of them. Requires one or more.
     [[nodiscard]] const Bounds& all() const { return all_; }
-    // About as large as most of them, at least a step.
+    // Returns a size about that of most of them, at least one step.
     [[nodiscard]] std::int32_t bucket() const { return bucket_; }
 
-    // Calls test(i) for each box, by its position, that meets `near`, edges included, until it gives true.
+    // Calls test(i) for each box, by its position in the list, that meets `near`, edges included, until it returns
+    // true.
     template <class Test>
     bool any_near(const Bounds& near, Test test) const {
         if (empty() || !meet(all_, near)) return false;

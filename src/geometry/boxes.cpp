@@ -2,12 +2,11 @@
 //
 // Idea (Ohtsuki 1982; Ferrari, Sankar and Sklansky 1984). Every corner that turns into the solid must be cut from. A
 // cut between two such corners on one line (a chord) deals with both at once, so the most chords that neither cross nor
-// share an end are drawn: a largest set without conflict, upright chords against level ones. From each corner that is
-// left, one level cut runs to whatever it meets. Where two holes, or hole and outline, touch at a point, nothing turns
-// into the solid there.
-// Guarantee: exact cover; for right-angled regions no fewer boxes are possible. Where edges slant, the boxes around
-// those edges are taken away first and cut into convex pieces (the rests).
-// Cost: O(n log n) for chords, cuts and boxes, plus what choosing the chords takes (matching.cpp).
+// share an end are drawn: a largest set without conflict, vertical chords against horizontal ones. From each corner
+// that is left, one level cut runs to whatever it meets. Where two holes, or hole and outline, touch at a point,
+// nothing turns into the solid there. Guarantee: exact cover; for right-angled regions no fewer boxes are possible.
+// Where edges slant, the boxes around those edges are taken away first and cut into convex pieces (the rests). Cost:
+// O(n log n) for chords, cuts and boxes, plus what choosing the chords takes (matching.cpp).
 
 #include <algorithm>
 #include <map>
@@ -22,7 +21,7 @@ namespace dryground {
 
 namespace {
 
-// A corner that turns into the solid: which way the solid's two edges leave it.
+// A corner that turns into the solid: in which directions the solid's two edges leave it.
 struct Corner {
     Point at;
     bool right;   // a level cut runs to the right (its level edge lies to the left)
@@ -37,13 +36,14 @@ struct Chord {
 
 Point mirrored(Point p) { return {p.y, p.x}; }
 
-// Level cuts from corners: how far each runs over solid ground. Works on upright edges sorted by x under a sweep.
+// Horizontal cuts from corners: how far each runs over solid ground. Works on vertical edges sorted by x under a sweep.
 class Cutter {
 public:
-    // Upright segments that stop cuts: of x, over a range of y, its ends included.
+    // Vertical segments that stop cuts: at x, over a range of y, ends included.
     void add_upright(std::int32_t x, std::int32_t from, std::int32_t to) { uprights_.push_back({x, from, to}); }
 
-    // For each start (by y) the nearest upright segment in its direction. Starts lie on an upright's end themselves.
+    // Finds for each start (by y) the nearest vertical segment in its direction. A start itself lies on the end of a
+    // vertical segment.
     std::vector<std::int32_t> run(const std::vector<Corner>& starts) {
         std::vector<std::size_t> order(starts.size()), by_start(uprights_.size()), by_end(uprights_.size());
         for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
@@ -78,7 +78,7 @@ struct Edge {
     [[nodiscard]] bool level() const { return from.y == to.y; }
 };
 
-// One region of right angles.
+// Cuts up one right-angled region.
 class Partition {
 public:
     explicit Partition(const Region& region) {
@@ -127,7 +127,7 @@ private:
         corners_ = std::move(kept);
     }
 
-    // Level chords, or upright ones, mirrored.
+    // Lists horizontal chords, or vertical ones, mirrored.
     [[nodiscard]] std::vector<Chord> chords(bool upright) const {
         std::vector<Corner> starts;
         std::map<Point, std::size_t> numbers;
@@ -162,7 +162,7 @@ private:
         return detail::largest_independent_set(lines(level), lines(upright));
     }
 
-    // Level cuts from corners that no chord deals with.
+    // Adds the horizontal cuts from corners that no chord deals with.
     void cut_the_rest(const std::vector<bool>& done, const std::vector<Level>& uprights) {
         std::vector<Corner> starts;
         for (std::size_t i = 0; i < corners_.size(); ++i)
@@ -177,7 +177,7 @@ private:
             levels_.push_back({starts[i].at.y, std::min(starts[i].at.x, stops[i]), std::max(starts[i].at.x, stops[i])});
     }
 
-    // Sweeps down: level segments close the boxes above them and open those below.
+    // Sweeps downwards: horizontal segments close the boxes above them and open those below.
     void collect(const std::vector<Level>& uprights, std::vector<Bounds>& boxes) const {
         struct Segment {
             Level line;
@@ -257,8 +257,8 @@ void add_boxes_around_slants(const Ring& ring, Regions& into) {
     }
 }
 
-// Boxes for what lies outside of the boxes around edges that slant. Where such an edge crosses one of those off the
-// lattice, rounding may push a box out of the region: it is left out, so that what is taken away is exact.
+// Returns boxes for what lies outside the boxes around slanted edges. If such an edge crosses one of those off the
+// lattice, rounding may push a box out of the region: such boxes are left out, so that the subtraction is exact.
 std::vector<Bounds> boxes_beside(const Region& region, const Regions& around) {
     std::vector<Bounds> boxes;
     for (const Region& part : detail::subtract_proper({&region, 1}, around)) {

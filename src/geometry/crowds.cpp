@@ -32,7 +32,8 @@ constexpr std::array<std::size_t, 14> beside{1,  2,  3,  4,  6,  8,  12,
 constexpr double near_part = 0.55, apart = 0.25, longest = 0.125;
 constexpr int corners_of_disc = 12;
 
-// Whether all that a point sweeps in a direction (as long as the distance) from the near part on is nearer to q.
+// Returns whether all that a point sweeps in a direction (for the length of the distance), from the near part on, is
+// nearer to q.
 bool buried(Point p, Far direction, double by, Point q) {
     const double x = double{0} + q.x - p.x, y = double{0} + q.y - p.y;
     return (x * direction.x + y * direction.y) / by >= (x * x + y * y) / (2 * near_part * by) + overlap;
@@ -42,7 +43,7 @@ struct Arc {   // from an angle to another
     double start, end;
 };
 
-// What is left of an arc around p when what is nearer to q is taken away at its ends.
+// Shrinks an arc around p to what is left after removing what is nearer to q at its ends.
 void take_buried(Arc& arc, Point p, Far from, double by, Point q) {
     const Far way{double{0} + q.x - p.x, double{0} + q.y - p.y};
     const double length = std::hypot(way.x, way.y);
@@ -55,7 +56,7 @@ void take_buried(Arc& arc, Point p, Far from, double by, Point q) {
     }
 }
 
-// Parted across the longer side of the box around their middles.
+// Splits them across the longer side of the box around their middles.
 Regions united_by_halves(std::span<Region> pieces) {
     constexpr std::size_t few = 16;
     if (pieces.size() <= few) return unite_proper(pieces);

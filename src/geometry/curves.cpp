@@ -27,7 +27,7 @@ class Quarter {
 public:
     Quarter(double radius_x, double radius_y) : rx_(radius_x), ry_(radius_y) {}
 
-    // From (rx, 0) to (0, ry), both included.
+    // Returns points from (rx, 0) to (0, ry), both included.
     [[nodiscard]] std::vector<Place> points(double within) const {
         std::vector<Place> best = walk(within);
         double low = 0, high = within;
@@ -47,7 +47,7 @@ public:
 private:
     static constexpr std::size_t most_points = 20'000;
 
-    // Nothing when more than `most` points are needed.
+    // Returns nothing if more than `most` points are needed.
     [[nodiscard]] std::vector<Place> walk(double within, std::size_t most = most_points) const {
         std::vector<Place> points{{rx_, 0}};
         const Place end{0, ry_};
@@ -68,12 +68,12 @@ private:
         return points;
     }
 
-    // The point of the outer offset curve at a parameter angle.
+    // Returns the point of the outer offset curve at a parameter angle.
     [[nodiscard]] Place outside(double angle, double within) const {
         const double c = std::cos(angle), s = std::sin(angle), nx = c * ry_, ny = s * rx_, length = std::hypot(nx, ny);
         return {rx_ * c + within * nx / length, ry_ * s + within * ny / length};
     }
-    // How far the curve lies outside of the way from p to q.
+    // Returns how far the curve lies outside the segment from p to q.
     [[nodiscard]] double deviation(Place p, Place q) const {
         const double nx = q.y - p.y, ny = p.x - q.x, length = std::hypot(nx, ny);
         if (length == 0) return 0;
@@ -91,7 +91,7 @@ std::vector<Point> quarter(std::int32_t radius_x, std::int32_t radius_y, double 
     return points;
 }
 
-// Four quarters around, each mirrored from the first, each about a centre of its own.
+// Returns four quarters, each mirrored from the first, each around its own centre.
 Ring from_quarters(const std::vector<Point>& q, Point most_most, Point least_most, Point least_least,
                    Point most_least) {
     Ring ring;

@@ -18,7 +18,7 @@ namespace {
 
 using detail::Wide;
 
-// Whether d lies inside the circle through a, b, c, which turn left.
+// Returns whether d lies inside the circle through a, b, c, which turn left.
 bool inside_circle(Point a, Point b, Point c, Point d) {
     // squares of differences summed are as wide as a cross; three products of the two
     static_assert(2 * detail::bits_of_cross + 2 <= detail::bits_of_wide);
@@ -53,7 +53,7 @@ public:
 private:
     using Triangle = std::array<std::uint32_t, 3>;
 
-    // Side s of a triangle runs from its corner s to the next.
+    // Side s of a triangle leads from its corner s to the next.
     void find_neighbours() {
         std::unordered_map<std::uint64_t, std::pair<std::int32_t, int>> open;
         open.reserve(2 * mesh_.triangles.size());
@@ -80,8 +80,8 @@ private:
         return across_[static_cast<std::size_t>(t)][static_cast<std::size_t>(side) % 3];
     }
 
-    // Triangles t: a b c and u: b a d share the side a b. If d lies inside the circle of t, they become c a d and d b
-    // c.
+    // Flips the side a b that the triangles t: a b c and u: b a d share, if d lies inside the circle of t: they become
+    // c a d and d b c.
     void look_at(std::int32_t t, int side) {
         const std::int32_t u = across(t, side);
         if (u < 0) return;
@@ -107,7 +107,7 @@ private:
                 return side;
         return 2;
     }
-    // The neighbour of t behind its side from `from` to `to` is another one now.
+    // Replaces the neighbour of t behind its side from `from` to `to`.
     void put_behind(std::int32_t t, std::int32_t now, std::uint32_t from, std::uint32_t to) {
         if (t >= 0) across(t, side_of(t, from, to)) = now;
     }

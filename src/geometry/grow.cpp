@@ -40,7 +40,7 @@ public:
     Grower(double by, Corners corners, double within_px, bool inward)
         : by_(by), corners_(corners), within_(within_px * steps_per_px), inward_(inward) {}
 
-    // What lies within reach of rings, on the side that they are swept to.
+    // Returns what lies within reach of rings, on the side to which they are swept.
     Regions around(std::span<const Region> regions) {
         if (corners_ == Corners::round && by_ >= steps_per_px) crowds_.emplace(regions, by_, within_);
         detail::each_ring(regions, [&](const Ring& ring) { add_ring(ring); });
@@ -79,9 +79,10 @@ private:
     }
     [[nodiscard]] bool is_crowded(Point p) const { return crowds_ && crowds_->hold(p); }
 
-    // By vertex: where what its two edges sweep ends together, so that neither crosses the other and no vertex is left
-    // that rounding would take off the line. At the tip of a mitre; and where the edges turn towards what they sweep,
-    // on the line between them. There each leaves to the other what is nearer to that one, where that reaches so far.
+    // By vertex: where the areas that its two edges sweep end together, so that neither crosses the other and no vertex
+    // is left that rounding would move off the line. At the tip of a mitre; and where the edges turn towards what they
+    // sweep, on the line between them: there each edge leaves to the other what is nearer to that one, as far as that
+    // one reaches.
     [[nodiscard]] std::vector<std::optional<Far>> joints_of(const detail::Way& way,
                                                             std::span<const Far> offsets) const {
         const std::size_t n = offsets.size();
@@ -110,8 +111,8 @@ private:
 
     [[nodiscard]] Far offset(Point a, Point b) const { return detail::offset(a, b, by_); }
 
-    // The tip of a mitre, from its corner, between two offsets; nothing where it would be longer than four times the
-    // distance.
+    // Returns the tip of a mitre, from its corner, between two offsets; nothing if it would be longer than four times
+    // the distance.
     [[nodiscard]] static std::optional<Far> mitre(Far from, Far to) {
         const double half = detail::angle(from, to) / 2;
         if (1 / std::cos(half) > 4) return std::nullopt;
@@ -119,7 +120,7 @@ private:
         return Far{(from.x + to.x) * reach, (from.y + to.y) * reach};
     }
 
-    // An edge and all that a square around each of its points covers: a hexagon, or a box. Requires by_ < 2^30.
+    // Adds an edge and all that a square around each of its points covers: a hexagon, or a box. Requires by_ < 2^30.
     void add_box(Point a, Point b) {
         std::vector<Point> points;
         const auto by = static_cast<std::int32_t>(by_);
@@ -174,7 +175,7 @@ Regions grown(std::span<const Region> regions, std::int32_t by, Corners corners,
             std::max(box.most.x, box.most.y) + distance > double{coordinate_limit})
             leave_range("grown");
     if (by > 0) return joined(regions, Grower(distance, corners, within_px, false).around(regions));
-    // What is nowhere wider than twice the distance vanishes; bevelled corners may leave a rest.
+    // Anything nowhere wider than twice the distance vanishes; bevelled corners may leave a remainder.
     const double narrowest = std::min(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
     if (2 * distance >= narrowest && (corners == Corners::round || corners == Corners::box)) return {};
     return detail::not_under(regions, Grower(distance, corners, within_px, true).around(regions));

@@ -1,4 +1,7 @@
-// What is wrong with a ring that somebody drew.
+// Finds what is wrong with a ring that somebody drew.
+//
+// Idea: tests every two edges that are not neighbours, exactly; where they cross is rounded, for the message alone.
+// Cost: O(n^2): such rings have few points.
 
 #include <algorithm>
 
@@ -13,7 +16,7 @@ bool between(Point a, Point b, Point p) {
            p.y <= std::max(a.y, b.y);
 }
 
-// A point that the edges a-b and c-d share, if they touch or cross.
+// Returns a point that the edges a-b and c-d share, if they touch or cross.
 std::optional<Point> shared_point(Point a, Point b, Point c, Point d) {
     const Turn ac = turn(a, b, c), ad = turn(a, b, d), ca = turn(c, d, a), cb = turn(c, d, b);
     if (ac == Turn::straight && between(a, b, c)) return c;
@@ -43,7 +46,7 @@ RingVerdict inspect(std::span<const Point> ring) {
     if (flat()) return {RingFault::no_area, ring[0]};
     for (std::size_t i = 0; i < n; ++i) {
         const Point a = ring[i], b = ring[(i + 1) % n], c = ring[(i + 2) % n];
-        // Neighbours share a point by right; they must not run back over each other.
+        // Neighbours may share their common end point; they must not run back over each other.
         if (turn(a, b, c) == Turn::straight && (between(a, b, c) || between(b, c, a)))
             return {RingFault::crosses_itself, c};
         for (std::size_t j = i + 2; j < n; ++j) {

@@ -22,10 +22,10 @@ namespace {
 using Index = std::uint32_t;
 constexpr Index none = std::numeric_limits<Index>::max();
 
-// Both classes below tell which upright segments a level one meets and were not visited in this round. In a round each
-// level segment asks for one layer only.
+// Both classes below find which vertical segments a horizontal one meets that were not visited in this round. In a
+// round each horizontal segment asks for one layer only.
 
-// All meetings one by one, if they are no more than a few a segment.
+// Lists all meetings one by one, if there are no more than a few per segment.
 class Listed {
 public:
     Listed(std::span<const AxisSegment> levels, std::span<const AxisSegment> uprights) {
@@ -95,8 +95,8 @@ private:
     std::span<const Index> layer_of_;
 };
 
-// A tree over the y of all level segments: each of its nodes lists the upright ones that span the node and not its
-// parent, in their order by layer and x.
+// A tree over the y of all horizontal segments: each node lists the vertical ones that span the node and not its
+// parent, ordered by layer and x.
 class Searched {
 public:
     Searched(std::span<const AxisSegment> levels, std::span<const AxisSegment> uprights)
@@ -113,12 +113,12 @@ public:
         std::sort(order_.begin(), order_.end(), [&](Index a, Index b) { return uprights[a] < uprights[b]; });
     }
 
-    // All in one layer, none visited.
+    // Puts all in one layer, none visited.
     void restart() {
         by_layer_ = {0, static_cast<Index>(order_.size())};
         enter(order_);
     }
-    // Those of each layer by themselves, none visited; those of layer `none` are left out.
+    // Separates them by layer, none visited; those of layer `none` are left out.
     void restart(std::span<const Index> layer_of, Index layers) {
         by_layer_.assign(layers + 1, 0);
         for (const Index layer : layer_of)
@@ -130,8 +130,8 @@ public:
         enter(sorted);
     }
 
-    // The leftmost of a layer that a level segment meets, which counts as visited from now on; `none` when there is
-    // none left.
+    // Returns the leftmost of a layer that a horizontal segment meets, which counts as visited from now on; `none` if
+    // none is left.
     Index visit(Index index, Index layer) {
         const AxisSegment& level = levels_[index];
         const auto begin = ranked_.begin() + by_layer_[layer], end = ranked_.begin() + by_layer_[layer + 1];
@@ -177,8 +177,8 @@ private:
         for (std::size_t i = 0; i < next_.size(); ++i) next_[i] = static_cast<Index>(i);
     }
 
-    // The first entry from here on that was not visited, in a list that ends at `end`. Halves the way for those that
-    // come later.
+    // Returns the first entry from here on that was not visited, in a list that ends at `end`. Halves the path for
+    // later searches.
     Index unvisited(Index entry, Index end) {
         while (entry < end) {
             if (next_[entry] == entry) {
@@ -226,8 +226,8 @@ public:
     }
 
 private:
-    // Layers of upright segments along alternating ways from unmatched level ones, as far as the first that holds an
-    // unmatched one; whether there is one.
+    // Finds the layers of vertical segments along alternating paths from unmatched horizontal ones, up to the first
+    // that holds an unmatched one; returns whether there is one.
     bool find_layers() {
         meetings_.restart();
         layer_.assign(layer_.size(), none);
@@ -273,7 +273,7 @@ private:
         }
     }
 
-    // The last search for layers reached all that can be.
+    // The last search for layers has reached everything reachable.
     [[nodiscard]] Independent what_is_left() const {
         Independent left{std::vector<bool>(levels_.size(), false), std::vector<bool>(layer_.size(), true)};
         for (const Index level : reached_) left.levels[level] = true;

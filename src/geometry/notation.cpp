@@ -1,4 +1,6 @@
-// The text notation of geometry, for tests and messages.
+// Reads and writes the text notation of geometry, for tests and messages.
+//
+// "[(0,0 16,0 16,16)]": regions in brackets, rings in parentheses, coordinates in px.
 
 #include <fmt/format.h>
 

@@ -1,12 +1,13 @@
-// Convex pieces: triangulate, fuse across diagonals while the result stays convex and small enough, then better that.
+// Convex pieces: triangulate, fuse across diagonals while the result stays convex and small enough, then reduce their
+// number.
 //
 // Source: Hertel & Mehlhorn 1983 (see triangulate.cpp), section 4: a diagonal goes when the angles at both its ends
 // stay convex without it. We look at long diagonals first, which leaves fewer slivers. What that leaves is up to twice
-// too many in theory and a sixth too many on maps, so that three neighbours at a time are then cut anew
-// wherever two pieces do: few corners of so small a polygon turn inward, so that all ways to cut it are soon
-// tried. (Keil & Snoeyink 2002 give the optimum for whole polygons without holes; too slow for maps, and no help with
-// holes.) Cost: O(n log n) to fuse, O(pieces) to better: pieces of many corners, which stairs and curves make, stay as
-// they are. Small polygons without holes are cut in all ways at last, which is what makes them least.
+// too many in theory and a sixth too many on maps, so that three neighbours at a time are then cut anew wherever two
+// pieces do: few corners of so small a polygon turn inward, so that all ways to cut it are soon tried. (Keil & Snoeyink
+// 2002 give the optimum for whole polygons without holes; too slow for maps, and no help with holes.) Cost: O(n log n)
+// to fuse, O(pieces) to reduce: pieces of many corners, which stairs and curves make, stay as they are. Small polygons
+// without holes are cut in all ways at last, which is what makes them least.
 
 #include <algorithm>
 #include <numeric>
@@ -55,7 +56,7 @@ public:
         for (const int h : diagonals) try_without(h);
     }
 
-    // Cuts neighbours anew where fewer pieces do.
+    // Recuts neighbours where fewer pieces are possible.
     void reduce_pieces() {
         name_pieces();
         std::vector<int> open;
@@ -141,7 +142,7 @@ private:
         } while (h != start);
     }
 
-    // Tries a piece with every two of its neighbours; gives back the new pieces where two do.
+    // Tries a piece with every two of its neighbours; returns the new pieces if two are enough.
     std::vector<int> cut_around(int piece) {
         std::vector<int> diagonals;
         if (is_large(piece)) return {};
@@ -156,7 +157,7 @@ private:
         return {};
     }
 
-    // How many corners turn inward once two diagonals of a piece are gone.
+    // Returns how many corners turn inward once two diagonals of a piece are removed.
     [[nodiscard]] int inward_without(int g, int h) const {
         const auto inward = [&](int in, int out) {
             return turn(half(in).at, half(out).at, half(half(out).next).at) == Turn::right ? 1 : 0;
@@ -178,7 +179,7 @@ private:
         const auto inside = [&](int h) {
             return half(h).twin >= 0 && std::find(set.begin(), set.end(), half(half(h).twin).piece) != set.end();
         };
-        // Around the set, from any edge of its outline.
+        // Goes around the set, from any edge of its outline.
         int start = -1, edges = 0;
         std::vector<int> inner;
         for (const int piece : set) {
@@ -230,9 +231,9 @@ private:
         return false;
     }
 
-    // A cut between two corners of the outline parts the piece that both are of.
+    // Splits a piece by a cut between two corners of its outline.
     void add_cut(const std::vector<int>& outline, int a, int b, std::vector<int>& members) {
-        // The half edges of that piece that start at the corners: a corner may have several by now.
+        // Lists the half edges of that piece that start at the corners: a corner may have several by now.
         const auto place = [&](int corner) { return half(outline[static_cast<std::size_t>(corner)]).at; };
         for (const int start : members) {
             int from_a = -1, from_b = -1, h = start;
@@ -271,7 +272,7 @@ private:
     void try_without(int h) {
         const int t = half(h).twin;
         const int one = owner(h), other = owner(t);
-        // The angle at each end of the diagonal, once it is gone.
+        // The angle at each end of the diagonal, once it is removed.
         const auto angle = [&](int in, int out) { return turn(half(in).at, half(out).at, half(half(out).next).at); };
         const Turn at_start = angle(half(h).previous, half(t).next), at_end = angle(half(t).previous, half(h).next);
         if (one == other || at_start == Turn::right || at_end == Turn::right) return;
@@ -292,7 +293,7 @@ private:
     std::vector<int> edges_;             // of each piece, how many
 };
 
-// Parts the polygon that holds two corners, not beside each other, between them.
+// Splits the polygon that holds two non-adjacent corners between them.
 void part_at(std::vector<std::vector<int>>& parts, int a, int b) {
     for (std::vector<int>& part : parts) {
         const auto from = std::find(part.begin(), part.end(), a);
@@ -308,14 +309,14 @@ void part_at(std::vector<std::vector<int>>& parts, int a, int b) {
     }
 }
 
-// A small polygon in fewer pieces than some, where that can be.
+// Cuts a small polygon into fewer pieces than given, if possible.
 std::vector<Ring> least_pieces(const Region& region, std::vector<Ring> pieces, int most_vertices) {
     constexpr std::size_t few_corners = 14, few_pieces = 6;
     if (!region.holes.empty() || region.outline.size() > few_corners || pieces.size() > few_pieces) return pieces;
     std::size_t inward = 0;
     for (std::size_t i = 0, n = region.outline.size(); i < n; ++i)
         inward += turn(region.outline[i], region.outline[(i + 1) % n], region.outline[(i + 2) % n]) == Turn::right;
-    if (pieces.size() <= (inward + 1) / 2 + 1) return pieces;   // a cut mends two corners at most
+    if (pieces.size() <= (inward + 1) / 2 + 1) return pieces;   // a cut fixes two corners at most
     while (pieces.size() > 1) {
         detail::SmallCutter cutter(region.outline, most_vertices);
         std::vector<int> corners(region.outline.size());
@@ -344,7 +345,7 @@ std::vector<Ring> least_pieces(const Region& region, std::vector<Ring> pieces, i
 std::vector<Ring> convex_pieces(std::span<const Region> regions, int most_vertices) {
     std::vector<Ring> result;
     for (const Region& region : regions) {
-        // Region by region: two that touch share no diagonal, and a corner of one is none of the other.
+        // Works region by region: two that touch share no diagonal, and no corner.
         Fuser fuser(detail::triangulated(region), most_vertices);
         fuser.fuse();
         fuser.reduce_pieces();

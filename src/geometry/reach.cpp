@@ -23,7 +23,7 @@ namespace {
 
 class Roller {
 public:
-    // The body's convex ring, turned by half a turn, keeps its order.
+    // Returns the body's convex ring rotated by half a turn, in the same order.
     explicit Roller(std::span<const Point> body) {
         for (const Point p : body) body_.push_back({-p.x, -p.y});
     }
@@ -54,7 +54,7 @@ private:
     [[nodiscard]] std::size_t next(std::size_t k) const { return k + 1 == body_.size() ? 0 : k + 1; }
     [[nodiscard]] std::size_t last(std::size_t k) const { return k == 0 ? body_.size() - 1 : k - 1; }
 
-    // The corner furthest to the right of a direction; of two that are, the one further along.
+    // Returns the corner furthest to the right of a direction; of two equally far, the one further along.
     [[nodiscard]] std::size_t furthest(Point a, Point b) const {
         const Way d = way_of(a, b);
         std::size_t best = 0;
@@ -65,8 +65,8 @@ private:
         }
         return best;
     }
-    // Whether an edge of the body points further to the left than one direction, and no further than another, which is
-    // less than half a turn to the left of that one.
+    // Returns whether an edge of the body points further to the left than one direction, and no further than another,
+    // which is less than half a turn to the left of the first.
     [[nodiscard]] bool lies_between(Way first, Way second, std::size_t k) const {
         const Way edge = way_of(body_[k], body_[next(k)]);
         return cross_of(first, edge) > 0 && cross_of(edge, second) >= 0;

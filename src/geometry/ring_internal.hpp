@@ -1,4 +1,4 @@
-// Inside the library: what everybody does with rings and the rings of regions.
+// Inside the library: helpers for rings and the rings of regions.
 #pragma once
 
 #include <algorithm>
@@ -9,13 +9,13 @@
 
 namespace dryground::detail {
 
-// action(from, to) for each edge of a ring of points of any sort; the last leads back to the first point.
+// Calls action(from, to) for each edge of a ring of points of any type; the last leads back to the first point.
 template <class Points, class Action>
 void each_edge_of_ring(const Points& ring, Action action) {
     for (std::size_t i = 0; i < ring.size(); ++i) action(ring[i], ring[i + 1 < ring.size() ? i + 1 : 0]);
 }
 
-// action(ring) for the outline and the holes of each region, one region after the other.
+// Calls action(ring) for the outline and the holes of each region, one region after the other.
 template <class Action>
 void each_ring(std::span<const Region> regions, Action action) {
     for (const Region& region : regions) {
@@ -36,7 +36,7 @@ void each_vertex(std::span<const Region> regions, Action action) {
     });
 }
 
-// Turns a ring so that it starts at its least point; what belongs to its points likewise.
+// Rotates a ring so that it starts at its least point, and what belongs to its points with it.
 inline void start_at_least(Ring& ring) {
     std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
 }

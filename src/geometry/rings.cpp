@@ -3,10 +3,11 @@
 // Idea. At a vertex where several boundary edges meet, each edge that leaves is paired with the edge that comes in
 // across its own solid sector, so that solids which touch at a corner are parted. A ring that still comes back to a
 // vertex (a solid that closes around a gap and touches itself, or two gaps that touch) is split there. Then every ring
-// is simple; its sign tells outline from hole. A hole's first edge knows the boundary edge before it on the sweep
-// line, with nothing but solid between the two: the hole belongs where that edge's ring belongs.
+// is simple; its sign tells outline from hole. A hole's first edge knows the boundary edge before it on the sweep line,
+// with nothing but solid between the two: the hole belongs where that edge's ring belongs.
 //
-// Guarantee: valid as the OGC simple features standard says, and least. Cost: O(n log n) for sorting by points.
+// Guarantee: valid according to the OGC simple features standard, and without needless vertices. Cost: O(n log n) for
+// sorting by points.
 
 #include <algorithm>
 #include <unordered_map>
@@ -18,7 +19,7 @@ namespace dryground::detail {
 
 namespace {
 
-// Whether direction d (from the origin) lies in the upper half turn: used to sort directions fully around.
+// Returns whether direction d (from the origin) lies in the upper half turn: used to sort directions all around.
 bool first_half(Point d) { return d.y > 0 || (d.y == 0 && d.x > 0); }
 
 struct Spoke {   // a boundary edge as seen from one of its ends
@@ -64,7 +65,7 @@ Followers followers(std::span<const BoundaryEdge> edges) {
 
 using Walk = std::vector<int>;   // edges of a simple ring, in order
 
-// Follows edges around and splits where a walk comes back to a vertex.
+// Follows edges around and splits a walk where it comes back to a vertex.
 std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
     const auto [next, parted] = followers(edges);
     std::vector<char> seen(edges.size(), 0);
@@ -101,7 +102,7 @@ std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
     return walks;
 }
 
-// The corners of a walk: vertices where the direction changes or, if asked for, where the label changes.
+// Returns the corners of a walk: vertices where the direction changes or, if requested, where the label changes.
 LabelledRing corners(std::span<const BoundaryEdge> edges, const Walk& walk, bool keep_label_changes) {
     LabelledRing ring;
     const std::size_t n = walk.size();

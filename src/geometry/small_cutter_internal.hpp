@@ -1,4 +1,4 @@
-// Inside the geometry room: small polygons cut into few convex pieces, by trying all ways.
+// Inside the geometry room: cuts small polygons into few convex pieces, by trying all possibilities.
 #pragma once
 
 #include <utility>
@@ -8,7 +8,7 @@
 
 namespace dryground::detail {
 
-// Ways to cut a polygon of few corners into few convex pieces. Polygons are lists of corners, by number.
+// Finds cuts of a polygon with few corners into few convex pieces. Polygons are lists of corners, by number.
 class SmallCutter {
 public:
     using Corners = std::vector<int>;
@@ -16,7 +16,8 @@ public:
 
     SmallCutter(std::vector<Point> points, int most) : points_(std::move(points)), most_(most) {}
 
-    // Whether `count` pieces do; then the cuts between them are kept, in an order in which each parts a piece.
+    // Returns whether `count` pieces are enough; then the cuts between them are kept, in an order in which each splits
+    // a piece.
     bool cut(const Corners& polygon, int count) {
         int inward = 0, first = -1;
         const auto n = static_cast<int>(polygon.size());
@@ -26,7 +27,7 @@ public:
                 if (first < 0) first = i;
             }
         if (inward == 0 && n <= most_) return true;
-        if (count == 1 || inward == 0 || inward > 2 * (count - 1)) return false;   // a cut mends two corners at most
+        if (count == 1 || inward == 0 || inward > 2 * (count - 1)) return false;   // a cut fixes two corners at most
         for (int step = 2; step < n - 1; ++step) {
             const int other = (first + step) % n;
             if (!in_cone(polygon, first, other) || !in_cone(polygon, other, first) || !visible(polygon, first, other))
@@ -60,7 +61,7 @@ private:
     [[nodiscard]] Turn corner(const Corners& polygon, int i) const {
         return turn(at(polygon, i - 1), at(polygon, i), at(polygon, i + 1));
     }
-    // Whether the way from one corner to another starts inside.
+    // Returns whether the segment from one corner to another starts inside.
     [[nodiscard]] bool in_cone(const Corners& polygon, int i, int to) const {
         const Point before = at(polygon, i - 1), p = at(polygon, i), after = at(polygon, i + 1), q = at(polygon, to);
         const bool left_of_out = turn(p, after, q) == Turn::left, left_of_in = turn(before, p, q) == Turn::left;

@@ -27,7 +27,7 @@ struct Active {
     int boundary = -1;   // index of its boundary edge, or of the nearest one before it
 };
 
-// The rows of all faces that were met, one after another.
+// Winding numbers of all faces met so far, one row after another.
 class Rows {
 public:
     explicit Rows(const Classify& classify) : classify_(classify) {}
@@ -40,7 +40,7 @@ public:
         for (std::size_t i = 0; i < row.count; ++i) windings_.push_back(windings_[row.begin + i]);
         return made;
     }
-    // To the row that was made last.
+    // Adds to the row that was made last.
     void add(Row& row, int operand, int delta) {
         const auto begin = windings_.begin() + static_cast<std::ptrdiff_t>(row.begin);
         const auto at =
@@ -85,7 +85,7 @@ std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& cla
         const Point p = edges[i].a;
         end_all_until(p);
         const auto after_p = active.upper_bound(p);
-        Row before;   // far away nothing is wound around
+        Row before;   // far away all windings are 0
         int nearest = -1;
         if (after_p != active.begin()) {
             before = std::prev(after_p)->after;

@@ -1,4 +1,6 @@
-// Pieces of the plane that edges and corners sweep: their arcs, and the range that they are cut to.
+// Pieces of the plane that edges and corners sweep: their arcs, and how they are cut at the range.
+//
+// Cost: O(points of the arc); a cut looks at each point once for each side of the range.
 
 #include "ring_internal.hpp"
 #include "swept_internal.hpp"
@@ -25,7 +27,7 @@ double furthest(const std::vector<Far>& points) {
 
 std::optional<Ring> ring_within_range(std::vector<Far> points) {
     constexpr double limit = coordinate_limit;
-    const auto cut = [&](auto depth) {   // how far a point lies inside of one side
+    const auto cut = [&](auto depth) {   // how far a point lies inside one side
         std::vector<Far> kept;
         detail::each_edge_of_ring(points, [&](Far a, Far b) {
             const double from = depth(a), to = depth(b);

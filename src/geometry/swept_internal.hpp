@@ -17,7 +17,7 @@ struct Far {   // steps, which may lie out of range
 };
 [[nodiscard]] inline Far at(Point p, Far by) { return {std::round(p.x + by.x), std::round(p.y + by.y)}; }
 
-// How a way from a to b is moved to its right by a distance.
+// How a segment from a to b is moved to its right by a distance.
 [[nodiscard]] inline Far offset(Point a, Point b, double by) {
     const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y, length = std::hypot(dx, dy);
     return {by * dy / length, -by * dx / length};
@@ -25,16 +25,18 @@ struct Far {   // steps, which may lie out of range
 [[nodiscard]] inline double angle(Far from, Far to) {   // from -pi to pi
     return std::atan2(from.x * to.y - from.y * to.x, from.x * to.x + from.y * to.y);
 }
-// The widest chord of a circle, as an angle, that stays within so many steps of it; no wider than a third of it.
+// Returns the widest chord of a circle, as an angle, that stays within so many steps of it; at most a third of the
+// circle.
 [[nodiscard]] double widest_chord(double radius, double within);
-// Points of an arc of chords alike, its start left out: around a point, from a direction on, between two angles.
+// Adds points of an arc with equal chords, without its start: around a point, from a direction on, between two
+// angles.
 void add_arc(std::vector<Far>& ring, Point middle, Far from, double start, double end, double widest);
 
-// A convex piece, cut at the sides of the range; nothing where rounding made it flat, or turned it over.
+// Returns a convex piece, cut at the sides of the range; nothing if rounding made it flat or turned it over.
 [[nodiscard]] std::optional<Ring> ring_within_range(std::vector<Far> points);
-[[nodiscard]] double furthest(const std::vector<Far>& points);   // the greatest coordinate, by its amount
+[[nodiscard]] double furthest(const std::vector<Far>& points);   // the greatest absolute coordinate
 
-// The way around a ring, with what is swept on its right.
+// The path around a ring, with what is swept on its right.
 struct Way {
     const Ring& ring;
     bool turned;
@@ -45,20 +47,21 @@ struct Way {
     }
 };
 
-// The far part of what edges and corners sweep, round, where they crowd within the distance: most of it lies under that
-// of others. See crowds.cpp.
+// Sweeps the far part of what edges and corners sweep, round, where they crowd within the distance: most of it lies
+// under that of others. See crowds.cpp.
 class Crowds {
 public:
     // Requires a distance of a px or more.
     Crowds(std::span<const Region> regions, double by, double within);
 
     [[nodiscard]] bool hold(Point p) const { return !squares_.empty() && squares_.contains(square_of(p)); }
-    // The edge from way[i] on. Requires that its start is held.
+    // Adds the edge from way[i] on. Requires that its start is held.
     void add_edge(const Way& way, std::size_t i);
-    // The corner way[i], where two offsets part. Requires that it is held.
+    // Adds the corner way[i], where two offsets separate. Requires that it is held.
     void add_corner(const Way& way, std::size_t i, Far from, Far to);
 
-    // All pieces of each crowd united. They reach no further than the distance, but to both sides of the boundary.
+    // Returns all pieces of each crowd united. They reach no further than the distance, but to both sides of the
+    // boundary.
     [[nodiscard]] Regions united() &&;
 
 private:

@@ -30,8 +30,8 @@ struct Traced {
     bool is_exact() const { return simple.size() == exact.size(); }
 };
 
-// Whether the edge from vertex i is a flat end: the ring turns back at it, it is clearly longer than the runs beside
-// it, and what it ends stands out by more than the distance.
+// Returns whether the edge from vertex i is a flat end: the ring turns back at it, it is clearly longer than the runs
+// beside it, and what it ends stands out by more than the distance.
 bool is_flat_end(const Ring& ring, std::size_t i, double within) {
     const std::size_t n = ring.size();
     const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
@@ -42,7 +42,7 @@ bool is_flat_end(const Ring& ring, std::size_t i, double within) {
     if (turn(before, a, b) != turn(a, b, after)) return false;
     const double here = length(a, b);
     if (here < 2 * steps_per_px || std::min(length(before, a), length(b, after)) <= 0) return false;
-    // How far it stands out, and how long the next run is, to each side.
+    // Measures how far it stands out, and how long the next run is, on each side.
     for (const int side : {-1, 1}) {
         const bool across = a.y == b.y;
         const auto step = [&](std::size_t k) {   // the k-th edge away on that side
@@ -63,7 +63,7 @@ bool is_flat_end(const Ring& ring, std::size_t i, double within) {
     return true;
 }
 
-// Whether a vertex is a corner: both its edges are long, and neither is a step of a staircase.
+// Returns whether a vertex is a corner: both its edges are long, and neither is a step of a staircase.
 bool is_corner(const Ring& ring, std::size_t i, double within) {
     const std::size_t n = ring.size();
     const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
@@ -85,7 +85,8 @@ bool is_corner(const Ring& ring, std::size_t i, double within) {
     return !cut_off([&](std::size_t k) { return at(n - k); }) && !cut_off(at);
 }
 
-// Whether a straight line along stairs may end on the edge from vertex i: where that edge is not one of the stairs.
+// Returns whether a straight line along stairs may end on the edge from vertex i: if that edge is not one of the
+// stairs.
 bool ends_stairs(const Ring& ring, std::size_t i) {
     const std::size_t n = ring.size();
     const auto at = [&](std::size_t k) { return ring[(i + n + k) % n]; };
@@ -194,7 +195,7 @@ bool rings_meet(const Ring& one, const Ring& other, bool same) {
     return false;
 }
 
-// Whether some ring had to be walked more closely.
+// Returns whether some ring had to be walked more closely.
 bool mend(std::vector<Traced*>& rings) {
     bool changed = false;
     for (std::size_t i = 0; i < rings.size(); ++i)

@@ -18,11 +18,11 @@ struct TraceCandidate {
 // A part of a ring, from one that stays to the next.
 using RingPart = std::vector<TraceCandidate>;
 
-// The candidates that are kept of a part, ends included: the fewest vertices, and of those ways the one that is best
-// (trace_ways.cpp). A way skips `most_skipped` of them at most. `within`: steps.
+// Returns the candidates that are kept of a part, ends included: the fewest vertices, and of such choices the best one
+// (trace_ways.cpp). Skips at most `most_skipped` of them at a time. `within`: steps.
 [[nodiscard]] RingPart fewest_of(const RingPart& part, double within, std::size_t most_skipped);
-// The same so that of a mirror image the mirror image is kept: walked from the upper end. Where both ends are at one
-// height the better of two walks is taken; of a part that is its own mirror image half is walked.
+// Returns the same such that mirrored parts give mirrored results: walked from the upper end. If both ends are at the
+// same height, the better of two walks is taken; of a part that is its own mirror image, half is walked.
 [[nodiscard]] RingPart fewest_either_way(const RingPart& part, double within, std::size_t most_skipped);
 
 }   // namespace dryground::detail

@@ -1,10 +1,10 @@
 // Ways along parts of the outline of pixels: which vertices are kept of them.
 //
-// Idea. From every vertex lead ways to those later ones that all vertices in between lie near to, or that a staircase
-// of whole pixels leads to which stands for a straight edge, whatever its slope (a digital straight line: its corners
-// lie in a narrow band; Reveilles, Geometrie discrete, calcul en nombres entiers et algorithmique, 1991). The shortest
-// chain of ways has the fewest vertices (Imai and Iri 1988); of those one that keeps the slope of regular stairs is
-// taken, so that a slope over several tiles goes on straight, and of these the one that lies nearest.
+// Idea. From every vertex, ways lead to each later vertex such that all vertices in between lie near the straight way,
+// or form a staircase of whole pixels that stands for a straight edge of any slope (a digital straight line: its
+// corners lie in a narrow band; Reveilles, Geometrie discrete, calcul en nombres entiers et algorithmique, 1991). The
+// shortest chain of ways has the fewest vertices (Imai and Iri 1988); of those one that keeps the slope of regular
+// stairs is taken, so that a slope over several tiles goes on straight, and of these the one that lies nearest.
 //
 // Guarantee: what is left out lies within the distance of the ways, or, where that is half a pixel or more, within the
 // diagonal of a pixel. Cost: O(n w) for parts of n vertices, with w the vertices that a way may skip.
@@ -28,7 +28,8 @@ double distance_squared(Point p, Point a, Point b) {
     return (px - t * dx) * (px - t * dx) + (py - t * dy) * (py - t * dy);
 }
 
-// Whether the vertices from i to j are a staircase of single pixels that stands for the straight edge between the two.
+// Returns whether the vertices from i to j are a staircase of single pixels that stands for the straight edge between
+// the two.
 bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
     const std::int64_t dx = std::int64_t{part[j].at.x} - part[i].at.x, dy = std::int64_t{part[j].at.y} - part[i].at.y;
     if (dx == 0 || dy == 0) return false;
@@ -56,8 +57,8 @@ bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
             dx * (std::int64_t{part[k].at.y} - part[i].at.y) - dy * (std::int64_t{part[k].at.x} - part[i].at.x);
         least = std::min(least, beside), most = std::max(most, beside);
     }
-    // How high the band is in which all corners of a digital straight line from pixel to pixel lie; else a pixel, and
-    // two steps more, since thirds of a pixel are not on the lattice.
+    // The height of the band in which all corners of a digital straight line from pixel to pixel lie; at least
+    // a pixel, plus two steps, since thirds of a pixel are not on the lattice.
     const std::int64_t longer = std::max(std::abs(dx), std::abs(dy)), shorter = std::min(std::abs(dx), std::abs(dy));
     std::int64_t band = (steps_per_px + 2) * longer;
     if (dx % steps_per_px == 0 && dy % steps_per_px == 0)
@@ -65,7 +66,7 @@ bool is_staircase(const RingPart& part, std::size_t i, std::size_t j) {
     return (flat_steps || steep_steps) && most - least <= band;
 }
 
-// How far it goes along one axis, then along the other, from vertex i to j.
+// Returns how far it goes along one axis, then along the other, from vertex i to j.
 std::vector<Point> straights_between(const RingPart& part, std::size_t i, std::size_t j) {
     std::vector<Point> straights;
     for (std::size_t k = i; k < j; ++k) {
@@ -78,9 +79,9 @@ std::vector<Point> straights_between(const RingPart& part, std::size_t i, std::s
     return straights;
 }
 
-// Whether the vertices from i to j are a staircase of single pixels whose steps are all equally long, those at its ends
-// apart, and the way between the two has another slope than they have, or does not run along their corners on one side:
-// it would not go on straight in the next tile.
+// Returns whether the vertices from i to j are a staircase of single pixels whose steps are all equally long, except at
+// its ends, while the straight way between the two has another slope, or does not run along their corners on one side:
+// it would not continue straight in the next tile.
 bool is_off_stairs(const RingPart& part, std::size_t i, std::size_t j) {
     const std::vector<Point> straights = straights_between(part, i, j);
     const Point whole{part[j].at.x - part[i].at.x, part[j].at.y - part[i].at.y};
@@ -109,7 +110,7 @@ bool is_off_stairs(const RingPart& part, std::size_t i, std::size_t j) {
     return false;
 }
 
-// Whether a way leads along the edge on which a part begins, or ends: no vertex comes with it.
+// Returns whether a way leads along the edge on which a part begins or ends: no vertex comes with it.
 bool is_along(const TraceCandidate& end, const TraceCandidate& next, const TraceCandidate& to) {
     const Point a = end.at, b = next.at, c = to.at;
     return !end.is_vertex && ((a.x == b.x && a.x == c.x) || (a.y == b.y && a.y == c.y));
@@ -130,7 +131,7 @@ struct Trail {
     TrailCost cost;
 };
 
-// The vertices that are kept of a part.
+// Returns the vertices that are kept of a part.
 Trail fewest(const RingPart& part, double within, std::size_t most_skipped) {
     constexpr std::size_t most_failures = 48;   // ways this much longer than the last good one are not tried
     const bool may_be_stairs = within >= steps_per_px / 2.0;
@@ -183,7 +184,7 @@ bool is_mirrored_in_itself(const RingPart& part) {
     return true;
 }
 
-// How far from the middle a chain's vertices are, the highest first: the same for a chain and its mirror image.
+// Returns how far from the middle a chain's vertices are, the highest first: the same for a chain and its mirror image.
 std::vector<std::pair<std::int32_t, std::int64_t>> without_side(const Trail& chain) {
     const std::int64_t twice_middle = std::int64_t{chain.kept.front().at.x} + chain.kept.back().at.x;
     std::vector<std::pair<std::int32_t, std::int64_t>> places;

@@ -51,7 +51,7 @@ public:
         return {link, link, link};
     }
 
-    // Cuts off what p sees from the back, then puts p there.
+    // Cuts off what p sees from the back, then appends p.
     void push_back(Chain& chain, const Vertex& p) {
         while (chain.back != chain.front && cut(at(previous(chain.back)), at(chain.back), p))
             chain.back = previous(chain.back);
@@ -68,7 +68,7 @@ public:
         chain.front = chain.latest = link;
     }
 
-    // Parts a chain at the vertex that came last, which both parts keep.
+    // Splits a chain at the vertex that came last, which both parts keep.
     std::pair<Chain, Chain> part(const Chain& chain) {
         const int twin = make(at(chain.latest));
         if (chain.latest != chain.back) join(twin, next(chain.latest));
@@ -195,7 +195,7 @@ private:
 
     using Walls = std::set<Wall, detail::AlongSweepLine>;
 
-    // Nodes of the tree are used again, which saves a tenth of all time.
+    // Nodes of the tree are reused, which saves a tenth of the time.
     void insert(Walls::iterator before, const Wall& wall) {
         if (spare_.empty()) {
             walls_.insert(before, wall);
@@ -214,7 +214,7 @@ private:
     std::vector<Walls::node_type> spare_;
 };
 
-// Sorts triangles that start at their least vertices, of which there are so many.
+// Sorts triangles that start at their least vertices, given the number of vertices.
 void sort(std::vector<Ranks>& triangles, std::size_t vertices) {
     std::vector<Rank> ends(vertices + 1, 0);
     for (const Ranks& triangle : triangles) ++ends[triangle[0] + 1];

@@ -1,4 +1,4 @@
-// Inside the geometry room: triangles before they are rings of their own.
+// Inside the geometry room: triangles before they become separate rings.
 #pragma once
 
 #include <vector>
@@ -7,7 +7,7 @@
 
 namespace dryground::detail {
 
-// As `triangles`, of one region, in the order in which they are cut off.
+// Returns the same as `triangles`, of one region, in the order in which they are cut off.
 [[nodiscard]] std::vector<Triangle> triangulated(const Region& region);
 
 }   // namespace dryground::detail

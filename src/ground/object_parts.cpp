@@ -1,4 +1,6 @@
 // What an object puts on the ground, and the rim around a map.
+//
+// An object's area holds its layer's `offset` already; `shape_offset` is added here.
 
 #include "ground_internal.hpp"
 
@@ -6,7 +8,7 @@ namespace dryground::ground {
 
 namespace {
 
-// The map with the rim's ring around it.
+// Returns the map's area with the ring of its rim around it.
 Regions with_rim(const Map& map) { return {{map.block_ring(-1, -1, map.columns + 2, map.rows + 2), {}}}; }
 
 }   // namespace

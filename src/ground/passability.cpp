@@ -1,4 +1,7 @@
-// Who decides whether a cell may be entered: the topmost tile that says so, flags and sides apart.
+// Decides whether a cell may be entered: the topmost tile that declares something decides, separately for flags and for
+// sides.
+//
+// Cost: O(layers) per cell.
 
 #include "../model/orientation_internal.hpp"
 #include "ground_internal.hpp"

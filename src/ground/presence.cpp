@@ -1,4 +1,4 @@
-// What is there as facts have it, and what of that has a say in the ground.
+// What is present while certain facts hold, and what of that shapes the ground.
 
 #include <algorithm>
 

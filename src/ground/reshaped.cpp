@@ -1,9 +1,9 @@
 // Feet that stand in the grass, and walls that keep bodies away: what a layer makes of its solids, all together.
 //
-// Idea. A place stays when, moved by each of the layer's sinks, it is still in what the solids cover together; so that
-// nothing is drawn in between neighbours. What is left grows by the sum with a polygon of lattice points (a circle's,
-// or a square): exact, and the sum of many is the sum of each, so that ground may be grown piece by piece, whatever
-// stands elsewhere. So only what lies nearer than the greatest sink and the growth together has a say.
+// Idea. A place stays if, moved by each of the layer's sinks, it is still in what the solids cover together; so nothing
+// is drawn in between neighbours. What is left is added to a polygon of lattice points (of a circle, or a square) by
+// Minkowski sum: exact, and the sum of many is the union of the sums, so that ground may be grown piece by piece,
+// whatever stands elsewhere. So only what lies nearer than the greatest sink and the growth together matters.
 
 #include <algorithm>
 #include <cmath>
@@ -27,7 +27,7 @@ Regions drawn_in(const Layer& layer, const Regions& all) {
     return rest;
 }
 
-// What each point becomes; symmetric, so that it does not matter that `reach` mirrors bodies.
+// Returns the shape that each point becomes; symmetric, so that it does not matter that `reach` mirrors bodies.
 Ring grown_point(const Growth& grow) {
     if (grow.corners == Growth::Corner::box)
         return {{-grow.by, -grow.by}, {grow.by, -grow.by}, {grow.by, grow.by}, {-grow.by, grow.by}};

@@ -1,4 +1,7 @@
 // What a tile puts on the ground where it stands.
+//
+// A tile's shapes are declared from the corner of its cell; flips, turns and the layer's offsets are applied here, once
+// for each entry of the palette.
 
 #include <algorithm>
 
@@ -12,7 +15,7 @@ namespace {
 
 Point negated(Point p) { return {-p.x, -p.y}; }
 
-// A tile as it stands in a layer: from the corner of its cell, offsets included.
+// A tile as it stands in a layer: relative to the corner of its cell, offsets included.
 class Standing {
 public:
     Standing(const Map& map, const Layer& layer, const Orientation& orientation)
@@ -79,7 +82,7 @@ std::vector<Meaning> meanings_of(const Tile& tile, const Layer& layer, const Ori
             if (meaning.barrier == BarrierId::none) meaning.barrier = layer.barrier;
             if (!meaning.surface) meaning.surface = layer.surface;
         }
-        // The layer's direction is one of the map, whatever flips and turns its tiles have.
+        // The layer's direction refers to the map, whatever flips and turns its tiles have.
         if (!meaning.shape->line.empty())
             meaning.one_way =
                 meaning.one_way == OneWay::none ? layer.one_way : detail::oriented(meaning.one_way, orientation);

@@ -1,3 +1,8 @@
+// The forms of a group: chains, convex pieces, boxes, triangles.
+//
+// Idea. Each form is computed region by region, so that after an edit regions that did not change keep their pieces.
+// Cost: that of the changed regions, and O(n log n) to find them.
+
 #include "forms_internal.hpp"
 
 #include <algorithm>
@@ -39,13 +44,13 @@ int most_vertices(const World& world, const MergeOptions& options) {
     return options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
 }
 
-// What convex pieces are cut from.
+// Returns which region each convex piece is cut from.
 Regions regions_of_pieces(const World& world, const Regions& regions) {
     const std::int32_t least = least_edge(world);
     return least > 0 ? without_short_edges(regions, least) : regions;
 }
 
-// Of each region its number among some others, or -1.
+// Returns for each region its number among some others, or -1.
 std::vector<int> numbers_in(const Regions& others, const Regions& regions) {
     const auto sooner = [](const Region* a, const Region* b) { return a->outline < b->outline; };
     std::vector<const Region*> sorted;
@@ -61,7 +66,7 @@ std::vector<int> numbers_in(const Regions& others, const Regions& regions) {
 }
 
 void renew_pieces(Group& group, const Group& before, PieceRegions& of_pieces, const World& world, int most) {
-    const bool is_known = of_pieces.size() == before.pieces.size();   // else its share began anew
+    const bool is_known = of_pieces.size() == before.pieces.size();   // else its share begins again
     const Regions now = regions_of_pieces(world, group.regions),
                   known = is_known ? regions_of_pieces(world, before.regions) : Regions{};
     const std::vector<int> numbers = numbers_in(now, known);

@@ -1,3 +1,8 @@
+// Geometry laid flat on the ground, in flat coordinates (grid_internal.hpp).
+//
+// Rings get new first points, and lists a new order, since both are defined by the coordinates. Exact; cost: O(n log n)
+// for sorting.
+
 #include "ground_plane_internal.hpp"
 
 #include <algorithm>

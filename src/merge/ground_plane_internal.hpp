@@ -1,5 +1,5 @@
 // Inside the merge room: geometry laid flat on the ground, in flat coordinates (grid_internal.hpp), in the order and
-// with the first points that it has there.
+// with the first points that these define.
 #pragma once
 
 #include "../model/grid_internal.hpp"
@@ -7,7 +7,8 @@
 
 namespace dryground::detail {
 
-// Throws std::length_error for a map whose flat coordinates leave the lattice's range, grown by so much.
+// Lays geometry flat. Throws std::length_error for a map whose flat coordinates, grown by so much, leave the lattice's
+// range.
 void test_flat_range(const Map& map, std::int32_t grow);
 
 void lay_flat(const Grid& grid, Regions& regions);

@@ -1,3 +1,8 @@
+// Merges one map: a group for each storey, barrier and trigger, or for a mover, in the requested forms.
+//
+// Idea. Groups do not depend on each other, so they can be merged in parallel; each is merged cell by cell (cells/),
+// lines are cut by its ground (lines/), forms are added last (forms.cpp). Cost: that of the parts.
+
 #include "dryground/merge.hpp"
 
 #include <algorithm>
@@ -20,7 +25,7 @@ namespace {
 
 constexpr Bounds everywhere{{-coordinate_limit, -coordinate_limit}, {coordinate_limit, coordinate_limit}};
 
-// Makes groups of one map, in the forms that are asked for.
+// Makes groups of one map, in the requested forms.
 class Merger {
 public:
     Merger(const World& world, const Map& map, const MergeOptions& options)
@@ -72,7 +77,7 @@ private:
                            std::make_move_iterator(groups.end()));
     }
 
-    // The areas of objects that sense: of triggers and links, by storey and name.
+    // Finds the areas of objects that sense: of triggers and links, by storey and name.
     void find_triggers() {
         for (const Object& object : map_.objects) {
             const bool senses = object.role == Role::trigger || object.role == Role::link;
@@ -84,7 +89,7 @@ private:
         }
     }
 
-    // One for each name of those; tiles may sense by the same name.
+    // Makes one group for each of these names; tiles may sense by the same name.
     void add_trigger_tasks(std::vector<Task>& tasks) {
         for (auto& sensing : sensing_)
             tasks.emplace_back([this, &key = sensing.first, &areas = sensing.second](Groups& groups) {
@@ -100,7 +105,7 @@ private:
             });
     }
 
-    // One for each barrier of a storey: its one-way lines, which come after it, keep out of its ground.
+    // Makes one group for each barrier of a storey; its one-way lines, which come after it, are cut by its ground.
     [[nodiscard]] std::vector<Task> barrier_tasks() const {
         std::vector<Task> tasks;
         using Plans = std::vector<const std::pair<const detail::GroupKey, detail::Plan>*>;
@@ -135,7 +140,7 @@ private:
         return tasks;
     }
 
-    // One for each storey.
+    // Makes one group for each storey.
     [[nodiscard]] std::vector<Task> mover_tasks() const {
         std::vector<Task> tasks;
         for (const StoreyId storey : ground::storeys_of(map_))
@@ -163,7 +168,7 @@ private:
         }
     }
 
-    // Fills in the forms of a group, and keeps it unless it is empty.
+    // Adds the forms of a group, and keeps it unless it is empty.
     void finish(Group group, Stacked stacked, std::vector<detail::JoinedLine> lines, Regions solid,
                 Groups& groups) const {
         group.regions = std::move(stacked.regions);
@@ -192,7 +197,7 @@ private:
         groups.push_back(std::move(group));
     }
 
-    // Keeps the surfaces that chains show, sorted, the empty one first, and renumbers the chains' segments.
+    // Keeps the surfaces that chains use, sorted, the empty one first, and renumbers the chains' segments.
     std::vector<Surface> used_surfaces() {
         const std::vector<Surface>& all = stacking_.surfaces;
         std::map<Surface, int> used{{Surface{}, 0}};

@@ -1,4 +1,4 @@
-// Merging a group by the general boolean alone, every shape on its own.
+// Merges a group by the general boolean alone, every shape separately: for tests, and for what cells cannot do.
 
 #include <algorithm>
 

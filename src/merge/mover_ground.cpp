@@ -1,4 +1,7 @@
 // All that stops one mover: the ground of its barriers, cells that grant it nothing, and lines.
+//
+// Barriers are merged cell by cell, closed cells joined to runs; the general boolean unites them, for the map or a
+// block of it.
 
 #include <array>
 
@@ -13,7 +16,7 @@ namespace {
 constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, OneWay::right},
     outward{OneWay::up, OneWay::right, OneWay::down, OneWay::left};
 
-// The sides of cells near a box that a mover cannot pass, or in one direction only.
+// Adds the sides of cells near a box that a mover cannot pass, or only in one direction.
 void add_sides(const World& world, const Map& map, StoreyId storey, const Facts& facts, OneWay one_way,
                const Bounds& box, std::vector<LinePiece>& into) {
     const auto [c0, r0, c1, r1] = map.cells_near(box);

@@ -1,9 +1,9 @@
 // Regions raised to closed meshes.
 //
-// Idea. Each region is cut into triangles once; they are its floor, and once more, turned round, its cap. Each edge of
-// a ring becomes a wall of two triangles. Coordinates of merged ground have the solid on their left with y down, so
-// that triangles as they are look away from where y or z points: down from the floor, as they should. Regions are
-// raised one by one, since two that touch at a corner are two solids.
+// Idea. Each region is cut into triangles once; they are its floor and, reversed, its cap. Each edge of a ring becomes
+// a wall of two triangles. Coordinates of merged ground have the solid on their left with y down, so that triangles as
+// they are look away from where y or z points: down from the floor, as they should. Regions are raised one by one,
+// since two that touch at a corner are two solids.
 //
 // Cost: that of the triangles, O(n log n).
 

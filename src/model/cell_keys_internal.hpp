@@ -1,4 +1,4 @@
-// Inside the library: what stands in the cells of a layer, before anybody says what it means.
+// Inside the library: what stands in the cells of a layer, before its meaning is looked up.
 #pragma once
 
 #include <optional>
@@ -10,20 +10,20 @@
 
 namespace dryground {
 
-// Rows of characters as cells by number.
+// Returns rows of characters as cells by number.
 [[nodiscard]] CellTable table_of(const std::vector<Located<std::string>>& rows);
 
-// Whether it stands for nothing where no legend says otherwise.
+// Returns whether it stands for nothing unless a legend declares it.
 [[nodiscard]] bool is_empty_key(CellTable::Sort sort, const std::string& key);
 
-// A colour as cells hold it: #rrggbb in small letters, with two more digits where it is not opaque. Other keys as they
-// are.
+// Returns a colour as cells hold it: #rrggbb in small letters, with two more digits if it is not opaque. Other keys are
+// returned unchanged.
 [[nodiscard]] std::string canonical_key(const std::string& key);
 
-// What comes behind a tile's name, as in bank:x:90. Nothing when it is not one of these.
+// Reads what comes after a tile's name, as in bank:x:90. Returns nothing if it is something else.
 [[nodiscard]] std::optional<Orientation> orientation_from(std::string_view words);
 
-// The same written: ":x:90"; empty for none.
+// Writes the same: ":x:90"; empty for none.
 [[nodiscard]] std::string words_of(const Orientation& orientation);
 
 }   // namespace dryground

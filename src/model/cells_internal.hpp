@@ -9,18 +9,18 @@ namespace dryground {
 class WorldMaker::CellFiller {
 public:
     CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id);
-    // Once. Keys are looked up in the layer's own legend first.
+    // Looks up each key once, in the layer's own legend first.
     void fill(const CellTable& table, Legend& own, Legend& shared);
 
 private:
     void check_size(const CellTable& table);
-    // Null: nothing says what it is.
+    // Returns null if nothing declares what it is.
     Legend::Meaning* find(CellTable::Sort sort, const std::string& key, Legend& own, Legend& shared);
-    // A field may be a tile's name, with flip and turn behind it.
+    // Reads a field that may be a tile's name, followed by flips and turns.
     Legend::Meaning* find_by_name(const std::string& field);
-    // A tile that stands for a kind is an object of it.
+    // Places an object if the tile stands for a kind.
     void settle(Legend::Meaning& meaning);
-    // The number of a placed tile in the map's palette.
+    // Returns the number of a placed tile in the map's palette.
     std::uint32_t number_of(const Placed& placed);
     void set_cell(std::size_t c, std::size_t r, std::uint32_t number);
     void put(std::uint32_t key, std::size_t c, std::size_t r);
@@ -38,9 +38,9 @@ private:
     void report_gap(const std::array<int, 2>& family, unsigned joined, const std::vector<Cell>& cells);
     void place_blocks();
 
-    // A finding about cells of the layer, told at the first of them.
+    // Adds a finding about cells of the layer, placed at the first of them.
     [[nodiscard]] Finding finding_at(Rule rule, const std::vector<Cell>& cells) const;
-    // An object on its cell, named by nobody unless `except` does.
+    // Adds an object on its cell, without a name unless `except` gives one.
     void paint(const Legend::Meaning& meaning, int c, int r);
     [[nodiscard]] std::size_t choice(const std::vector<double>& weights, Cell cell) const;
     void report_missing(const CellTable& table, std::size_t key);

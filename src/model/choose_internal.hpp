@@ -1,4 +1,4 @@
-// Inside the model room: one of some words, with a hint where it is another.
+// Inside the model room: reads one of several words, with a hint if it is another.
 #pragma once
 
 #include <fmt/format.h>

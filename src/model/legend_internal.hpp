@@ -1,4 +1,4 @@
-// Inside the model room: what stands for what in a map's cells.
+// Inside the model room: what the keys of a map's cells stand for.
 #pragma once
 
 #include <array>
@@ -23,8 +23,8 @@ struct WorldMaker::Legend {
     std::map<std::string, Meaning, std::less<>> meanings;
 };
 
-// Chance that depends on a seed, a layer's name and a cell alone, so that it is the same whatever else is in the map:
-// from 0 to just under 1.
+// Returns a random number from 0 to just under 1 that depends only on a seed, a layer's name and a cell, so that it is
+// the same whatever else is in the map.
 [[nodiscard]] double chance_at(std::uint64_t seed, std::string_view layer, int column, int row);
 
 }   // namespace dryground

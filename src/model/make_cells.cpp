@@ -1,6 +1,6 @@
-// The cells of a layer: rows, fields or pixels, each of which stands for a tile, an object or nothing.
+// Makes the cells of a layer: rows, fields or pixels, each of which stands for a tile, an object or nothing.
 //
-// Cost: a few steps a cell; what a character, field or colour stands for is looked up once for each that there is.
+// Cost: a few steps per cell; what a character, field or colour stands for is looked up once per distinct key.
 
 #include <fmt/format.h>
 
@@ -161,7 +161,7 @@ void WorldMaker::CellFiller::put(std::uint32_t key, std::size_t c, std::size_t r
         missing_[key].push_back(map_.cell({static_cast<int>(c), static_cast<int>(r)}));
         return;
     }
-    if (!meaning->known) {   // as was said
+    if (!meaning->known) {   // already reported
         const auto except = excepts_.find(map_.cell({static_cast<int>(c), static_cast<int>(r)}));
         if (except != excepts_.end()) except->second.used = true;
         return;

@@ -1,4 +1,7 @@
-// What characters, fields and colours stand for.
+// Looks up what characters, fields and colours stand for.
+//
+// A key is looked up in the legend, then as the name of a tile; names are searched by hash, so that the cost is
+// O(keys).
 
 #include <fmt/format.h>
 
@@ -27,7 +30,7 @@ double chance_at(std::uint64_t seed, std::string_view layer, int column, int row
     return static_cast<double>(state >> 11) * 0x1p-53;
 }
 
-// A bare name is searched in all tile sets of the map; set/name is looked up in its set.
+// Searches a bare name in all tile sets of the map; set/name only in that set.
 std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
                                             const Map& map) {
     const auto slash = name.value.find('/');
@@ -67,7 +70,7 @@ std::array<int, 2> WorldMaker::find_in_sets(const std::vector<NameIndex>& by_set
     return found;
 }
 
-// Where a tile set that the map does not use has the name, or the map uses none at all.
+// Hints at a tile set that has the name but is not used by the map, or that the map uses none at all.
 std::optional<Hint> WorldMaker::hint_of_other_set(const std::vector<NameIndex>& by_set, const std::string& bare,
                                                   const Map& map) const {
     std::vector<std::string> used;
@@ -148,7 +151,7 @@ void WorldMaker::read_legend(const std::vector<LegendEntry>& entries, const Map&
 }
 
 void WorldMaker::report_unused(const Legend& legend) {
-    // In the order of the file: reports are sorted so, and what comes last is added at once, were it a million.
+    // In file order: reports are sorted that way, so adding at the end is quick even for a million keys.
     std::vector<const std::pair<const std::string, Legend::Meaning>*> unused;
     for (const auto& entry : legend.meanings)
         if (!entry.second.used && entry.first != "." && entry.first != " " && !entry.first.empty())

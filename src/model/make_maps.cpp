@@ -1,4 +1,7 @@
-// Maps and their layers.
+// Makes maps and their layers.
+//
+// A map is made after all tile sets and before the targets of links are looked up; names that layers and objects share
+// are indexed once for each map.
 
 #include <fmt/format.h>
 

@@ -1,4 +1,6 @@
-// Objects: where they stand, what they cover, what they lead to.
+// Makes objects: where they stand, what they cover, where they lead.
+//
+// Forms become areas on the lattice, rounded once; turns come before rounding. Cost: O(points) per object.
 
 #include <fmt/format.h>
 
@@ -18,7 +20,7 @@ std::string words_of(const ObjectDraft& draft) {
                                     : fmt::format("'{}'", draft.name.value);
 }
 
-// Turned clockwise, as seen with y down, about the middle of its bounding box; rounded once. Nothing when a point
+// Turns clockwise, as seen with y down, about the middle of its bounding box; rounded once. Returns nothing if a point
 // leaves the range.
 std::optional<Regions> turned(const Regions& area, double degrees, bool united) {
     const Bounds box = *bounds(area);
@@ -41,7 +43,7 @@ std::optional<Regions> turned(const Regions& area, double degrees, bool united) 
         for (Ring& hole : region.holes) fits = fits && turn(hole);
         if (!fits) return std::nullopt;
     }
-    // Rounding may let what nearly touched touch: what comes out is valid again.
+    // Rounding may make shapes touch that nearly touched: this makes the result valid again.
     return united ? unite(result) : result;
 }
 
@@ -97,7 +99,7 @@ void WorldMaker::make_object(const ObjectDraft& draft, const LayerDraft& layer_d
     object_name_.clear();
 }
 
-// What it does, and when: as it says, else as its kind does.
+// Sets what it does, and when: as declared, else as its kind declares.
 void WorldMaker::make_behaviour(const ObjectDraft& draft, const Layer& layer, const Map& map, Object& object) {
     const Behaviour& kind = behaviours_[index(object.kind)];
     const auto ids = [&]<IsId Id>(const IdIndex<Id>& index, const std::optional<Names>& said,
@@ -149,7 +151,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         const Bounds box = *bounds({&block, 1});
         if (!cells->block) object.cell = {cells->column, cells->row};
         object.position = standing_point(box, kind.stands);
-        // Something that senses or blocks covers the cells it is put on, unless its kind says what it covers.
+        // Gives an area to something that senses or blocks and is placed on cells, unless its kind has one.
         const bool covers = kind.role == Role::trigger || kind.role == Role::link || kind.role == Role::solid;
         object.drawn = cells->block || (covers && kind.area.empty());
         if (object.drawn) object.area = {block};
@@ -171,7 +173,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.fault_words = std::move(drawn.fault_words);
         object.drawn = true;
         if (object.fault == ShapeFault::none && object.area.empty() && object.line.empty())
-            return;   // its numbers are too large, as was said
+            return;   // its numbers are too large, already reported
         if (const auto* box = std::get_if<BoxPx>(&draft.form)) object.position = {to_steps(box->x), to_steps(box->y)};
     }
     const auto drawn_box = !object.line.empty() ? bounds(Regions{{object.line, {}}}) : bounds(object.area);
@@ -196,7 +198,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
     keep_in_range(map, object, place);
 }
 
-// The box around it before it was turned.
+// Sets the middle and size of the box around it before it was turned.
 void WorldMaker::set_box(const ObjectDraft& draft, const std::optional<Bounds>& box, Object& object) const {
     object.middle = object.position;
     if (draft.turned_from) {
@@ -267,7 +269,7 @@ void WorldMaker::make_link(const ObjectDraft& draft, Object& object) {
     object.link.one_way = draft.one_way;
 }
 
-// Where links lead can be said once all maps are there. What leads nowhere stays so: the check `link-target` tells it.
+// Sets where links lead once all maps exist. Links that lead nowhere stay so: the rule `link-target` reports them.
 void WorldMaker::resolve_links() {
     for (Map& map : parts_.maps)
         for (Object& object : map.objects) {

@@ -1,4 +1,6 @@
-// Families, whose members are picked by their neighbours, and blocks, patterns that are placed as one.
+// Makes families, whose members are chosen by their neighbours, and blocks, patterns that are placed as one.
+//
+// Only their declarations: place_patterns.cpp places them.
 
 #include <fmt/format.h>
 

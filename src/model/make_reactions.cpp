@@ -1,4 +1,4 @@
-// What tiles do when something happens to them, and what is traced of their art.
+// Makes what tiles do when something happens to them, and the shapes traced from their art.
 
 #include <fmt/format.h>
 
@@ -11,7 +11,7 @@ namespace dryground {
 
 namespace {
 
-// Of upright cells, then of diamonds: the same four, a quarter of a half turn on.
+// Of square cells, then of diamonds: the same four sides, rotated by an eighth of a turn.
 constexpr std::array<const char*, 8> side_names{"top",       "right",        "bottom",      "left",
                                                 "top_right", "bottom_right", "bottom_left", "top_left"};
 
@@ -57,7 +57,7 @@ Reaction WorldMaker::make_reaction(const ReactionDraft& draft, const NameIndex& 
     return reaction;
 }
 
-// What comes after the tile itself in a row of tiles. The last one stays.
+// Sets what follows the tile in a sequence of tiles. The last one stays.
 void WorldMaker::make_next(const Names& row, const Place& place, const NameIndex& tiles, const std::string& tile,
                            Reaction& reaction) {
     const auto own = std::find_if(row.begin(), row.end(), [&](const Name& one) { return one.value == tile; });
@@ -74,7 +74,7 @@ void WorldMaker::make_next(const Names& row, const Place& place, const NameIndex
     reaction.turns_into = tiles.find(next);
 }
 
-// The outline of a tile's opaque pixels, from the corner of its cell.
+// Returns the outline of a tile's opaque pixels, relative to the corner of its cell.
 WorldMaker::Drawn WorldMaker::trace(const TileSetDraft& set, const TileDraft& tile, const Traced& traced,
                                     const Place& place) {
     Drawn drawn;

@@ -1,4 +1,7 @@
-// From what a designer drew to areas on the lattice.
+// Converts what a designer drew to areas on the lattice.
+//
+// Every coordinate is rounded once, after flips and turns; curves become the fewest vertices within `within_px`
+// (geometry/curves.cpp).
 
 #include <fmt/format.h>
 

@@ -1,4 +1,6 @@
-// Tile sets: what each tile says, and what rules and `like` say for it.
+// Makes tile sets: what each tile declares, and what rules and `like` add to it.
+//
+// Rules apply in file order, then what the tile is like, then its own keys; each replaces what came before.
 
 #include <fmt/format.h>
 
@@ -20,7 +22,7 @@ void take(std::optional<T>& into, const std::optional<T>& from) {
     if (from) into = from;
 }
 
-// What `over` says takes the place of what `base` says; sides and props are joined key by key.
+// Replaces values of `base` by those of `over`; sides and props are merged key by key.
 void put_over(TileDraft& base, const TileDraft& over) {
     take(base.art, over.art);
     take(base.at, over.at);
@@ -63,7 +65,7 @@ void WorldMaker::check_patterns(const TileSetDraft& set, const NameIndex& index)
                 add_unknown(index, {pattern, rule.set.name.place});
 }
 
-// All that holds for a tile: rules in order, then what it is like, then its own words.
+// Returns all that holds for a tile: rules in order, then what it is like, then its own keys.
 TileDraft WorldMaker::settled(const TileSetDraft& set, const TileDraft& own, const NameIndex& index) {
     TileDraft result;
     for (const TileRule& rule : set.rules)
@@ -218,7 +220,7 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, con
             add_unknown(index, shared->name);
             return shape;
         }
-        ShapeDraft copy = found->second;   // what the user of a shared shape says beside it stands over the shape's own
+        ShapeDraft copy = found->second;   // keys beside a shared shape replace those of the shape
         take(copy.barrier, draft.barrier);
         take(copy.trigger, draft.trigger);
         take(copy.surface, draft.surface);
@@ -254,7 +256,7 @@ Shape WorldMaker::make_shape(const TileSetDraft& set, const TileDraft& tile, con
              fmt::format("{}", set.cell.value[1])});
     else
         orient(shape, width, height, draft.orientation);
-    // Half the range is a shape's, half the map's, so that their sum is always a coordinate.
+    // Half the range is for a shape, half for the map, so that their sum is always a coordinate.
     if (const auto box = bounds(shape.line.empty() ? shape.area : Regions{{shape.line, {}}})) {
         const std::int32_t farthest = std::max({-box->least.x, -box->least.y, box->most.x, box->most.y});
         if (farthest > coordinate_limit / 2)

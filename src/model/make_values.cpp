@@ -1,4 +1,4 @@
-// Fields and the properties given to them: every value has the type its field says.
+// Makes declared properties and the values given to them: every value has the declared type.
 
 #include <fmt/format.h>
 
@@ -59,7 +59,7 @@ Fields WorldMaker::make_fields(const std::vector<FieldDraft>& drafts) {
             field.standard = fit(field, field.type, *draft.standard, why);
             if (!field.standard) {
                 add(Rule::kind_field, draft.standard->place, {draft.name.value, "", "the default " + why});
-                field.optional = true;   // told once, not again for everything that gives it no value
+                field.optional = true;   // reported once, not again for everything without a value
             }
         }
         fields[draft.name.value] = std::move(field);
@@ -77,7 +77,7 @@ std::string WorldMaker::misfit_name(FieldType type, const std::string& name, con
     return {};
 }
 
-// The value as its field wants it, or why it does not fit ("is a text, but should be a number").
+// Returns the value in the declared type, or why it does not fit ("is a text, but should be a number").
 std::optional<Value> WorldMaker::fit(const Field& field, FieldType type, const Located<Value>& said, std::string& why) {
     const Value& value = said.value;
     const auto wants = [&](const char* what) {

@@ -1,4 +1,6 @@
-// Barriers, flags, storeys, movers, facts, events, kinds.
+// Makes barriers, flags, storeys, movers, facts, events and kinds.
+//
+// Names are indexed first, so that things may refer to others declared later.
 
 #include <fmt/format.h>
 
@@ -53,7 +55,7 @@ void WorldMaker::make_movers() {
         if (declare(movers_, draft.name)) drafts.push_back(&draft);
     for (const MoverDraft* draft : drafts) parts_.movers.push_back(make_mover(*draft));
     for (const MoverId self : ids<MoverId>(parts_.movers))
-        for (const MoverId other : std::vector<MoverId>(parts_.movers[index(self)].meets)) {   // it holds for both
+        for (const MoverId other : std::vector<MoverId>(parts_.movers[index(self)].meets)) {   // it applies to both
             auto& theirs = parts_.movers[index(other)].meets;
             if (!std::binary_search(theirs.begin(), theirs.end(), self))
                 theirs.insert(std::upper_bound(theirs.begin(), theirs.end(), self), self);
@@ -191,7 +193,7 @@ void WorldMaker::resolve_kind(std::size_t number) {
     kind_states_[number] = 2;
 }
 
-// The property along which a kind's objects move holds places.
+// Checks that the property along which a kind's objects move holds places.
 void WorldMaker::check_path(const Name& path, const Kind& kind) {
     NameIndex index{"property", {}, {}, {}};
     for (const auto& [name, field] : kind.fields) {
@@ -206,7 +208,7 @@ void WorldMaker::check_path(const Name& path, const Kind& kind) {
         Hint{"declare it", fmt::format("props.{} = {{ type = \"list\", of = \"place\", default = [] }}", path.value)});
 }
 
-// A kind gives what it takes from another new defaults.
+// Sets new defaults that a kind gives to properties of the kind it is like.
 void WorldMaker::give_defaults(const KindDraft& draft, Fields& fields) {
     std::vector<std::string> names;
     for (const auto& [name, field] : fields) names.push_back(name);

@@ -1,4 +1,7 @@
 // Names, findings, and the order in which a world is made.
+//
+// Each step only refers to things made before it, except links, goals and properties that name objects, which are
+// looked up last.
 
 #include <fmt/format.h>
 
@@ -16,7 +19,7 @@ bool is_name(const std::string& name) {
                        [](char c) { return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '_'; });
 }
 
-// The nearest thing to a name that somebody wrote: "Peat A" gives "peat_a".
+// Returns the nearest valid name: "Peat A" gives "peat_a".
 std::string tamed(const std::string& name) {
     std::string result;
     for (const char c : name) {
@@ -31,7 +34,8 @@ std::string tamed(const std::string& name) {
     return is_name(result) ? result : result.empty() ? "" : "n_" + result;
 }
 
-// Reading errors stay errors, whatever a world says: nothing could be built on. What reading warns of, it may change.
+// Keeps errors of reading as errors, whatever the world's [check] sets: nothing could be built on them. Warnings of
+// reading may be changed.
 Report with_severities(const Report& report, const std::map<Rule, Severity>& severities) {
     Report result;
     for (Finding finding : report.findings()) {
@@ -63,7 +67,7 @@ Result<World> WorldMaker::make() {
     if (!(parts_.merging.within_px >= 1.0 / 64 && parts_.merging.within_px <= 64)) {
         add(Rule::out_of_range, place_of("within_px"),
             {"'within_px'", fmt::format("{}", parts_.merging.within_px), "from 1/64 to 64"});
-        parts_.merging.within_px = MergeSettings{}.within_px;   // curves are drawn on for the rest of the findings
+        parts_.merging.within_px = MergeSettings{}.within_px;   // curves are still drawn, for the rest of the findings
     }
     if (parts_.merging.chunk_cells < 1) {
         add(Rule::out_of_range, place_of("chunk_cells"),

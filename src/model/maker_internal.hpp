@@ -1,4 +1,4 @@
-// Inside the model room: turns drafts into a world, or into findings. One class, its parts in files of their own:
+// Inside the model room: turns drafts into a world, or into findings. One class, implemented in several files:
 // maker.cpp (names, findings, order of work), make_vocabulary.cpp, make_values.cpp, make_shapes.cpp, make_tiles.cpp,
 // make_maps.cpp, make_objects.cpp.
 #pragma once
@@ -13,9 +13,9 @@
 
 namespace dryground {
 
-// The names of one sort of thing, in order of declaration.
+// The names of one kind of thing, in order of declaration.
 struct NameIndex {
-    std::string sort;   // "barrier", "tile": as messages say it
+    std::string sort;   // "barrier", "tile": as used in messages
     std::vector<std::string> names;
     std::vector<Place> places;
     std::unordered_map<std::string, int> ids;
@@ -26,7 +26,7 @@ struct NameIndex {
     }
 };
 
-// The same where ids of their own refer to the things.
+// The same where separate ids refer to the things.
 template <IsId Id>
 struct IdIndex : NameIndex {
     [[nodiscard]] Id find(const std::string& name) const { return static_cast<Id>(NameIndex::find(name)); }
@@ -53,9 +53,9 @@ private:
     void add(Rule rule, const Place& place, std::vector<std::string> arguments, std::optional<Hint> hint = {},
              std::vector<Related> related = {});
     void add_unknown(const NameIndex& index, const Name& name);
-    bool declare(NameIndex& index, const Name& name);                       // false and a finding when it cannot be
-    int look_up(const NameIndex& index, const Name& name);                  // -1 and a finding when there is none
-    std::vector<int> look_up(const NameIndex& index, const Names& names);   // those that there are
+    bool declare(NameIndex& index, const Name& name);                       // false and a finding if it is not valid
+    int look_up(const NameIndex& index, const Name& name);                  // -1 and a finding if it is unknown
+    std::vector<int> look_up(const NameIndex& index, const Names& names);   // existing ones
     template <IsId Id>
     Id look_up(const IdIndex<Id>& index, const Name& name) {
         return static_cast<Id>(look_up(static_cast<const NameIndex&>(index), name));
@@ -70,7 +70,7 @@ private:
     template <class Choice>
     Choice choose(const Located<std::string>& said, const std::string& what);
 
-    // What the objects of a kind do where they say nothing themselves; by kind.
+    // What the objects of a kind do unless they declare something themselves; by kind.
     struct Behaviour {
         std::optional<BarrierId> barrier;
         std::optional<EventId> runs, arrival_runs;
@@ -120,7 +120,7 @@ private:
     Drawn draw_ellipse(const EllipsePx& round, const Place& place);
     Drawn draw_capsule(const CapsuleBetween& capsule, const Place& place);
     Drawn draw_line(const LinePx& line, const Place& place);
-    // While it lives curves keep to what is set here, else to what held before: the layer's or the world's setting.
+    // While it lives, curves use what is set here, else what held before: the layer's or the world's setting.
     class Curves {
     public:
         Curves(WorldMaker& maker, const std::optional<Located<double>>& set);
@@ -147,7 +147,7 @@ private:
     Reaction make_reaction(const ReactionDraft& draft, const NameIndex& tiles, const std::string& tile);
     void make_next(const Names& row, const Place& place, const NameIndex& tiles, const std::string& tile,
                    Reaction& reaction);
-    int side_of(const Name& side, const char* where);   // -1 and a finding when there is none of that name
+    int side_of(const Name& side, const char* where);   // -1 and a finding if it is unknown
     // -- families and blocks (make_patterns.cpp)
     // Bits of where neighbours are of the family too: top, right, bottom, left, top_left, top_right, bottom_right,
     // bottom_left.
@@ -192,7 +192,7 @@ private:
     class CellFiller;
     void read_legend(const std::vector<LegendEntry>& entries, const Map& map, bool only_characters, Legend& legend);
     Placed find_tile(const Name& name, const Map& map);
-    // A tile, family or block by name: its tile set and number there; -1 and a finding when there is none.
+    // Returns a tile, family or block by name: its tile set and number there; -1 and a finding if it is unknown.
     std::array<int, 2> find_in_sets(const std::vector<NameIndex>& by_set, const char* sort, const Name& name,
                                     const Map& map);
     std::optional<Hint> hint_of_other_set(const std::vector<NameIndex>& by_set, const std::string& bare,

@@ -1,6 +1,6 @@
-// Whether a map and all that stands on it keep to the range of coordinates, on the lattice and in the flat coordinates
-// of its grid (grid_internal.hpp). On square grids these are the same. Those of diamonds grow with how odd the ratio of
-// their width and height is: 64 x 32 px leaves room for 32,767 cells a side, 130 x 66 px for 487.
+// Checks that a map and all that stands on it stay within the range of coordinates, on the lattice and in the flat
+// coordinates of its grid (grid_internal.hpp). On square grids these are the same. Those of diamonds grow with how odd
+// the ratio of their width and height is: 64 x 32 px leaves room for 32,767 cells a side, 130 x 66 px for 487.
 
 #include <fmt/format.h>
 
@@ -18,7 +18,7 @@ namespace {
 
 std::int64_t farthest(Point p) { return std::max(std::abs(std::int64_t{p.x}), std::abs(std::int64_t{p.y})); }
 
-// How far a tile reaches from its cell's corner, however it is flipped and turned.
+// Returns how far a tile reaches from its cell's corner, however it is flipped and turned.
 std::int64_t reach_of(const Tile& tile) {
     std::int64_t reach = 0;
     const auto take = [&](const Shape& shape) {
@@ -60,7 +60,7 @@ bool WorldMaker::fits(const MapDraft& draft) {
         good = false;
     }
     if (!good) return false;
-    const auto reaches = [](std::int64_t first, std::int64_t count) {   // in cells, those of a rim included
+    const auto reaches = [](std::int64_t first, std::int64_t count) {   // in cells, including those of a rim
         return std::max(std::abs(first - 1), std::abs(first + count + 1));
     };
     const std::int64_t across = reaches(draft.first[0], columns), down = reaches(draft.first[1], rows);

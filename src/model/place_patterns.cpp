@@ -1,4 +1,4 @@
-// Families and blocks as they stand in the cells of a layer.
+// Places families and blocks in the cells of a layer.
 //
 // Cost: O(n log n) in the cells painted with them.
 
@@ -12,7 +12,8 @@
 
 namespace dryground {
 
-// At how many neighbours a member does not fit; then how many of them may be either, so that the most exact one wins.
+// Counts at how many neighbours a member does not fit; then how many of them may be either, so that the most exact one
+// wins.
 std::array<int, 2> WorldMaker::CellFiller::misfit(const Family::Member& member, unsigned joined) {
     return {std::popcount((member.joined ^ joined) & ~member.any), std::popcount(member.any)};
 }
@@ -29,7 +30,7 @@ void WorldMaker::CellFiller::place_families() {
         const Family::Member* best = nullptr;
         for (const Family::Member& member : of.members)
             if (best == nullptr || misfit(member, joined) < misfit(*best, joined)) best = &member;
-        if (best == nullptr) continue;   // it has none, as was said
+        if (best == nullptr) continue;   // it has none, already reported
         set_cell(static_cast<std::size_t>(cell[1]), static_cast<std::size_t>(cell[0]),
                  number_of({static_cast<std::int16_t>(family[0]), best->tile, {}}));
         if (misfit(*best, joined)[0] > 0) gaps[{family, joined}].push_back(map_.cell({cell[1], cell[0]}));
@@ -48,7 +49,7 @@ unsigned WorldMaker::CellFiller::joins_at(const std::map<std::array<int, 2>, std
         const auto found = members.find({cell[0] + away[i][0], cell[1] + away[i][1]});
         if (found != members.end() && found->second == family) (i < 4 ? sides : corners) |= 1u << i;
     }
-    // A corner joins only when both its sides do: top_left lies between left and top, and so on.
+    // A corner joins only if both its sides do: top_left lies between left and top, and so on.
     for (unsigned i = 0; i < 4; ++i)
         if ((sides >> i & 1) == 0 || (sides >> (i + 3) % 4 & 1) == 0) corners &= ~(1u << (i + 4));
     return joins == Joins::sides ? sides : joins == Joins::corners ? corners : sides | corners;

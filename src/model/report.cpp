@@ -99,7 +99,7 @@ std::string text(const Counts& counts) {
 
 namespace {
 
-// Edit distance with swaps of neighbours counted once (optimal string alignment).
+// Returns the edit distance with swaps of neighbours counted once (optimal string alignment).
 std::size_t distance(std::string_view a, std::string_view b) {
     std::vector<std::size_t> before_last, last(b.size() + 1), row(b.size() + 1);
     std::iota(last.begin(), last.end(), std::size_t{0});

@@ -1,4 +1,4 @@
-// The order of findings in a report: by file, line, column, rule, then what they say.
+// The order of findings in a report: by file, line, column, rule, then arguments.
 #pragma once
 
 #include "dryground/report.hpp"

@@ -18,7 +18,7 @@ constexpr std::array<Row, rule_count> each_rule(MakeRow make_row) {
     std::array<Row, rule_count> rows{};
     std::size_t next = 0;
     const auto add = [&](const auto& table) {
-        for (const RuleRow& row : table) rows[next++] = make_row(row);   // too many do not compile
+        for (const RuleRow& row : table) rows[next++] = make_row(row);   // more rows than rules do not compile
     };
     add(rules::of_files);
     add(rules::of_maps);
@@ -33,7 +33,7 @@ constexpr auto pages = each_rule<RulePage>([](const RuleRow& row) {
     return RulePage{row.rule, row.means, row.effect, row.example, row.fix};
 });
 
-// So that a rule's row is found by its number.
+// Checks that a rule's row is found by its number.
 constexpr bool rows_follow_rules() {
     for (std::size_t i = 0; i < rule_count; ++i)
         if (static_cast<std::size_t>(texts[i].rule) != i || texts[i].name.empty()) return false;

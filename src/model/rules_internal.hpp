@@ -1,4 +1,4 @@
-// Inside the model room: what a row of the table of rules is.
+// Inside the model room: a row of the table of rules.
 #pragma once
 
 #include "dryground/report.hpp"
@@ -11,7 +11,7 @@ struct RuleRow {
     Severity severity;
     std::string_view sentence;
     std::size_t arguments;   // how many {} are in the sentence
-    // What it means, its effect in the game, the smallest world that breaks it, and how that is put right.
+    // What the rule means, its effect in the game, the smallest world that breaks it, and how to fix that.
     std::string_view means, effect, example, fix;
 };
 

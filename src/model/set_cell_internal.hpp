@@ -16,15 +16,16 @@ namespace dryground::detail {
     return diamonds && !boxes;
 }
 
-// The outline of a tile set's cell, as its tiles' shapes count: a diamond where only isometric maps use it, else a box.
+// Returns the outline of a tile set's cell as its tiles' shapes see it: a diamond if only isometric maps use it, else a
+// box.
 [[nodiscard]] inline Ring set_cell(const World& world, const TileSet& set) {
     const std::int32_t w = set.cell_width * steps_per_px, h = set.cell_height * steps_per_px;
     if (has_diamonds(world, set)) return {{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}};
     return box_ring({0, 0}, {w, h});
 }
 
-// Where the top-left corner of art lies that stands on a cell, px from the corner of (the box around) the cell: the
-// middle of its lower edge is on the middle of the cell's, which is the lower corner of a diamond.
+// Returns where the top-left corner of art lies that stands on a cell, px from the corner of (the box around) the cell:
+// the middle of its lower edge is on the middle of the cell's, which is the lower corner of a diamond.
 [[nodiscard]] inline std::pair<double, double> standing_corner(std::array<int, 2> cell, std::array<int, 2> art) {
     const int across = cell[0] - art[0];
     return {across >= 0 ? across / 2 : (across - 1) / 2, cell[1] - art[1]};

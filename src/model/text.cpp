@@ -13,7 +13,7 @@ std::string counted(std::size_t number, std::string_view noun) {
 }
 
 bool matches_pattern(std::string_view pattern, std::string_view name) {
-    // On a mismatch the last star takes one character more.
+    // On a mismatch the last star takes one more character.
     std::size_t p = 0, n = 0, star = std::string_view::npos, mark = 0;
     while (n < name.size()) {
         if (p < pattern.size() && pattern[p] == '*') {

@@ -1,4 +1,4 @@
-// Inside the library: characters of UTF-8 texts. Requires valid UTF-8, as readers make sure; any other bytes count one
+// Inside the library: characters of UTF-8 texts. Requires valid UTF-8, which readers ensure; any other bytes count one
 // by one.
 #pragma once
 
@@ -23,7 +23,7 @@ namespace dryground::utf8 {
     return result;
 }
 
-// Of one character. Requires valid UTF-8.
+// Returns the number of bytes of one character. Requires valid UTF-8.
 [[nodiscard]] inline char32_t code_point(std::string_view character) {
     const auto byte = [&](std::size_t i) { return static_cast<char32_t>(static_cast<unsigned char>(character[i])); };
     if (character.size() == 1) return byte(0);
@@ -38,10 +38,11 @@ namespace dryground::utf8 {
     return n;
 }
 
-// Where the first byte is that cannot belong to UTF-8 (overlong forms and surrogates neither); npos when all is well.
+// Returns the position of the first byte that cannot belong to UTF-8 (overlong forms and surrogates included); npos if
+// all is valid.
 [[nodiscard]] inline std::size_t first_bad_byte(std::string_view text) {
     for (std::size_t i = 0; i < text.size();) {
-        std::uint64_t eight = 0x80;   // most texts are ASCII for the most part
+        std::uint64_t eight = 0x80;   // most texts are mostly ASCII
         if (i + 8 <= text.size()) std::memcpy(&eight, text.data() + i, 8);
         if ((eight & 0x8080808080808080u) == 0) {
             i += 8;

@@ -1,4 +1,4 @@
-// Inside the library: the words that files use for choices, in the order of the choice's numbers. Said here alone.
+// Inside the library: the words that files use for choices, in the order of the choice's numbers. Defined only here.
 #pragma once
 
 #include <algorithm>
@@ -45,7 +45,7 @@ struct WordsOf<Fires> {
                                                            "bump",  "defeat", "start"};
 };
 template <>
-struct WordsOf<OneWay> {   // none has no word of its own: nothing is said
+struct WordsOf<OneWay> {   // none has no word: the key is left out
     static constexpr std::array<std::string_view, 5> words{"", "up", "down", "left", "right"};
 };
 template <>
@@ -75,7 +75,7 @@ struct WordsOf<Joins> {
     static constexpr std::array<std::string_view, 3> words{"sides", "corners", "around"};
 };
 
-// Those that one can say.
+// Returns those that can be written in a file.
 template <class Choice>
 [[nodiscard]] constexpr std::span<const std::string_view> words_of() {
     const std::span<const std::string_view> all = WordsOf<Choice>::words;

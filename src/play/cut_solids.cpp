@@ -1,5 +1,5 @@
-// What becomes of the shapes that stand on a map: their own layer draws them in and grows them, then carves of the
-// layers above cut them. As the merge does it for all of a map, for one cell or object at a time.
+// What becomes of the shapes that stand on a map: their own layer shrinks and grows them, then carves of the layers
+// above cut them. The same as the merge does for a whole map, for one cell or object at a time.
 
 #include <algorithm>
 
@@ -31,7 +31,7 @@ void add_rest(Pieces& into, const Piece& piece, Point at, Regions rest) {
 
 }   // namespace
 
-// The solids of a layer, of whatever barrier, that come near a box.
+// Returns the solids of a layer, of any barrier, that come near a box.
 Regions Solids::solids_near(LayerId l, const Bounds& box) const {
     Regions all;
     const auto add = [&](const Pieces& pieces, Point at) {
@@ -65,8 +65,8 @@ Pieces Solids::drawn_and_grown(LayerId l, const Pieces& pieces, const Regions& n
     return left;
 }
 
-// Remembered by what stands around: maps hold the same few surroundings over and over. Not where an object of the layer
-// is near, as it may lie anywhere.
+// Remembered by what stands around: maps have the same few surroundings over and over. Not if an object of the layer is
+// near, since it may lie anywhere.
 const Pieces& Solids::reshaped_pieces(LayerId l, int column, int row, const Pieces& own) {
     LayerSolids& layer = layers_[index(l)];
     const Layer& of = map_.layer(l);
@@ -84,7 +84,7 @@ const Pieces& Solids::reshaped_pieces(LayerId l, int column, int row, const Piec
     return known->second;
 }
 
-// What the layers above a layer carve from a barrier near a box.
+// Returns what the layers above a layer carve from a barrier near a box.
 Regions Solids::carves_near(const Bounds& box, LayerId below, StoreyId storey, BarrierId barrier) const {
     Regions all;
     for (const LayerId above : ids<LayerId>(map_.layers)) {
@@ -105,7 +105,7 @@ Regions Solids::carves_near(const Bounds& box, LayerId below, StoreyId storey, B
     return detail::unite_proper(all);
 }
 
-// Whether anything was cut away.
+// Returns whether anything was cut away.
 bool Solids::cut_by_carves(Pieces& pieces, Point at, LayerId layer, StoreyId storey) const {
     Pieces left;
     bool is_cut = false;
@@ -175,13 +175,13 @@ void Solids::cut_all() {
     for (std::size_t l = 0; l < layers_.size(); ++l) fill_holes(id_of<LayerId>(l), std::nullopt);
 }
 
-// What the pieces and carves of a layer's cell lie in.
+// Returns the box of the pieces and carves of a layer's cell.
 Bounds Solids::reach_of(LayerId layer, int column, int row) const {
     const Bounds box = map_.cell_box(column, row), &reach = layers_[index(layer)].reach;
     return {moved(box.least, reach.least), moved(box.most, reach.most)};
 }
 
-// All cells of the layers below that carves in a box may reach.
+// Cuts all cells of the layers below that carves in a box may reach.
 void Solids::cut_around(LayerId above, const Bounds& box) {
     for (const LayerId below : ids<LayerId>(map_.layers)) {
         if (below >= above) break;
@@ -201,7 +201,7 @@ void Solids::renew(LayerId l, int column, int row) {
     if (!layer.counts) return;
     const Bounds box = reach_of(l, column, row);
     cut_cell(l, column, row);
-    if (layer.reshapes) {   // its neighbours become something else
+    if (layer.reshapes) {   // its neighbours change
         const auto [c0, r0, c1, r1] =
             cells_reaching(l, detail::grown(box, ground::reshaping_reach(map_.layer(l), false)));
         for (int r = r0; r <= r1; ++r)

@@ -1,5 +1,4 @@
-// Small holes that a layer fills: they are found in all that its solids come to, once for the whole map, and again near
-// what changes.
+// Small holes that a layer fills: found in the union of its solids, once for the whole map, and again near changes.
 
 #include <algorithm>
 #include <set>
@@ -9,7 +8,8 @@
 
 namespace dryground::play {
 
-// What a layer's solids come to, drawn in and grown, before anything above carves them: all of it, or what is near.
+// Returns the union of a layer's solids, shrunk and grown, before anything above carves them: all of it, or what is
+// near.
 Regions Solids::shaped_near(LayerId l, const std::optional<Bounds>& box) {
     const LayerSolids& layer = layers_[index(l)];
     const Layer& of = map_.layer(l);
@@ -33,7 +33,7 @@ void Solids::fill_holes(LayerId l, const std::optional<Bounds>& changed) {
     LayerSolids& layer = layers_[index(l)];
     const Layer& of = map_.layer(l);
     if (!ground::fills_holes(of) || !ground::counts(of, facts_)) return;
-    // A hole that comes or goes touches what has changed, and is no longer than the layer's longest.
+    // A hole that appears or disappears touches what has changed, and is no longer than the layer's longest.
     const auto near = changed ? std::optional(detail::grown(*changed, ground::reshaping_reach(of, false) + 1))
                               : std::optional<Bounds>();
     const auto is_near = [&](const Bounds& box) { return !near || detail::meet(box, *near); };
@@ -49,7 +49,7 @@ void Solids::fill_holes(LayerId l, const std::optional<Bounds>& changed) {
     layer.filled_near = detail::BoxIndex(std::move(boxes));
 }
 
-// For each barrier that stands around it; of the first tile or object found that is made of it.
+// For each barrier that stands around it; credited to the first tile or object found that is made of it.
 void Solids::add_filled(LayerId l, const Region& hole) {
     LayerSolids& layer = layers_[index(l)];
     const Layer& of = map_.layer(l);

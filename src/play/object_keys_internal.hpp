@@ -1,4 +1,4 @@
-// Inside the library: objects of a map by what stays the same when others come and go.
+// Inside the library: identifies objects of a map by what stays the same when others are added or removed.
 #pragma once
 
 #include <map>
@@ -10,7 +10,7 @@
 
 namespace dryground::play {
 
-// An object's name; of one without: its kind, its position, and which of several that stand there.
+// The name of an object; for one without: its kind, its position, and which of several that stand there.
 struct ObjectKey {
     std::string name{}, kind{};
     Point at{};
@@ -33,7 +33,7 @@ public:
         }
     }
     [[nodiscard]] const ObjectKey& key(ObjectId object) const { return keys_[index(object)]; }
-    [[nodiscard]] ObjectId find(const ObjectKey& key) const {   // none: not found
+    [[nodiscard]] ObjectId find(const ObjectKey& key) const {   // none if not found
         const auto found = numbers_.find(key);
         return found == numbers_.end() ? ObjectId::none : found->second;
     }

@@ -1,3 +1,7 @@
+// Outlines for showing what Play knows: ground, areas of triggers, near a box of the screen.
+//
+// Cost: in proportion to what lies near the box, not to the map.
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -11,7 +15,7 @@ namespace {
 
 PointPx px_of(Point p) { return {to_px(p.x), to_px(p.y)}; }
 
-// Whether the box around a line meets an area.
+// Returns whether the box around a line meets an area.
 bool meets(PointPx a, PointPx b, const BoxPx& area) {
     return std::max(a.x, b.x) >= area.x && std::min(a.x, b.x) <= area.x + area.width && std::max(a.y, b.y) >= area.y &&
            std::min(a.y, b.y) <= area.y + area.height;

@@ -36,10 +36,10 @@ struct Play::Parts {
     std::string pack;   // its hash; empty when there is none
     PlayOptions options;
     MapId map_id = MapId::none;
-    int arrival = 0;   // grows whenever a map is come to, or a newer world
+    int arrival = 0;   // grows whenever a map is entered, or a newer world
     struct Done {      // since the pack
         Facts facts;
-        std::map<TileKey, Edit> tiles;   // from the tile that the world has there to the one that is there now
+        std::map<TileKey, Edit> tiles;   // from the tile in the world to the present one
         std::set<FiredKey> fired;
         [[nodiscard]] static FiredKey key_of(const Edit& fired) {
             const FiredKey::Of of = fired.whole_layer                ? FiredKey::Of::layer
@@ -58,7 +58,7 @@ struct Play::Parts {
     std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
     detail::BoxIndex objects;               // of the live map: around area and position
 
-    // The ways of movers on the map as it is now, made when somebody asks: any number may ask at once.
+    // The ways of movers on the present map, made when somebody asks: any number may ask at once.
     std::mutex ways_asked;
     std::map<MoverId, std::unique_ptr<travel::Ways>> ways;
     void forget_ways() {
@@ -73,30 +73,30 @@ struct Play::Parts {
         merging.facts = done.facts;
         return merging;
     }
-    // Merges a map as it is now: the world's with the changes of its cells.
+    // Merges the present map: that of the world with the changes of its cells.
     void load(MapId id);
     void renew_solids() {
         forget_ways();
         solids = std::make_unique<play::Solids>(world, map(), done.facts);
     }
-    void renew_solids_of(LayerId layer, DataCell cell) {   // whose tile is another
+    void renew_solids_of(LayerId layer, DataCell cell) {   // whose tile differs
         forget_ways();
         solids->renew(layer, cell.column, cell.row);
     }
-    // The chunks whose ground is another when the facts are.
+    // Returns the chunks whose ground changes with the facts.
     std::vector<std::size_t> follow_facts();
     void note(const Edit& edit);
     [[nodiscard]] bool has_fired(const Edit& edit) const;
     EditResult set_fired(const Edit& edit);
     EditResult set_removed(ObjectId object, bool removed);
-    // From now on just these changes hold, on a map.
+    // Makes exactly these changes hold, on a map.
     void turn_to(Done wanted, MapId id);
 };
 
 namespace play {
 
 [[nodiscard]] Vec direction(OneWay one_way);   // (0, 0) for none
-// Which side of a cell something is on, seen from a direction: as in Sides.
+// Returns which side of a cell something is on, seen from a direction: as in Sides.
 [[nodiscard]] int side_of(const Map& map, Vec out);
 
 // Throws std::out_of_range for an id that the world does not have.

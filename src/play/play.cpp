@@ -1,3 +1,8 @@
+// A running game's world: edits, facts, maps, and what changed since the pack.
+//
+// Idea. The present map is kept in chunks (LiveMap), with the shapes of its tiles ready to be touched; an edit renews
+// what lies near it. What differs from the world is kept by place, so that it can be saved. Cost: see play.hpp.
+
 #include "dryground/play.hpp"
 
 #include <fmt/format.h>
@@ -45,7 +50,7 @@ std::vector<std::size_t> Play::Parts::follow_facts() {
     return changed;
 }
 
-// Remembers a cell's tile, and forgets it where it is the world's again.
+// Stores a cell's tile, and removes it if it is the world's again.
 void Play::Parts::note(const Edit& edit) {
     const TileKey key{edit.map, edit.layer, edit.cell.row, edit.cell.column};
     const auto [known, is_new] = done.tiles.try_emplace(key, edit);
@@ -250,7 +255,7 @@ EditResult Play::Parts::set_removed(ObjectId object, bool removed) {
 
 namespace {
 
-// That something has fired: an object, a tile, or (whole_layer) the trigger of a layer.
+// Marks something as fired: an object, a tile, or (whole_layer) the trigger of a layer.
 Edit fired(MapId map, ObjectId object, LayerId layer, Cell cell, bool whole_layer = false) {
     Edit edit;
     edit.sort = Edit::Sort::fired, edit.map = map, edit.object = object, edit.layer = layer, edit.cell = cell;
@@ -296,7 +301,7 @@ EditResult Play::undo(const EditResult& changed) {
                 parts_->done.removed.erase({change->map, change->object});
         } else if (change->map == parts_->map_id) {
             append(all, set_tile(change->layer, change->cell, change->before));
-        } else {   // of a map that was left: it is merged when somebody goes there
+        } else {   // of a map that was left: it is merged when it is entered
             Edit back = *change;
             std::swap(back.before, back.after);
             parts_->note(back);

@@ -1,4 +1,5 @@
-// What is at a point: from the pieces that stand there, so that what is carved away is told as gone, and by whom.
+// What is at a point: from the pieces that stand there, so that what is carved away is reported as removed, and by
+// which tile.
 
 #include "dryground/probe.hpp"
 
@@ -22,7 +23,7 @@ struct Prober::Parts {
 
     Parts(const World& w, const Map& m, const Facts& f) : world(w), map(m), facts(f) {}
 
-    // Made when a place is first asked about: words of cells and objects do without.
+    // Made when a place is first asked about: descriptions of cells and objects do without.
     [[nodiscard]] const play::Solids& solids() const {
         std::call_once(is_made, [&] { made.emplace(world, map, facts); });
         return *made;
@@ -42,13 +43,13 @@ struct Prober::Parts {
         return of(piece.sort, piece.layer, piece.object,
                   piece.sort == Touched::tile ? map.placed(layer(piece.layer), piece.column, piece.row) : Placed{});
     }
-    [[nodiscard]] std::string on(StoreyId storey) const {   // said where there is more than one
+    [[nodiscard]] std::string on(StoreyId storey) const {   // given if there is more than one
         return ground::storeys_of(map).size() < 2 ? "" : world.storey(storey).name + ": ";
     }
-    // Of one storey, or, with none, of all.
+    // For one storey or, with none, for all.
     void tell_tiles(DataCell cell, StoreyId storey, std::vector<std::string>& lines) const;
     void tell_flags(DataCell cell, StoreyId storey, std::vector<std::string>& lines) const;
-    // Gives which barriers there are, by storey.
+    // Returns which barriers there are, by storey.
     std::set<std::pair<StoreyId, BarrierId>> tell_solids(Point p, StoreyId storey,
                                                          std::vector<std::string>& lines) const;
     void tell_carved(Point p, int column, int row, StoreyId storey,
@@ -74,7 +75,7 @@ Region standing(const play::StandingPiece& piece) {
     return region;
 }
 
-// Whether a line passes within half a px of a point.
+// Returns whether a line passes within half a px of a point.
 bool passes(const play::StandingPiece& piece, Point p) {
     const Ring line = standing(piece).outline;
     const double dx = line[1].x - line[0].x, dy = line[1].y - line[0].y, length = std::hypot(dx, dy);
@@ -83,7 +84,8 @@ bool passes(const play::StandingPiece& piece, Point p) {
     return along >= 0 && along <= 1 && off <= steps_per_px / 2.0;
 }
 
-// Pieces of a barrier that hold a point, and those whose edge it lies on: where these close around it, it is inside.
+// Pieces of a barrier that hold a point, and those whose edge it lies on: if these close around it, it is
+// inside.
 struct HeldBy {
     std::vector<std::string> inside, edge;
     Regions edges;
@@ -143,7 +145,7 @@ std::set<std::pair<StoreyId, BarrierId>> Prober::Parts::tell_solids(Point p, Sto
     return solid;
 }
 
-// Shapes of this cell that would be here, had nobody above carved them away.
+// Describes shapes of this cell that would be here if nothing above carved them away.
 void Prober::Parts::tell_carved(Point p, int column, int row, StoreyId only,
                                 const std::set<std::pair<StoreyId, BarrierId>>& solid,
                                 std::vector<std::string>& lines) const {

@@ -1,4 +1,4 @@
-// What a mover sets off at a place: a body is put there in a game of its own, and what its tracker gives is told.
+// What a mover sets off at a place: a body is put there in a separate game, and the result of its tracker is reported.
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -12,7 +12,7 @@ namespace dryground::play {
 
 namespace {
 
-// ", every 2 s, once," or nothing.
+// Returns ", every 2 s, once," or nothing.
 std::string how_often(Fires fires, double every_s, bool once) {
     std::string words;
     if (every_s > 0 && fires == Fires::inside) words += fmt::format(", every {:g} s", every_s);
@@ -50,7 +50,7 @@ std::string line_of(const Play& play, const Map& map, const Firing& firing) {
     return fmt::format("{}: {} {}", name_of(firing.fires), who, fmt::join(does, ", "));
 }
 
-// The middle of each side of a mover's body, as a contact with ground that lies beyond it.
+// Returns the middle of each side of a mover's body, as a contact with ground that lies beyond it.
 std::array<Contact, 4> contacts_around(const Mover& mover, MoverId id, PointPx place, StoreyId storey) {
     const Bounds box = *bounds(mover.body);
     const double left = place.x + to_px(box.least.x), top = place.y + to_px(box.least.y),
@@ -76,7 +76,7 @@ std::vector<std::string> lines_of_firings(const World& world, const Map& map, co
             if (((firing.fires == wanted) || ...)) lines.push_back(line_of(play, map, firing));
     };
     BodyNow body{1, mover, place, storey, false};
-    // Each way by itself, from the same state: what one of them changes is not there for the next.
+    // Each way separately, from the same state: what one of them changes does not affect the next.
     {
         TriggerTracker tracker(play);
         (void)tracker.update(0, {});   // what fires at the start

@@ -1,3 +1,8 @@
+// What bodies can be inside: objects, reacting tiles, triggers of layers.
+//
+// Idea. Objects are found by an index, tiles by the cells that a body touches; what a tile senses with is worked out
+// once for each number of the palette. Cost: in proportion to what is near the body.
+
 #include "sensors_internal.hpp"
 
 namespace dryground::play {

@@ -1,4 +1,4 @@
-// Inside the play room: what bodies can get into, and which of them each is inside of.
+// Inside the play room: what bodies can enter, and which of these each body is inside.
 #pragma once
 
 #include <algorithm>
@@ -10,14 +10,14 @@
 
 namespace dryground::play {
 
-// What a body is inside of: an object, a tile of a layer, or all that senses in a layer.
+// What a body is inside: an object, a tile of a layer, or all that senses in a layer.
 struct Inside {
     std::uint64_t body = 0;
     ObjectId object = ObjectId::none;
     LayerId layer = LayerId::none;
     Cell cell{};
     MoverId mover = MoverId::none;
-    double waits_s = 0;      // until what fires every so often fires again
+    double waits_s = 0;      // until what fires repeatedly fires again
     bool of_layer = false;   // it is the layer's own trigger, and no tile of it
     [[nodiscard]] auto key() const { return std::tuple(body, object, layer, of_layer, cell.row, cell.column); }
 };
@@ -31,11 +31,11 @@ public:
     void learn_tiles();   // of the numbers that the palette has got since
     [[nodiscard]] bool any_tile() const { return any_tile_; }
 
-    // What a body is inside of, added to a list.
+    // Adds what a body is inside to a list.
     void find(const BodyNow& body, std::vector<Inside>& into) const;
-    // The cell that holds a body's middle; of those that step their position.
+    // Returns the cell that holds a body's middle; for movers that step, their position.
     [[nodiscard]] Cell cell_of(const BodyNow& body) const { return place(body, true).cell; }
-    // Whether a cell of a layer has a part of the layer's own trigger.
+    // Returns whether a cell of a layer has a part of the layer's own trigger.
     [[nodiscard]] bool is_of_layer(LayerId layer, Cell cell) const;
     // Calls action(object's number) for each whose box overlaps one.
     template <class Action>

@@ -1,4 +1,6 @@
 // Which shapes stand where: those of tiles by layer and number of the palette, those of objects, and the rim's.
+//
+// Cost: making is in proportion to palette and objects; a query to what lies near.
 
 #include "solids_internal.hpp"
 

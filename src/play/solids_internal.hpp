@@ -1,4 +1,4 @@
-// Inside the play room: the shapes that stop movers, by cell and by object, ready to be asked about without allocating.
+// Inside the play room: the shapes that stop movers, by cell and by object, ready for queries that do not allocate.
 #pragma once
 
 #include <algorithm>
@@ -42,7 +42,7 @@ class Solids {
 public:
     Solids(const World& world, const Map& map, const Facts& facts);
 
-    // A cell of a layer holds something else now; the map's palette may have grown.
+    // Updates a cell of a layer that holds something else now; the map's palette may have grown.
     void renew(LayerId layer, int column, int row);
 
     // Calls action(const StandingPiece&) for each piece whose box meets one, of a storey; in the order of layers,
@@ -61,7 +61,7 @@ public:
                 action(StandingPiece{&piece, {0, 0}, Touched::rim, LayerId::none, ObjectId::none, 0, 0, piece.barrier});
     }
 
-    // The same for tiles' shapes that sense, with the names of their triggers.
+    // Does the same for tiles' shapes that sense, with the names of their triggers.
     template <class Action>
     void each_sensing(const Bounds& box, StoreyId storey, Action action) const {
         for (const LayerId l : ids<LayerId>(map_.layers)) {
@@ -100,14 +100,14 @@ private:
         Pieces pieces;     // what carves leave of it, in map steps
     };
     struct LayerSolids {
-        bool counts = false;     // it is there and holds cells that may stop somebody, or carve
-        bool reshapes = false;   // it draws its solids in, or grows them
+        bool counts = false;     // it is present and holds cells that may stop somebody, or carve
+        bool reshapes = false;   // it shrinks or grows its solids
         bool has_cuts = false;
         Bounds reach{{0, 0}, {0, 0}};   // how far all of it reaches out of its cell's box
         bool senses = false;
         std::vector<Meaning> meanings;
         std::vector<std::size_t> objects;   // numbers of its solids
-        // What becomes of a tile that is drawn in or grown, by the numbers around it.
+        // What becomes of a tile that is shrunk or grown, by the numbers around it.
         std::map<std::vector<std::int32_t>, Pieces> reshaped;
         std::vector<Filled> filled;
         detail::BoxIndex filled_near;
@@ -167,7 +167,7 @@ private:
                                          piece.barrier});
         });
     }
-    // The cells of a layer whose pieces or carves may come near a box.
+    // Returns the cells of a layer whose pieces or carves may come near a box.
     [[nodiscard]] DataCells cells_reaching(LayerId layer, const Bounds& box) const {
         return ground::cells_reaching(map_, layers_[index(layer)].reach, box);
     }
@@ -189,11 +189,11 @@ private:
     void cut_all();
     [[nodiscard]] Bounds reach_of(LayerId layer, int column, int row) const;
 
-    // What becomes of them: drawn in or grown by their own layer, cut by carves above.
+    // Computes what becomes of them: shrunk or grown by their own layer, cut by carves above.
     void cut_cell(LayerId layer, int column, int row);
     void cut_object(ObjectSolids& object);
     void cut_around(LayerId layer, const Bounds& box);
-    // The small holes of a layer, or those near a box that has changed (filled_holes.cpp).
+    // Finds the small holes of a layer, or those near a box that has changed (filled_holes.cpp).
     void fill_holes(LayerId layer, const std::optional<Bounds>& changed);
     void add_filled(LayerId layer, const Region& hole);
     void cut_filled(LayerId layer, Filled& hole) const;
@@ -202,7 +202,7 @@ private:
     [[nodiscard]] Regions solids_near(LayerId layer, const Bounds& box) const;
     [[nodiscard]] Regions carves_near(const Bounds& box, LayerId layer, StoreyId storey, BarrierId barrier) const;
     [[nodiscard]] bool cut_by_carves(Pieces& pieces, Point at, LayerId layer, StoreyId storey) const;
-    // What a layer makes of some of its pieces, given all its solids near; those less `at`.
+    // Returns what a layer makes of some of its pieces, given all its solids near; relative to `at`.
     [[nodiscard]] Pieces drawn_and_grown(LayerId layer, const Pieces& pieces, const Regions& near, Point at) const;
 
     const World& world_;
@@ -223,7 +223,7 @@ private:
     Pieces rim_;
 };
 
-// Convex pieces of an area, or the segments of a line.
+// Adds convex pieces of an area, or the segments of a line.
 void add_pieces(Pieces& pieces, const ground::Part& part);
 
 }   // namespace dryground::play

@@ -1,3 +1,7 @@
+// The objects that a game has to make, and the bodies that it has to remove, as facts change.
+//
+// Cost: each call looks at the map's objects once.
+
 #include "dryground/spawners.hpp"
 
 #include <fmt/format.h>
@@ -124,7 +128,7 @@ SpawnReport Spawners::spawn(const Play& play) const {
         const Kind& kind = world.kind(object.kind);
         const Make* make = maker(kind, object.tags);
         if (make == nullptr) {
-            // Kinds that everybody has are places rather than things.
+            // Kinds that every world has are places rather than things.
             const bool is_place = kind.name == name_of(kind.role);
             if ((object.role == Role::spawn || object.role == Role::entity) && !is_place) ++report.missing[kind.name];
             continue;

@@ -30,8 +30,8 @@ Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
     return play::whole_box(least, most);
 }
 
-// How much of its way a body comes before a line stops it; 2 when it does not. Who stands in one that blocks both ways
-// is stopped only where the middle of the body would get across it; in another one, nowhere.
+// Returns how far a body comes on its way before a line stops it; 2 if none does. A body in a line that blocks both
+// ways is stopped only where its middle would get across it; in another one, nowhere.
 double free_before_line(std::span<const Point> ends, Vec at, bool both_ways, const Ring& body, Vec start, Vec way) {
     if (play::first_overlap(body, start, {0, 0}, ends, at) > 0) return play::first_overlap(body, start, way, ends, at);
     const Bounds box = detail::box_around(body);
@@ -47,7 +47,7 @@ double free_before(const play::StandingPiece& piece, const Ring& body, Vec start
     return free_before_line(points, vec(piece.at), one_way == OneWay::none, body, start, way);
 }
 
-// The side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
+// Returns the side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
 int side_toward(int dc, int dr) { return dr < 0 ? 0 : dc > 0 ? 1 : dr > 0 ? 2 : 3; }
 
 }   // namespace
@@ -146,7 +146,7 @@ Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId store
         }
         result.cell = touch.cell;
     });
-    // Cells that it may not enter, and sides that it may not pass.
+    // Lists cells that it may not enter, and sides that it may not pass.
     const auto [c0, r0, c1, r1] = map().cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {

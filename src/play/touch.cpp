@@ -1,7 +1,7 @@
 // From contacts to what was hit.
 //
 // Idea: look behind the contact. Without the body's box a short way from the contact into the ground tells whose shape
-// lies there: a wall beside the floor does not. Only where that finds nothing (a contact past a corner) what is nearest
+// lies there: a wall beside the floor does not. Only if that finds nothing (a contact past a corner), the nearest
 // counts. With the box of a body that is pushed straight, all that lies in a strip along its side. A side that
 // something solid covers is not hit: engines let bodies sink in, so that their contacts at a wall's foot lie below the
 // floor.
@@ -120,8 +120,8 @@ private:
         }
     }
 
-    // Where two pieces join, the way into the ground runs between them, inside of neither: they are touched no less
-    // where something of another barrier lies over both.
+    // Where two pieces join, the way into the ground runs between them, inside neither: they are still touched if
+    // something of another barrier lies over both.
     void add_joints(Touches& into) const {
         if (into.empty()) return;
         const Touches found = into;
@@ -137,12 +137,12 @@ private:
         return a.sort == b.sort && a.layer == b.layer && a.object == b.object && a.column == b.column && a.row == b.row;
     }
 
-    // Who is stopped by one barrier need not be by another, unless the mover is known.
+    // A mover that is stopped by one barrier may not be stopped by another, unless the mover is known.
     [[nodiscard]] bool may_cover(const StandingPiece& piece, const StandingPiece& covered) const {
         return !are_same(piece, covered) && (piece.barrier == covered.barrier || contact_.mover != MoverId::none);
     }
 
-    // Whether something else covers the side of a piece that is entered at a point.
+    // Returns whether something else covers the side of a piece that is entered at a point.
     [[nodiscard]] bool is_covered(const StandingPiece& covered, std::span<const Point> ring, Vec by, Vec at) const {
         const Vec along{-normal_.y, normal_.x};
         Span extent{std::numeric_limits<double>::max(), std::numeric_limits<double>::lowest()};
@@ -189,8 +189,8 @@ private:
         [[nodiscard]] std::span<const Found> all() const { return {found.data(), count}; }
     };
 
-    // All that lies in a strip along the body's side: between two distances from the contact, out of the ground. Lines,
-    // which have no inside, are looked for around the contact.
+    // Finds all that lies in a strip along the body's side: between two distances from the contact, out of the
+    // ground. Lines, which have no inside, are searched around the contact.
     void find_along(Vec least, Vec most, double from, double to, bool with_lines, AllFound& into) const {
         const bool level = is_level();
         const double at = level ? point_.y : point_.x, out = level ? normal_.y : normal_.x;
@@ -230,7 +230,7 @@ private:
         }
     }
 
-    // How much of it nothing else covers.
+    // Returns how much of it nothing else covers.
     [[nodiscard]] double bare_length(const Found& found, std::span<const Found> covers) const {
         double bare = 0, from = found.span.from;
         while (from < found.span.to) {   // each turn passes a cover, or what is bare up to the next one
@@ -248,8 +248,8 @@ private:
         return bare;
     }
 
-    // Of the extent of the body's box, the part that its mover's shape has on the side of the contact: of a round one a
-    // single point.
+    // Returns, of the extent of the body's box, the part that its mover's shape has on the side of the contact: for a
+    // round one a single point.
     void keep_to_side(double& from, double& to) const {
         const bool level = is_level();
         const Regions& body = world_.mover(contact_.mover).body;
@@ -268,7 +268,7 @@ private:
 
     [[nodiscard]] bool is_level() const { return std::abs(normal_.y) > std::abs(normal_.x); }   // the ground is
 
-    // How much of a strip a piece lies along; nothing where it only meets the strip's edge.
+    // Returns how much of a strip a piece lies along; nothing if it only meets the strip's edge.
     static Span part_in(const Piece& piece, std::span<const Point> ring, Vec by, Vec low, Vec high, bool level) {
         const Vec least = vec(piece.box.least) + by, most = vec(piece.box.most) + by;
         if (!piece.is_line() && (least.x >= high.x || low.x >= most.x || least.y >= high.y || low.y >= most.y))
@@ -282,8 +282,8 @@ private:
 
     enum class Covered { no, yes };
 
-    // Whose shape the way into the ground enters at a point; of several only those that it enters first, and what lies
-    // over them. Those whose side is covered only where that is asked for.
+    // Adds the piece that the way into the ground enters at a point; of several only those that it enters first, and
+    // what lies over them. Those whose side is covered only on request.
     void behind(Touches& into, Vec at, bool strict, Covered covered, bool with_lines = true) const {
         const Vec way = normal_ * -within_;
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
@@ -304,7 +304,7 @@ private:
         });
     }
 
-    // What is nearest, on the side of the ground.
+    // Adds what is nearest, on the side of the ground.
     void around(Touches& into) const {
         each(corner(false), corner(true), [&](const StandingPiece& piece, std::span<const Point> ring, Vec by) {
             const Vec off = nearest(ring, by, point_) - point_;

@@ -1,3 +1,7 @@
+// Touches from frame to frame: which begin, last and end.
+//
+// Idea. The sorted list of a frame is compared with the one before. Cost: O(n log n) in the contacts of a frame.
+
 #include <algorithm>
 #include <tuple>
 

@@ -1,7 +1,7 @@
-// Who is inside of what, frame by frame, and what comes of it.
+// Which bodies are inside what, frame by frame, and what follows.
 //
-// Idea: each frame lists what every body is inside of, sorted; beside the list of the frame before it tells what began,
-// lasts and ended.
+// Idea: each frame lists what every body is inside, sorted; a comparison with the list of the frame before shows what
+// began, lasts and ended.
 
 #include <algorithm>
 #include <utility>
@@ -42,7 +42,7 @@ struct TriggerTracker::Parts {
         facts_before = play.facts();
         follow_map();
     }
-    // Another map, or another world, since the last call: nobody is inside of anything yet.
+    // Another map, or another world, since the last call: no body is inside anything yet.
     void follow_map() {
         if (arrival == play.parts_->arrival) return;
         arrival = play.parts_->arrival, map_id = play.map_id();
@@ -63,7 +63,7 @@ struct TriggerTracker::Parts {
     }
 
     bool fire_object(ObjectId o, Fires fires, std::uint64_t body) {
-        // What is given points into the world, which outlasts the present map.
+        // The result points into the world, which outlasts the present map.
         const Object& object = play.world().map(map_id).object(o);
         if (!is_there(play.map(), play.map().object(o), facts_before) || !all_hold(object.needs) ||
             (object.once && play.has_fired(o)))
@@ -84,9 +84,9 @@ struct TriggerTracker::Parts {
                all_hold(reaction.needs);
     }
 
-    // What a layer's own trigger does.
+    // Does what a layer's own trigger does.
     void fire_layer(LayerId number, Fires fires, const BodyNow& body) {
-        // What is given points into the world, which outlasts the present map.
+        // The result points into the world, which outlasts the present map.
         const Layer& layer = play.world().map(map_id).layer(number);
         const Reaction& reaction = *layer.reaction;
         if (!heeds(reaction, fires, body.mover) || (reaction.once && play.has_fired(number))) return;
@@ -98,7 +98,7 @@ struct TriggerTracker::Parts {
         firings.push_back(std::move(firing));
     }
 
-    // All reactions of a tile to an act; `side` of bumps.
+    // Makes all reactions of a tile to an act; `side` of bumps.
     void fire_tile(LayerId layer, Cell cell, Fires fires, const BodyNow& body, int side = -1) {
         const Placed placed = play.tile_at(layer, cell);
         if (placed.tile < 0) return;
@@ -133,7 +133,7 @@ struct TriggerTracker::Parts {
             if (reaction.then != Reaction::Then::stays) return;   // it is another tile now
         }
     }
-    // Whether stairs take a body on: not where it has come by stairs and has not left their cell since.
+    // Returns whether stairs take a body on: not if it has come by stairs and has not left their cell since.
     bool climb(const Climbed& now_climbed) {
         if (std::find(climbed.begin(), climbed.end(), now_climbed) != climbed.end()) return false;
         climbed.push_back(now_climbed);
@@ -184,7 +184,7 @@ struct TriggerTracker::Parts {
             if (!lasts) tell(inside, Fires::enter);
             if (inside.waits_s > 0) continue;
             tell(inside, Fires::inside);
-            // What was late is not made up for in one frame, nor forgotten.
+            // Missed times are not all repeated in one frame, nor forgotten.
             const double every = every_s(inside);
             inside.waits_s = std::max(inside.waits_s + every, 0.0);
             if (!lasts) inside.waits_s = every;
@@ -195,7 +195,7 @@ struct TriggerTracker::Parts {
         if (!climbed.empty()) forget_left_stairs();
     }
 
-    // What it stands in, or next to: cells beside the one it is in, not those past its corners.
+    // Lists what it stands in, or next to: cells beside the one it is in, not those past its corners.
     void use(const BodyNow& body) {
         const Cell own = sensors.cell_of(body);
         std::array<ObjectId, 64> used{};

@@ -1,6 +1,8 @@
-// Idea: how high a body is at each moment of a jump follows from the height of the jump; what it can choose is
-// where it is to the side, as fast as it may. So all jumps of a height are told by spans of x, moment by moment: they
-// grow to both sides, and lose what is in the way. Forward that finds what may be reached, backward a way that gets
+// Jumps that surely arrive.
+//
+// Idea: how high a body is at each moment of a jump follows from the height of the jump; it can only choose its
+// position to the side, within its speed. So all jumps of a height are described by spans of x, moment by moment: they
+// grow to both sides, and lose what is in the way. Forward this finds what may be reached; backward a way that gets
 // there.
 
 #include "air_internal.hpp"
@@ -17,7 +19,7 @@ namespace {
 constexpr double longest_step = 0.025, shortest_step = 0.001;
 constexpr double deepest_step = 3 * steps_per_px;
 
-// How high above the take-off a jump of some height is after some time, in flights.
+// Returns how high above the take-off a jump of some height is after some time, in flights.
 double height_at(const Flight& flight, double high, double time) {
     return 4 * std::sqrt(flight.jump * high) * time - 4 * flight.jump * time * time;
 }
@@ -59,7 +61,7 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::up && !now.falls) return;
             const Ring& ring = sum.passes == OneWay::up ? sum.catches : sum.ring;
-            // A step to either side, since ways are rounded to the lattice.
+            // A step more to either side, since ways are rounded to the lattice.
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
         });
         Moment next;

@@ -1,4 +1,4 @@
-// Inside the travel room: everywhere that a body may get to through the air, however it steers.
+// Inside the travel room: all places that a body may get to through the air, however it steers.
 #pragma once
 
 #include <optional>
@@ -21,18 +21,18 @@ struct Moment {
     Spans spans{};
 };
 
-// The box around where the body may be between a moment and the next.
+// Returns the box around where the body may be between a moment and the next.
 [[nodiscard]] Bounds box_of(const Moment& moment);
 
-// Jumps of one height, from a way that is level, or a point. Between two moments the body moves where a whole strip is
-// free, so that every way that is found is free.
+// Jumps of one height, from a horizontal way, or a point. Between two moments the body moves where a whole strip is
+// free, so that every way found is free.
 class SureAir {
 public:
-    // Requires flight.jump > 0. `high`: of the apex.
+    // Makes the moments. Requires flight.jump > 0. `high`: of the apex.
     SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest);
 
     [[nodiscard]] const std::vector<Moment>& moments() const { return moments_; }
-    // A way that comes down on an edge at a moment, or one that is in a convex ring then.
+    // Returns a way that comes down on an edge at a moment, or one that is in a convex ring then.
     [[nodiscard]] std::optional<Ring> to_edge(std::size_t moment, Point c, Point d) const;
     [[nodiscard]] std::optional<Ring> into(std::size_t moment, const Ring& target) const;
 
@@ -44,13 +44,13 @@ private:
     std::vector<Moment> moments_;
 };
 
-// Jumps of all heights from a way, or falls from it: everywhere that a body may get to, and perhaps a little more. What
-// is solid stops it where it fills all that lies between two moments; a line that stops one way only stops it where it
-// is level, and the body was above it all the time. Requires
-// flight.jump > 0. Cost: in proportion to the heights that it passes, and what is in the way there.
+// Jumps of all heights from a way, or falls from it: all places that a body may get to, and perhaps a little more.
+// Solid area stops it if it fills all that lies between two moments; a one-way line stops it only if it is horizontal
+// and the body was above it all the time. Requires flight.jump > 0. Cost: in proportion to the heights that it passes,
+// and what is in the way there.
 [[nodiscard]] std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
                                             bool jumps, std::int32_t lowest);
-// Whether a body may land on an edge at a moment, or touch a convex ring.
+// Returns whether a body may land on an edge at a moment, or touch a convex ring.
 [[nodiscard]] bool may_land_on(const Moment& moment, Point c, Point d);
 [[nodiscard]] bool may_touch(const Moment& moment, const Ring& target);
 

@@ -1,3 +1,8 @@
+// Which facts may close something when they come true.
+//
+// Idea. For movers seen from above, the area that they cannot enter is merged with and without each fact, in every
+// state of a few others, and compared. Cost: see closing_internal.hpp.
+
 #include "closing_internal.hpp"
 
 #include <algorithm>
@@ -18,13 +23,13 @@ bool does_something(const Tile& tile) {
            std::any_of(tile.shapes.begin(), tile.shapes.end(), [](const Shape& s) { return !s.trigger.empty(); });
 }
 
-// Whether it bounds ways by more than area: lines, shut sides.
+// Returns whether it limits ways by more than area: lines, shut sides.
 bool has_edges(const Tile& tile) {
     return tile.sides.has_value() ||
            std::any_of(tile.shapes.begin(), tile.shapes.end(), [](const Shape& s) { return !s.line.empty(); });
 }
 
-// Whether an object is ground and no more.
+// Returns whether an object is ground and nothing else.
 bool is_mere_ground(const Object& object) {
     return object.role == Role::solid && !ground::moves(object) && object.line.empty() && object.gives.empty() &&
            object.runs == EventId::none && object.link.map == MapId::none;
@@ -75,11 +80,11 @@ private:
         for (const Object& object : map_.objects)
             if (object.layer == id) does = does || !is_mere_ground(object);
         does || edges ? close(layer.unless) : compare(layer.unless);
-        // What comes with a layer closes nothing by being touched.
+        // Objects that come with a layer close nothing by being touched.
         edges || (does && layer.holds_objects) ? close(layer.when) : compare(layer.when);
     }
 
-    // Whether a mover cannot be somewhere with the fact where it could be without it.
+    // Returns whether a mover cannot be somewhere with the fact where it could be without it.
     [[nodiscard]] bool may_close(FactId fact) const {
         Facts others = shaping_;
         std::erase(others, fact);

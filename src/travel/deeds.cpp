@@ -1,3 +1,8 @@
+// What a mover can touch, take, use or set off on a map, and the positions from which it can.
+//
+// Idea. Positions from which a body overlaps an area are the area plus the mirrored body (Minkowski sum), in convex
+// pieces. Cost: O(pieces) of the areas.
+
 #include "deeds_internal.hpp"
 
 #include <algorithm>
@@ -32,8 +37,8 @@ public:
 private:
     [[nodiscard]] bool steps() const { return mover_.moves == Moves::steps; }
 
-    // Positions from which the body overlaps an area; of a mover that steps, the area itself, in which the middle of
-    // its cell has to lie.
+    // Adds positions from which the body overlaps an area; for a mover that steps, the area itself, which has to
+    // contain the middle of its cell.
     void add_overlap(Target& target, const Regions& area) const {
         for (Ring& piece : convex_pieces(area, 64)) add_overlap(target, piece);
     }
@@ -52,14 +57,14 @@ private:
             add_overlap(target, box_ring({p.x - hair, p.y - hair}, {p.x + hair, p.y + hair}));
         }
     }
-    // Positions of bodies whose middle is in a cell.
+    // Adds positions of bodies whose middle is in a cell.
     void add_cell(Target& target, int column, int row) const {
         Ring ring = map_.cell_ring(column, row);
         if (!steps())
             for (Point& p : ring) p = {p.x - middle_.x, p.y - middle_.y};
         target.rings.push_back(convex_hull(std::move(ring)));
     }
-    // The cell, and those beside it, not those past its corners: from there it is used.
+    // Adds the cell and those beside it, without those past its corners: from there it is used.
     void add_cells_to_use(Target& target, int column, int row) const {
         for (const auto& [dc, dr] :
              {std::pair{0, 0}, std::pair{0, -1}, std::pair{1, 0}, std::pair{0, 1}, std::pair{-1, 0}})
@@ -84,7 +89,7 @@ private:
         Target target{object.storey, {}};
         if (object.area.empty()) {
             add_point(target, object.position);
-            // What has no area is touched by nothing.
+            // An object without an area is touched by nothing.
             if (deed.fires != Fires::start && deed.fires != Fires::defeat) deed.does = false;
         } else if (object.fires == Fires::use) {
             const auto [c0, r0, c1, r1] = map_.cells_near(box);
@@ -100,7 +105,7 @@ private:
         add(std::move(deed), std::move(target));
     }
 
-    // What a layer's own trigger gives, in all its cells as one.
+    // Adds what a layer's own trigger gives, in all its cells as one.
     void add_layer(LayerId number) {
         const Layer& layer = map_.layer(number);
         if (!layer.reaction || layer.reaction->gives.empty()) return;
@@ -176,7 +181,7 @@ private:
             add(deed, std::move(target));
         }
     }
-    // Beside the sides from which it may be bumped, a px thick; of diamonds all around.
+    // Adds the area beside the sides from which it may be bumped, a px thick; for diamonds all around.
     void add_sides(Target& target, const Reaction& reaction, const Orientation& orientation, int column,
                    int row) const {
         Sides asked;

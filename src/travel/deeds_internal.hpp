@@ -24,11 +24,11 @@ struct Deeds {
 };
 [[nodiscard]] Deeds deeds_of(const World& world, const Map& map, MoverId mover);
 
-// Whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever the game
-// has for it.
+// Returns whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever
+// the game has for it.
 [[nodiscard]] bool fires(const Deed& deed);
 
-// Whether it is there while just these facts hold.
+// Returns whether it is present while exactly these facts hold.
 [[nodiscard]] bool is_there(const Map& map, const Deed& deed, const Facts& facts);
 
 [[nodiscard]] bool all_hold(const Facts& needs, const Facts& held);

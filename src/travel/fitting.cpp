@@ -1,3 +1,8 @@
+// Where a mover's body fits, by ground alone.
+//
+// Idea. The ground grown by the mirrored body is where the body's position cannot be (geometry/reach.cpp); the parts of
+// what is left are where it fits. Cost: see fitting_internal.hpp.
+
 #include "fitting_internal.hpp"
 
 #include <algorithm>
@@ -12,7 +17,7 @@ namespace dryground::travel {
 
 namespace {
 
-// Where a body that touches the ground is beside.
+// Where a body that touches the ground is beside it: tried in this order.
 constexpr std::array on_or_beside{Point{0, 0}, Point{0, -2}, Point{0, 2}, Point{-2, 0}, Point{2, 0}};
 
 std::optional<Point> place_in(const Region& region, Point p) {
@@ -21,7 +26,7 @@ std::optional<Point> place_in(const Region& region, Point p) {
     return std::nullopt;
 }
 
-// The nearest corner of what lies outside, of a region of positions.
+// Returns the nearest corner of what lies outside a region of positions.
 std::optional<Point> nearest_outside(const Region& region, const Ring& overlaps_map, Point from) {
     std::optional<Point> best;
     double nearest = 1e300;

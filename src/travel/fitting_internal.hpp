@@ -9,17 +9,18 @@
 
 namespace dryground::travel {
 
-// The parts of an area of positions in which the body overlaps no ground. Ground that is not near may be left out; it
-// may be told in several regions. Where the body fits exactly counts.
+// Returns the parts of an area of positions in which the body overlaps no ground. Ground that is not near may be left
+// out; it may be given in several regions. Positions where the body fits exactly count.
 [[nodiscard]] Regions fitting(const Regions& positions, const Regions& ground, const Mover& mover);
 
-// A way out of a map, from positions inside of it, past ground and lines that stop both ways: the first position on it
-// at which all of the body is outside; nothing where it cannot get out. Exact. Cost: booleans of all ground.
+// Finds a way out of a map, from positions inside it, past ground and lines that stop both ways: returns the first
+// position on it at which all of the body is outside; nothing if it cannot get out. Exact. Cost: booleans of all
+// ground.
 [[nodiscard]] std::optional<Point> way_out(const Map& map, const Regions& ground, std::span<const Ring> lines,
                                            const Mover& mover, const std::vector<Point>& from);
 
-// How far a body falls straight down, in steps, until ground or a line that stops it from above is under it; nothing
-// where it gets below a level. Ground and lines that are not near its way may be left out.
+// Returns how far a body falls straight down, in steps, until ground or a line that stops it from above is under it;
+// nothing if it gets below a level. Ground and lines that are not near its way may be left out.
 [[nodiscard]] std::optional<std::int32_t> falls(const Regions& ground, const std::vector<Ring>& lines,
                                                 const Mover& mover, Point from, std::int32_t lowest);
 

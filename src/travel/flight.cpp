@@ -1,3 +1,8 @@
+// Times and curves of jumps and falls.
+//
+// All curves are parabolas of one gravity; they are made straight with as many points as keep them within a given
+// distance. Doubles; positions are rounded to the lattice at the end.
+
 #include "flight_internal.hpp"
 
 #include <algorithm>

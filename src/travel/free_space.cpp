@@ -1,3 +1,8 @@
+// The areas that ground leaves free, found without a boolean.
+//
+// Idea: see FreeSpace in free_space_internal.hpp. An edge's nearest neighbour to the left is found among the edges that
+// cross its level; exact.
+
 #include "../geometry/ring_internal.hpp"
 #include "free_space_internal.hpp"
 
@@ -12,7 +17,8 @@ namespace dryground::travel {
 
 namespace {
 
-// How far an edge moves to the right for each step down, from its upper end; level ones lie after all others.
+// Returns how far an edge moves to the right for each step down, from its upper end; horizontal ones come after all
+// others.
 double lean(Point top, Point low) {
     return top.y == low.y ? std::numeric_limits<double>::infinity()
                           : (static_cast<double>(low.x) - top.x) / (static_cast<double>(low.y) - top.y);
@@ -37,7 +43,7 @@ void FreeSpace::add(const Ring& ring) {
         edges_.push_back({ring[i], ring[(i + 1) % ring.size()], i + 1 == ring.size()});
 }
 
-// Corners that touch the middle of an edge part it.
+// Splits edges at corners that touch their middle.
 void FreeSpace::split() {
     std::vector<std::pair<std::size_t, Point>> cuts;
     for (const Edge& edge : edges_) {
@@ -124,7 +130,7 @@ void FreeSpace::trace(std::size_t first, const std::vector<std::uint32_t>& next)
     rings.push_back(std::move(ring));
 }
 
-// What lies left of a solid's first point begins above it, or left of it: it is known when solids are asked in order.
+// What lies left of a solid's first point begins above it, or left of it: it is known if solids are handled in order.
 void FreeSpace::nest() {
     solids_in_.resize(areas_.size());
     around_.resize(solids_.size(), outside);
@@ -153,8 +159,8 @@ void FreeSpace::put_in_index() {
     near_ = detail::BoxIndex(std::move(boxes));
 }
 
-// The edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At p
-// itself only those that lean less than `before`.
+// Returns the edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At
+// p itself only those that lean less than `before`.
 const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
     if (near_.empty()) return nullptr;
     const std::int32_t least = near_.all().least.x;

@@ -1,4 +1,4 @@
-// Inside the travel room: the areas that ground leaves free, told apart without any boolean.
+// Inside the travel room: the areas that ground leaves free, separated without a boolean.
 #pragma once
 
 #include <cstdint>
@@ -10,16 +10,17 @@ namespace dryground::travel {
 
 // What a point could move in, from one place to another, without passing through a corner where solids meet.
 //
-// The edges of valid regions are linked anew, at corners where several meet so that what is free stays together. A ring
-// that comes of it goes around a free area, or around solids that touch one another. A place's area is known from the
-// nearest edge to its left. Cost: building O(n log n) in edges, asking about those
-// near the way to that edge.
+// The edges of valid regions are linked anew, at corners where several meet so that what is free stays together. Each
+// resulting ring goes around a free area, or around solids that touch one another. A place's area is known from the
+// nearest edge to its left. Cost: building O(n log n) in edges, a query is proportional to the edges near the way to
+// that edge.
 class FreeSpace {
 public:
     explicit FreeSpace(const Regions& ground);
 
     static constexpr int outside = -1, in_ground = -2;
-    // The number of the closed area that holds a point, or one of the above. Of points on an edge: one of its sides.
+    // Returns the number of the closed area that holds a point, or one of the above. For points on an edge: one of its
+    // sides.
     [[nodiscard]] int area_at(Point p) const;
 
     [[nodiscard]] int areas() const { return static_cast<int>(areas_.size()); }   // that are closed all around

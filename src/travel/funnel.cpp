@@ -1,6 +1,8 @@
-// A* over the triangles of the area, then the string pulled taut through the sides that it crosses: Lee and Preparata,
-// "Euclidean shortest paths in the presence of rectilinear barriers", Networks 14, 1984; Chazelle, "A theorem on
-// polygon cutting with applications", FOCS 1982.
+// The shortest way inside an area.
+//
+// Idea. A* over the triangles of the area, then the string pulled taut through the sides that it crosses: Lee and
+// Preparata, "Euclidean shortest paths in the presence of rectilinear barriers", Networks 14, 1984; Chazelle, "A
+// theorem on polygon cutting with applications", FOCS 1982.
 
 #include "funnel_internal.hpp"
 
@@ -45,7 +47,7 @@ public:
     struct Gate {   // a side that is crossed, its ends to the left and right of the way
         Point left, right;
     };
-    // Nothing where no triangles lead there.
+    // Returns nothing if no triangles lead there.
     [[nodiscard]] std::vector<Gate> gates(int first, int last, Point from, Point to) const {
         const std::size_t count = mesh_.triangles.size();
         std::vector<double> far(count, 1e300);
@@ -80,7 +82,7 @@ public:
             for (std::size_t k = 0; k < 3; ++k)
                 if (beside_[static_cast<std::size_t>(before)][k] == t) {
                     const auto [a, b] = side(static_cast<std::size_t>(before), k);
-                    // The triangle lies left of its sides: whoever leaves over one has its end on the left.
+                    // The triangle lies left of its sides: leaving across one, its end is on the left.
                     gates.push_back({mesh_.points[b], mesh_.points[a]});
                 }
         }
@@ -96,7 +98,7 @@ private:
     std::vector<std::array<int, 3>> beside_;   // by side; -1: the area's edge
 };
 
-// Points on the numbers' left of a way are those with cross > 0.
+// Points on the left of a way, by the numbers, are those with cross > 0.
 Ring taut(Point from, Point to, std::vector<Triangles::Gate> gates) {
     gates.push_back({to, to});
     Ring way{from};

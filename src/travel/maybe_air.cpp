@@ -1,8 +1,9 @@
-// Idea: a body that rises to a height, or falls from one, passes all heights between; where it is to the side when it
-// passes one is told by spans of x. Between two heights they grow by what the slowest body can do meanwhile, the one
-// that jumps the least high, and lose what is in the way. Jumps are looked at in bands of height, so that the slowest
-// of a band is not much slower than the others; what falls below the take-off is looked at together. Rejected: moments
-// of time, at which the bodies of a band are at many heights, so that nothing solid fills them all.
+// Jumps that may arrive, by the most generous reading. ¶ Idea: a body that rises to a height, or falls from one, passes
+// all heights between; where it is to the side when it passes one is told by spans of x. Between two heights they grow
+// by what the slowest body can do meanwhile, the one that jumps the least high, and lose what is in the way. Jumps are
+// looked at in bands of height, so that the slowest of a band is not much slower than the others; what falls below the
+// take-off is looked at together. Rejected: moments of time, at which the bodies of a band are at many heights, so that
+// nothing solid fills them all.
 
 #include <algorithm>
 #include <cmath>
@@ -25,14 +26,14 @@ public:
           start_{std::min(a.x, b.x) - margin, std::max(a.x, b.x) + margin},
           highest_(std::min(a.y, b.y)),
           lowest_(std::max(a.y, b.y)) {
-        // Not even a line, grown by the body, lies between two heights without filling what is between two others.
+        // A line, grown by the body, must not lie between two heights without filling what is between two others.
         const Bounds body = detail::box_around(obstacles.body());
         thick_ = std::clamp(std::min(body.most.x - body.least.x, body.most.y - body.least.y) / 4.0, 1.0 * steps_per_px,
                             3.0 * steps_per_px);
     }
 
     void stand() { falling_.push_back(start_); }
-    // From `low` to `high`, and down to where it began.
+    // Spreads from `low` to `high`, and down to where it began.
     void jump(double low, double high) {
         spans_ = {start_};
         const int strips = static_cast<int>(std::ceil(low / thick_));
@@ -43,12 +44,12 @@ public:
         for (int i = strips; i-- > 0;) fall(height(i + 1), height(i), time(i), high);
         falling_.insert(falling_.end(), spans_.begin(), spans_.end());
     }
-    // On from there, after jumps up to a height.
+    // Spreads on from there, after jumps up to a height.
     void go_on_falling(double depth, double jumped) {
         spans_ = std::move(falling_);
         sort_and_join(spans_);
         const double thick = std::max(thick_, depth / most_strips);
-        // Thin ones first: how far it leaps on level ground is told to the px.
+        // Thin bands first: how far it leaps on level ground matters to the px.
         for (double at = 0, next = 0; at < depth && !spans_.empty(); at = next) {
             next = std::min({at + std::max(at, thinnest), at + thick, depth});
             fall(-at, -next, time_of(next) - time_of(at), jumped);
@@ -57,12 +58,12 @@ public:
     [[nodiscard]] std::vector<Moment> moments() && { return std::move(moments_); }
 
 private:
-    // How long it takes to fall so deep, in flights.
+    // Returns how long it takes to fall so deep, in flights.
     [[nodiscard]] double time_of(double fallen) const { return std::sqrt(std::max(0.0, fallen) / flight_.jump) / 2; }
 
-    // From a height above the take-off to another, in some time at most.
+    // Spreads from a height above the take-off to another, in at most some time.
     void rise(double from, double to, double time) { move({highest_ - to, lowest_ - from, flight_.leap * time}); }
-    // The same after jumps that were no higher than that: these take longest.
+    // Spreads likewise after jumps that were no higher than that: these take longest.
     void fall(double from, double to, double time, double jumped) {
         const double far = flight_.leap * (time_of(jumped) + time_of(jumped - to)) + margin;
         move({highest_ - from, lowest_ - to, flight_.leap * time, true}, far);
@@ -88,9 +89,9 @@ private:
         moments_.push_back(std::move(now));
         if (!caught_.empty()) spans_ = spread(spans_, caught_, 0);
     }
-    // A level line that bodies pass going up: who has been above it all the time does not fall through, but past its
-    // ends. Looked at in the last moment in which any body may be above it; by then those that passed an end may have
-    // got so far below it.
+    // Handles a horizontal line that bodies pass going up: a body that has been above it all the time does not fall
+    // through, but past its ends. Looked at in the last moment in which any body may be above it; by then those that
+    // passed an end may have got so far below it.
     void catch_by(const Obstacles::Sum& line, const Moment& now) {
         const double level = line.box.least.y, passed = now.bottom - lowest_;
         if (!now.falls || level < lowest_ || level < now.top || level >= highest_ + passed) return;

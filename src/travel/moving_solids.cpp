@@ -1,3 +1,8 @@
+// Where solids that move along a path may stand.
+//
+// Idea. A path is divided into stops so close together that what is between two of them is covered by both. Cost: in
+// proportion to the path's length.
+
 #include "moving_solids_internal.hpp"
 
 #include <algorithm>

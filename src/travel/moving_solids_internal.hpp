@@ -13,8 +13,8 @@ struct MovingSolid {
     ObjectId object = ObjectId::none;
     StoreyId storey = StoreyId::ground;
     std::vector<Group> groups;   // what is in the mover's way, where it is drawn
-    // Some of where it may stand: by how much it is moved then, and on which leg of its path that is. Every place of
-    // the path is one of them, and they follow each other closely.
+    // Some of the positions where it may stand: by how much it is moved then, and on which leg of its path that is.
+    // Every place of the path is one of them, and they follow each other closely.
     struct Stop {
         Point by;
         std::size_t leg = 0;       // the one that leads here
@@ -23,12 +23,13 @@ struct MovingSolid {
     std::vector<Stop> stops;
 };
 
-// Those of a map that are there while its facts hold.
+// Returns those of a map that are present while its facts hold.
 [[nodiscard]] std::vector<MovingSolid> moving_solids(const WaysOf& of);
 
-// What is in the way when it has been moved.
+// Returns what is in the way after it has been moved.
 [[nodiscard]] std::vector<Group> moved(const std::vector<Group>& groups, Point by);
-// All positions in which the body may touch it on its way from one stop to the next, and perhaps some more: convex.
+// Returns a convex ring with all positions in which the body may touch it on its way from one stop to the next, and
+// perhaps some more.
 [[nodiscard]] Ring swept(const MovingSolid& solid, std::size_t stop, const Ring& body);
 
 }   // namespace dryground::travel

@@ -1,3 +1,8 @@
+// What is in a mover's way, as convex sums of edges and its body.
+//
+// Idea: see Obstacles in obstacles_internal.hpp. Whether a way runs through a sum is decided exactly; where it enters
+// is rounded.
+
 #include "obstacles_internal.hpp"
 
 #include <algorithm>
@@ -156,9 +161,9 @@ constexpr std::array here_and_beside{Point{0, 0}, Point{1, 0}, Point{-1, 0}, Poi
 
 }   // namespace
 
-// A body that lies over no edge is inside of the ground when any point of it is; one that lies on an edge is over it.
+// A body that lies over no edge is inside the ground if any point of it is; one that lies on an edge is over it.
 bool Obstacles::may_be(Point p) const {
-    // Corners of what is closed are rounded to the lattice, and may lie a step inside of a sum.
+    // Corners of closed area are rounded to the lattice, and may lie a step inside a sum.
     const bool over_edge = std::all_of(here_and_beside.begin(), here_and_beside.end(), [&](Point by) {
         const Point q = moved(p, by);
         return near_.any_near({q, q}, [&](std::size_t i) {

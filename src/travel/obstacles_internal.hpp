@@ -12,43 +12,43 @@
 
 namespace dryground::travel {
 
-// The part of a straight way, from 0 to 1, that runs through the inside of a convex ring; nothing where it only touches
-// it. The decision is exact, the two numbers are rounded.
+// The part of a straight way, from 0 to 1, that runs through the inside of a convex ring; nothing if it only
+// touches it. The decision is exact, the two numbers are rounded.
 struct Stretch {
     double from = 0, to = 0;
 };
 [[nodiscard]] std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b);
 
-// Positions from which a body overlaps what is convex: the sum of its points and the mirrored body.
+// Returns the positions from which a body overlaps something convex: the sum of its points and the mirrored body.
 [[nodiscard]] Ring sum_with(std::span<const Point> convex, const Ring& body);
 
-// A body a hair narrower and lower than it is, its feet where they were: so that it fits where it fits exactly.
+// Returns a body a hair narrower and lower, its feet where they were: so that it fits where it fits exactly.
 [[nodiscard]] Ring with_play(const Ring& body);
 
 // Where a position can be and how it can move. Everything that stops the mover is grown by its body: along each edge of
 // the ground, and around each line, the convex sum of the edge and the mirrored body (Lozano-Perez 1983). A way is free
 // when it runs through none of them. What stops in one direction only counts for ways against that direction, that get
-// into its sum from outside, or begin in it with the rear half of the body on the line: who has come through a plank to
-// the hip stands on it when the jump ends, who has come through to the neck falls back.
+// into its sum from outside, or begin in it with the rear half of the body on the line: a body that has come half-way
+// through a plank stands on it when the jump ends; one that has not falls back.
 class Obstacles {
 public:
-    // What stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
+    // Makes what stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
     Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed = {});
-    // Of ground alone, for a body as it is: only to ask where it may be.
+    // Makes it from ground alone, for a body as it is: only to query where it may be.
     Obstacles(const Regions& ground, const Ring& body);
-    // The same with one thing more that stands there for a while. `rest` must outlive it. `closed` and `sums` are those
-    // of the thing alone.
+    // Makes the same with one more thing that stands there for a while. `rest` must outlive it. `closed` and `sums` are
+    // those of the thing alone.
     Obstacles(const Obstacles& rest, std::span<const Group> thing, const Mover& mover);
 
     [[nodiscard]] const Ring& body() const { return body_; }
     [[nodiscard]] bool is_thing() const { return rest_ != nullptr; }
-    // Where the position cannot be. Empty when it was made of ground alone.
+    // Returns where the position cannot be. Empty if it was made from ground alone.
     [[nodiscard]] const Regions& closed() const { return closed_; }
 
     // O(what is near the place, or the way).
     [[nodiscard]] bool may_be(Point p) const;
     [[nodiscard]] bool is_free(Point a, Point b) const;
-    // How much of a way is free: 0 to 1; 1 for all of it.
+    // Returns how much of a way is free: 0 to 1; 1 for all of it.
     [[nodiscard]] double free_before(Point a, Point b) const;
 
     struct Sum {
@@ -58,11 +58,11 @@ public:
         Ring catches{};   // of a line that stops one way only: where the rear half of the body overlaps it
     };
     [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
-    // Whether anything may be in the way in a box.
+    // Returns whether anything may be in the way in a box.
     [[nodiscard]] bool any_near(const Bounds& box) const {
         return near_.any_near(box, [](std::size_t) { return true; }) || (rest_ != nullptr && rest_->any_near(box));
     }
-    // Calls action(sum) for those near a box, of the rest too.
+    // Calls action(sum) for those near a box, also those of the rest.
     template <class Action>
     void each_near(const Bounds& box, Action action) const {
         near_.each_near(box, [&](std::size_t i) { action(sums_[i]); });
@@ -85,11 +85,11 @@ private:
     Point inside_body_;
 };
 
-// The way in which one passes a line, y down: {0, -1} for up.
+// Returns the direction in which one passes a line, y down: {0, -1} for up.
 [[nodiscard]] Point direction_of(OneWay passes);
-// From where on a sum stops a straight way: 0 to 1; nothing where it does not.
+// Returns from where on a sum stops a straight way: 0 to 1; nothing if it does not.
 [[nodiscard]] std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b);
-// Whether a way runs against that direction, in which the line stops it.
+// Returns whether a way runs against the direction in which the line can be passed.
 [[nodiscard]] bool runs_against(Point a, Point b, OneWay passes);
 
 }   // namespace dryground::travel

@@ -1,3 +1,8 @@
+// What a mover reaches in a whole world: the calls of travel.hpp.
+//
+// Idea. What is surely reached comes from a search over states of the facts (search.cpp); the most generous reading is
+// only computed if something is not surely reached. Dead ends come from the same sweeps, backwards.
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -106,7 +111,7 @@ void Reach::Parts::list_places() const {
         if (m >= maybe().maps.size() || maybe().maps[m] == 0) continue;
         travel::Stage& stage = stages.on(map, most_held());
         const auto sure = found.places.find({map, stage.facts});
-        // The most generous reading may know more facts: what it reached is asked by position.
+        // The most generous reading may know more facts: what it reached is looked up by position.
         travel::Stage& wider = stages.loosest(map, maybe().held);
         const auto may_be = maybe().stages.find({map, wider.facts});
         const bool fixed = is_fixed(map);
@@ -135,8 +140,8 @@ void Reach::Parts::list_places() const {
     }
 }
 
-// A dead end is where one gets to and from where one gets neither back to the start, nor to a goal, nor to anything
-// new: in every state in which it is reached. Ways that are said to lead one way are meant so.
+// Finds dead ends: places that can be reached and from which neither the start, nor a goal, nor anything new can be
+// reached, in every state in which they are reached. Ways that are declared to lead one way are meant so.
 void Reach::Parts::find_dead_ends() {
     std::set<travel::Done> goal_things;
     for (const GoalReached& goal : goals)
@@ -179,7 +184,7 @@ void Reach::Parts::find_dead_ends() {
             Point entered{};
             if (hop.move != nullptr) {
                 entered = hop.move->way.back();
-                // Only where it begins: what lies further in is the same dead end.
+                // Only where it begins: everything further in is the same dead end.
                 if (fine[hop.from] == 0) continue;
             } else {
                 const travel::Deed& deed =
@@ -196,7 +201,7 @@ void Reach::Parts::find_dead_ends() {
         if (fine_places.count(key) == 0 && !end.meant) dead_ends.push_back(end.spot);
 }
 
-// Does what a plan says, then one thing more.
+// Returns a route that follows a plan, then does one thing more.
 std::optional<Route> Reach::Parts::route(const std::vector<travel::Done>& plan, const travel::Done& last,
                                          bool sets_it_off) const {
     std::vector<travel::Planned> all = travel::planned(plan);

@@ -23,17 +23,17 @@ struct Reach::Parts {
     void find_goals();
     void find_holes();
     void find_dead_ends();
-    // Only where something is not reached for sure the most generous reading is asked: it takes most of the time.
+    // Returns the most generous reading, computed only if something is not surely reached: it takes most of the time.
     [[nodiscard]] const travel::FoundMaybe& maybe() const;
-    // Whether no fact that may come true closes anything on a map: all its facts open, or those that close never come,
-    // which is known where no map that is entered has one that does.
+    // Returns whether no fact that may come true closes anything on a map: either all its facts open, or those that
+    // close never come, which is known if no map that is entered has one that does.
     [[nodiscard]] bool is_fixed(MapId map) const;
     [[nodiscard]] const std::vector<TravelPlace>& places() const;
 
     [[nodiscard]] Reached of(const travel::Done& what) const;
     [[nodiscard]] Reached of_fact(FactId fact) const;
     [[nodiscard]] travel::Done thing(MapId map, ObjectId object) const;
-    // The most facts that come together.
+    // Returns the most facts that can hold together.
     [[nodiscard]] const Facts& most_held() const;
     [[nodiscard]] std::optional<Route> route(const std::vector<travel::Done>& plan, const travel::Done& last,
                                              bool sets_it_off) const;

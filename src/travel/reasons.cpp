@@ -1,6 +1,6 @@
-// Why something is not reached. First with all facts: the first thing on the way there that needs one is the lock.
-// Where that does not get there either, with a body that is smaller, a jump that is higher or longer: by the least that
-// helps.
+// Why something is not reached. First it is tried with all facts: the first thing on the way there that needs one is
+// the lock. If that does not get there either, it is tried with a smaller body, or a higher or longer jump, by the
+// least that helps.
 
 #include <algorithm>
 #include <map>
@@ -41,7 +41,7 @@ public:
         return of_figures(what);
     }
 
-    // Of a thing that can be touched, and yet does not give its fact.
+    // Returns the reason for a thing that can be touched, and yet does not give its fact.
     InTheWay lock_of(const Done& what) {
         const Deed& deed = deed_of(what);
         for (const FactId fact : deed.needs)
@@ -52,10 +52,10 @@ public:
 private:
     // Another body, or other figures, by some px.
     using Figure = std::tuple<InTheWay::Sort, int>;
-    // From where, for all things that a mover with other figures touches on a map, it left the real one's places.
+    // Where a mover with other figures left the real one's places, for all things that it touches on a map.
     using Touches = std::map<int, Spot>;
 
-    // Each is made once, for all that is asked.
+    // Each is made once, for all queries.
     const Sweep& sweep_with(const Facts& facts) {
         const auto [known, is_new] = sweeps_.try_emplace(facts);
         if (is_new) known->second = travel::sweep(parts_.stages, *parts_.start, facts);
@@ -91,7 +91,7 @@ private:
         }
         return false;
     }
-    // Whether it can be had nowhere, even if all other facts hold, but somewhere once it holds itself.
+    // Returns whether a fact cannot be gained anywhere, even if all other facts hold, but can once it holds itself.
     [[nodiscard]] bool lies_behind_itself(FactId fact) {
         Facts others = all_;
         others.erase(std::remove(others.begin(), others.end(), fact), others.end());
@@ -104,7 +104,7 @@ private:
         });
     }
 
-    // On the way to a node, all facts given: what first needs one that is not held.
+    // Returns what on the way to a node, with all facts given, first needs one that is not held.
     InTheWay first_lock(const Sweep& open, const Sweep::Contact& contact) {
         std::vector<const travel::Hop*> hops;
         for (std::size_t n = contact.node; n != 0; n = hops.back()->from)
@@ -124,7 +124,7 @@ private:
         if (contact.touch == nullptr) return {};
         return ground_lock(open.nodes[contact.node], contact.touch->move.way.front());
     }
-    // Ground that a fact would open, so that a position on the map of a place can be got to.
+    // Returns ground that a fact would open, so that a position on the map of a place can be reached.
     InTheWay ground_lock(const Sweep::Node& on, Point at) {
         const travel::Stage& stage = parts_.stages.on(on.map, all_);
         const Spot end{on.map, stage.ways->shape(on.place).storey, travel::px_of(at)};
@@ -145,7 +145,7 @@ private:
         const int place = parts_.stages.on(end.map, facts).ways->find_place(end.storey, travel::steps_of(end.at));
         return place >= 0 && sweep_with(facts).find(end.map, place).has_value();
     }
-    // A tile that stands in the way until a fact holds.
+    // Finds a tile that stands in the way until a fact holds.
     void find_tile(MapId map_id, FactId fact, InTheWay& lock) const {
         const Map& map = parts_.world.map(map_id);
         for (std::size_t l = 0; l < map.layers.size(); ++l)
@@ -162,7 +162,7 @@ private:
 
     // ---- figures ----
 
-    // What a mover that is a little another touches on a map, from where the real one gets there.
+    // Returns what a slightly different mover touches on a map, starting from where the real one gets.
     const Touches& touches(MapId map, const Mover& like, const Figure& figure) {
         const auto [known, is_new] = touches_.try_emplace({map, figure});
         Touches& touched = known->second;
@@ -199,8 +199,8 @@ private:
         }
         return touched;
     }
-    // The least number of px, up to some, with which a thing is touched, and from where. With more px it is touched,
-    // too.
+    // Returns the least number of px, up to some, with which a thing is touched, and from where. With more px it is
+    // touched, too.
     template <class Change>
     std::optional<std::pair<int, Spot>> least_px(const Done& what, InTheWay::Sort sort, int most, Change change) {
         const auto test = [&](int px) -> std::optional<Spot> {
@@ -256,7 +256,7 @@ private:
         if (best > most_px) way.sort = InTheWay::Sort::closed;
         return way;
     }
-    // Narrower and lower by some px, its feet where they are.
+    // Returns a body narrower and lower by some px, its feet where they are.
     static Mover smaller(const Mover& mover, const Bounds& box, int px) {
         Mover like = mover;
         const double wide = box.most.x - box.least.x, high = box.most.y - box.least.y, by = px * steps_per_px;

@@ -1,3 +1,8 @@
+// Routes: what is found, as a list of steps.
+//
+// Idea. A plan (what to do in which order) is followed sweep by sweep; things that turn out not to be needed are left
+// out by trying. Cost: a sweep for each thing of the plan, and for each that is tried.
+
 #include "route_internal.hpp"
 
 #include <algorithm>
@@ -23,7 +28,7 @@ RouteMaker::RouteMaker(Stages& stages, const Spot& start, const Facts& given)
     route_.push_back(std::move(first));
 }
 
-// Where it comes into being, or arrives.
+// Returns where it comes into being, or arrives.
 Carrier RouteMaker::carrier_at(const Spot& spot) {
     if (stages_.mover_on(spot.map) == MoverId::none) return {};
     const Ways& ways = *stages_.on(spot.map, held_).ways;
@@ -46,7 +51,7 @@ void RouteMaker::add(RouteStep step) {
     at_ = step.to;
     RouteStep& last = route_.back();
     const Carrier from = route_.size() > 1 ? route_[route_.size() - 2].carrier : Carrier{};
-    // What moves waits while somebody gets onto it or off it, and not while they walk there or away.
+    // A moving solid waits while somebody gets onto it or off it, and not while they walk to it or away.
     const bool stays = last.carrier == Carrier{}
                            ? from == Carrier{} && step.carrier == Carrier{}
                            : step.carrier == last.carrier || (step.carrier == Carrier{} && from == last.carrier);
@@ -62,7 +67,7 @@ void RouteMaker::add(RouteStep step) {
     }
 }
 
-// To a position of the same place.
+// Adds a step to a position of the same place.
 void RouteMaker::walk(int place, Point to) {
     const Point from = steps_of(at_.at);
     if (from == to) return;
@@ -95,7 +100,7 @@ void RouteMaker::touch(const Sweep::Node& node, const Touched& touch) {
     make(touch.move);
 }
 
-// Of the ways to touch the same thing from a place: the one that begins nearest.
+// Of the ways to touch the same thing from a place, takes the one that begins nearest.
 void RouteMaker::touch_nearest(const Sweep::Node& node, const Touched& any) {
     const Point from = steps_of(at_.at);
     const auto far = [&](const Touched& touch) {

@@ -1,4 +1,4 @@
-// Inside the travel room: what is found as a list of steps.
+// Inside the travel room: converts what was found to a list of steps.
 #pragma once
 
 #include "search_internal.hpp"
@@ -10,7 +10,7 @@ class RouteMaker {
 public:
     RouteMaker(Stages& stages, const Spot& start, const Facts& given);
 
-    // Each gives whether it can be done.
+    // Each returns whether it can be done.
     bool go_to(const Done& what, bool sets_it_off);
     bool go_to(const Spot& place);
 
@@ -33,13 +33,14 @@ private:
     Route route_;
 };
 
-// Does what a plan says, then goes to a place, where one is asked for. What nothing after it needs is left out of a
-// plan, except what is to be kept. All of a plan is set off, except what is only to be touched.
+// One thing of a plan: whether it is never left out, and whether it is set off or only touched.
 struct Planned {
     Done what;
     bool is_kept = false, is_set_off = true;
 };
 [[nodiscard]] std::vector<Planned> planned(const std::vector<Done>& plan);   // to be set off, and left out if need be
+// Returns a route that follows a plan, then goes to a place, if one is given. What nothing after it needs is left out
+// of a plan, except what is to be kept. All of a plan is set off, except what is only to be touched.
 [[nodiscard]] std::optional<Route> shortest_route(Stages& stages, const Spot& start, const Facts& given,
                                                   std::vector<Planned> plan, const std::optional<Spot>& place = {});
 

@@ -1,7 +1,8 @@
-// Idea: a sweep finds all that can be reached while facts do not change. Everything that is given where one can come
-// back from, and that closes nothing, is taken at once, since whoever has it can do all that could be done before; then
-// it is swept again. What closes something, or is given where there is no way back, makes a state of its own: from
-// there, with that fact. So a world in which everything only opens needs one state, however many keys it has.
+// What can be reached in a whole world while facts come true. ¶ Idea: a sweep finds all that can be reached while facts
+// do not change. Everything that is given where one can come back from, and that closes nothing, is taken at once,
+// since whoever has it can do all that could be done before; then it is swept again. What closes something, or is given
+// where there is no way back, makes a state of its own: from there, with that fact. So a world in which everything only
+// opens needs one state, however many keys it has.
 
 #include "search_internal.hpp"
 
@@ -24,7 +25,7 @@ void add(Facts& facts, FactId fact) {
         facts.insert(at, fact);
 }
 
-// Where a link's end is.
+// Returns where a link's end is.
 Spot arrival_of(const World& world, const Link& link) {
     const Object& end = world.map(link.map).object(link.object);
     return {link.map, end.storey, px_of(end.position)};
@@ -154,7 +155,7 @@ private:
             return;
         }
     }
-    // The least node of those that lead to and fro: the same from wherever among them one begins.
+    // Returns the least node of those that lead to and fro: the same wherever among them one begins.
     static std::uint64_t canonical(const Sweep& now, const std::vector<char>& back) {
         std::uint64_t least = ~std::uint64_t{0};
         for (std::size_t n = 0; n < now.nodes.size(); ++n)
@@ -182,8 +183,8 @@ private:
             first->second.push_back(contact.what);
         }
     }
-    // Takes what closes nothing and is given where one can come back from, as often as that gives what others need;
-    // lists the rest. Gives whether there was any.
+    // Takes everything that closes nothing and is given where one can come back from, repeatedly, as long as that gives
+    // what others need; lists the rest. Returns whether anything was taken.
     bool take_all(const Sweep& now, const std::vector<char>& back, State& state,
                   std::vector<std::pair<Done, Facts>>& others) {
         std::vector<const Sweep::Contact*> open;
@@ -331,7 +332,7 @@ FoundMaybe find_maybe(Stages& stages, const Spot& start, const Facts& given) {
         }
         for (const Spot& spot : arrivals) arrive(spot), more = true;
         if (!more) break;
-        // With more facts the ground of a map may be another: everything that was reached is gone on from there.
+        // With more facts the ground of a map may differ: the search continues from everything that was reached.
         for (const auto& key : keys) {
             Stage& before = stages.loosest(key.first, key.second);
             Stage& now = stages.loosest(key.first, found.held);

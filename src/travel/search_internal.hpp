@@ -12,7 +12,7 @@
 
 namespace dryground::travel {
 
-// A map as it is for its mover while certain facts hold.
+// A map for its mover while certain facts hold.
 struct Stage {
     MapId map = MapId::none;
     MoverId mover = MoverId::none;
@@ -27,19 +27,20 @@ public:
     Stages(const World& world, MoverId mover);
 
     [[nodiscard]] const World& world() const { return world_; }
-    // The mover that moves on a map: the asked one, or the map's player; -1: none.
+    // Returns the mover that moves on a map: the requested one, or the map's player; MoverId::none if neither exists.
     [[nodiscard]] MoverId mover_on(MapId map) const;
     [[nodiscard]] Stage& on(MapId map, const Facts& held);
-    // The same for a mover that is a little another: belongs to the caller.
+    // Returns the same for a slightly different mover: owned by the caller.
     [[nodiscard]] Stage with(MapId map, const Facts& held, const Mover& like);
     [[nodiscard]] const Deeds& deeds(MapId map);
-    // The same by the most generous reading: tiles that turn into others are in nobody's way, and yet stood on.
+    // Returns the same by the most generous reading: tiles that turn into others block nothing, and can still be stood
+    // on.
     [[nodiscard]] Stage& loosest(MapId map, const Facts& held);
-    // Whether the facts that shape a map's ground only ever take something away.
+    // Returns whether the facts that shape a map's ground only ever take something away.
     [[nodiscard]] bool only_opens(MapId map);
-    // Whether one of some facts shapes a map's ground, and may close something.
+    // Returns whether one of some facts shapes a map's ground, and may close something.
     [[nodiscard]] bool may_close(MapId map, const Facts& facts);
-    // Facts that may close something when they come true.
+    // Returns the facts that may close something when they come true.
     [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
 
 private:
@@ -109,10 +110,10 @@ struct Found {
 };
 [[nodiscard]] Found find_surely(Stages& stages, const Spot& start, const Facts& given, std::size_t most_states);
 
-// Facts that something gives which are not held: nothing where it does not fire.
+// Returns the facts that something gives which are not held: nothing if it does not fire.
 [[nodiscard]] Facts gains_of(Stages& stages, const Done& what, const Facts& held);
 
-// By the most generous reading.
+// What is found by the most generous reading.
 struct FoundMaybe {
     Facts held;
     std::map<std::pair<MapId, Facts>, MayBe> stages;

@@ -1,3 +1,9 @@
+// What a mover that is seen from the side finds on a map.
+//
+// Idea. Levels are the storeys, and each storey once more for each stop of a moving solid; on each level stands
+// (stands.cpp) and obstacles are found once. Cost: that of the stands, and for moving solids of what lies near their
+// paths.
+
 #include "side_ground_internal.hpp"
 
 #include <algorithm>
@@ -10,10 +16,10 @@ namespace dryground::travel {
 
 namespace {
 
-// The steepest slope that a mover walks which does not say.
+// The steepest slope that a mover walks if it declares none.
 constexpr double usual_slope_degrees = 45;
 
-// Off a moving solid one jumps at every so many of its stops.
+// Mover jumps off a moving solid at every so many of its stops.
 constexpr std::size_t stops_a_jump = 3;
 
 }   // namespace
@@ -21,7 +27,7 @@ constexpr std::size_t stops_a_jump = 3;
 SideGround::SideGround(const WaysOf& of) : map(of.map) {
     const Mover& mover = of.figures();
     knows_jump = mover.jump_px.has_value() && mover.leap_px.has_value();
-    // Figures as large as the lattice are as good as any larger ones.
+    // Figures as large as the lattice have the same effect as any larger ones.
     const auto steps = [](const std::optional<double>& px) {
         return std::min(px.value_or(0), static_cast<double>(coordinate_limit) / steps_per_px) * steps_per_px;
     };
@@ -55,7 +61,7 @@ void SideGround::add_level(SideLevel level, std::vector<Stand> stands) {
     const Point least = map.least(), most = map.most();
     std::vector<Bounds> boxes;
     for (Stand& stand : stands) {
-        // Outside of the map nobody stands, as on top of its rim.
+        // Outside the map nobody stands, for example on top of its rim.
         if (!detail::meet(detail::box_around(stand.points), {least, most})) continue;
         for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
             level.edges.push_back({static_cast<int>(places.size()), i});
@@ -112,7 +118,7 @@ void SideGround::add_climbing(const WaysOf& of) {
     }
 }
 
-// Where a stand runs through a cell, or ends beside it.
+// Adds where a stand runs through a cell, or ends beside it.
 void SideGround::add_grips(int climb_place, const Region& area, SideLevel& level, const Ring& cell) {
     constexpr std::int32_t near = 3;
     level.near.each_near(detail::grown(detail::box_around(cell), near), [&](std::size_t e) {

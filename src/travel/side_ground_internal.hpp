@@ -1,5 +1,5 @@
-// Inside the travel room: what a mover that is seen from the side has before it on a map: where it can stand, what is
-// in its way, how it jumps.
+// Inside the travel room: what a mover that is seen from the side finds on a map: where it can stand, what is in its
+// way, how it jumps.
 #pragma once
 
 #include <array>
@@ -42,10 +42,10 @@ struct SideLevel {
     std::vector<std::size_t> with_solid{};   // levels of the same storey with a moving solid
     detail::BoxIndex near_swept{};           // of those
 
-    // What a moving solid does not change is known of the storey.
+    // What a moving solid does not change is stored with the storey.
     [[nodiscard]] const SideLevel& fixed() const { return storey_level != nullptr ? *storey_level : *this; }
     [[nodiscard]] bool has_solid() const { return storey_level != nullptr; }
-    // Calls action(edge) for those near a box, or stops at the first for which it is true.
+    // Calls action(edge) for those near a box, or stops at the first for which it returns true.
     template <class Action>
     void each_edge_near(const Bounds& box, Action action) const {
         near.each_near(box, [&](std::size_t e) { action(edges[e]); });
@@ -56,7 +56,7 @@ struct SideLevel {
         return near.any_near(box, [&](std::size_t e) { return test(edges[e]); }) ||
                (has_solid() && storey_level->any_edge_near(box, test));
     }
-    // Calls action(target, ring), and action(cell).
+    // Call action(target, ring), and action(cell).
     template <class Action>
     void each_target_near(const Bounds& box, Action action) const {
         fixed().near_targets.each_near(box, [&](std::size_t r) { action(fixed().targets[r], *fixed().rings[r]); });
@@ -97,14 +97,14 @@ public:
         const Ring& points = stand(edge.stand).points;
         return {points[edge.begin], points[edge.begin + 1]};
     }
-    // Null where the map has no such storey.
+    // Returns null if the map has no such storey.
     [[nodiscard]] const SideLevel* level(StoreyId storey) const;
-    // The stand, or slide, that a position is on, within a step or two; -1: none.
+    // Returns the stand, or slide, that a position is on, within a step or two; -1 for none.
     [[nodiscard]] int stand_at(const SideLevel& level, Point p, bool slides) const;
-    // The stands on moving solids, at any of their stops, that a position is on.
+    // Returns the stands on moving solids, at any of their stops, that a position is on.
     [[nodiscard]] std::vector<int> stands_on_solids(const SideLevel& level, Point p) const;
 
-    // The place to climb in that holds a position; -1: none.
+    // Returns the place to climb in that holds a position; -1 for none.
     [[nodiscard]] int climb_at(StoreyId storey, Point p) const;
     [[nodiscard]] int place_of_climb(int climb) const { return first_climb + climb; }
 
@@ -128,11 +128,11 @@ private:
     void index(const std::vector<Target>& targets);
 };
 
-// The point of an edge that is nearest to an x.
+// Returns the point of an edge that is nearest to an x.
 [[nodiscard]] Point on_edge(Point a, Point b, std::int32_t x);
-// Steps between two boxes along the axis on which they are further from each other; 0 where they meet.
+// Returns the steps between two boxes along the axis on which they are further apart; 0 if they meet.
 [[nodiscard]] double apart(const Bounds& a, const Bounds& b);
-// Whether who comes to the end of an edge gets on along it: a line that stops in one direction may cover it.
+// Returns whether a body at the end of an edge gets on along it: a line that stops in one direction may cover it.
 [[nodiscard]] bool is_let_onto(const SideLevel& level, Point a, Point b, Point p);
 [[nodiscard]] bool is_free(const SideLevel& level, const Ring& way);
 
@@ -145,16 +145,17 @@ struct SideWaysOn {
     std::vector<int> perhaps_to, perhaps_touched;
     std::vector<int> perhaps_with_solid;   // levels on which a moving solid is touched
 
-    // Once to each place in each way of going.
+    // Goes once to each place in each way of moving.
     void add(Move move);
     [[nodiscard]] bool leads_to(int place) const;
     [[nodiscard]] bool has_touched(int target) const;
 };
 [[nodiscard]] SideWaysOn side_ways_on(const SideGround& ground, int place);
-// Adds what the air has: what may be, and jumps to where nothing leads yet; and jumps onto a moving solid on its level.
+// Adds what leads through the air: what may be, and jumps to where nothing leads yet; and jumps onto a moving solid on
+// its level.
 void add_through_air(const SideGround& ground, int place, SideWaysOn& known);
 void add_jumps_onto_solid(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known);
-// Adds what leads on a level from a place, without jumps: of its own level, or of one with a moving solid.
+// Adds what leads on from a place on a level, without jumps: of its own level, or of one with a moving solid.
 void add_without_jumps(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known);
 // Adds ways onto moving solids, and rides on them.
 void add_moving_solids(const SideGround& ground, int place, SideWaysOn& known);

@@ -19,7 +19,7 @@ constexpr std::int32_t highest_piece = steps_per_px;
 constexpr int most_pieces = 8;
 constexpr std::int32_t highest_strip = 8 * steps_per_px;   // of cells that are climbed in
 
-// Places and targets that may be got to from an edge, less the stand that it is of; each once.
+// Places and targets that may be reached from an edge, without the stand that it belongs to; each once.
 struct Perhaps {
     std::vector<int> places, targets, with_solid;
 };
@@ -35,7 +35,7 @@ void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Po
         level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
             const auto [c, d] = ground.ends(edge);
             if (edge.stand == place || !may_land_on(moment, c, d)) return;
-            // What slides falls, and does not get onto the stand at whose end it slides.
+            // A body that slides falls, and does not get onto the stand at whose end it slides.
             if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.places, edge.stand);
         });
         level.each_climbed_near(box, [&](const SideLevel::Climbed& cell) {
@@ -53,7 +53,7 @@ void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Po
         });
     }
 }
-// A slope is looked at in pieces, each hardly higher at its one end than at its other.
+// Splits a slope into pieces, each hardly higher at one end than at the other.
 Perhaps perhaps_from(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps) {
     Perhaps found;
     const int pieces = std::clamp(std::abs(b.y - a.y) / highest_piece + 1, 1, most_pieces);
@@ -76,7 +76,7 @@ std::optional<Ring> jump_free(const SideGround& ground, const SideLevel& level, 
     return std::nullopt;
 }
 
-// On stands that nothing leads to yet.
+// Adds jumps to stands that nothing leads to yet.
 void add_landings(const SideGround& ground, const SideLevel& level, int place, const SureAir& air, std::size_t moment,
                   SideWaysOn& known) {
     level.each_edge_near(box_of(air.moments()[moment]), [&](const SideLevel::Edge& edge) {
@@ -90,7 +90,7 @@ void add_landings(const SideGround& ground, const SideLevel& level, int place, c
     });
 }
 
-// Into targets that are not touched yet, and down from there to where one can stand.
+// Adds jumps into targets that are not touched yet, and down from there to where one can stand.
 void add_jumps_into(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
     for (std::size_t k = 1; k < air.moments().size(); ++k)
         level.each_target_near(box_of(air.moments()[k]), [&](int target, const Ring& ring) {
@@ -106,7 +106,7 @@ void add_jumps_into(const SideGround& ground, const SideLevel& level, const Sure
         });
 }
 
-// Into cells that are climbed in.
+// Adds jumps into cells that are climbed in.
 void add_jumps_to_climb(const SideGround& ground, const SideLevel& level, const SureAir& air, SideWaysOn& known) {
     for (std::size_t k = 1; k < air.moments().size() && ground.climbing; ++k)
         level.each_climbed_near(box_of(air.moments()[k]), [&](const SideLevel::Climbed& cell) {
@@ -119,7 +119,7 @@ void add_jumps_to_climb(const SideGround& ground, const SideLevel& level, const 
         });
 }
 
-// A level edge as a whole; of a slope some points, a hair off its ends, where walls may be.
+// Returns a horizontal edge as a whole; of a slope some points, a hair off its ends, where walls may be.
 std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
     if (a.y == b.y) return {{a, b}};
     constexpr std::int32_t margin = 4;
@@ -132,8 +132,8 @@ std::vector<std::pair<Point, Point>> starts_on(Point a, Point b) {
     return starts;
 }
 
-// Under a ceiling only jumps that are hardly higher than they need be get anywhere: how high those are, by what they
-// are to get to.
+// Under a ceiling only jumps that are hardly higher than necessary get anywhere: returns these heights, given what they
+// are to reach.
 std::vector<double> least_heights(const SideGround& ground, const SideLevel& level, Point from, const Perhaps& perhaps,
                                   const SideWaysOn& known) {
     std::vector<double> least;
@@ -178,7 +178,7 @@ void add_jumps(const SideGround& ground, const SideLevel& level, int place, Poin
     }
 }
 
-// Boxes of the cells that a place to climb in lies in.
+// Returns boxes of the cells that a place to climb in covers.
 std::vector<Bounds> boxes_of_climb(const SideLevel& level, int place) {
     std::vector<Bounds> boxes;
     for (const SideLevel::Climbed& cell : level.fixed().climbed)
@@ -199,7 +199,7 @@ void add_jumps_off(const SideGround& ground, const SideLevel& level, int place, 
     }
 }
 
-// From a way, or a whole strip, to all that may be got to.
+// Adds all that may be reached from a way, or a whole strip.
 struct Start {
     Point a, b;
     bool jumps = true;
@@ -257,7 +257,7 @@ void add_jumps_onto_solid(const SideGround& ground, const SideLevel& level, int 
         return;
     }
     if (!of.is_stood_on() || level.edges.empty()) return;
-    // From where it is nearest, as somebody would who plays.
+    // From where it is nearest, as a player would.
     const Bounds solid = detail::box_around(level.swept);
     const Point middle = detail::in_middle(solid, {});
     std::vector<std::pair<double, std::size_t>> edges;

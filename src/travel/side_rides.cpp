@@ -17,8 +17,8 @@ bool is_on(const SideLevel& level, int place) {
                        [&](const SideLevel::Edge& edge) { return edge.stand == place; });
 }
 
-// Adds the ways from a place onto the solid of a level; gives whether there is one. Where the place is on a solid, too,
-// that is in the way as well.
+// Adds the ways from a place onto the solid of a level; returns whether there are any. If the place itself is on a
+// solid, that is in the way as well.
 bool board(const SideGround& ground, const SideLevel& own, const SideLevel& level, int place, SideWaysOn& known) {
     SideWaysOn there;
     add_without_jumps(ground, level, place, there);
@@ -38,7 +38,7 @@ bool board(const SideGround& ground, const SideLevel& own, const SideLevel& leve
     return add();
 }
 
-// Levels on which the solid may be met from a place: by the most generous reading, or by a step or a fall.
+// Returns levels on which the solid may be met from a place: by the most generous reading, or by a step or a fall.
 std::vector<std::size_t> met_from(const SideGround& ground, const SidePlace& of, const SideWaysOn& known) {
     std::vector<std::size_t> numbers(known.perhaps_with_solid.begin(), known.perhaps_with_solid.end());
     if (of.climb < 0) {
@@ -52,7 +52,7 @@ std::vector<std::size_t> met_from(const SideGround& ground, const SidePlace& of,
     return numbers;
 }
 
-// Onto each solid where it stands nearest, and soonest on its path: it carries on from there.
+// Adds ways onto each solid where it stands nearest, and soonest on its path: it carries on from there.
 void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& own = ground.levels[of.level];
@@ -73,7 +73,8 @@ void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
     }
 }
 
-// Whether somebody is carried along a way: nothing is in it, and no line that stops one way only catches the body.
+// Returns whether somebody is carried along a way: nothing is in it, and no line that stops one way only catches the
+// body.
 bool is_carried(const SideLevel& level, Point a, Point b) {
     bool caught = false;
     level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
@@ -82,8 +83,8 @@ bool is_carried(const SideLevel& level, Point a, Point b) {
     return !caught && level.obstacles.is_free(a, b);
 }
 
-// How far somebody is carried who stands at a place of a solid: from stop to stop, as long as nothing is in the way.
-// Those that the path names come first, as routes are easier to read that end there.
+// Adds how far somebody is carried who stands at a place of a solid: from stop to stop, as long as nothing is in the
+// way. Stops that the path names come first, since routes that end there are easier to read.
 void add_rides(const SideGround& ground, const SideLevel& from, Point p, bool forward, SideWaysOn& known) {
     std::vector<Move> between;
     const MovingSolid& solid = ground.solids[from.solid];

@@ -11,7 +11,7 @@ namespace dryground::travel {
 
 namespace {
 
-// The end of an edge toward which one walks on from a place on it; or, where one came straight up or down, the
+// Returns the end of an edge toward which one walks on from a place on it; or, if one came straight up or down, the
 // further one.
 Point further(Point c, Point d, Point at, Point came_from) {
     const bool right = at.x != came_from.x ? at.x > came_from.x : at.x - c.x < d.x - at.x;
@@ -31,13 +31,13 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
         level.each_edge_near(around, [&](const SideLevel::Edge& edge) {
             if (edge.stand == place || ground.stand(edge.stand).slides) return;
             const auto [c, d] = ground.ends(edge);
-            // From where one of them ends, or both are.
+            // Adds what is touched where one of them ends, or both do.
             for (const std::int32_t x : {a.x, b.x, c.x, d.x}) {
                 const Point from = on_edge(a, b, x), to = on_edge(c, d, x);
                 if (std::abs(from.x - to.x) > near || std::abs(from.y - to.y) > near) continue;
                 const std::int32_t top = std::min(from.y, to.y);
                 const Ring way{from, {from.x, top}, {to.x, top}, to};
-                // And on along it, since a line may stop who does.
+                // And on along it, since a line may stop a body that does.
                 const Point on = further(c, d, to, from);
                 if (is_free(level, way) && (on == to || level.obstacles.is_free(to, on)))
                     known.add({edge.stand, Going::walks, without_repeats(way)});
@@ -47,7 +47,7 @@ void add_walks(const SideGround& ground, const SideLevel& level, int place, cons
     }
 }
 
-// Who falls through cells that are climbed in can hold on there.
+// A body that falls through cells that are climbed in can hold on there.
 void add_holds(const SideGround& ground, const SideLevel& level, const Ring& way, SideWaysOn& known) {
     for (std::size_t i = 0; i + 1 < way.size(); ++i)
         level.each_climbed_near(detail::box_around(std::span(way).subspan(i, 2)), [&](const SideLevel::Climbed& cell) {
@@ -67,7 +67,7 @@ void add_holds(const SideGround& ground, const SideLevel& level, const Ring& way
 
 void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWaysOn& known) {
     Fall falls = fall_from(ground, level, p);
-    // Beside the map it has left it: whether it may is for the rule of leaks.
+    // Beside the map it has left it: the rule `leak` decides whether it may.
     const std::int32_t x = falls.way.back().x;
     if (falls.out && !level.has_solid() && x >= ground.map.least().x && x <= ground.map.most().x)
         known.falls_out.push_back(falls.way.back());
@@ -102,7 +102,7 @@ void add_touched_under_way(const SideLevel& level, SideWaysOn& known) {
         }
 }
 
-// On to others, and down from where it lets go: from the middle of each cell, and its sides.
+// Adds ways on to others, and down from where it lets go: from the middle of each cell, and its sides.
 void add_climbs(const SideGround& ground, const SideLevel& level, int place, SideWaysOn& known) {
     const int climb = ground.places[static_cast<std::size_t>(place)].climb;
     if (!level.has_solid()) {

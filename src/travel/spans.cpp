@@ -1,3 +1,7 @@
+// Spans of x at one height, or between two.
+//
+// Cost: each operation is linear in the spans, which are few.
+
 #include "spans_internal.hpp"
 
 #include <algorithm>
@@ -6,7 +10,7 @@ namespace dryground::travel {
 
 namespace {
 
-// What lies between spans.
+// Adds what lies between spans.
 Spans gaps(Spans spans) {
     sort_and_join(spans);
     Spans gaps;

@@ -12,18 +12,18 @@ namespace dryground::travel {
 using Span = std::array<double, 2>;   // from the least to the most, steps
 using Spans = std::vector<Span>;
 
-// Puts them in order and makes one of those that meet.
+// Sorts spans and joins those that meet.
 void sort_and_join(Spans& spans);
 [[nodiscard]] bool any_meets(const Spans& spans, const Span& other);
-// Where a body may be that was in one of the spans and has moved to either side by `far` at most, through none that is
-// barred. Disjoint and in order. The barred ones may overlap.
+// Returns where a body may be that was in one of the spans and has moved to either side by at most `far`, through none
+// that is barred. Disjoint and sorted. The barred ones may overlap.
 [[nodiscard]] Spans spread(const Spans& spans, Spans barred, double far);
 
-// Where a convex ring is, between two heights or at one; nothing where it only touches them.
+// Returns where a convex ring is, between two heights or at one; nothing if it only touches them.
 [[nodiscard]] std::optional<Span> between(const Ring& convex, double top, double bottom);
-// Where it fills all that lies between two heights.
+// Returns where it fills all that lies between two heights.
 [[nodiscard]] std::optional<Span> filled_between(const Ring& convex, double top, double bottom);
-// The part of an edge that lies between two heights.
+// Returns the part of an edge that lies between two heights.
 [[nodiscard]] std::optional<Span> part_between(Point c, Point d, double top, double bottom);
 
 }   // namespace dryground::travel

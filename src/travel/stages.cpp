@@ -1,3 +1,7 @@
+// Maps for their movers while certain facts hold, made as they are needed.
+//
+// A stage depends only on the facts that shape its map's ground, so states of the world share stages.
+
 #include <algorithm>
 #include <optional>
 
@@ -9,7 +13,7 @@ namespace dryground::travel {
 
 namespace {
 
-// What a tile turns into when something happens to it; nothing where it stays what it is.
+// Returns what a tile turns into when something happens to it; nothing if it stays as it is.
 std::optional<Placed> turned(const World& world, const Placed& placed) {
     if (placed.tile < 0) return std::nullopt;
     for (const Reaction& reaction : world.tile(placed).reacts) {
@@ -20,7 +24,7 @@ std::optional<Placed> turned(const World& world, const Placed& placed) {
     return std::nullopt;
 }
 
-// A map with each tile that turns put to another.
+// Returns a map with each tile that turns replaced.
 template <class Other>
 Map with_others(const World& world, const Map& map, Other other) {
     Map changed = map;
@@ -37,7 +41,7 @@ bool has_turning_tiles(const World& world, const Map& map) {
                        [&](const Placed& p) { return turned(world, p).has_value(); });
 }
 
-// Nothing where no tile of a map turns. Tiles may turn to and fro: four times are enough to see each of them.
+// Returns nothing if no tile of a map turns. Tiles may turn to and fro: four times are enough to see each of them.
 std::vector<Map> turned_maps(const World& world, const Map& map) {
     if (!has_turning_tiles(world, map)) return {};
     std::vector<Map> maps{with_others(world, map, [](const Placed&) { return Placed{}; })};

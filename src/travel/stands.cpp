@@ -1,6 +1,8 @@
-// Idea: where the position can be ends below in edges that run to the right, for solids lie on the left of their rings,
-// which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring; between two
-// of them there may be a kerb.
+// Where a body that is seen from the side can stand.
+//
+// Idea: the area of possible positions ends below in edges that run to the right, since solids lie on the left of their
+// rings, which is below when y grows downward. Those no steeper than the mover walks follow each other in a ring;
+// between two of them there may be a kerb.
 
 #include "../geometry/ring_internal.hpp"
 #include "stands_internal.hpp"
@@ -45,7 +47,7 @@ private:
     [[nodiscard]] Point at(std::size_t i) const { return ring_[i % ring_.size()]; }
     [[nodiscard]] Lie lie(std::size_t i) const { return lie_of(at(i), at(i + 1), footing_); }
 
-    // How many edges from the i-th on are a kerb that leads to a floor; 0: no kerb.
+    // Returns how many edges from the i-th on are a kerb that leads to a floor; 0 for no kerb.
     [[nodiscard]] std::size_t kerb_from(std::size_t i) const {
         const Point from = at(i);
         std::int32_t least = from.y, most = from.y;
@@ -85,8 +87,8 @@ private:
     std::vector<Stand>& into_;
 };
 
-// The parts of an edge where the position can be: outside of all that is closed, and perhaps of lines that stop one way
-// only where they would catch the body.
+// Adds the parts of an edge where the position can be: outside all closed area, and perhaps outside lines that stop
+// one way only where they would catch the body.
 void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, bool is_caught,
                     std::vector<Stand>& into) {
     std::vector<Stretch> barred;
@@ -112,7 +114,7 @@ void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, 
     }
 }
 
-// What is left of stands on a thing when the rest is in the way.
+// Returns what is left of stands on a thing when the rest is in the way.
 std::vector<Stand> free_parts(const Obstacles& obstacles, const std::vector<Stand>& stands) {
     std::vector<Stand> free;
     for (const Stand& stand : stands)
@@ -121,7 +123,7 @@ std::vector<Stand> free_parts(const Obstacles& obstacles, const std::vector<Stan
     return free;
 }
 
-// Parts a stand where somebody who walks along it would get into a line against the direction in which that is passed:
+// Splits a stand where a body that walks along it would get into a line against the direction in which that is passed:
 // one walks on from there one way only, or not at all.
 void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& into) {
     Ring rest;
@@ -135,7 +137,7 @@ void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& i
         std::vector<double> cuts;
         obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::none) return;
-            // Where it stops who comes from outside, and who has walked in.
+            // Where it stops a body that comes from outside, and one that has walked in.
             for (const Ring* ring : {&sum.ring, &sum.catches})
                 if (const std::optional<Stretch> inside = inside_of(*ring, a, b)) {
                     if (runs_against(a, b, sum.passes)) cuts.push_back(inside->from);

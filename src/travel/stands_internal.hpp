@@ -19,11 +19,11 @@ struct Footing {
     std::int32_t kerb = 0;   // steps
 };
 
-// The stands of ground that is closed to the position (its lower edges; steep ones are slides), then those on one-way
-// lines, as far as the position can be there. Ends meet where one walks on from one stand to the next. Level ground
-// that goes on over a corner of two areas that only touch is parted there.
-// Of a thing that stands there for a while: its own, less what the rest covers, and without slides.
-// Cost: O(n) in the edges of the ground, and for lines in what is near them.
+// Returns the stands of ground that is closed to the position (its lower edges; steep ones are slides), then those on
+// one-way lines, as far as the position can be there. Ends meet where one walks on from one stand to the next. Level
+// ground that goes on over a corner of two areas that only touch is parted there. Of a thing that stands there for a
+// while: its own, less what the rest covers, and without slides. Cost: O(n) in the edges of the ground, and for lines
+// in what is near them.
 [[nodiscard]] std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing);
 
 }   // namespace dryground::travel

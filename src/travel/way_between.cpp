@@ -1,3 +1,7 @@
+// The way between two positions of a storey by the fewest leaps, then the fewest moves.
+//
+// Idea. Breadth first in layers of equal leaps; even moves stay in a layer. Cost: O(places and moves).
+
 #include <algorithm>
 #include <deque>
 #include <limits>

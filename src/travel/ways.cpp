@@ -1,3 +1,5 @@
+// What all ways of moving share: the ground that stops a mover, ranges, lengths.
+
 #include <algorithm>
 #include <cmath>
 

@@ -16,7 +16,7 @@ namespace dryground::travel {
 
 namespace {
 
-// Right and down, then back: the four cells beside one, and those past its corners.
+// Right and down, then back: the four neighbouring cells, and those past the corners.
 constexpr std::array<DataCell, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, 1}, {-1, -1}, {1, -1}}};
 
 class StepWays : public Ways {
@@ -98,8 +98,8 @@ void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const
     level.lines.push_back({from, to, passes, sum_with(std::array{from, to}, body_)});
 }
 
-// Whether a step to a cell beside another is let by sides and lines. Who stands in a line that stops both ways is
-// stopped where the middle of the body would get across it; in one that stops one way only, nowhere.
+// Returns whether sides and lines allow a step to a neighbouring cell. A body in a line that stops both ways is stopped
+// where its middle would get across it; in one that stops one way only, nowhere.
 bool StepWays::passes(const Level& level, const DataCell& from, std::size_t way) const {
     const DataCell to{from.column + around[way].column, from.row + around[way].row};
     constexpr std::array<std::size_t, 4> side_of{1, 2, 3, 0};   // top, right, bottom, left, as in Sides
@@ -184,7 +184,7 @@ void StepWays::add_storey(const std::vector<Group>& groups, StoreyId storey) {
     levels_.push_back(std::move(level));
 }
 
-// Fills areas by steps that lead back, too; the others are moves.
+// Fills areas by steps that also lead back; the others are moves.
 void StepWays::join(Level& level, std::size_t number) {
     std::vector<DataCell> open;
     const auto back = [](std::size_t way) { return way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4; };
@@ -253,7 +253,7 @@ void StepWays::touch(const std::vector<Target>& targets) {
 Ring StepWays::way_within(int place, Point from, Point to) {
     const Level& level = levels_[places_[static_cast<std::size_t>(place)].level];
     const DataCell begin = map_.data_cell_at(from), end = map_.data_cell_at(to);
-    // Breadth first; `came` holds by which step a cell was entered.
+    // Searches breadth first; `came` holds by which step a cell was entered.
     std::vector<int> came(level.place.size(), -1);
     std::vector<DataCell> open{begin};
     came[index(begin.column, begin.row)] = 8;

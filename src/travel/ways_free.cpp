@@ -1,7 +1,7 @@
 // The ways of a mover that goes in any direction, on the whole map or where it climbs: its places are the parts of the
 // area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it, or two
 // such lines at once, is a place of its own, which can be entered in their direction, and left to all sides. Where it
-// overlaps more of them is no place: whether it gets there is not decided.
+// overlaps more of them there is no place: it is not decided whether it gets there.
 
 #include <algorithm>
 #include <array>
@@ -17,7 +17,7 @@ namespace dryground::travel {
 
 namespace {
 
-// All around rings, far enough to hold all that a body cannot be in.
+// Surrounds rings, far enough to hold all that a body cannot be in.
 Regions frame_of(const std::vector<Ring>& rings, const std::vector<Group>& groups, const Ring& body) {
     Bounds box = detail::box_around(rings.front());
     for (const Ring& ring : rings) box = detail::both(box, detail::box_around(ring));
@@ -34,7 +34,7 @@ Regions frame_of(const std::vector<Ring>& rings, const std::vector<Group>& group
     return subtract(Regions{box_region(box.least, box.most)}, unite(inside));
 }
 
-// A point inside of a region: the middle of one of its triangles.
+// Returns a point inside a region: the middle of one of its triangles.
 Point inside_point(const Region& region) {
     Point best = region.outline.front();
     std::int64_t size = 0;
@@ -159,7 +159,7 @@ private:
         const Place& of = places_[static_cast<std::size_t>(place)];
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
-    // Within rings that are filled together.
+    // Adds the area of a storey, within rings that are filled together.
     void add_storey(const std::vector<Group>& groups, StoreyId storey, const Mover& mover,
                     const std::vector<Ring>& within) {
         if (within.empty()) return;
@@ -181,7 +181,8 @@ private:
         }
         add_crossings(level);
     }
-    // Where one line is overlapped, and where two are. Costs one cut of the whole map, then what is near each line.
+    // Finds where one line is overlapped, and where two are. Costs one cut of the whole map, then what is near each
+    // line.
     void add_crossings(Level& level) {
         if (level.lines.empty()) return;
         const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Obstacles::Sum& line) { return line.box; }));
@@ -223,7 +224,7 @@ private:
             places_.push_back({levels_.size() - 1, -1, std::move(region), open});
         }
     }
-    // Into where a line is overlapped one comes over those of its sides that do not run against it.
+    // A place where a line is overlapped is entered over those of its sides that do not run against the line.
     void cross_lines(std::size_t number) {
         const Level& level = levels_[number];
         std::map<int, const std::vector<int>*> overlapped;   // lines, by place
@@ -233,7 +234,7 @@ private:
             const auto found = overlapped.find(place);
             return found == overlapped.end() ? none : *found->second;
         };
-        // Whether a way does not run against any line that is overlapped on its far side alone.
+        // Whether a way does not run against any line that is overlapped only on its far side.
         const auto may_enter = [&](const std::vector<int>& before, const std::vector<int>& after, std::int64_t dx,
                                    std::int64_t dy) {
             return std::all_of(after.begin(), after.end(), [&](int line) {

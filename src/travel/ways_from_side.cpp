@@ -1,5 +1,5 @@
-// Places are stands, and points in the air where a body comes into being or arrives. What leads on from a place is
-// worked out when it is first asked.
+// The ways of a mover that is seen from the side. ¶ Places are stands, and points in the air where a body comes into
+// being or arrives. What leads on from a place is worked out when it is first asked.
 
 #include <algorithm>
 #include <array>
@@ -13,7 +13,7 @@ namespace dryground::travel {
 
 namespace {
 
-// The edge of a stand that a position is on.
+// Returns the edge of a stand that a position is on.
 std::size_t edge_of(const Ring& points, Point p) {
     std::size_t best = 0;
     double nearest = 1e300;
@@ -125,7 +125,7 @@ private:
     [[nodiscard]] Bounds around(const SidePlace& of) const {
         return of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_.climbing->shape(of.climb).area);
     }
-    // Of a mover that does not jump nothing is known of how it drifts as it falls.
+    // For a mover that does not jump it is unknown how it drifts as it falls.
     void add_below(const Bounds& from, const SideLevel& level, MayBe& may_be) const {
         const double depth = std::min<double>(std::max(0, ground_.map.most().y - from.least.y),
                                               ground_.flight.drop.value_or(coordinate_limit));
@@ -146,12 +146,12 @@ private:
         });
         level.each_swept_near(box, [&](std::size_t number) { add_solid(number, may_be); });
     }
-    // Who may be on a moving solid somewhere may be on it anywhere.
+    // A body that may be on a moving solid somewhere may be on it anywhere.
     void add_solid(std::size_t level, MayBe& may_be) const {
         for (const std::size_t number : ground_.levels_of_solids[ground_.levels[level].solid])
             for (const SideLevel::Edge& edge : ground_.levels[number].edges) may_be.add(edge.stand);
     }
-    // What can be walked on between two of a moving solid's stops.
+    // Adds what can be walked on between two of a moving solid's stops.
     void add_walks_between_stops(const SidePlace& of, const SideLevel& level, MayBe& may_be) const {
         const std::int32_t near = ground_.footing.kerb + 2;
         if (level.has_solid()) {
@@ -163,7 +163,7 @@ private:
                                   [&](std::size_t number) { add_solid(number, may_be); });
         }
     }
-    // Stands on a moving solid are told where its path turns and ends, and not everywhere between.
+    // Stands on a moving solid are reported where its path turns and ends, and not everywhere between.
     [[nodiscard]] bool is_shown(const SideLevel& level) const {
         return !level.has_solid() || ground_.solids[level.solid].stops[level.stop].is_of_path;
     }

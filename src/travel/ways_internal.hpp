@@ -9,20 +9,20 @@
 
 namespace dryground::travel {
 
-// Positions from which a mover does something, or touches something: convex rings, of which inside counts.
+// Positions from which a mover does something, or touches something: convex rings, whose inside counts.
 struct Target {
     StoreyId storey = StoreyId::ground;
     std::vector<Ring> rings;
 };
 
-// From one place to another. The way's first point is in the one, its last in the other.
+// A move from one place to another. The way's first point is in the one, its last in the other.
 struct Move {
     int to = -1;
     Going going = Going::walks;
     Ring way;
     ObjectId on = ObjectId::none;   // the moving solid of a ride
 };
-// Whether a mover goes on as it went, its body where it is held: not by a leap, a fall or a door.
+// Returns whether a mover moves on without interruption, its body held: not by a leap, a fall or a door.
 [[nodiscard]] inline bool is_even(Going going) {
     return going == Going::walks || going == Going::climbs || going == Going::goes || going == Going::steps;
 }
@@ -56,31 +56,32 @@ public:
     Ways& operator=(const Ways&) = delete;
     virtual ~Ways() = default;
 
-    // How many places are known; more may come with `place_at`.
+    // Returns how many places are known; `place_at` may add more.
     [[nodiscard]] virtual int places() const = 0;
-    // Where one is who is put there: -1 where a body cannot be.
+    // Returns the place of a body that is put there: -1 if a body cannot be there.
     [[nodiscard]] virtual int place_at(StoreyId storey, Point p) = 0;
-    // The place that holds a position; -1: none. Makes none.
+    // Returns the place that holds a position, without making one; -1 for none.
     [[nodiscard]] virtual int find_place(StoreyId storey, Point p) const = 0;
-    // All that hold it: several where moving solids may stand below it. The one that `find_place` gives comes first.
+    // Returns all places that hold it: several if moving solids may stand below it. The one that `find_place` returns
+    // comes first.
     [[nodiscard]] virtual std::vector<int> find_places(StoreyId storey, Point p) const {
         const int place = find_place(storey, p);
         return place < 0 ? std::vector<int>{} : std::vector<int>{place};
     }
-    // Moves that are free all along; and what is touched from a place, or on the way of those moves.
+    // Return moves that are free all along; and what is touched from a place, or on the way of those moves.
     [[nodiscard]] virtual const std::vector<Move>& moves(int place) = 0;
     [[nodiscard]] virtual const std::vector<Touched>& touched(int place) = 0;
-    // Adds all that may be got to from a place, or touched, and is not there yet.
+    // Adds all that may be reached from a place, or touched, and is not there yet.
     virtual void add_may_be(int place, MayBe& may_be) = 0;
-    // From one position to another of the same place, both ends included.
+    // Returns the way from one position to another of the same place, both ends included.
     [[nodiscard]] virtual Ring way_within(int place, Point from, Point to) = 0;
-    // What the place looks like, without map and `reached`. Of a place in the air: neither line nor area.
+    // Returns the shape of a place, without map and `reached`. For a place in the air: neither line nor area.
     [[nodiscard]] virtual TravelPlace shape(int place) const = 0;
-    // Where a body falls out of the map from a place; nothing where it does not.
+    // Returns where a body falls out of the map from a place; nothing if it does not.
     [[nodiscard]] virtual std::vector<Point> falls_out(int) { return {}; }
-    // The moving solid that a place is on, and where that stands then.
+    // Returns the moving solid that a place is on, and where that stands then.
     [[nodiscard]] virtual Carrier carrier(int) const { return {}; }
-    // How the mover moves inside of a place.
+    // Returns how the mover moves inside a place.
     [[nodiscard]] virtual Going going(int place) const = 0;
 };
 
@@ -98,27 +99,28 @@ struct WaysOf {
 [[nodiscard]] std::unique_ptr<Ways> ways_by_steps(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_free(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_from_side(const WaysOf& of);
-// Where a mover climbs, its feet in cells that let it: to all sides. Null where it climbs nowhere.
+// Returns where a mover climbs, its feet in cells that let it: to all sides. Null if it climbs nowhere.
 [[nodiscard]] std::unique_ptr<Ways> ways_climbing(const WaysOf& of);
-// The rings of those cells on a storey.
+// Returns the rings of those cells on a storey.
 [[nodiscard]] std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey);
 [[nodiscard]] std::unique_ptr<Ways> ways_of(const WaysOf& of);   // as the mover moves
 
-// What stops a mover on a map, by storey and direction.
+// Returns what stops a mover on a map, by storey and direction.
 [[nodiscard]] std::vector<Group> groups_of(const WaysOf& of);
 
-// Whether a box is so near to the lattice's middle that it can be grown by bodies and jumps; and a body so small.
+// Return whether a box is so near to the lattice's middle that it can be grown by bodies and jumps; and whether a body
+// is small enough.
 [[nodiscard]] bool is_walked(const Bounds& box);
 [[nodiscard]] bool is_small(const Bounds& body);
 
-// How long a way is, px.
+// Returns the length of a way, px.
 [[nodiscard]] double length_px(const Ring& way);
-// The nearest lattice point of a place, and a place of one.
+// Return the nearest lattice point of a place, and a place of one.
 [[nodiscard]] Point steps_of(PointPx p);
 [[nodiscard]] PointPx px_of(Point p);
 
-// From one position to another of a storey by the fewest leaps, then the fewest moves; nothing where none lead there.
-// Steps along the same place come between them.
+// Returns a route from one position to another of a storey by the fewest leaps, then the fewest moves; nothing if none
+// leads there. Steps along the same place come between them.
 [[nodiscard]] std::optional<Route> way_between(Ways& ways, MoverId mover, const Spot& from, const Spot& to);
 
 }   // namespace dryground::travel

@@ -1,4 +1,4 @@
-// Routes and reasons as people read them.
+// Routes and reasons in words.
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -94,7 +94,7 @@ private:
     [[nodiscard]] std::string thing(const RouteStep& step) const {
         return name_of_thing(world_, map_of(step), step.object, step.layer, step.cell);
     }
-    // Who gets onto what moves is told onto what.
+    // Getting onto something that moves is described with what it is.
     [[nodiscard]] std::string end(const RouteStep& step, const RouteStep& before) const {
         const ObjectId on = step.carrier.object;
         if (on == ObjectId::none || on == before.carrier.object) return at(step.to.at);

@@ -1,6 +1,8 @@
+// What differs between two versions of a world.
+//
 // Idea. What is named in the world's file and in tile sets is compared as we would write it, key by key, so that it
-// does not matter how somebody wrote it. Maps are compared as they are: cells by what stands on them, objects by their
-// names.
+// does not matter how it was written. Maps are compared as they are: cells by what stands on them, objects by their
+// names. Cost: in proportion to both versions.
 
 #include "dryground/compare.hpp"
 
@@ -53,7 +55,7 @@ private:
 
     // ---- what is named ----
 
-    // The things of a table: "kinds" holds what is called a "kind".
+    // Compares the things in a table: "kinds" holds a "kind".
     void compare_named(const KeyTexts& before, const KeyTexts& after, const std::string& table, const std::string& sort,
                        const std::string& prefix = {}) {
         const std::vector<std::string> old = work::names_in(before, table), now = work::names_in(after, table);
@@ -167,14 +169,14 @@ private:
             if (draft.name.value == name) return &draft;
         return nullptr;
     }
-    // The keys of a draft, with their values.
+    // Returns the keys of a draft, with their values.
     template <class Draft>
     static KeyTexts keys_of(const Draft& draft) {
         files::toml_text::Pairs pairs;
         files::KeyWriter("").write(pairs, draft);
         return work::key_texts(pairs.lines());
     }
-    // Of a layer, without what is on it.
+    // Returns those of a layer, without what is on it.
     static KeyTexts keys_of(const MapDraft& map, const std::string& name) {
         for (const LayerDraft& layer : map.layers)
             if (layer.name.value == name) return keys_of(layer);
@@ -190,7 +192,8 @@ private:
         return keys;
     }
 
-    // For each entry of a map's palette a number that is the same for the same tile in the same turn in both versions.
+    // Returns for each entry of a map's palette a number that is the same for the same tile in the same turn in both
+    // versions.
     std::vector<int> numbers_of(const World& world, const Map& map) {
         std::vector<int> numbers;
         for (const Placed& placed : map.palette) {

@@ -1,4 +1,4 @@
-// A map in two versions as one picture: before, after, what changed in between marked on both, and in words.
+// Draws a map in two versions as one picture: before and after with the changes marked on both, and listed in words.
 
 #include <fmt/format.h>
 
@@ -21,8 +21,8 @@ using drawing::MapPicture;
 // The marks of one version: what the other one does not have.
 struct WhichOne {
     const char* name;     // "before" or "after"
-    const char* ground;   // what is said of ground that the other version does not have
-    const char* hatch;    // told apart by more than its colour
+    const char* ground;   // what is written for ground that the other version does not have
+    const char* hatch;    // distinguished by more than its colour
     bool is_after;
 };
 constexpr WhichOne sides[] = {{"before", "ground that is gone", "M0 0L8 8M8 0L0 8", false},
@@ -39,7 +39,7 @@ const Map* map_of(const World& world, std::string_view name) {
     return id == MapId::none ? nullptr : &world.map(id);
 }
 
-// What of a version's ground the other version does not have, by storey.
+// Returns the part of a version's ground that the other version does not have, by storey.
 std::map<StoreyId, Regions> ground_only_in(const World& world, const Map& map, const World& other, const Map* there) {
     std::map<StoreyId, Regions> own;
     const Merge known = there == nullptr ? Merge{} : merge(other, *there, {.forms = {}});
@@ -119,7 +119,7 @@ private:
                     x + 12, y - 12, ink, picture.inks.paper);
         picture.text(x + 12, y - 7.5, badge, 13, picture.inks.sign_text, "middle", "font-weight=\"bold\"");
     }
-    // From where an object was.
+    // Marks from where an object came.
     void draw_way(MapPicture& picture, const Object& from, const Object& to) const {
         const double up = picture.raise(to.storey), x = picture.x(from.position), y = picture.y(from.position) - up;
         const double dx = picture.x(to.position) - x, dy = picture.y(to.position) - up - y, length = std::hypot(dx, dy);
@@ -138,7 +138,7 @@ private:
     const Map* other_;
 };
 
-// A document as an element of another one, at a place, its names apart from those of the other.
+// Returns a document as an element of another one, at a place, with names different from those of the other.
 std::string embedded(std::string document, double x, double y, const std::string& prefix) {
     document.erase(0, document.find("<svg "));
     const auto replace = [&](std::string_view what, const std::string& with) {
@@ -167,7 +167,7 @@ Half half_of(const WhichOne& side, const Version& version, const Map& map, const
     return {drawing::draw_window(picture, art, picture.page), picture.page.width, picture.page.height};
 }
 
-// The signs of both versions, and then what changed in words.
+// Returns the key of marks of both versions, and then the changes in words.
 double draw_words(drawing::Sheet& sheet, const Comparison& comparison, const std::string& map, double y,
                   const Inks& inks) {
     constexpr std::size_t most = 40;

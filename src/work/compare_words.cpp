@@ -1,4 +1,4 @@
-// A comparison in words, and as JSON.
+// A comparison in words, and as JSON (schema/compare.schema.json).
 
 #include <fmt/format.h>
 

@@ -1,3 +1,8 @@
+// The history of a world's edits on disk.
+//
+// Idea. Each edit is a file with the bytes of what it changes, before and after; a state file holds which edit is
+// current and which is being written, so that an interrupted edit is finished by the next session.
+
 #include "journal_internal.hpp"
 
 #include <fmt/format.h>
@@ -97,7 +102,7 @@ Result<void> Journal::add(const Entry& entry) const {
     std::error_code error;
     fs::create_directories(folder_, error);
     if (error) return Failure{fmt::format("{}: {}", folder_, error.message())};
-    fs::permissions(folder_, fs::perms::owner_all, error);   // what is in it may be private, as the world's files are
+    fs::permissions(folder_, fs::perms::owner_all, error);   // its content may be private, as the world's files are
     Json files = Json::array();
     for (const FileChange& change : entry.files)
         files.push_back(

@@ -1,4 +1,4 @@
-// Inside the work room: what was done to a world's files, kept in a folder of its own.
+// Inside the work room: the changes made to a world's files, kept in a separate folder.
 #pragma once
 
 #include <cstdint>
@@ -12,7 +12,7 @@ namespace dryground::work {
 
 struct FileChange {
     std::string file;                           // from the world's folder
-    std::optional<std::string> before, after;   // its bytes; nothing: there was, or is, no such file
+    std::optional<std::string> before, after;   // its bytes; nothing: the file did not exist, or does not
 };
 struct Entry {
     int number = 0;
@@ -24,24 +24,24 @@ struct Entry {
 // Edits are numbered from 1 on. Those up to `done` are made, those after it are undone.
 struct State {
     int done = 0;
-    int pending = 0;     // an edit whose files are being written; 0: nothing is
-    bool back = false;   // whether it is being taken back
+    int pending = 0;     // an edit whose files are being written; 0 for none
+    bool back = false;   // whether it is being undone
 };
 
 class Journal {
 public:
-    // `folder`: that of all histories; empty keeps none.
+    // Opens the journal of a world. `folder`: that of all histories; empty keeps none.
     Journal(const std::string& folder, const std::string& world_file);
 
     [[nodiscard]] bool kept() const { return !folder_.empty(); }
-    [[nodiscard]] State state() const;   // as by default where it cannot be read
+    [[nodiscard]] State state() const;   // the default if it cannot be read
     [[nodiscard]] std::vector<int> numbers() const;
     [[nodiscard]] std::optional<Entry> entry(int number) const;
 
     Result<void> set_state(const State& state) const;
     Result<void> add(const Entry& entry) const;
     void forget_after(int number) const;
-    // The oldest, as long as there are more, or more bytes, than that.
+    // Removes the oldest, as long as there are more, or more bytes, than that.
     void forget_old(std::size_t most_edits, std::size_t most_bytes) const;
 
 private:

@@ -1,3 +1,5 @@
+// What a TOML text contains, key by key, for comparing two versions of a file.
+
 #include "key_texts_internal.hpp"
 
 #include <fmt/format.h>

@@ -1,4 +1,4 @@
-// Inside the work room: what a TOML text says, key by key.
+// Inside the work room: the content of a TOML text, key by key.
 #pragma once
 
 #include <map>
@@ -7,14 +7,14 @@
 
 namespace dryground::work {
 
-// By path, as in kinds.crab.role: its value as it is written. Tables with lines of their own have an empty one.
+// By path, as in kinds.crab.role: the value as it is written. Tables with lines of their own have an empty one.
 using KeyTexts = std::map<std::string, std::string>;
 [[nodiscard]] KeyTexts key_texts(const std::string& toml);
 
-// The keys in a table that two texts say otherwise, or only one of them says, from that table.
+// Returns the keys in a table that differ between two texts, or are only in one of them, from that table.
 [[nodiscard]] std::vector<std::string> changed_keys(const KeyTexts& before, const KeyTexts& after,
                                                     const std::string& of);
-// The names of what is in a table, sorted.
+// Returns the names of what is in a table, sorted.
 [[nodiscard]] std::vector<std::string> names_in(const KeyTexts& said, const std::string& table);
 
 }   // namespace dryground::work

@@ -1,4 +1,7 @@
-// Two changes of one text, both made.
+// Applies two changes of one text together.
+//
+// Idea. Both are found as differences from the common text; they are applied together unless they touch the same
+// characters. Cost: that of the differences.
 
 #include <algorithm>
 
@@ -9,7 +12,7 @@ namespace dryground {
 
 namespace {
 
-// Whether two changes touch the same characters, or put something in at the same place.
+// Returns whether two changes touch the same characters, or insert something at the same place.
 bool meet(const TextChange& a, const TextChange& b) {
     if (a.begin == b.begin) return true;
     return a.begin < b.begin ? a.end > b.begin : b.end > a.begin;

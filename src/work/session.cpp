@@ -1,4 +1,6 @@
-// Edits made in a world's files, taken back, and made again.
+// Edits made in a world's files, undone, and redone.
+//
+// Every edit is written to the journal first, then to the files, then marked as done (journal.cpp).
 
 #include <fmt/format.h>
 
@@ -31,7 +33,7 @@ bool is_there(const fs::path& path) {
     return fs::exists(fs::symlink_status(path, error));
 }
 
-// Takes files from what one side of a change says to what the other says.
+// Changes files from one side of a change to the other.
 class Rewriting {
 public:
     Rewriting(fs::path folder, bool back) : folder_(std::move(folder)), back_(back) {}
@@ -90,8 +92,8 @@ private:
     std::vector<fs::path> removals_;
 };
 
-// Makes or takes back an edit of the journal. The state says first what is being done, so that it can be finished where
-// it is cut short: to do it twice does no more than to do it once.
+// Makes or undoes an edit of the journal. The state first records what is being done, so that it can be finished if
+// interrupted: doing it twice has no further effect.
 Result<Made> carry_out(const Journal& journal, const fs::path& folder, const Entry& entry, bool back) {
     const int before = back ? entry.number : entry.number - 1, after = back ? entry.number - 1 : entry.number;
     Rewriting rewriting(folder, back);
@@ -162,7 +164,7 @@ Result<Made> EditSession::write(const WorldEdit& edit, const std::string& name, 
     Result<Edited> planned = Failure{};
     Entry entry;
     for (int times = 0; times < 3; ++times) {
-        std::map<std::string, std::optional<std::string>> seen;   // what the edit was worked out from
+        std::map<std::string, std::optional<std::string>> seen;   // what the edit was computed from
         planned = make_edit(
             world_file_, edit,
             [&](const std::string& path) {

@@ -1,4 +1,4 @@
-// A cell's covered area, taken apart into what lies on its sides and what lies inside.
+// A cell's covered area, separated into what lies on its sides and what lies inside.
 
 #include "cover_internal.hpp"
 
@@ -10,7 +10,7 @@ namespace dryground::detail {
 
 namespace {
 
-// The side on which both points lie; -1 for none.
+// Returns the side on which both points lie; -1 for none.
 int common_side(Point p, Point q, std::int32_t width, std::int32_t height) {
     if (p.y == 0 && q.y == 0) return top_side;
     if (p.x == width && q.x == width) return right_side;
@@ -59,7 +59,7 @@ public:
     }
 
 private:
-    // Another ring may run straight on through a vertex. On the map these two may turn out to be one.
+    // Another ring may run straight on through a vertex. On the map these two may turn out to be one ring.
     void cut_at(Point p) {
         for (std::size_t e = 0; e < cover_.edges.size(); ++e) {
             const InnerEdge edge = cover_.edges[e];

@@ -1,4 +1,4 @@
-// Inside the merge room: what one cell looks like to its neighbours, and to whoever walks along its edges.
+// Inside the merge room: one cell as its neighbours, and walks along its edges, see it.
 //
 // Coordinates are flat (see grid_internal.hpp): the cell is the box from (0, 0) to (width, height).
 #pragma once
@@ -15,7 +15,7 @@ enum class Filling : std::uint8_t { empty, full, mixed };
 enum CellSide { top_side, right_side, bottom_side, left_side };
 inline constexpr int uncovered = -1;
 
-// A covered part of a side, from the lesser x or y to the greater, and what it is made of.
+// A covered part of a side, from the lesser x or y to the greater, and its label.
 struct Stretch {
     std::int32_t from = 0, to = 0;
     int label = 0;
@@ -39,13 +39,13 @@ struct Spot {
     friend auto operator<=>(const Spot&, const Spot&) = default;
 };
 
-// Of two ways from a place, neither zero: whether the turn from the x axis, by the numbers against the clock, comes to
-// a first; and whether a way leads to a later point.
+// Return, of two directions from a place, neither zero: whether a is reached first when turning from the x axis
+// counterclockwise by the numbers; and whether a direction leads to a later point.
 [[nodiscard]] bool sooner_around(Point a, Point b);
 [[nodiscard]] bool leads_later(Point way);
 
-// Spots that edges meet in get their in and out edges anew, so that each edge that leaves goes with the one that comes
-// in across its own solid sector; and know how they turn. Requires from_spot and to_spot, one spot for each edge that
+// Computes the in and out edges of spots where edges meet, so that each edge that leaves goes with the one that comes
+// in across its own solid sector, and how they turn. Requires from_spot and to_spot, one spot for each edge that
 // leaves.
 void turn_spots(std::vector<Spot>& spots, std::vector<InnerEdge>& edges);
 
@@ -58,12 +58,12 @@ struct Cover {
     // Of a cell that is part of a larger whole: which edge of that whole each edge is. Such edges may reach out of the
     // cell, and have no spots.
     std::vector<int> of_whole;
-    // Bit s is set when something ends on side s between its corners.
+    // Bit s is set if something ends on side s between its corners.
     std::uint8_t middles = 0;
 
     [[nodiscard]] bool has_middles(CellSide side) const { return (middles >> side & 1) != 0; }
 
-    // What covers the cell just before or after a place on a side: a label, or `uncovered`.
+    // Returns what covers the cell just before or after a place on a side: a label, or `uncovered`.
     [[nodiscard]] int label_before(CellSide side, std::int32_t place) const;
     [[nodiscard]] int label_after(CellSide side, std::int32_t place) const;
 
@@ -73,14 +73,14 @@ struct Cover {
 [[nodiscard]] Cover empty_cover();
 [[nodiscard]] Cover full_cover(int label);
 
-// From rings that lie in the box (0, 0) to (width, height), as `stack` makes them.
+// Makes a cover from rings that lie in the box (0, 0) to (width, height), as `stack` makes them.
 [[nodiscard]] Cover make_cover(const std::vector<LabelledRing>& rings, std::int32_t width, std::int32_t height);
 
 // Sets `middles`.
 void note_middles(Cover& cover, std::int32_t width, std::int32_t height);
 
-// The inner edge that a ray from a point to the left meets first, just below the point's height; -1 for none. Edges
-// that start or end in the point do not count. O(edges).
+// Returns the inner edge that a ray from a point to the left meets first, just below the point's height; -1 for none.
+// Edges that start or end in the point do not count. O(edges).
 [[nodiscard]] int edge_to_the_left(const Cover& cover, Point p);
 
 }   // namespace dryground::detail

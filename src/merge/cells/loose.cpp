@@ -1,11 +1,11 @@
-// Area that does not keep to its cells, worked into the grid.
+// Area that extends beyond its cells, worked into the grid.
 //
 // Idea. Cells whose closed boxes an edge of such area touches are marked; nothing of it changes anywhere else but from
 // cell to cell, so that cells between two marked ones lie wholly inside or outside. All that meets in marked cells, the
 // tiles that stand there included, is arranged once by the general sweep, cut to the marked cells. Of its boundary,
 // what runs along grid lines belongs to the sides of cells like any tile's; the rest stays whole: edges that pass from
-// marked cell to marked cell without a vertex, so that a slanted edge drawn over many cells is one edge.
-// On both sides of a line between two marked cells only what differs is told; the tracer looks at nothing else.
+// marked cell to marked cell without a vertex, so that a slanted edge drawn over many cells is one edge. On both sides
+// of a line between two marked cells only what differs is listed; the tracer needs nothing else.
 //
 // Cost: the general boolean's for the edges in marked cells, plus the rows that the area spans.
 
@@ -45,7 +45,7 @@ public:
 private:
     // ---- which cells ----
 
-    // The columns of a row that an edge touches, rather one too many.
+    // Calls action(column) for the columns of a row that an edge touches, possibly one more.
     template <class Action>
     void each_row(Point a, Point b, Action action) const {
         const std::int32_t w = grid_.width(), h = grid_.height();
@@ -72,7 +72,7 @@ private:
         });
     }
 
-    // The runs of cells in each row that lie wholly within an area, as far as nothing of it touches them.
+    // Returns the runs of cells in each row that lie wholly within an area and that no edge of it touches.
     std::vector<std::vector<LooseArea::Run>> whole_cells(const Regions& area) const {
         struct Crossing {
             double x;
@@ -175,8 +175,8 @@ private:
         }
     }
 
-    // The outline of marked cells that are of some sort: edges only where the cell beside is not of it, runs of them as
-    // one.
+    // Returns the outline of marked cells of one kind: edges only where the neighbour is of another kind, runs of them
+    // as one.
     template <class Sort>
     void add_cells(std::vector<Edge>& edges, int operand, Sort is_of) const {
         std::vector<std::vector<int>> cells(marked_.size());
@@ -195,7 +195,7 @@ private:
             }
         }
     }
-    // Where just one of two rows has a cell.
+    // Lists where exactly one of two rows has a cell.
     void add_level_edges(std::vector<Edge>& edges, int operand, int row, const std::vector<int>& above,
                          const std::vector<int>& here) const {
         int from = 0, to = 0, sign = 0;   // the run at hand
@@ -221,7 +221,7 @@ private:
     void add_upright_edge(std::vector<Edge>& edges, int operand, int column, int row, int sign) const {
         add_edge(edges, operand, column, row, column, row + 1, -sign);
     }
-    // Along a grid line, the ground on the left of its way when the sign is positive.
+    // Adds a boundary along a grid line, with the ground on its left if the sign is positive.
     void add_edge(std::vector<Edge>& edges, int operand, int c0, int r0, int c1, int r1, int sign) const {
         const Point a = map_.corner(c0 + block_.column, r0 + block_.row),
                     b = map_.corner(c1 + block_.column, r1 + block_.row);
@@ -229,7 +229,7 @@ private:
         edges.push_back(a < b ? Edge{a, b, operand, -sign} : Edge{b, a, operand, sign});
     }
 
-    // What carves, then what adds, by label. Whole cells apart, tiles bring all their edges.
+    // Collects what carves, then what adds, by label. Tiles bring all their edges, except whole cells.
     template <class Next>
     void add_tiles(std::vector<Edge>& edges, const Step& step, Next next) const {
         const Regions whole{{map_.cell_ring(0, 0), {}}};
@@ -261,8 +261,8 @@ private:
 
     // ---- back to cells ----
 
-    // A vertex in flat coordinates. Where diamonds' sides are crossed off the lattice the rounded crossing may lie a
-    // step beside the block: no cell there would link its edges, so it goes back onto the block's side.
+    // Returns a vertex in flat coordinates. If diamonds' sides are crossed off the lattice, the rounded crossing may
+    // lie a step outside the block: no cell there would link its edges, so it is moved back onto the block's side.
     [[nodiscard]] Point inside_block(Point vertex) const {
         const Point p = grid_.flat(vertex);
         return {std::clamp(p.x, corner_.x, corner_.x + block_.columns * grid_.width()),
@@ -294,7 +294,7 @@ private:
         }
     }
 
-    // A stretch of a grid line, cell by cell.
+    // Adds a stretch of a grid line, cell by cell.
     template <class Action>
     static void along(std::int32_t from, std::int32_t to, std::int32_t length, Action action) {
         for (std::int32_t at = from; at < to;) {

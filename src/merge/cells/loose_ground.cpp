@@ -1,3 +1,8 @@
+// Ground that extends beyond its cells, near a place: reshaped layers, overhanging tiles, drawn solids.
+//
+// Idea. Solids that something is near to are found by a spatial index, tiles by the cells around the place; what a
+// layer does to them all (sink, grow, fill_holes) is applied to these alone. Cost: that of what lies near.
+
 #include "loose_ground_internal.hpp"
 
 #include <algorithm>
@@ -12,7 +17,7 @@ namespace {
 
 Bounds box_of(const Region& region) { return box_around(region.outline); }
 
-// What a layer's solids cover together, and how many sorts of them there are.
+// What a layer's solids cover together, and how many kinds of them there are.
 struct Solids {
     Regions area;
     int sorts = 0;
@@ -24,15 +29,15 @@ Solids solids_of(const ReshapedLayer& of, const Map& map) {
     return {unite_proper(all), static_cast<int>(of.sorts.size())};
 }
 
-// Whether all of a plan stays in its cells, and it knows all tiles that stand there.
+// Returns whether all of a plan stays in its cells, and all tiles that stand there are known to it.
 bool keeps_to_cells(const Plan& plan, const Map& map) {
     return std::all_of(plan.steps.begin(), plan.steps.end(), [&](const Step& step) {
         return step.layer != nullptr && step.meaning.size() == map.palette.size();
     });
 }
 
-// Near a box. Just what comes near has a say, so that an edit anywhere else changes not even how this is rounded. Where
-// all keeps to its cells they are merged by cells, which is many times as fast; nothing is cut in two by that.
+// Near a box. Only what comes near affects the result, so that an edit elsewhere does not even change rounding. If
+// everything stays in its cells, they are merged by cells, which is many times as fast; that cuts nothing in two.
 Solids solids_of(const ReshapedLayer& of, const Map& map, const Bounds& box) {
     Solids solids;
     const Bounds around = grown(box, ground::reshaping_reach(of.layer));

@@ -1,4 +1,4 @@
-// Inside the merge room: ground that does not keep to the cells of a map, and what of it lies near a place.
+// Inside the merge room: ground that extends beyond its cells, and the part of it near a place.
 #pragma once
 
 #include <array>
@@ -13,32 +13,33 @@ namespace dryground::detail {
 
 struct ReshapedLayer;
 
-// One sort of such ground in one layer: what its tiles add that reach out of their cells, say. Refers to the map's
-// layer, whose cells may change.
+// One kind of such ground in one layer, for example what its tiles add outside their cells. Refers to the map's layer,
+// whose cells may change.
 class LooseGround {
 public:
     bool adds = true;
     int label = 0;   // index into Stacking::surfaces
 
     void add_objects(const Regions& areas);   // where they stand on the map. O(n) in all of them
-    // What one number of the palette brings in a layer, from its cell's corner. The same layer every time.
+    // Adds what one number of the palette brings in a layer, relative to its cell's corner. The same layer every time.
     void add_tile(const Map& map, const Layer& layer, std::size_t number, const Regions& area);
     void add_all_of(const Map& map, const LooseGround& other);
-    // Becomes what its layer makes of it: drawn in, and grown.
+    // Sets what its layer makes of it: shrunk, and grown.
     void reshape(std::shared_ptr<const ReshapedLayer> with) { reshaped_ = std::move(with); }
 
     [[nodiscard]] Regions whole(const Map& map) const;
-    // Right inside the box; what it says of places outside means nothing. Empty where nothing comes near the box.
+    // Returns the area, correct inside the box; outside it has no meaning. Empty if nothing comes near the box.
     [[nodiscard]] Regions near(const Map& map, const Bounds& box) const;
-    // Whether anything of it comes near a box, before anything becomes of it.
+    // Returns whether anything of it comes near a box, before reshaping.
     [[nodiscard]] bool stands_near(const Map& map, const Bounds& box) const;
-    // Calls action with boxes that hold all of it together, wherever the layer's tiles stand: holes lie between them.
+    // Calls action with boxes that together contain all of it, wherever the layer's tiles stand, with gaps between
+    // them.
     void each_box(const Map& map, const std::function<void(const Bounds&)>& action) const;
-    // Whether a number of the palette brings some.
+    // Returns whether a number of the palette brings some.
     [[nodiscard]] bool has_tile(std::size_t number) const { return number < tiles_.size() && !tiles_[number].empty(); }
 
 private:
-    // What comes near a box, as it stands before anything becomes of it.
+    // Returns what comes near a box, before reshaping.
     [[nodiscard]] Regions standing_near(const Map& map, const Bounds& box) const;
     [[nodiscard]] Regions tiles_in(const Map& map, const DataCells& cells) const;
 

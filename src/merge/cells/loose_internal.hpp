@@ -1,4 +1,4 @@
-// Inside the merge room: area that does not keep to its cells.
+// Inside the merge room: area that extends beyond its cells.
 #pragma once
 
 #include <optional>
@@ -23,18 +23,19 @@ struct LooseArea {
     struct Run {
         int first, last;   // columns from first until before last
     };
-    // The cells of a row that a loose step covers wholly, or carves wholly, those with covers of their own apart.
+    // Returns the cells of a row that a loose step covers wholly, or carves wholly, except those with covers of their
+    // own.
     [[nodiscard]] const std::vector<Run>& runs_of(std::size_t step, int row) const {
         return runs[step][static_cast<std::size_t>(row)];
     }
     std::vector<std::vector<std::vector<Run>>> runs;   // by step and row; none for steps of cells
 };
 
-// The map with as many cells around it as loose steps reach out of it, given the area of each step (empty for steps of
-// cells). Nothing when that is so far that cells are no way to merge them.
+// Makes the area of the map with as many cells around it as loose steps extend beyond it, given the area of each step
+// (empty for steps of cells). Returns nothing if that is so far that merging by cells is not practical.
 [[nodiscard]] std::optional<Block> block_around(const Map& map, const Grid& grid, const Plan& plan,
                                                 const std::vector<Regions>& areas);
-// Of a block of such cells, or of any inside it; the areas be right there.
+// Makes it for a block of such cells, or any inside it; the areas must be correct there.
 [[nodiscard]] LooseArea loose_area(const Map& map, const Grid& grid, const Plan& plan,
                                    const std::vector<Regions>& areas, const Block& block);
 

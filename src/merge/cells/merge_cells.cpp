@@ -2,9 +2,9 @@
 //
 // Idea. Most cells of a map repeat. The steps of a group are read row by row, and what lies on a cell (its stack) gets
 // a number: the same number for the same tiles on top of each other. A stack's area is worked out once, by the general
-// boolean, as a cover; an outline is then traced over rows of covers (outline.cpp). Area that does not keep to its
-// cells is dealt with in loose.cpp, which gives the cells that its edges touch covers of their own; cells that lie
-// wholly within it have it in their stacks.
+// boolean, as a cover; an outline is then traced over rows of covers (outline.cpp). Area that extends beyond its cells
+// is handled in loose.cpp, which gives the cells that its edges touch covers of their own; cells that lie wholly within
+// it have it in their stacks.
 //
 // Cost: a table look-up for each cell and step, the general boolean for each distinct stack, and the outline's.
 
@@ -37,7 +37,7 @@ std::uint64_t gather(const std::uint8_t* bytes, int bit) {
 
 class Rows final : public CellRows {
 public:
-    // The block may reach out of the map.
+    // The block may extend beyond the map.
     Rows(const Map& map, const Grid& grid, const Plan& plan, const LooseArea& loose, Stacks& stacks, const Block& block)
         : map_(map), plan_(plan), loose_(loose), stacks_(stacks), block_(block) {
         columns = block.columns;
@@ -82,7 +82,7 @@ public:
 private:
     static constexpr std::uint32_t first_own = std::uint32_t{1} << 30;
 
-    // Full cells of the label that the first full stack has are told by a bit alone.
+    // Full cells with the label of the first full stack are marked by a single bit.
     void choose_base_label() {
         if (plan_.holds_rim) return;   // its label is 0
         for (const Step& step : plan_.steps) {
@@ -105,13 +105,13 @@ private:
         return cover.filling == Filling::full && cover.label == base_label ? full_bit : mixed_bit;
     }
 
-    // A row's cells from the block's first one in the map on.
+    // Returns a row's cells from the block's first one in the map on.
     [[nodiscard]] const std::uint32_t* cells_of(const Step& step, int r) const {
         return step.layer->cells.data() + static_cast<std::size_t>(r) * static_cast<std::size_t>(map_.columns) +
                static_cast<std::size_t>(first_);
     }
 
-    // The stacks of a row, by number.
+    // Finds the stacks of a row, by number.
     void stack_row(int row, int r) {
         row_.assign(static_cast<std::size_t>(columns), 0);
         for (std::size_t s = 0; s < plan_.steps.size(); ++s) {
@@ -132,7 +132,7 @@ private:
         stack = stacks_.on_top(stack, step, meaning);
     }
 
-    // Tells cells apart by what their numbers mean: stacks, by way of a table if there is one.
+    // Classifies cells by what their numbers mean: by stack, through a table if there is one.
     void tell(const std::uint32_t* cells, const std::vector<std::uint32_t>& table, int count, int shift,
               std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) {
         const std::size_t numbers = table.empty() ? stacks_.size() : table.size();
@@ -191,7 +191,7 @@ private:
 
 struct CellMerger::Parts {
     Parts(const Map& m, const Plan& p) : map(m), plan(p), grid(m), stacks(m, grid, p) {}
-    // The loose area of each step, as `of` tells it.
+    // Returns the loose area of each step, as `of` gives it.
     template <class Of>
     [[nodiscard]] std::vector<Regions> areas(Of of) const {
         std::vector<Regions> all;

@@ -78,7 +78,7 @@ private:
     }
     void link(std::int32_t from, std::int32_t to) { result_.vertices[from].next = to; }
 
-    // An edge has an end at v: links it to its other end, or waits for that.
+    // Handles an end of an edge at v: links it to its other end, or waits for that.
     void meet(std::int32_t& waiting, std::int32_t v, bool comes_in) {
         if (waiting < 0)
             waiting = v;
@@ -94,7 +94,7 @@ private:
 
     // ---- cells ----
 
-    // A number that stands for the cover of any cell: 0 empty, 1 full, others 2 + id.
+    // Returns a number that stands for the cover of any cell: 0 empty, 1 full, others 2 + id.
     [[nodiscard]] static std::uint32_t number(const Row& row, int c) {
         if (row.is_mixed(c)) return 2 + row.ids[static_cast<std::size_t>(c)];
         return row.is_full(c) ? 1 : 0;
@@ -162,9 +162,9 @@ private:
         }
     }
 
-    // How the outline turns at a corner of full and empty cells: it comes in from the left, from above, or is met there
-    // when the edge to the right or downward ends; it goes on likewise. Bits of a pattern: solid at the top left, top
-    // right, bottom left, bottom right.
+    // How the outline turns at a corner of full and empty cells: whether it comes in from the left, from above, or the
+    // edge to the right or downward ends there; and likewise where it continues. Bits of a pattern: solid at the top
+    // left, top right, bottom left, bottom right.
     struct CornerTurn {
         bool in_down, in_known, out_down, out_known;   // along the upright line; its other end is known
     };
@@ -198,7 +198,7 @@ private:
             open_right_ = other, down = v;
             return;
         }
-        // Without branches: which of them it will be, nothing tells beforehand.
+        // Without branches: they could not be predicted.
         const CornerTurn turn = corner_turns[pattern];
         const std::int32_t v = add(at, label);
         std::int32_t& in = turn.in_down ? down : open_right_;
@@ -338,14 +338,15 @@ private:
 
     // ---- looking to the left ----
 
-    // A gap's least vertex, as far as its neighbours tell, at p in a cell of the lower row, its right side included.
+    // Starts at a gap's least vertex, as far as its neighbours show, at p in a cell of the lower row, its right side
+    // included.
     void start_gap(std::int32_t v, int c, Point p) {
         result_.vertices[v].starts_gap = true;
         result_.gaps.push_back({v, look_left(lower_, c, p)});
     }
 
-    // A vertex of the outline that a ray to the left from p meets first, just below p's height. The ray starts in a
-    // cell of the row (its right side included), on solid ground.
+    // Returns a vertex of the outline that a ray to the left from p meets first, just below p's height. The ray starts
+    // in a cell of the row (its right side included), on solid ground.
     std::int32_t look_left(Row& row, int c, Point p) {
         const std::int32_t y = (p.y - rows_.corner.y) % rows_.height;
         for (;;) {
@@ -380,7 +381,7 @@ private:
         return slot(row, c, edge);
     }
 
-    // The vertex at an end of the vertical edge on a grid line, just below a height of the row.
+    // Returns the vertex at an end of the vertical edge on a grid line, just below a height of the row.
     [[nodiscard]] std::int32_t vertex_on_line(int c, std::int32_t y) const {
         auto mid = std::partition_point(mids_.begin(), mids_.end(), [&](const Mids& m) { return m.column < c; });
         std::int32_t found = open_down_[static_cast<std::size_t>(c)];

@@ -10,8 +10,8 @@
 
 namespace dryground::detail {
 
-// Area that does not keep to its cells, in flat coordinates: its outline's vertices off the grid lines, and the edges
-// that do not run along them. The covers of the cells it touches refer to these edges by their numbers.
+// Area that extends beyond its cells, in flat coordinates: its outline's vertices off the grid lines, and the edges
+// that do not run along them. The covers of the cells it touches refer to these edges by number.
 struct SpanningArea {
     std::vector<Spot> spots;
     std::vector<InnerEdge> edges;
@@ -27,7 +27,7 @@ public:
     int base_label = 0;                   // of full cells that are told by a bit alone
     std::uint32_t first_lone = 0;         // covers from this id on belong to one cell each: not worth remembering
 
-    // Row by row from the first to the last: sets bit c of `full` for a cell that is full with the base label, bit c
+    // Visits rows from the first to the last: sets bit c of `full` for a cell that is full with the base label, bit c
     // of `mixed` for any other that is not empty, and ids[c] (an index for `cover`) of the latter. All bits are 0
     // before.
     virtual void fill(int row, std::uint64_t* full, std::uint64_t* mixed, std::uint32_t* ids) = 0;
@@ -47,7 +47,7 @@ struct Vertex {
     bool starts_gap : 1 = false;    // the least vertex of a gap, as far as its neighbours tell
 };
 
-// A list that grows without moving what it holds, so that it never needs twice its memory.
+// A list that grows without moving its content, so that it never needs twice its memory.
 class Vertices {
 public:
     [[nodiscard]] Vertex& operator[](std::int32_t i) {
@@ -77,7 +77,7 @@ struct Outline {
     std::vector<GapStart> gaps;   // sorted by vertex
 };
 
-// How outlines turn between covers that were met before. Goes with one set of cover ids.
+// How outlines turn between covers that were met before. Belongs to one set of cover ids.
 class Programs {
 public:
     Programs();
@@ -86,13 +86,14 @@ public:
     std::unique_ptr<Parts> parts;
 };
 
-// Into an outline, whose memory may serve many goes; what it held is gone.
+// Traces into an outline, whose memory may be reused; its old content is discarded.
 void trace_outline(CellRows& rows, Programs& programs, Outline& into);
 
-// What flat coordinates are in steps of the map.
+// Converts flat coordinates to steps of the map.
 class Grid;
 
-// Regions, and if asked for their labelled rings. Requires an outline as `trace_outline` makes it, which is used up.
+// Returns regions and, if requested, their labelled rings. Requires an outline as `trace_outline` makes it, which is
+// consumed.
 [[nodiscard]] Stacked rings_of(Outline& outline, const Grid& grid, bool labelled);
 
 }   // namespace dryground::detail

@@ -83,7 +83,7 @@ private:
         keep(std::move(made), outline);
     }
 
-    // Cuts the walk where it comes back to a place; false when it does not.
+    // Cuts the walk where it comes back to a place; returns false if it does not.
     bool split() {
         Vertices& vertices = outline_.vertices;
         places_.clear();
@@ -107,7 +107,7 @@ private:
         take_loop(0);
         return true;
     }
-    // The walk is about to come to a place: if it was there before, what came since is a ring.
+    // The walk is about to reach a place: if it was there before, what came since is a ring.
     void close(std::size_t number) {
         if (open_[number] >= 0) take_loop(static_cast<std::size_t>(open_[number]));
         open_[number] = static_cast<std::int32_t>(rest_.size());
@@ -123,7 +123,7 @@ private:
         take_ring();
     }
 
-    // Whether the ring bends at its i-th vertex. Where walks were split, the turn is another than it was.
+    // Returns whether the ring bends at its i-th vertex. Where walks were split, the turn differs from before.
     [[nodiscard]] bool bends(const std::vector<std::int32_t>& ring, std::size_t i, bool was_split) {
         Vertices& vertices = outline_.vertices;
         const Vertex& vertex = vertices[ring[i]];
@@ -141,7 +141,7 @@ private:
         if (labelled_) take_labels(ring_, true);
     }
 
-    // Turned round so that its least comes first, in no more memory than it needs.
+    // Rotates it so that its least vertex comes first, in no more memory than needed.
     template <class T>
     static std::vector<T> from_least(const std::vector<T>& all, std::ptrdiff_t least) {
         std::vector<T> made;
@@ -178,8 +178,8 @@ private:
         result_.rings.push_back({from_least(points_, least), from_least(labels_, least)});
     }
 
-    // The region that a walk bounds: that of its own outline, or of the outline to the left of its least vertex, and so
-    // on: each of these is further left, so that the way ends.
+    // Returns the region that a walk bounds: that of its own outline, or of the outline to the left of its least
+    // vertex, and so on. Each of these is further left, so the search ends.
     std::int32_t region_of(std::size_t walk) {
         std::size_t last = walk;
         while (walks_[last].region < 0) last = walk_to_the_left(last);

@@ -26,7 +26,7 @@ struct Covers {   // around a place: up to four numbers of covers
 template <class Program>
 class Remembered {
 public:
-    // Programs of places where a cover from `first_lone` on takes part are made anew each time.
+    // Programs of places with a cover from `first_lone` on are made anew each time.
     template <class Make>
     const Program& get(const Covers& key, std::uint32_t first_lone, Make make) {
         if (key[0] >= first_lone || key[1] >= first_lone || key[2] >= first_lone || key[3] >= first_lone) {
@@ -43,7 +43,7 @@ public:
     }
 
 private:
-    // Few maps mix more than 14 covers: four small numbers are a row of a table, and a place in it.
+    // Few maps mix more than 14 covers: four small numbers select a row of a table, and an entry in it.
     static bool is_small(const Covers& key) { return ((key.first | key.second) & 0xFFFF'FFF0'FFFF'FFF0u) == 0; }
     static std::size_t pair_of(std::uint64_t two) { return (two >> 28 | two) & 0xFF; }
     template <class Make>
@@ -69,7 +69,7 @@ private:
         for (std::size_t i = 0; i < keys_.size(); ++i) slots_[find(keys_[i])] = static_cast<std::int32_t>(i);
     }
 
-    // Numbers of programs; -1 for none yet. Rows of the table are made when they are first met: small maps meet few.
+    // Numbers of programs; -1 for none yet. Rows of the table are made when they are first needed: small maps need few.
     std::array<std::vector<std::int32_t>, 256> small_;
     std::vector<std::int32_t> slots_;
     std::vector<Covers> keys_;

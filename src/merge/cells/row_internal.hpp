@@ -31,7 +31,7 @@ struct Row {
     }
     [[nodiscard]] bool is_full(int c) const { return bit(full, c); }
     [[nodiscard]] bool is_mixed(int c) const { return bit(mixed, c); }
-    // The last cell at or before c that is not full; -1 for none.
+    // Returns the last cell at or before c that is not full; -1 for none.
     [[nodiscard]] int last_not_full(int c) const {
         auto w = static_cast<std::size_t>(c) / 64;
         std::uint64_t gaps = ~full[w] & (~std::uint64_t{0} >> (63 - (c & 63)));

@@ -19,8 +19,8 @@ struct Spoke {
 
 class Site {
 public:
-    // The part of a grid line that runs from the site to `way`, between what lies on its two sides: the lesser cell
-    // (above or left) and the greater. The solid keeps to the left of the outline's way.
+    // Adds the part of a grid line that runs from the site to `way`, between what lies on its two sides: the lesser
+    // cell (above or left) and the greater. The solid is on the left of the outline.
     void line(SiteEdge::Sort sort, Point way, int lesser, int greater) {
         if ((lesser == uncovered) == (greater == uncovered)) return;
         const bool solid_greater = lesser == uncovered;
@@ -29,7 +29,7 @@ public:
         spokes_.push_back({way, {sort, 0, 0}, leaves, solid_greater ? greater : lesser});
     }
 
-    // The inner edges of a cell that meet the site and run into the cell: that way lie the given signs.
+    // Adds the inner edges of a cell that start at the site and run into the cell, in the direction of the given signs.
     void cell(std::uint8_t number, const Cover& cover, Point site, int sign_x, int sign_y) {
         for (std::size_t i = 0; i < cover.edges.size(); ++i) {
             const InnerEdge& edge = cover.edges[i];

@@ -1,6 +1,6 @@
 // How layers combine: from the bottom layer up, a layer first carves what lies below it, then adds its own shapes. The
-// rim comes last, where nothing carves it. Lines are apart (line_table.cpp). What a group is made of is told once for
-// each tile of the palette, not for each cell.
+// rim comes last, where nothing carves it. Lines are handled separately (line_table.cpp). What a group is made of is
+// determined once for each tile of the palette, not for each cell.
 
 #include <algorithm>
 #include <tuple>
@@ -41,10 +41,10 @@ public:
     }
 
 private:
-    // What is reshaped waits in plans of its own until all of its layer is there.
+    // What is reshaped waits in separate plans until all of its layer is known.
     Plan& plan_of(const GroupKey& key) { return reshapes_ && adding_ ? waiting_[key] : result_.plans[key]; }
 
-    // The step of a group that holds this layer's cells.
+    // Returns the step of a group that holds this layer's cells.
     Step& cells_of(const Layer& layer, const GroupKey& key) {
         std::vector<Step>& steps = plan_of(key).steps;
         const std::size_t base = bases_.try_emplace(key, steps.size()).first->second;
@@ -66,7 +66,7 @@ private:
         return step.parts[step.meaning[number] - 1];
     }
 
-    // Those too of what is not there, so that they keep their numbers when it comes.
+    // Includes what is not present, so that numbers stay the same when it appears.
     void learn_surfaces() {
         for (const Layer& layer : map_.layers)
             for (std::size_t number = 1; !layer.holds_objects && number < map_.palette.size(); ++number)
@@ -83,7 +83,7 @@ private:
         return static_cast<int>(result_.surfaces.size()) - 1;
     }
 
-    // Whether an area keeps to the cell at the first corner, so that it can be merged cell by cell.
+    // Returns whether an area stays in the cell at the first corner, so that it can be merged cell by cell.
     [[nodiscard]] bool keeps_to_cell(const Regions& area) const {
         const Point right{map_.corner(1, 0).x - map_.corner(0, 0).x, map_.corner(1, 0).y - map_.corner(0, 0).y};
         const Point down{map_.corner(0, 1).x - map_.corner(0, 0).x, map_.corner(0, 1).y - map_.corner(0, 0).y};
@@ -144,7 +144,7 @@ private:
         }
     }
 
-    // The parts that do not keep to their cells.
+    // Adds the parts that extend beyond their cells.
     void spread(const Layer& layer) {
         std::map<std::tuple<GroupKey, bool, int>, LooseGround> sorts;
         for (const Loose& loose : loose_)
@@ -167,7 +167,7 @@ private:
         add_loose(key, adds, label, std::move(ground));
     }
 
-    // Of the objects in the layer at hand; each with its storey.
+    // Adds the objects of the current layer; each with its storey.
     [[nodiscard]] std::vector<std::pair<StoreyId, ground::Part>> object_parts() {
         std::vector<std::pair<StoreyId, ground::Part>> result;
         for (const Object& object : map_.objects) {
@@ -201,7 +201,7 @@ private:
         adding_ = false;
     }
 
-    // Draws a layer's solids in, and grows them: each barrier to what becomes of it among them all.
+    // Shrinks and grows a layer's solids: each barrier to its share of all of them.
     void add_reshaped(const Layer& layer) {
         const auto solids = std::make_shared<ReshapedLayer>(ReshapedLayer{layer});
         for (auto& [key, plan] : waiting_) {
@@ -223,7 +223,7 @@ private:
         }
         waiting_.clear();
     }
-    // All that a plan adds, as ground that no longer keeps to cells.
+    // Returns all that a plan adds, as ground that extends beyond its cells.
     [[nodiscard]] std::map<int, LooseGround> by_label(const Layer& layer, const Plan& plan) const {
         std::map<int, LooseGround> grounds;
         for (const Step& step : plan.steps) {
@@ -247,7 +247,7 @@ private:
         }
     }
 
-    // Where shapes of one layer overlap, the surface that sorts last shows, whatever order they were drawn in.
+    // Where shapes of one layer overlap, the surface that sorts last is used, whatever order they were drawn in.
     void sort_surfaces() {
         std::vector<Surface> sorted = result_.surfaces;
         std::sort(sorted.begin(), sorted.end());
@@ -284,10 +284,10 @@ private:
     const Facts& facts_;
     bool all_tiles_;
     Stacking result_;
-    std::map<GroupKey, std::size_t> bases_;   // the step of the layer at hand
+    std::map<GroupKey, std::size_t> bases_;   // the step of the current layer
     std::vector<Loose> loose_;
-    int order_ = 0;           // of the layer at hand
-    bool reshapes_ = false;   // it draws its solids in, or grows them
+    int order_ = 0;           // of the current layer
+    bool reshapes_ = false;   // it shrinks or grows its solids
     bool adding_ = false;     // rather than carving
     std::map<GroupKey, Plan> waiting_;
 };

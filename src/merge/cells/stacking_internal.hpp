@@ -24,7 +24,7 @@ struct GroupKey {
     friend auto operator<=>(const GroupKey&, const GroupKey&) = default;
 };
 
-// The group that a part of something on a storey belongs to.
+// Returns the group of a part on a storey.
 [[nodiscard]] inline GroupKey key_of(StoreyId storey, const ground::Part& part) {
     return {storey, part.barrier, part.trigger, part.one_way};
 }
@@ -36,7 +36,7 @@ struct Part {
     Regions area;
 };
 
-// One step of a group's stack: either the cells of a layer, or ground that does not keep to cells.
+// One step of a group's stack: either the cells of a layer, or ground that extends beyond its cells.
 struct Step {
     // Cells: what each number of the map's palette means, 0 for nothing, else a position in `parts` plus one.
     const Layer* layer = nullptr;
@@ -52,8 +52,7 @@ struct Plan {
     bool holds_rim = false;    // a ring of cells around the map, above all else
 };
 
-// The solids of a layer that draws them in or grows them, before it does: the same, by barrier, and by barrier and
-// surface.
+// The solids of a layer that shrinks or grows them, before it does: the same, by barrier, and by barrier and surface.
 struct ReshapedLayer {
     const Layer& layer;
     std::vector<Plan> plans{};
@@ -64,11 +63,11 @@ struct Stacking {
     std::map<GroupKey, Plan> plans;
     std::vector<Surface> surfaces{Surface{}};
     MergeStats stats;
-    // Where tiles change ground outside of their cells: layers, and numbers of the palette.
+    // Where tiles change ground outside their cells: layers, and numbers of the palette.
     std::set<std::pair<int, std::size_t>> spread;
 };
 
-// `all_tiles`: also of tiles of the palette that stand nowhere yet.
+// Makes the stacking of a map. `all_tiles`: also of tiles of the palette that stand nowhere yet.
 [[nodiscard]] Stacking stack_up(const World& world, const Map& map, const Facts& facts, bool all_tiles = false);
 
 [[nodiscard]] inline bool stops(const Mover& mover, BarrierId barrier) {
@@ -83,13 +82,14 @@ struct Block {   // of cells, counted from the data's top-left; it may reach out
     int column = 0, row = 0, columns = 0, rows = 0;
 };
 
-// A plan's region by the general boolean, every shape on its own. Slow and obvious; for what the fast way cannot do,
-// and to test it. O(n log n) in edges of shapes.
+// Returns a plan's region by the general boolean, every shape separately. Slow and obvious; for what the fast method
+// cannot do, and to test it. O(n log n) in edges of shapes.
 [[nodiscard]] Stacked merge_generally(const Map& map, const Plan& plan);
-// The same, cell by cell. Equal wherever all crossings lie on the lattice; valid and least everywhere.
+// Returns the same, cell by cell. Equal where all crossings lie on the lattice; valid and without needless vertices
+// everywhere.
 [[nodiscard]] Stacked merge_cells(const Map& map, const Plan& plan, bool labelled);
 
-// The same for many goes: remembers what stacks cover. Map and plan must outlive it; cells may change in between.
+// Does the same repeatedly: remembers what stacks cover. Map and plan must outlive it; cells may change in between.
 class CellMerger {
 public:
     CellMerger(const Map& map, const Plan& plan);

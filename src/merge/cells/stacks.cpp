@@ -1,4 +1,4 @@
-// What a stack covers is worked out once, when it first turns up, by the general boolean inside one cell.
+// Computes what a stack covers, once, when it first turns up, by the general boolean inside one cell.
 
 #include "stacks_internal.hpp"
 

@@ -19,7 +19,7 @@ public:
         cover_of_.push_back(intern(empty_cover()));
     }
 
-    // What step `step` puts on a stack when its meaning is `meaning` (for a loose step: 1, it covers the cell).
+    // Returns the stack that results from step `step` with meaning `meaning` (for a loose step: 1, it covers the cell).
     std::uint32_t on_top(std::uint32_t stack, std::size_t step, std::uint32_t meaning) {
         const std::vector<std::uint32_t>& tops = stacks_[stack].tops;
         const std::size_t place = first_of(step) + meaning;

@@ -1,6 +1,10 @@
-// Idea. A chunk's rings close along the chunk's sides, through ground that goes on behind them. There the chunk on the
-// other side has the same part of the side in its rings. Such parts go; what is left of a ring are open runs. Where a
-// run ends, another chunk's run goes on from the same point.
+// The chains of chunks.
+//
+// Idea. A chunk's rings close along the chunk's sides, through ground that continues behind them. There the chunk on
+// the other side has the same part of the side in its rings. Such parts are removed; what is left of a ring are open
+// runs. Where a run ends, another chunk's run continues from the same point.
+//
+// Cost: O(n log n) in the edges along sides; rings within a chunk are runs as they are.
 
 #include "chunk_chains_internal.hpp"
 
@@ -17,7 +21,7 @@ namespace dryground::detail {
 
 namespace {
 
-// Cuts an edge: in turn what stays and what another chunk has too goes to `add`.
+// Cuts an edge: passes to `add`, in turn, what stays and what another chunk has too.
 template <class Add>
 void cut(const BorderEdge& edge, const SideParts& other, Add add) {
     const bool forward = edge.from < edge.to;
@@ -41,10 +45,10 @@ void cut(const BorderEdge& edge, const SideParts& other, Add add) {
     for (const auto& [part, stays] : cuts) add(part, stays);
 }
 
-// The runs of one ring, from its first gap on.
+// Adds the runs of one ring, from its first gap on.
 void add_runs(const LabelledRing& ring, const std::vector<int>& sides, const std::array<const SideParts*, 4>& shared,
               std::vector<Run>& into) {
-    std::vector<BorderEdge> edges, first;   // of the run at hand; of that before the first gap
+    std::vector<BorderEdge> edges, first;   // of the current run; of that before the first gap
     bool any_gap = false;
     const auto end_run = [&] {
         if (!edges.empty()) into.push_back({.edges = edges, .closed = !any_gap});
@@ -93,7 +97,7 @@ public:
         }
         upright_ = lines_[0].a == 0 && lines_[1].b == 0 && lines_[2].a == 0 && lines_[3].b == 0;
     }
-    // A bit for each that a point lies on.
+    // Returns a bit for each that a point lies on.
     [[nodiscard]] int through(Point p) const {
         if (upright_) {
             const auto& [top, right, bottom, left] = lines_;

@@ -10,7 +10,7 @@
 namespace dryground::detail {
 
 // An edge of a chunk's rings, or a part of one, that bounds the ground of the whole map. Those of one run follow each
-// other; a run is a whole ring or what is left of it between edges inside the ground.
+// other; a run is a whole ring or what is left of one between edges inside the ground.
 struct BorderEdge {
     Point from, to;
     int label = 0;
@@ -35,21 +35,21 @@ struct ChunkBorder {
     std::vector<std::vector<int>> sides;   // of each ring: nothing, or the side that each edge lies along, else -1
     std::vector<std::pair<Point, Point>> ending;   // edges with an end on a side, besides those that lie along one
 
-    // Whether other chunks see the same.
+    // Returns whether other chunks see the same.
     [[nodiscard]] bool looks_like(const ChunkBorder& other) const {
         return parts == other.parts && ending == other.ending;
     }
 };
 [[nodiscard]] ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk);
 
-// The runs of a chunk's rings, without what is next to their ends. `shared` holds, for each side that another chunk
-// lies behind, what that one has along it: where both have ground, no edge stays.
+// Returns the runs of a chunk's rings, without what is next to their ends. `shared` holds, for each side that another
+// chunk lies behind, what that chunk has along it: where both have ground, no edge stays.
 [[nodiscard]] Runs runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
                            const std::array<const SideParts*, 4>& shared);
 
 // Finds what is next to the ends of open runs, in `near`: the runs of the same chunk and of those around it.
 void find_ends(Runs& runs, const std::vector<const Runs*>& near);
-// All chains of a chunk, sorted.
+// Returns all chains of a chunk, sorted.
 [[nodiscard]] std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs);
 
 }   // namespace dryground::detail

@@ -1,3 +1,8 @@
+// Which chunks of a map change with facts, objects and tiles.
+//
+// Cost: in proportion to what depends on the fact, the object or the tile, not to the map; layers that come or go are
+// looked through once.
+
 #include "chunk_facts_internal.hpp"
 
 #include <algorithm>
@@ -61,7 +66,7 @@ private:
                 if (*box != own_box_) add(detail::moved(*box, map_.corner(c, r)));
             }
     }
-    // From the cell's corner: the cell, and all that the tile puts on the ground.
+    // Returns the box of the cell and of all that the tile puts on the ground, relative to the cell's corner.
     [[nodiscard]] Bounds box_of(const Layer& layer, const Placed& placed) const {
         Bounds box = own_box_;
         for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)

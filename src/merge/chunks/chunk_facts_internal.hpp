@@ -7,14 +7,14 @@
 
 namespace dryground::detail {
 
-// All that may be, sorted; beside them only edges that meet theirs. O(cells) of layers that come or go, or hold tiles
-// that open or close.
+// Returns all chunks that may change, sorted; others have at most edges that meet theirs. O(cells) of layers that come
+// or go, or hold tiles that open or close.
 [[nodiscard]] std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout,
                                                         const Facts& before, const Facts& after);
-// The same where an object comes or goes. O(its area).
+// Returns the same for an object that comes or goes. O(its area).
 [[nodiscard]] std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout,
                                                         const Object& object);
-// The same where a tile that changes ground outside of its cell comes to a cell, or goes. O(its area).
+// Returns the same for a tile that changes ground outside its cell and comes to a cell, or goes. O(its area).
 [[nodiscard]] std::vector<std::size_t> chunks_of_tile(const World& world, const ChunkLayout& layout, const Layer& layer,
                                                       const Placed& placed, int column, int row);
 

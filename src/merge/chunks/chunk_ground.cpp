@@ -1,8 +1,8 @@
 // What each chunk of a map holds: its shares of every plan, and the groups made of them.
 //
 // Idea. A chunk is the block of cells that it is made of, merged by itself. Its chains need what its neighbours have
-// along their common sides, so that rings are kept for each chunk. Lines are looked for in and around a chunk alone, so
-// that they too cost what lies there.
+// along their common sides, so rings are kept for each chunk. Lines are searched only in and around a chunk, so they
+// too cost only what lies there.
 
 #include "chunk_ground_internal.hpp"
 
@@ -22,7 +22,7 @@ bool on_ring(const Ring& ring, Point p) {
     return false;
 }
 
-// The edges of lines that end on a chunk's ring.
+// Returns the edges of lines that end on a chunk's ring.
 LineEdges edges_at(const Ring& ring, const std::vector<JoinedLine>& lines) {
     LineEdges edges;
     for (const JoinedLine& line : lines)
@@ -181,7 +181,7 @@ void ChunkGround::add_edges_near(const PlanShares& plan, std::size_t chunk, Neig
                     add(line.points[i], line.points[(i + 1) % line.points.size()]);
         if (plan.ground < 0) continue;
         const Share& ground = plans.plans[static_cast<std::size_t>(plan.ground)].shares[one];
-        // Of rings that lie within another chunk, what comes up to its side is near enough.
+        // Of rings within another chunk, only what comes up to its side is near enough.
         if (one == chunk)
             for (const std::size_t r : ground.runs.whole) each_edge_of_ring(ground.rings[r].points, add);
         else
@@ -230,7 +230,7 @@ std::vector<Group> ChunkGround::make_groups(std::size_t chunk) {
 
 bool ChunkGround::renew_edges(std::size_t chunk) {
     std::vector<Group>& groups = merge.chunks[chunk].groups;
-    bool changed = std::erase_if(groups, [&](const Group& group) {   // of no plan any more
+    bool changed = std::erase_if(groups, [&](const Group& group) {   // belongs to no plan any longer
                        return std::none_of(plans.plans.begin(), plans.plans.end(),
                                            [&](const auto& plan) { return is_of(group, plan.key); });
                    }) > 0;
@@ -239,7 +239,7 @@ bool ChunkGround::renew_edges(std::size_t chunk) {
         const bool is_known = known != groups.end();
         const Share& share = plan.shares[chunk];
         if (!is_known && share.lines.empty()) continue;
-        // Rings that lie within the chunk are as they were.
+        // Rings within the chunk are unchanged.
         if (is_known && share.lines.empty() && known->lines.empty() && !share.runs_changed) continue;
         Group now = group_of(plan, chunk);
         if (is_known && now.chains == known->chains && now.lines == known->lines) continue;

@@ -1,5 +1,5 @@
-// Inside the merge room: a map's chunks, each with its rings, runs and lines and with the groups made of them. Which of
-// them an edit makes anew is for chunks.cpp to say.
+// Inside the merge room: a map's chunks, each with its rings, runs and lines and with the groups made of them.
+// chunks.cpp decides which of them an edit renews.
 #pragma once
 
 #include <array>
@@ -16,25 +16,25 @@ namespace dryground::detail {
 struct ChunkGround {
     ChunkGround(const World& w, const Map& m, int chunk_cells, const MergeOptions& o);
 
-    // Makes everything by the plans as they are.
+    // Makes everything from the current plans.
     void make_all();
-    // Makes room for the shares of plans that are new.
+    // Makes room for the shares of new plans.
     void make_room();
 
     // ---- a chunk's shares, by plan ----
 
     // Merges the chunk's cells.
     void merge_cells(std::size_t chunk);
-    // Finds the runs of some chunks anew, whose rings may be others than before or whose neighbours' are.
+    // Finds the runs of some chunks again, whose rings may have changed or whose neighbours' have.
     void renew_runs(const std::vector<std::size_t>& chunks);
     enum class Lines { same, others_inside, others_at_side };   // than before; the last where other chunks see them
     Lines find_lines(std::size_t chunk);
 
     // ---- a chunk's groups ----
 
-    // Makes a chunk's groups anew; gives those that it had.
+    // Makes a chunk's groups again; returns the previous ones.
     std::vector<Group> make_groups(std::size_t chunk);
-    // Makes the lines and chains of a chunk anew, whose regions stay; false when they stay, too.
+    // Makes the lines and chains of a chunk again, whose regions stay; returns false if these stay too.
     bool renew_edges(std::size_t chunk);
 
     const World& world;
@@ -49,15 +49,15 @@ struct ChunkGround {
 private:
     using Behind = std::array<const SideParts*, 4>;
 
-    // What another chunk has along the common side, by side.
+    // Returns what another chunk has along the common side, by side.
     [[nodiscard]] Behind behind(const PlanShares& plan, std::size_t chunk) const;
     void find_runs(std::size_t chunk);
-    // Of runs that other chunks have a part in.
+    // Lists runs that other chunks share.
     void find_ends(std::size_t chunk);
     [[nodiscard]] LinesPlace place_of_lines(const PlanShares& plan, std::size_t chunk) const;
-    // What lines that end in a chunk may go on along: edges of ground and lines in and around it.
+    // Adds what lines that end in a chunk may continue along: edges of ground and lines in and around it.
     void add_edges_near(const PlanShares& plan, std::size_t chunk, Neighbours& neighbours) const;
-    // A group with its edges, without its regions.
+    // Returns a group with its edges, without its regions.
     [[nodiscard]] Group group_of(PlanShares& plan, std::size_t chunk) const;
 };
 

@@ -8,7 +8,7 @@
 
 namespace dryground::detail {
 
-// Chunks are counted row by row. Outer ones reach `margin` cells out of the map.
+// Makes the layout. Chunks are counted row by row. Outer ones reach `margin` cells beyond the map.
 struct ChunkLayout {
     ChunkLayout(const Map& m, int chunk_cells) : map(m), cells(std::max(1, chunk_cells)) {
         first_column = floored(map.first_column, cells);
@@ -33,23 +33,23 @@ struct ChunkLayout {
         const Block block = block_of(chunk);
         return map.block_ring(block.column, block.row, block.columns, block.rows);
     }
-    // Of a cell of the map, counted from the data's top-left.
+    // Returns the chunk of a cell of the map, counted from the data's top-left.
     [[nodiscard]] std::size_t chunk_of(int column, int row) const {
         const int c = floored(map.first_column + column, cells) - first_column,
                   r = floored(map.first_row + row, cells) - first_row;
         return static_cast<std::size_t>(r) * static_cast<std::size_t>(columns) + static_cast<std::size_t>(c);
     }
-    // The chunk so many columns and rows away; -1 past the edge of the map.
+    // Returns the chunk so many columns and rows away; -1 beyond the edge of the map.
     [[nodiscard]] int beside(std::size_t chunk, int dc, int dr) const {
         const int column = static_cast<int>(chunk) % columns + dc, row = static_cast<int>(chunk) / columns + dr;
         return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
     }
-    // The chunk behind a side (top, right, bottom, left; of diamonds from the top right on).
+    // Returns the chunk behind a side (top, right, bottom, left; of diamonds starting at the top right).
     [[nodiscard]] int behind(std::size_t chunk, std::size_t side) const {
         static constexpr int dc[]{0, 1, 0, -1}, dr[]{-1, 0, 1, 0};
         return beside(chunk, dc[side], dr[side]);
     }
-    // Those that share a side or a corner with it.
+    // Returns those that share a side or a corner with it.
     [[nodiscard]] std::vector<std::size_t> around(std::size_t chunk) const {
         std::vector<std::size_t> result;
         for (int dr = -1; dr <= 1; ++dr)
@@ -58,7 +58,7 @@ struct ChunkLayout {
                     result.push_back(static_cast<std::size_t>(other));
         return result;
     }
-    // Those that reach to a box: outer ones to all that lies out of the map on their side.
+    // Returns those that reach to a box: outer ones reach to everything beyond the map on their side.
     [[nodiscard]] std::vector<std::size_t> near(const Bounds& box) const {
         const auto [c0, r0, c1, r1] = map.cells_near(box);
         const auto chunk = [&](int column, int row) {

@@ -1,3 +1,8 @@
+// The part of a group's lines that a chunk holds.
+//
+// Idea. Lines near the chunk are cut by its ground and that of its neighbours along common sides; of what runs along
+// such a side, one of the two chunks keeps it. Cost: that of cutting the lines near the chunk.
+
 #include "chunk_lines_internal.hpp"
 
 #include <algorithm>
@@ -15,7 +20,7 @@ Regions regions_of(const std::vector<LabelledRing>& rings) {
     return regions;
 }
 
-// What is left of a piece without parts of the line that it lies on.
+// Adds what is left of a piece without parts of the line that it lies on.
 void subtract_parts(const LinePiece& piece, const SideParts& parts, std::vector<LinePiece>& into) {
     Point from = std::min(piece.from, piece.to);
     const Point to = std::max(piece.from, piece.to);
@@ -27,7 +32,7 @@ void subtract_parts(const LinePiece& piece, const SideParts& parts, std::vector<
     if (from < to) into.push_back({from, to, piece.label});
 }
 
-// What two chunks both have along their common side.
+// Returns what two chunks both have along their common side.
 SideParts common(const SideParts& a, const SideParts& b) {
     SideParts both;
     for (auto i = a.begin(), j = b.begin(); i != a.end() && j != b.end();) {
@@ -50,7 +55,7 @@ std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<Line
     around.holes.emplace_back(ring.rbegin(), ring.rend());
     const Regions ground = place.ground == nullptr ? Regions{} : regions_of(*place.ground);
     std::vector<LinePiece> kept;
-    // Doubles go first, and sides are told first: cuts off the lattice are rounded.
+    // Duplicates are removed first, and sides are handled first: cuts off the lattice are rounded.
     for (const LinePiece& piece : without_doubles(near)) {
         const auto along = [&](std::size_t side) {
             const Point from = ring[side], to = ring[(side + 1) % 4];

@@ -9,7 +9,7 @@
 
 namespace dryground::detail {
 
-// A chunk as its lines see it.
+// A chunk as seen by its lines.
 struct LinesPlace {
     Ring chunk;
     std::array<bool, 4> has_behind{};                    // whether a chunk lies behind each side
@@ -19,8 +19,8 @@ struct LinesPlace {
     std::array<const SideParts*, 4> behind{};
 };
 
-// Of lines that come near a chunk, what lies in it and in no ground. What runs along a common side belongs to the chunk
-// below or to the right of it.
+// Returns the part of lines near a chunk that lies in it and in no ground. What runs along a common side belongs to the
+// chunk below or to the right of it.
 [[nodiscard]] std::vector<JoinedLine> lines_in(const LinesPlace& place, const std::vector<LinePiece>& near,
                                                OneWay one_way);
 

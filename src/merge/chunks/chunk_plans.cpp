@@ -1,3 +1,9 @@
+// Where the ground and the lines of each group of a map in chunks come from, kept up to date while cells and facts
+// change.
+//
+// Idea. A plan is made for each group that any tile of the palette could bring, so that most edits need no new plan.
+// Cost: O(palette) to learn a tile; other facts make plans again, with the shares of those that stay.
+
 #include "chunk_plans_internal.hpp"
 
 #include <algorithm>
@@ -31,7 +37,7 @@ bool ChunkPlans::renew() {
     for (PlanShares& plan : plans) {
         for (PlanShares& known : old)
             if (known.key == plan.key) plan.shares = std::move(known.shares);
-        for (Share& share : plan.shares) {   // what nothing brings any more
+        for (Share& share : plan.shares) {   // what nothing brings any longer
             if (!plan.lines_near) share.lines.clear();
             if (!plan.merge_block) share.rings.clear(), share.border = {}, share.runs = {}, share.runs_changed = true;
         }
@@ -157,7 +163,7 @@ bool ChunkPlans::learn() {
     return true;
 }
 
-// Whether there is a plan for each way in which lines stop the mover.
+// Returns whether there is a plan for each direction in which lines stop the mover.
 bool ChunkPlans::knows_all_ways() const {
     for (const StoreyId storey : ground::storeys_of(map_))
         for (const OneWay one_way : ways_for_mover(world_, map_, *lines_, mover(), storey)) {

@@ -38,19 +38,19 @@ public:
     ChunkPlans(const ChunkPlans&) = delete;
     ChunkPlans& operator=(const ChunkPlans&) = delete;
 
-    // Everything anew; shares are gone.
+    // Makes everything again; shares are lost.
     void restack();
-    // The options' facts are others: plans anew, with the shares that they had. False, and without shares, where all
-    // has to be merged anew for it.
+    // Makes plans again after the options' facts changed, with the shares that they had. Returns false, and loses all
+    // shares, if everything has to be merged again.
     [[nodiscard]] bool renew();
-    // Makes the palette's last number known, which the map did not hold: what is merged stays, there may be more plans.
-    // False where it cannot be known so: it reaches out of its cell further than others, or brings a surface or a
-    // one-way direction that nothing had.
+    // Learns the palette's last number, which the map did not hold before: what is merged stays, there may be more
+    // plans. Returns false if that is not possible: if it reaches further out of its cell than others, or brings a new
+    // surface or one-way direction.
     [[nodiscard]] bool learn();
 
-    // How many cells area and lines reach out of the map.
+    // Returns by how many cells area and lines extend beyond the map.
     [[nodiscard]] int margin() const;
-    // Whether a number of the palette changes ground outside of its cell in a layer.
+    // Returns whether a number of the palette changes ground outside its cell in a layer.
     [[nodiscard]] bool spreads(std::size_t layer, std::uint32_t number) const;
 
     [[nodiscard]] const Stacking& stacking() const { return stacking_; }

@@ -1,7 +1,7 @@
 // A map's geometry in chunks, and what one changed cell does to it.
 //
-// Idea. A changed cell merges its chunk anew; neighbours only when what the chunk has along the common side, or which
-// edges end there, is another than before (chunk_ground.cpp).
+// Idea. A changed cell renews its chunk; neighbours only if what the chunk has along the common side, or which edges
+// end there, differs from before (chunk_ground.cpp).
 
 #include <algorithm>
 #include <stdexcept>
@@ -24,8 +24,8 @@ std::vector<std::size_t> each_once(std::vector<std::size_t> chunks) {
 struct LiveMap::Parts : detail::ChunkGround {
     using ChunkGround::ChunkGround;
 
-    // Merges some chunks anew; gives all that changed, sorted. Their sides count as others than before where `sides`
-    // says so, or where they are. `with_lines`: chunks besides, in which lines may be others.
+    // Renews some chunks; returns all that changed, sorted. Their sides count as changed where `sides` is set, or where
+    // they differ. `with_lines`: further chunks, in which lines may have changed.
     std::vector<std::size_t> change(const std::vector<std::size_t>& chunks, bool sides,
                                     const std::vector<std::size_t>& with_lines) {
         std::vector<std::size_t> touched = chunks;   // those whose edges may be others
@@ -107,7 +107,7 @@ struct LiveMap::Parts : detail::ChunkGround {
         return chunks.empty() ? chunks : renew(chunks);
     }
 
-    // By new plans, which mean something else in some chunks only.
+    // Applies new plans, which differ in some chunks only.
     std::vector<std::size_t> renew(const std::vector<std::size_t>& chunks) {
         const std::vector<detail::GroupKey> known = keys();
         if (!plans.renew()) return merge_all();
@@ -126,7 +126,7 @@ struct LiveMap::Parts : detail::ChunkGround {
         return all;
     }
 
-    // Everything anew by other plans; gives what changed.
+    // Renews everything by other plans; returns what changed.
     std::vector<std::size_t> merge_all() {
         const std::vector<Chunk> before = merge.chunks;
         make_all();

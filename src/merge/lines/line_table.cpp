@@ -1,5 +1,5 @@
-// What becomes of a group's lines before ground cuts them: carves of the layers above do. Asked place by place, so that
-// a change costs what lies near it.
+// What happens to a group's lines before ground cuts them: carves of the layers above apply. Queried place by place, so
+// that a change costs only what lies near it.
 
 #include "../../geometry/boolean_internal.hpp"
 #include "line_table_internal.hpp"
@@ -90,7 +90,7 @@ Bounds LineTable::reach_of(std::size_t layer, int column, int row) const {
     return {dryground::moved(cell.least, reach.least), dryground::moved(cell.most, reach.most)};
 }
 
-// What a layer carves from a group's barrier near a box.
+// Returns what a layer carves from a group's barrier near a box.
 Regions LineTable::carved(std::size_t l, const GroupKey& key, const Bounds& box) const {
     Regions all;
     if (const OfLayer& of = layers_[l]; of.counts && of.has_carves && map_.layers[l].storey == key.storey)

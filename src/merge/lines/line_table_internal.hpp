@@ -1,4 +1,4 @@
-// Inside the merge room: where a map's lines come from, and what of them is there near some place.
+// Inside the merge room: where a map's lines come from, and which of them lie near a place.
 #pragma once
 
 #include <optional>
@@ -12,8 +12,8 @@
 
 namespace dryground::detail {
 
-// What the tiles and objects of a map bring of lines, and of carves that cut them. Refers to world and map, whose cells
-// may change.
+// What the tiles and objects of a map contribute of lines, and of carves that cut them. Refers to world and map, whose
+// cells may change.
 class LineTable {
 public:
     LineTable(const World& world, const Map& map, const Facts& facts);
@@ -22,15 +22,16 @@ public:
     // list that holds it.
     void learn(const std::vector<Surface>& surfaces);
 
-    // The groups that have lines, or would have if every tile of the palette stood somewhere.
+    // Returns the groups that have lines, or would have if every tile of the palette stood somewhere.
     [[nodiscard]] const std::set<GroupKey>& keys() const { return keys_; }
-    // Whether a number of the palette brings lines in a layer, or carves that may cut some.
+    // Returns whether a number of the palette brings lines in a layer, or carves that may cut some.
     [[nodiscard]] bool matters(std::size_t layer, std::uint32_t number) const;
-    // A box that all lines lie in, wherever the palette's tiles stand; nothing where there are none.
+    // Returns a box that contains all lines, wherever the palette's tiles stand; nothing if there are none.
     [[nodiscard]] std::optional<Bounds> box() const;
-    // Where a cell's lines and carves, or any that they cut, may lie.
+    // Returns where a cell's lines and carves, or any that they cut, may lie.
     [[nodiscard]] Bounds reach_of(std::size_t layer, int column, int row) const;
-    // A group's lines that come near a box, cut by the carves above them; whole otherwise. O(cells near the box).
+    // Returns a group's lines that come near a box, cut by the carves above them; otherwise whole. O(cells near the
+    // box).
     [[nodiscard]] std::vector<LinePiece> near(const GroupKey& key, const Bounds& box) const;
 
 private:
@@ -83,10 +84,10 @@ private:
     std::set<GroupKey> keys_;
 };
 
-// Which one-way groups stop a mover on a storey, or might: by lines of its barriers, or by sides of cells.
+// Returns which one-way groups stop a mover on a storey, or might: by lines of its barriers, or by sides of cells.
 [[nodiscard]] std::set<OneWay> ways_for_mover(const World& world, const Map& map, const LineTable& table,
                                               const Mover& mover, StoreyId storey);
-// What comes near a box of the lines of such a group, not yet cut by the ground.
+// Returns the part of such a group's lines near a box, not yet cut by the ground.
 [[nodiscard]] std::vector<LinePiece> lines_for_mover(const World& world, const Map& map, const LineTable& table,
                                                      const Mover& mover, StoreyId storey, const Facts& facts,
                                                      OneWay one_way, const Bounds& box);

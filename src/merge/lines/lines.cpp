@@ -1,11 +1,11 @@
 // Open lines: one-way ones and walls without width.
 //
-// Idea. Pieces on one straight line are swept together, so that doubles go and runs join; then pieces that meet end to
-// end are followed. A piece is cut at each edge of an area that it crosses. How often areas wind around it is counted
-// from its start on: along a line that lies to its left by less than anything (Edelsbrunner and Muecke, "Simulation of
-// simplicity", ACM Transactions on Graphics 9, 1990), so that no vertex lies on it, and that runs on the same side of
-// every edge as the piece does where the piece runs along none.
-// Guarantee: every decision is exact; cuts off the lattice are rounded, halves up.
+// Idea. Pieces on one straight line are swept together, so that duplicates are removed and runs join; then pieces that
+// meet end to end are followed. A piece is cut at each edge of an area that it crosses. How often areas wind around it
+// is counted from its start on: along a line that lies to its left by less than anything (Edelsbrunner and Muecke,
+// "Simulation of simplicity", ACM Transactions on Graphics 9, 1990), so that no vertex lies on it, and that runs on the
+// same side of every edge as the piece does where the piece runs along none. Guarantee: every decision is exact; cuts
+// off the lattice are rounded, halves up.
 
 #include "lines_internal.hpp"
 
@@ -51,7 +51,7 @@ Place place_of(const LinePiece& piece, Point p) {
                                        : place(std::int64_t{p.y} - piece.from.y, dy);
 }
 
-// The nearest point of the lattice; halves are rounded up. Requires a place between the piece's ends.
+// Returns the nearest point of the lattice; halves are rounded up. Requires a place between the piece's ends.
 Point point_at(const LinePiece& piece, const Place& place) {
     static_assert(bits_of_cross + 1 + bits_of_difference + 2 <= bits_of_wide);
     const auto between = [&](std::int32_t from, std::int32_t to) {
@@ -86,7 +86,7 @@ public:
                 return;
             }
             if (a == b) return;
-            // What lies to the left of an edge is within it. A vertex on the piece lies to the right of what is
+            // What lies to the left of an edge is inside. A vertex on the piece lies to the right of where windings are
             // counted.
             const bool from_left = a == Turn::left, to_left = b == Turn::left;
             const int change = from_left == to_left ? 0 : from_left ? 1 : -1;
@@ -125,8 +125,8 @@ public:
     }
 
 private:
-    // Boxes with all edges that cutting the pieces looks at: beside them, and to their left (`inside`). Where there are
-    // few, that is a small part of a chunk's ground.
+    // Returns boxes with all edges that cutting the pieces needs: beside them, and to their left (`inside`). For few
+    // pieces that is a small part of a chunk's ground.
     static std::vector<Bounds> what_is_seen(const std::vector<LinePiece>& pieces) {
         constexpr std::size_t few = 8;
         std::vector<Bounds> seen;
@@ -141,7 +141,7 @@ private:
         return seen;
     }
 
-    // How often areas wind around the first of what is counted of a piece: right after its start, to its left. Edges
+    // Returns how often areas wind around the first counted place of a piece: right after its start, to its left. Edges
     // are crossed by a ray from there to the left of the map.
     [[nodiscard]] int windings_at_start(const LinePiece& piece) const {
         int windings = 0;
@@ -154,9 +154,9 @@ private:
             if (from_above == to_above) return;
             std::int64_t side = cross(edge.from, edge.to, p);
             if (side == 0) side = cross(edge.from, edge.to, moved(edge.from, way));
-            if (side == 0)   // it runs along: away from its left or to it
+            if (side == 0)   // it runs along: away from its left, or to its left
                 side = cross(edge.from, edge.to, moved(edge.from, {-way.y, way.x}));
-            // An edge that comes from above has what lies right of it, as seen on the map, on its left.
+            // An edge that comes from above has on its left what lies right of it as seen on the map.
             if (from_above ? side < 0 : side > 0) windings += from_above ? -1 : 1;
         });
         return windings;
@@ -171,7 +171,7 @@ private:
     BoxIndex near_;
 };
 
-// A straight line through the lattice, whichever way it runs.
+// A straight line through the lattice, in either direction.
 struct Carrier {
     std::int32_t dx, dy;
     std::int64_t offset;
@@ -183,7 +183,7 @@ Carrier carrier_of(const LinePiece& piece) {   // requires from < to
     return {x / d, y / d, std::int64_t{piece.from.x} * (y / d) - std::int64_t{piece.from.y} * (x / d)};
 }
 
-// Pieces of one carrier: doubles go, runs of one label join.
+// Merges pieces of one carrier: duplicates are removed, runs of one label join.
 void sweep_carrier(std::vector<LinePiece>& pieces, std::vector<LinePiece>& into) {
     std::vector<Point> places;
     for (const LinePiece& piece : pieces) places.insert(places.end(), {piece.from, piece.to});
@@ -285,8 +285,8 @@ void reverse(JoinedLine& line) {
     if (line.closed) std::rotate(line.labels.begin(), line.labels.begin() + 1, line.labels.end());
 }
 
-// Bodies that a one-way line stops come from its right: those that fall onto a line that is passed going up come from
-// above, so that it runs to greater x.
+// Turns one-way lines so that bodies that they stop come from their right: those that fall onto a line that is passed
+// going up come from above, so that it runs to greater x.
 void direct(JoinedLine& line, OneWay one_way) {
     const Point first = line.points.front(), last = line.points.back();
     const bool turn_around = one_way == OneWay::up      ? last.x < first.x
@@ -339,14 +339,15 @@ struct Way {   // from a point to another: differences
 };
 Way way_between(Point from, Point to) { return {std::int64_t{to.x} - from.x, std::int64_t{to.y} - from.y}; }
 
-// How much a way bends from another one, to either side; for comparing those that go forward.
+// How much a direction bends from another, to either side; for comparing those that go forward.
 struct Bend {
     Way from, to;
     friend std::strong_ordering operator<=>(const Bend& a, const Bend& b) {   // of one `from`
         const auto cross = [](const auto& p, const auto& q) { return Wide{p.x} * q.y - Wide{p.y} * q.x; };
         const bool a_left = cross(a.from, a.to) >= 0, b_left = cross(b.from, b.to) >= 0;
         if (a_left == b_left) return a_left ? Wide{0} <=> cross(a.to, b.to) : cross(a.to, b.to) <=> Wide{0};
-        // One of them mirrored at the way that both bend from: two crosses times a difference; and again times one.
+        // Compares one of them mirrored at the direction that both bend from: two crosses times a difference; and again
+        // times one.
         static_assert(bits_of_cross + 1 + bits_of_difference + 1 + bits_of_difference + 1 <= bits_of_wide);
         struct Long {
             Wide x, y;
@@ -371,7 +372,7 @@ std::optional<Point> Neighbours::after(Point before, Point end) const {
     for (const Point next : next_[static_cast<std::size_t>(found - ends_.begin())]) {
         if (next == before) continue;
         const Way on = way_between(end, next);
-        if (way.x * on.x + way.y * on.y <= 0) continue;   // only what goes forward goes on
+        if (way.x * on.x + way.y * on.y <= 0) continue;   // only what goes forward continues
         const auto order = best ? bends(way, on) <=> bends(way, way_between(end, *best)) : std::strong_ordering::less;
         if (order < 0 || (order == 0 && next < *best)) best = next;
     }

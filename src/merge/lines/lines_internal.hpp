@@ -13,34 +13,34 @@ struct LinePiece {
     int label = 0;
 };
 
-// Without what lies strictly inside of an area; what runs along its edge stays. Cuts off the lattice are rounded.
-// Cost: O((area + pieces) log area) where edges are short; a piece looks at the edges of the strips that it crosses.
+// Removes what lies strictly inside an area; what runs along its edge stays. Cuts off the lattice are rounded. Cost:
+// O((area + pieces) log area) if edges are short; a piece looks at the edges of the strips that it crosses.
 [[nodiscard]] std::vector<LinePiece> cut_lines(std::vector<LinePiece> pieces, const Regions& away);
 
-// Each place of a straight line counts once: where pieces overlap the greatest label stays, and runs of one label are
-// one piece. O(n log n).
+// Returns pieces so that each place of a straight line counts once: where pieces overlap the greatest label stays, and
+// runs of one label are one piece. O(n log n).
 [[nodiscard]] std::vector<LinePiece> without_doubles(const std::vector<LinePiece>& pieces);
 
-// A line of pieces end to end; labels[i] belongs to the way from points[i] to the next.
+// A line of pieces end to end; labels[i] belongs to the part from points[i] to the next.
 struct JoinedLine {
     Ring points;
     std::vector<int> labels;
     bool closed = false;
     friend bool operator==(const JoinedLine&, const JoinedLine&) = default;
 };
-// Doubles are gone (where they differ the greatest label stays), pieces that meet end to end are one line; vertices
-// only where it bends, the label changes or three or more meet. One-way lines run so that what they stop comes from
-// their right. Sorted. O(n log n).
+// Joins pieces: duplicates are removed (if they differ, the greatest label stays), pieces that meet end to end are one
+// line; with vertices only where it bends, where the label changes or where three or more meet. One-way lines run so
+// that what they stop comes from their right. Sorted. O(n log n).
 [[nodiscard]] std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way);
 
 using LineEdges = std::vector<std::pair<Point, Point>>;
 
-// Where a line goes on that ends somewhere: of the neighbours of its end, along lines and other edges, the one that
-// bends the least (of two that bend alike the lesser point); nothing when it ends there or turns back.
+// Finds where a line that ends continues: of the neighbours of its end, along lines and other edges, the one that bends
+// least (of two that bend alike the lesser point); nothing if it ends there or turns back.
 class Neighbours {
 public:
     explicit Neighbours(const std::vector<JoinedLine>& lines);
-    // An edge besides those of the lines. O(log lines), less away from their ends.
+    // Adds an edge besides those of the lines. O(log lines), less away from their ends.
     void add(Point a, Point b) {
         if (may_end(a)) add_beside(a, b);
         if (may_end(b)) add_beside(b, a);
