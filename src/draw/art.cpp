@@ -1,3 +1,7 @@
+// Pictures of tiles, kinds and movers: read once, cut, and scaled to a picture's size.
+//
+// Enlarged px by px, made smaller by averages weighted by alpha. Cost: in proportion to the px.
+
 #include "art_internal.hpp"
 
 #include <fmt/format.h>
@@ -13,7 +17,7 @@ namespace dryground::drawing {
 
 namespace {
 
-// Sums of the px of a picture, weighted by how much shows of them.
+// Sums of the px of a picture, weighted by alpha.
 struct Mean {
     double red = 0, green = 0, blue = 0, alpha = 0, weight = 0;
 
@@ -27,7 +31,7 @@ struct Mean {
         const double shows = part * image.rgba[at + 3] / 255.0;
         red += colour.red * shows, green += colour.green * shows, blue += colour.blue * shows, alpha += shows;
     }
-    // As cairo keeps it: colours times alpha.
+    // In cairo's form: colours times alpha.
     [[nodiscard]] std::uint32_t argb() const {
         const auto byte = [&](double sum) { return static_cast<std::uint32_t>(std::lround(sum / weight)); };
         return byte(alpha * 255) << 24 | byte(red) << 16 | byte(green) << 8 | byte(blue);

@@ -1,5 +1,4 @@
-// Inside the draw room: pictures of tiles, kinds and movers, cut from their files once and brought to a picture's
-// scale.
+// Inside the draw room: pictures of tiles, kinds and movers, cut from their files once and scaled to a picture's size.
 #pragma once
 
 #include <cairo.h>
@@ -28,12 +27,12 @@ public:
     Art(const World& world, const ArtSource& source, double scale, bool grey)
         : world_(world), source_(source), scale_(scale), grey_(grey) {}
 
-    // At the scale, enlarged px by px, or made smaller by averages; null where there is none. Owned by this.
+    // Returns art at the scale, enlarged px by px, or made smaller by averages; null if there is none. Owned by this.
     [[nodiscard]] cairo_surface_t* tile(int tileset, int tile);
     [[nodiscard]] cairo_surface_t* picture(const std::string& file);
-    // How far pictures of tiles of these sets reach out of their cells, px of the picture.
+    // Returns how far pictures of tiles of these sets extend beyond their cells, px of the picture.
     [[nodiscard]] double reach(const Map& map) const;
-    // A whole file as it is; null where it cannot be read. Owned by this.
+    // Returns a whole file unchanged; null if it cannot be read. Owned by this.
     [[nodiscard]] const Image* image(const std::string& file);
 
 private:

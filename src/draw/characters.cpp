@@ -1,5 +1,5 @@
 // A map in characters. Each character stands for a half cell, a cell, or a block of cells: which barrier fills half of
-// it or more, what stands there, which finding is there. Digits are findings and nothing else.
+// it or more, what stands there, which finding is there. Digits are only used for findings.
 
 #include <algorithm>
 #include <array>
@@ -81,7 +81,7 @@ private:
                        static_cast<std::size_t>(x)];
     }
 
-    // The mean colour of a tile's picture.
+    // Returns the mean colour of a tile's picture.
     std::optional<Colour> colour_of(const Placed& placed) {
         auto [known, is_new] = colour_of_.try_emplace({placed.tileset, placed.tile});
         if (!is_new) return known->second;
@@ -119,7 +119,7 @@ private:
         }
     }
 
-    // Letters of the flags of each cell, as far as there is room; '+' for more, '_' for none.
+    // Puts letters of the flags of each cell, as far as there is room; '+' for more, '_' for none.
     void put_flags() {
         const std::vector<std::string> letters = letters_of_flags(world_);
         for (const StoreyId storey : storeys_told(world_, options_))
@@ -143,7 +143,7 @@ private:
         for (std::size_t i = 0; i < text.size(); ++i) glyph(c, r, static_cast<int>(i)).character = text[i];
     }
 
-    // Where a mover's position cannot be: looked at in the middle of each character.
+    // Marks where a mover's position cannot be: sampled in the middle of each character.
     void put_reach() {
         const MoverId id = mover_for_reach(world_, map_, options_);
         if (id == MoverId::none) return;
@@ -158,7 +158,7 @@ private:
                         if (locate(closed, middle_of(c, r, half)) == Side::inside) glyph(c, r, half).character = 'x';
         }
     }
-    // Of a character, on the map.
+    // Returns the box of a character on the map.
     [[nodiscard]] Point middle_of(int column, int row, int half) const {
         const Point from = map_.corner(column, row), right = map_.corner(column + block_, row),
                     down = map_.corner(column, row + rows_per_line_);
@@ -169,7 +169,7 @@ private:
         return {between(from.x, right.x, down.x), between(from.y, right.y, down.y)};
     }
 
-    // How many samples of a cell a group holds: of its left half, of its right half.
+    // How many samples of a cell a group holds: in its left half, in its right half.
     [[nodiscard]] std::array<int, 2> covered(const Group& group, int column, int row) const {
         const Point from = map_.corner(column, row), right = map_.corner(column + 1, row),
                     down = map_.corner(column, row + 1);
@@ -214,7 +214,7 @@ private:
                 if (held >= block_ * rows_per_line_ * samples * samples)   // half of all samples
                     put_letter(block[0] * block_, block[1] * rows_per_line_, 0, letter);
     }
-    // More than half of a character's samples: the letter; an eighth or more: that it is partly solid.
+    // More than half of a character's samples: the letter; an eighth or more: partly solid.
     void put_share(int c, int r, int half, int held, int halves, char letter) {
         const int all = halves * samples * samples;
         if (2 * held > all) put_letter(c, r, half, letter);
@@ -225,7 +225,7 @@ private:
     void put_letter(int c, int r, int half, char letter) {
         char& there = glyph(c, r, half).character;
         const auto weak = [](char one) { return one == ':' || one == '-'; };
-        if (weak(letter) && !std::strchr(" .x_", there) && !weak(there)) return;   // more is told there already
+        if (weak(letter) && !std::strchr(" .x_", there) && !weak(there)) return;   // more is shown there already
         there = letter;
     }
     [[nodiscard]] char letter_of(const Group& group) {
@@ -245,7 +245,7 @@ private:
         return letter;
     }
 
-    // Of its area or body: feet stand on the border of the cell below.
+    // The middle of its area or body: feet stand on the border of the cell below.
     [[nodiscard]] Point middle_of(const Object& object) const {
         const auto box = bounds_of(world_, map_, object);
         return box ? Point{(box->least.x + box->most.x) / 2, (box->least.y + box->most.y) / 2} : object.position;

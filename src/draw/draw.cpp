@@ -43,7 +43,7 @@ struct Part {
     Thing thing;
     void (*draw)(MapPicture&);
 };
-// From below to above.
+// From bottom to top.
 constexpr Part parts[] = {
     {Thing::grid, draw_grid},     {Thing::reach, draw_reach},     {Thing::merged, draw_merged},
     {Thing::pieces, draw_pieces}, {Thing::shapes, draw_shapes},   {Thing::sides, draw_sides},
@@ -77,7 +77,7 @@ std::string draw_window(MapPicture& picture, Art& art, const Box& window) {
     }
     picture.text(16, 26, title_of(picture.whole()), 18, picture.inks.text, "start", "font-weight=\"bold\"");
     picture.text(picture.page.width - 16, 24, subtitle_of(picture), 12, picture.inks.lines, "end");
-    // What lies outside of the frame is not drawn over the key below.
+    // What lies outside the frame is not drawn over the key below.
     picture.define("<clipPath id=\"view\"><rect x=\"{:g}\" y=\"{:g}\" width=\"{:g}\" height=\"{:g}\"/></clipPath>\n",
                    frame.x - 1, frame.y - 1, frame.width + 2, frame.height + 2);
     if (sees_map) {

@@ -1,4 +1,4 @@
-// Findings: a numbered sign where each one is, and what each says in the key below the map.
+// Findings: a numbered sign where each one is, and its text in the key below the map.
 
 #include <algorithm>
 
@@ -30,7 +30,8 @@ const std::string& ink_of(const Inks& inks, Severity severity) {
     return severity == Severity::error ? inks.error : severity == Severity::warning ? inks.warning : inks.note;
 }
 
-// Beside what is there already, further and further to the right, then a row down; nothing where all is full.
+// Returns a place beside what is there already, further and further to the right, then a row down; nothing if all is
+// full.
 std::optional<Box> free_place(const Taken& taken, Box box) {
     const double x = box.x;
     for (int row = 0; row < 4; ++row, box.y += sign + 2)
@@ -60,7 +61,7 @@ StoreyId storey_of(const World& world, const Map& map, const Finding& finding) {
 
 namespace {
 
-// What a mark says: its findings' numbers, or how many more there are.
+// Returns the text of a mark: its findings' numbers, or how many more there are.
 std::string text_of(const Mark& mark) {
     constexpr std::size_t most = 3;
     std::string text;
@@ -71,7 +72,7 @@ std::string text_of(const Mark& mark) {
 
 double width_of(const std::string& text) { return text.size() > 3 ? text_width(text, 12) + 12 : sign; }
 
-// Beside what is there already. What lies outside is marked at the picture's edge.
+// Places a mark beside what is there already. Findings outside are marked at the picture's edge.
 void place_mark(MapPicture& picture, Mark mark, Taken& taken) {
     const Box& frame = picture.frame;
     const double wide = width_of(text_of(mark));
@@ -79,7 +80,7 @@ void place_mark(MapPicture& picture, Mark mark, Taken& taken) {
         std::clamp(mark.x, frame.x + wide / 2, std::max(frame.x + wide / 2, frame.x + frame.width - wide / 2)) -
             wide / 2,
         std::clamp(mark.y, frame.y + sign / 2, frame.y + frame.height - sign / 2) - sign / 2, wide, sign};
-    if (mark.findings.front() >= most_findings_told) {   // the list does not tell it: a dot
+    if (mark.findings.front() >= most_findings_told) {   // not in the list: a dot
         mark.x = box.x + wide / 2, mark.y = box.y + sign / 2;
         picture.marks.push_back(std::move(mark));
         return;
@@ -149,7 +150,7 @@ void draw_sign(Sheet& sheet, const Inks& inks, double x, double y, const std::st
 
 namespace {
 
-// The area that a finding is about, where it is more than a place.
+// Draws the area that a finding is about, if it is more than a place.
 void draw_outline(MapPicture& picture, const Finding& finding) {
     if (finding.outline.empty()) return;
     Ring ring;

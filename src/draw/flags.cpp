@@ -11,8 +11,8 @@ namespace {
 
 constexpr double least_cell = 8;   // px of the picture: letters in smaller cells cannot be read
 
-// Calls tell(column, row, passability) for each cell in the window: of the highest storey that is told and has
-// something to tell, which is when that returns true.
+// Calls tell(column, row, passability) for each cell in the window: for the highest shown storey for which it returns
+// true, which means that something was drawn.
 template <class Tell>
 void each_said(MapPicture& picture, double margin, const Tell& tell) {
     std::vector<StoreyId> storeys = storeys_told(picture.world, picture.options);

@@ -8,7 +8,7 @@ namespace dryground::drawing {
 
 namespace {
 
-// Every how many cells something is told, so that there is room for it: 1, 2, 5, 10, 20, 50 …
+// Returns every how many cells a number is drawn, so that there is room for it: 1, 2, 5, 10, 20, 50 …
 int every(double cell, double room) {
     for (int step = 1;; step *= 10)
         for (const int times : {1, 2, 5})

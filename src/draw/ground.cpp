@@ -15,7 +15,7 @@ constexpr double least_marked_cell =
 
 constexpr double arrow_every = 96;   // px of the picture along a one-way line
 
-// An arrow the way that movers pass, with its middle at a place.
+// Draws an arrow in the direction that movers pass, with its middle at a place.
 std::string arrow(double x, double y, OneWay way) {
     static constexpr std::array<std::array<int, 2>, 5> ways{{{0, 0}, {0, -1}, {0, 1}, {-1, 0}, {1, 0}}};
     const auto [dx, dy] = ways[static_cast<std::size_t>(way)];
@@ -24,7 +24,7 @@ std::string arrow(double x, double y, OneWay way) {
                        x + 4 * dx + 4 * dy, y + 4 * dy + 4 * dx);
 }
 
-// Open lines; of one-way ones arrows tell the way that movers pass.
+// Draws open lines; arrows on one-way ones show the direction that movers pass.
 void draw_lines(MapPicture& picture, const Group& group, const Look& look) {
     std::string lines, arrows;
     for (const Ring& line : group.lines) {
@@ -48,8 +48,8 @@ void draw_lines(MapPicture& picture, const Group& group, const Look& look) {
     stroke("one-way", arrows, 2);
 }
 
-// Vertices of the chains (a straight run has none), and in the middle of each edge a tick to the side that bodies are
-// on: to the right by the numbers (geometry.hpp), which on a screen with y down is to the left as one sees it.
+// Draws vertices of the chains (a straight run has none), and in the middle of each edge a tick to the side that bodies
+// are on: to the right by the numbers (geometry.hpp), which on a screen with y down is to the left as seen.
 void draw_chain(MapPicture& picture, const Chain& chain, std::string& ticks, std::string& vertices) {
     const std::size_t edges = chain.points.size() - (chain.closed ? 0 : 1);
     for (std::size_t i = 0; i < chain.points.size(); ++i) {

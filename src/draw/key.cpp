@@ -9,7 +9,7 @@ namespace dryground::drawing {
 
 namespace {
 
-// Lines of the key, one below the other; only drawn when asked for.
+// Lines of the key, one below the other; only drawn on request.
 class Key {
 public:
     Key(MapPicture& picture, bool draws) : picture_(picture), draws_(draws), y_(picture.key_top) {}
@@ -92,7 +92,7 @@ std::string figures(const Group& group, bool whole) {
                        counted(group.chains.size(), "chain"), vertices, counted(group.pieces.size(), "convex piece"));
 }
 
-// Of an area more is merged than is shown.
+// For an area, more is merged than is shown.
 bool is_seen(const MapPicture& picture, const Group& group) {
     const auto meets = [&](const Ring& ring) {
         const Region region{ring, {}};
@@ -104,7 +104,7 @@ bool is_seen(const MapPicture& picture, const Group& group) {
 }
 
 void tell_ground(MapPicture& picture, Key& key) {
-    if (!picture.merges_at_once()) {   // then nobody knows what comes
+    if (!picture.merges_at_once()) {   // then the following barriers are unknown
         for (std::size_t b = 0; b < picture.world.barriers().size(); ++b)
             key.group(fmt::format("{}", b), picture.look_of(b), picture.world.barriers()[b].name);
         for (std::size_t t = 0; t < picture.triggers.size(); ++t)
@@ -145,7 +145,7 @@ void tell_walk(MapPicture& picture, Key& key) {
     if (picture.tour()) key.words("thin line with numbers: the way to all goals, step by step");
 }
 
-// Layers that players never see, which a picture must not pass off as art.
+// Lists layers that players never see, which a picture must not present as art.
 void tell_helpers(const MapPicture& picture, Key& key) {
     std::string names;
     for (const Layer& layer : picture.map().layers)
@@ -154,7 +154,7 @@ void tell_helpers(const MapPicture& picture, Key& key) {
     if (!names.empty()) key.words(fmt::format("crossed boxes: hidden from players (layer {})", names));
 }
 
-// The names whose numbers stand on the map, in lines as long as the page allows.
+// Lists the names whose numbers stand on the map, in lines as long as the page allows.
 void tell_names(const MapPicture& picture, Key& key) {
     std::string line;
     for (std::size_t i = 0; i < picture.names.size(); ++i) {

@@ -16,7 +16,7 @@ namespace {
 
 constexpr int largest = 4096;   // px of one picture inside a document
 
-// The picture of a kind or mover that an object is drawn with, and its art; null where it has none.
+// The picture of a kind or mover that an object is drawn with, and its art; null if it has none.
 struct ObjectArt {
     const Picture* picture = nullptr;
     cairo_surface_t* surface = nullptr;
@@ -28,7 +28,7 @@ ObjectArt art_of(const MapPicture& picture, Art& art, const Object& object) {
     return own ? ObjectArt{&*own, art.picture(own->file)} : ObjectArt{};
 }
 
-// Where the top-left corner of its picture is drawn.
+// Returns where the top-left corner of its picture is drawn.
 std::array<double, 2> corner_of(const MapPicture& picture, const Object& object, const Picture& own) {
     return {picture.x(object.position) + own.x * picture.scale,
             picture.y(object.position) + own.y * picture.scale - picture.raise(object.storey)};
@@ -43,7 +43,7 @@ class Block {
 public:
     Block(MapPicture& picture, Art& art, const Box& box) : picture_(picture), art_(art), box_(box) {}
 
-    // Calls with each cell of a layer whose art may reach into the block.
+    // Calls action with each cell of a layer whose art may reach into the block.
     template <class Call>
     void each_cell(const Layer& layer, const Call& call) const {
         const Point shift = ground::shift_of(layer);
@@ -92,7 +92,7 @@ public:
         paint(surface, std::round(x - box_.x), std::round(y - box_.y), 1);
     }
 
-    // Puts the block into the document, if anything was painted.
+    // Adds the block to the document, if anything was painted.
     void put() {
         if (!surface_) return;
         context_.reset();
@@ -120,7 +120,7 @@ private:
     Context context_;
 };
 
-// Calls with each block of the part of the picture that is being drawn.
+// Calls action with each block of the part of the picture that is being drawn.
 template <class Call>
 void each_block(MapPicture& picture, Art& art, const Call& call) {
     const Box& frame = picture.frame;
@@ -138,7 +138,7 @@ void each_block(MapPicture& picture, Art& art, const Call& call) {
         }
 }
 
-// What has no art but is there: a crossed box.
+// Draws a crossed box for a thing without art.
 void draw_unseen(MapPicture& picture, const Layer& layer) {
     std::string path;
     picture.each_cell(0, [&](int column, int row) {
@@ -153,13 +153,13 @@ void draw_unseen(MapPicture& picture, const Layer& layer) {
                     picture.inks.helper);
 }
 
-// When a tile is drawn.
+// Returns when a tile is drawn.
 Band band_of(const MapPicture& picture, const Layer& layer, int column, int row) {
     const Placed& placed = picture.map().placed(layer, column, row);
     return placed.tile < 0 ? layer.band : picture.world.tile(placed).band.value_or(layer.band);
 }
 
-// Whether anything of a layer of cells is drawn in a band.
+// Returns whether anything of a layer of cells is drawn in a band.
 bool has_band(const MapPicture& picture, const Layer& layer, Band band) {
     for (std::size_t n = 0; n < layer.counts.size(); ++n) {
         const Placed& placed = picture.map().palette[n];
@@ -195,13 +195,13 @@ void draw_object(MapPicture& picture, Art& art, const Object& object, std::map<s
     picture.put("<use xlink:href=\"#{}\" x=\"{:.1f}\" y=\"{:.1f}\"/>\n", id->second, x, y);
 }
 
-// Where an object comes among what is drawn by depth, px down the map.
+// Returns the position of an object in the order of depth, px down the map.
 double depth_of(const Map& map, const Object& object) {
     return to_px(object.position.y) + map.layer(object.layer).order;
 }
 
-// The tiles of layers that are drawn among the movers, and objects, those further away first: by where they stand, as
-// Play::depth says, then by storey, then by layer.
+// Draws the tiles of layers that are drawn among the movers, and objects, those further away first: by where they
+// stand, as in Play::depth, then by storey, then by layer.
 void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*>& layers,
                    const std::vector<const Object*>& objects) {
     struct Item {
@@ -211,7 +211,7 @@ void draw_by_depth(MapPicture& picture, Art& art, const std::vector<const Layer*
         int column, row;
     };
     const Map& map = picture.map();
-    // Where all of it is as faint, it is so as a whole: what stands in front hides what is behind it still.
+    // If all of it is equally faded, it is faded as a whole: what stands in front still hides what is behind it.
     const double all = strength(picture, *layers.front());
     const bool as_one = objects.empty() && std::all_of(layers.begin(), layers.end(), [&](const Layer* layer) {
                             return strength(picture, *layer) == all;

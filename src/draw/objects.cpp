@@ -21,7 +21,7 @@ Box box_of(const MapPicture& picture, const Object& object) {
     return box;
 }
 
-// All that is drawn of it, its path too.
+// Returns the box of all that is drawn of it, including its path.
 Box box_with_path(const MapPicture& picture, const Object& object) {
     const Box own = box_of(picture, object);
     double left = own.x, top = own.y, right = own.x + own.width, bottom = own.y + own.height;
@@ -44,7 +44,8 @@ bool lies_in(const Box& inner, const Box& outer) {
            inner.y + inner.height <= outer.y + outer.height;
 }
 
-// Places for a label of a size: above and below what it names; of a needed one also further off and beside it.
+// Returns places for a label of a size: above and below what it names; for a necessary one also further off and beside
+// it.
 std::vector<Box> places_for(const Box& of, double wide, double high, bool needed) {
     const double middle = of.x + of.width / 2;
     std::vector<Box> places;
@@ -61,7 +62,7 @@ std::vector<Box> places_for(const Box& of, double wide, double high, bool needed
     return places;
 }
 
-// In the first place that is free, if there is one.
+// Puts it in the first free place, if there is one.
 bool place_text(MapPicture& picture, Taken& taken, const Box& of, const std::string& text, bool needed) {
     const double high = label_size + 3;
     for (const Box& box : places_for(of, text_width(text, label_size) + 4, high, needed)) {
@@ -75,7 +76,7 @@ bool place_text(MapPicture& picture, Taken& taken, const Box& of, const std::str
     return false;
 }
 
-// The number of a name that stands in the key.
+// Places the number of a name that stands in the key.
 void place_number(MapPicture& picture, Taken& taken, const Box& of, const std::string& name) {
     if (picture.names.size() < most_names &&
         place_text(picture, taken, of, fmt::format("{}", picture.names.size() + 1), true))
@@ -84,7 +85,8 @@ void place_number(MapPicture& picture, Taken& taken, const Box& of, const std::s
         ++picture.labels_left_out;
 }
 
-// Name and kind where there is room, else the name alone; of what has no name the kind, if there is room.
+// Labels it with name and kind if there is room, else with the name alone; without a name with the kind, if there is
+// room.
 void place_label(MapPicture& picture, Taken& taken, const Object& object) {
     const Box of = box_of(picture, object);
     if (!of.meets(picture.frame)) return;
@@ -106,7 +108,7 @@ void place_label(MapPicture& picture, Taken& taken, const Object& object) {
         ++picture.labels_left_out;
 }
 
-// Where it moves to: a dotted line, and what it covers at each place.
+// Draws where it moves to: a dotted line, and what it covers at each place.
 void draw_path(MapPicture& picture, const Object& object, const std::string& colour) {
     const std::vector<PointPx> path = path_of(picture.world, object);
     if (path.empty()) return;
@@ -125,7 +127,7 @@ void draw_path(MapPicture& picture, const Object& object, const std::string& col
     put(picture.path(line, false));
 }
 
-// What it covers, its body, its path and its sign.
+// Draws what it covers, its body, its path and its sign.
 void draw_outlines(MapPicture& picture, const Object& object) {
     const std::string& colour = picture.inks.roles[static_cast<std::size_t>(object.role)];
     picture.put("<g class=\"{}\" data-name=\"{}\">\n", name_of(object.role), escaped(object.name));
@@ -196,7 +198,7 @@ void draw_objects(MapPicture& picture) {
             picture.on_storey(object.storey, [&] { draw_outlines(picture, object); });
 }
 
-// To another object of this map: a curved arrow. To another map the label says it.
+// Draws a link: to another object of this map a curved arrow. To another map the label names it.
 void draw_links(MapPicture& picture) {
     const Map& map = picture.map();
     const std::string& colour = picture.inks.roles[static_cast<std::size_t>(Role::link)];

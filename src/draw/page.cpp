@@ -1,4 +1,4 @@
-// A page: its parts (page/, put into the library when it is built) around what it knows.
+// A page: its parts (page/, put into the library when it is built) around its data.
 
 #include <fmt/format.h>
 
@@ -12,14 +12,14 @@ namespace dryground {
 
 namespace {
 
-// FNV-1a, 64 bits: tells one page from the next.
+// FNV-1a, 64 bits: distinguishes one page from the next.
 std::uint64_t stamp_of(std::string_view text) {
     std::uint64_t hash = 14695981039346656037u;
     for (const char c : text) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211u;
     return hash;
 }
 
-// What stands between two marks; nothing where they are not there.
+// Returns the text between two marks; nothing if they are missing.
 std::optional<std::pair<std::size_t, std::size_t>> between(const std::string& text, std::string_view begin,
                                                            std::string_view end) {
     const std::size_t from = text.find(begin);

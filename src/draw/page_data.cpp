@@ -1,5 +1,5 @@
-// What a page knows, as JSON: of each map its layers, objects and findings, and what depends on facts
-// (page_states.cpp); of the world the pictures. Long lists of numbers are base64 of little-endian integers.
+// What a page knows, as JSON: for each map its layers, objects and findings, and what depends on facts
+// (page_states.cpp); for the world the pictures. Long lists of numbers are base64 of little-endian integers.
 
 #include <algorithm>
 
@@ -18,7 +18,7 @@ namespace {
 Json px(Point p) { return {to_px(p.x), to_px(p.y)}; }
 Json box(const Bounds& b) { return {to_px(b.least.x), to_px(b.least.y), to_px(b.most.x), to_px(b.most.y)}; }
 
-// JSON as it may stand inside a script element, which some texts would end or turn around.
+// Returns JSON in a form that may stand inside a script element, which some texts would end or turn around.
 std::string in_script(const Json& json) {
     const std::string text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
     std::string safe;
@@ -40,8 +40,8 @@ public:
           art_(world, source, 1, options.palette == Palette::grey),
           walk_(world, options) {}
 
-    // As it may stand in a script. Each map is text before the next one is looked at, which takes a tenth of the
-    // memory.
+    // Writes it as it may stand in a script. Each map is converted to text before the next one is handled, which takes
+    // a tenth of the memory.
     std::string all(std::span<const std::string> maps) {
         std::string text = "{\"maps\":[";
         std::size_t done = 0;
@@ -74,7 +74,7 @@ private:
         json["storey"] = options_.storeys.size() == 1 ? Json(options_.storeys[0]) : Json();   // looked at first
         json["show"] = Json::array();
         for (const Thing thing : options_.show) json["show"].push_back(thing_names()[static_cast<std::size_t>(thing)]);
-        json["general"] = Json::array();   // findings about no map
+        json["general"] = Json::array();   // findings about no particular map
         for (const Finding& finding : report_.findings())
             if (finding.map.empty()) json["general"].push_back(finding_data(finding, nullptr));
         return json;
@@ -96,7 +96,7 @@ private:
         return json;
     }
 
-    // The number of a picture; -1 where there is none.
+    // Returns the number of a picture; -1 if there is none.
     int picture(const std::string& key, cairo_surface_t* surface) {
         if (surface == nullptr) return -1;
         const auto [known, is_new] = picture_numbers_.try_emplace(key, static_cast<int>(pictures_.size()));
@@ -104,7 +104,8 @@ private:
         return known->second;
     }
 
-    // What a number of the palette puts on the ground in a layer, from the top left corner of the box around its cell.
+    // Returns what a number of the palette puts on the ground in a layer, relative to the top left corner of the box
+    // around its cell.
     Json parts_of(const Map& map, const Layer& layer, const Placed& placed) const {
         const Point corner = map.corner(0, 0), box = map.box_corner(0, 0), shift{corner.x - box.x, corner.y - box.y};
         Json parts = Json::array();
@@ -124,7 +125,7 @@ private:
         return parts;
     }
 
-    // The number of a tile in the page's list.
+    // Returns the number of a tile in the page's list.
     int tile(int tileset, int number) {
         const auto [known, is_new] = tile_numbers_.try_emplace({tileset, number}, static_cast<int>(tiles_.size()));
         if (!is_new) return known->second;
@@ -141,7 +142,7 @@ private:
         return known->second;
     }
 
-    // By number; null where it puts nothing there.
+    // By number; null if it puts nothing there.
     Json all_parts_of(const Map& map, const Layer& layer) const {
         Json all = Json::array();
         if (!ground::may_count(layer)) return all;
@@ -208,7 +209,7 @@ private:
         return objects;
     }
 
-    // Where what belongs to a part of a map may be: its cells, and what hangs over their edges.
+    // Returns where what belongs to a part of a map may be: its cells, and what extends beyond their edges.
     static Bounds around(const Map& part) {
         return detail::grown({part.least(), part.most()}, 2 * to_steps(std::max(part.cell_width, part.cell_height)));
     }
@@ -226,7 +227,7 @@ private:
         std::erase_if(part.objects, [&, box = around(part)](const Object& object) { return !is_near(object, box); });
         return part;
     }
-    // All there are, or those of a part: of places in it, or of none.
+    // Lists all, or those of a part: of places in it, or without a place.
     Json findings_of(const Map& whole, const Map& map) const {
         Json findings = Json::array();
         for (const Finding& finding : report_.findings()) {

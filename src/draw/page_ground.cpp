@@ -1,4 +1,4 @@
-// The ground of a page: merged in chunks, so that it can draw just those that are seen.
+// The ground of a page: merged in chunks, so that it can draw only those that are visible.
 
 #include <glib.h>
 
@@ -40,7 +40,7 @@ constexpr int chunk_cells = 32;
 constexpr std::int64_t most_cells_with_pieces = 1 << 16;   // above it a page would be twice as large for them
 constexpr std::int64_t most_cells_of_movers = 1 << 18;     // in sum over maps, movers and states of facts
 
-// 1: closed, 2: two-sided; 4, 8: it only goes straight on in another chunk before its first, after its last point.
+// 1: closed, 2: two-sided; 4, 8: it continues straight in another chunk before its first, after its last point.
 std::int32_t flags_of(const Chain& chain) {
     const Ring& points = chain.points;
     const auto straight = [&](const std::optional<Point>& beyond, Point end, Point inner) {
@@ -82,7 +82,7 @@ Json ground_data(std::size_t group_number, const Group& group) {
     return {group_number, numbers(rings_of(group.regions)), numbers(chains), numbers(lines), numbers(pieces)};
 }
 
-// In chunks; but what is grown reaches into other chunks, so it is one.
+// Merges in chunks; but grown ground reaches into other chunks, so it is one.
 std::vector<Chunk> chunks_of(const World& world, const Map& map, const DrawOptions& options) {
     MergeOptions merging = options.merging;
     merging.forms = {MergeForm::chains};

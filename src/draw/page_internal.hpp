@@ -5,16 +5,16 @@
 
 namespace dryground::drawing {
 
-// JSON that may stand inside a script element.
+// Returns JSON that may stand inside a script element.
 [[nodiscard]] std::string page_data(const World& world, std::span<const std::string> maps, const Report& report,
                                     const ArtSource& source, const DrawOptions& options);
 
-// Puts a text wherever a page has a mark.
+// Replaces a mark in a page by a text, wherever it stands.
 void fill_in(std::string& page, std::string_view mark, std::string_view with);
 
 [[nodiscard]] std::string joined(std::span<const std::string_view> pieces);
 
-// A text as JSON that may stand inside a script element.
+// Returns a text as JSON that may stand inside a script element.
 [[nodiscard]] std::string script_text(std::string_view text);
 
 }   // namespace dryground::drawing

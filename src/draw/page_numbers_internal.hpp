@@ -1,4 +1,4 @@
-// Inside the draw room: how a page is told numbers. Long lists are base64 of little-endian integers.
+// Inside the draw room: how numbers are passed to a page. Long lists are base64 of little-endian integers.
 #pragma once
 
 #include <map>
@@ -23,27 +23,27 @@ template <class Number>
 [[nodiscard]] Json numbers(const std::vector<Number>& list) {
     return base64(list.data(), list.size() * sizeof(Number));
 }
-// As 16 bits where that is enough; the page tells by the length.
+// Writes 16 bits if that is enough; the page recognises it by the length.
 [[nodiscard]] Json small_numbers(const std::vector<std::uint32_t>& list);
 
-// Each ring as its number of points, then their steps.
+// Writes each ring as its number of points, then their steps.
 void add_ring(std::vector<std::int32_t>& list, const Ring& ring);
 [[nodiscard]] std::vector<std::int32_t> rings_of(const Regions& regions);
 
-// The ground of a map, merged in chunks for one set of facts after another: what is the same in several is told once.
+// The ground of a map, merged in chunks for one set of facts after another: what is the same in several is stored once.
 class PageGround {
 public:
-    // What makes a page large is shared out among its maps.
+    // What makes a page large is limited in sum over its maps.
     PageGround(const World& world, const Map& map, const DrawOptions& options, std::size_t maps_on_page);
 
-    // What there is of it with facts, as numbers into the page's list; or of a map that is a little another.
+    // Returns the ground while facts hold, as numbers into the page's list; or that of a slightly different map.
     std::vector<std::size_t> numbers_of(const Facts& facts) { return numbers_of(facts, map_); }
     std::vector<std::size_t> numbers_of(const Facts& facts, const Map& map);
-    // Where each mover's position cannot be, by storey: of the asked mover alone where all of them, in so many states
-    // of the facts, would make the page large. Of the map, or of one that is a little another.
+    // Returns where each mover's position cannot be, by storey: only for the chosen mover if all of them, in so many
+    // states of the facts, would make the page large. For the map, or for a slightly different one.
     [[nodiscard]] Json reach_of(const Facts& facts, std::size_t states, const Map& map) const;
     [[nodiscard]] bool has_room_for_movers(std::size_t states) const;
-    // The lists; afterwards nothing is left of them.
+    // Adds the lists, which are moved from.
     void add(Json& json);
 
 private:
@@ -58,7 +58,8 @@ private:
     Json groups_ = Json::array(), chunks_ = Json::array();
 };
 
-// What there is of a map as facts have it, and how it differs in every other state of the facts that one may switch.
+// Adds the content of a map while facts hold, and how it differs in every other state of the facts that can be
+// switched.
 void add_page_states(Json& json, const World& world, const Map& map, const DrawOptions& options,
                      std::size_t maps_on_page);
 

@@ -1,6 +1,6 @@
-// What of a map depends on facts, as a page knows it: the words of its cells and objects, what is there, ground, and
-// where positions cannot be. First as the options have it; then, for every other state of the facts that may be
-// switched on the page, what differs.
+// What depends on facts in a map, as a page stores it: the descriptions of its cells and objects, what is present,
+// ground, and where positions cannot be. First as the options have it; then, for every other state of the facts that
+// can be switched on the page, what differs.
 
 #include <algorithm>
 #include <array>
@@ -18,7 +18,7 @@ constexpr std::size_t most_switches = 4;                               // sixtee
 constexpr std::int64_t most_cells_in_states = std::int64_t{1} << 20;   // of a page: merging them takes about a second
 constexpr std::size_t most_layers_left_out = 6;                        // any of them, together
 
-// Letters of the flags that a cell grants, and its sides, where somebody says them.
+// Letters of the flags that a cell grants, and its sides, where a tile declares them.
 Json passability_data(const Passability& say, const std::vector<std::string>& letters) {
     Json json = Json::object();
     if (say.flags_layer != LayerId::none) {
@@ -87,7 +87,8 @@ public:
     }
 
 private:
-    // Facts with which something here comes or goes: as many as there is room for, those that shape the ground first.
+    // Facts with which something here appears or disappears: as many as there is room for, those that shape the ground
+    // first.
     void find_switches() {
         Facts of_ground, others;
         for (const FactId fact : ids<FactId>(world_.facts()))
@@ -104,7 +105,7 @@ private:
         fixed_.assign(end, of_ground.end());
         std::sort(switches_.begin(), switches_.end());
     }
-    // Layers without which ground, flags or sides are others in some state, where there are few of them and the map is
+    // Lists layers without which ground, flags or sides differ in some state, if there are few of them and the map is
     // small enough to merge it without each set of them, in every state; else those that make the ground, or none.
     void find_counting() {
         const std::int64_t cells = std::int64_t{map_.columns} * map_.rows;
@@ -132,18 +133,18 @@ private:
         flags_follow_ = false;
         counting_ = has_room(of_ground) ? of_ground : std::vector<std::size_t>{};
     }
-    // Whether there is room for each mover's reach without each set of layers.
+    // Returns whether there is room for each mover's reach without each set of layers.
     [[nodiscard]] bool reach_follows() const {
         const std::size_t sets = std::size_t{1} << (counting_.size() + switches_.size());
         return flags_follow_ && ground_.has_room_for_movers(sets);
     }
-    // What is told with facts.
+    // What is written with facts.
     struct Told {
         const Json& words;
         const std::vector<std::size_t>& ground;
         const Json& reach;
     };
-    // What is another without layers: `set` has a bit for each of counting_ that is left out.
+    // Returns what differs without layers: `set` has a bit for each of counting_ that is left out.
     [[nodiscard]] Json without(const Facts& facts, const Told& all) {
         Json list = Json::array();
         const std::size_t states = std::size_t{1} << switches_.size();
@@ -163,7 +164,7 @@ private:
         }
         return list;
     }
-    // A bit for each switch.
+    // Returns a bit for each switch.
     [[nodiscard]] Facts switched_in(std::size_t state) const {
         Facts facts;
         for (std::size_t s = 0; s < switches_.size(); ++s)
@@ -177,7 +178,7 @@ private:
         std::sort(facts.begin(), facts.end());
         return facts;
     }
-    // [position, value] of what is another.
+    // Returns [position, value] of what differs.
     static Json difference(const Json& all, const Json& other) {
         Json list = Json::array();
         for (std::size_t i = 0; i < all.size(); ++i)
@@ -185,7 +186,7 @@ private:
         return list;
     }
 
-    // Cells with the same tiles in all layers say the same.
+    // Cells with the same tiles in all layers have the same description.
     void find_stacks() {
         std::vector<const Layer*> layers;
         for (const Layer& layer : map_.layers)
@@ -242,7 +243,7 @@ private:
     std::vector<StoreyId> storeys_;
     std::vector<std::string> letters_;
     PageGround ground_;
-    Facts switches_, fixed_;              // the latter for want of room
+    Facts switches_, fixed_;              // the latter if there is no room
     std::vector<std::size_t> counting_;   // layers that may be left out
     bool is_small_ = true;                // enough to look at it without layers
     bool flags_follow_ = true;            // all layers that grant something are among them

@@ -1,4 +1,4 @@
-// What a page knows of walking: places by whether they are reached, and the way to all goals.
+// What a page knows of walking: which places are reached, and the way to all goals.
 
 #include <algorithm>
 #include <sstream>
@@ -10,7 +10,7 @@ namespace dryground::drawing {
 
 namespace {
 
-// Worlds with more cells in sum are not walked through for a page.
+// Worlds with more cells in sum are not searched for a page.
 constexpr std::int64_t most_cells_walked = std::int64_t{1} << 18;
 
 std::vector<std::int32_t> points_of(const std::vector<PointPx>& way) {
@@ -23,7 +23,7 @@ std::vector<std::int32_t> points_of(const std::vector<PointPx>& way) {
 
 namespace {
 
-// Without the numbers that they begin with.
+// Removes the numbers that they begin with.
 std::vector<std::string> lines_of(const std::string& text) {
     std::vector<std::string> lines;
     std::istringstream in(text);

@@ -1,8 +1,8 @@
-// Colours. Those of `own` are what the designers said; the others are six each, found by a search for colours that lie
-// far apart both as they are and as such eyes see them (simulated after G. M. Machado, M. M. Oliveira, L. A. F.
+// Colours. Those of `own` are set by the designers; the others are six each, found by a search for colours that lie far
+// apart both for normal and for colour-deficient vision (simulated after G. M. Machado, M. M. Oliveira, L. A. F.
 // Fernandes, "A Physiologically-based Model for Simulation of Color Vision Deficiency", IEEE Transactions on
-// Visualization and Computer Graphics 15(6), 2009), with a contrast of 3 : 1 or more to the pale ground. The tests hold
-// them to it.
+// Visualization and Computer Graphics 15(6), 2009), with a contrast of 3 : 1 or more to the pale ground. Tests check
+// this.
 
 #include "palette_internal.hpp"
 

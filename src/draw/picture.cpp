@@ -21,7 +21,7 @@ CellArea wider(CellArea area, int by) {
     return {area.column - by, area.row - by, area.columns + 2 * by, area.rows + 2 * by};
 }
 
-// The cells whose boxes meet a box of steps.
+// Returns the cells whose boxes meet a box of steps.
 CellArea cells_about(const Map& map, const Bounds& box) {
     int least_c = std::numeric_limits<int>::max(), least_r = least_c, most_c = -least_c, most_r = -least_c;
     for (const Point p : {box.least, Point{box.most.x, box.least.y}, box.most, Point{box.least.x, box.most.y}}) {
@@ -32,7 +32,7 @@ CellArea cells_about(const Map& map, const Bounds& box) {
     return {map.first_column + least_c, map.first_row + least_r, most_c - least_c + 1, most_r - least_r + 1};
 }
 
-// An area, except what lies farther from the map than anybody wants to see; at least a cell.
+// Returns an area without what lies farther from the map than anybody wants to see; at least a cell.
 CellArea clipped(const Map& map, const CellArea& area) {
     constexpr std::int64_t beyond = 64;   // cells
     const auto clip = [](std::int64_t from, std::int64_t count, std::int64_t first, std::int64_t all) {
@@ -45,7 +45,7 @@ CellArea clipped(const Map& map, const CellArea& area) {
     return {column, row, columns, rows};
 }
 
-// With room for the ground of storeys that are drawn above the ground.
+// Adds room for the ground of storeys that are drawn above the ground.
 Bounds with_storeys(const World& world, const Map& map, Bounds box) {
     if (map.grid != GridSort::isometric) return box;
     double up = 0;
@@ -54,7 +54,7 @@ Bounds with_storeys(const World& world, const Map& map, Bounds box) {
     return box;
 }
 
-// The same of cells that are laid flat.
+// Returns the same for cells that are laid flat.
 Bounds flat_view_of(const Map& map, const DrawOptions& options) {
     const int beside = options.area || options.plain ? 0 : 1;
     const CellArea cells = options.area ? clipped(map, *options.area) : map.area();
@@ -63,7 +63,7 @@ Bounds flat_view_of(const Map& map, const DrawOptions& options) {
             {(cells.column + cells.columns + beside) * side, (cells.row + cells.rows + beside) * side}};
 }
 
-// What of the map is shown: all of it with the ring of cells around, or just the asked-for cells.
+// Returns what of the map is shown: all of it with the ring of cells around, or only the requested cells.
 Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
     if (lies_flat(map, options)) return flat_view_of(map, options);
     if (!options.area && options.plain) return {map.least(), map.most()};
@@ -79,7 +79,8 @@ Bounds view_of(const World& world, const Map& map, const DrawOptions& options) {
         {map.block_ring(area.column - map.first_column, area.row - map.first_row, area.columns, area.rows), {}}});
 }
 
-// About 1300 px wide: whole numbers of px to a px; below 1 the greatest by which cells are whole px still.
+// Chooses a scale for about 1300 px of width: whole numbers of px per px; below 1 the greatest by which cells are still
+// whole px.
 double fitting_scale(const Map& map, double px_wide) {
     const double fit = 1300 / px_wide;
     if (fit >= 0.75) return std::clamp(std::round(fit), 1.0, 8.0);
@@ -87,7 +88,7 @@ double fitting_scale(const Map& map, double px_wide) {
     return cell / map.cell_width;
 }
 
-// The names of all triggers that tiles and layers may make here, sorted.
+// Returns the names of all triggers that tiles and layers may make here, sorted.
 std::vector<std::string> triggers_of(const World& world, const Map& map) {
     std::set<std::string> names;
     for (const Layer& layer : map.layers)
@@ -136,7 +137,7 @@ double strength_of(const World& world, const Layer& layer, const DrawOptions& op
     const auto base = [&](StoreyId storey) { return world.storey(storey).base_px; };
     if (!is_asked_for(layer, options)) return 0;
     if (options.storeys.empty())
-        return layer.storey > StoreyId::ground ? 0.55 : 1;   // what is below an upper storey shows
+        return layer.storey > StoreyId::ground ? 0.55 : 1;   // what is below an upper storey is visible
     if (is_looked_at(layer.storey, options)) return 1;
     const bool is_below = std::any_of(options.storeys.begin(), options.storeys.end(),
                                       [&](StoreyId storey) { return base(layer.storey) < base(storey); });
@@ -307,7 +308,7 @@ Look MapPicture::look_of(std::size_t number) const {
 }
 
 Look MapPicture::look_of(const Group& group) const {
-    // Dots, crosses, squares, bars: laid over the barrier's own hatching.
+    // Dots, crosses, squares, bars: drawn over the barrier's own hatching.
     static constexpr std::array<const char*, 4> signs{"M2 4a1 1 0 1 0 2 0a1 1 0 1 0 -2 0", "M2 2L6 6M6 2L2 6",
                                                       "M2 2h4v4h-4z", "M1 1V7M3 1V7"};
     Look look = look_of(number_of(group));

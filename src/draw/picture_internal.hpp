@@ -1,5 +1,5 @@
-// Inside the draw room: a picture of a map in the making, and its parts. A picture is laid out once, then drawn whole
-// or window by window; each part draws what lies in the window.
+// Inside the draw room: a picture of a map while it is made, and its parts. A picture is laid out once, then drawn
+// whole or window by window; each part draws what lies in the window.
 #pragma once
 
 #include <fmt/format.h>
@@ -26,7 +26,7 @@ struct Box {   // px of the picture
     [[nodiscard]] Box wider(double by) const { return {x - by, y - by, width + 2 * by, height + 2 * by}; }
 };
 
-// What labels and marks cover already.
+// What labels and marks already cover.
 class Taken {
 public:
     [[nodiscard]] bool is_free(const Box& box) const;
@@ -54,19 +54,19 @@ struct Label {
 [[nodiscard]] std::string escaped(std::string_view text);
 [[nodiscard]] double text_width(std::string_view text, double size);
 
-// Whether a storey is looked at; and a layer: it is there, on such a storey, and among those asked for.
+// Return whether a storey is shown; and a layer: it is present, on such a storey, and requested.
 [[nodiscard]] bool is_looked_at(StoreyId storey, const DrawOptions& options);
 [[nodiscard]] bool is_shown(const Layer& layer, const DrawOptions& options);
-// The map with the other layers as decor: what they hold is in nobody's way and grants nothing.
+// Returns the map with the other layers as decor: their content blocks and grants nothing.
 [[nodiscard]] Map with_ground_of_layers(const Map& map, const DrawOptions& options);
-// Whether an object is there, on such a storey, and in a layer that is asked for.
+// Returns whether an object is present, on such a storey, and in a requested layer.
 [[nodiscard]] bool is_shown(const Map& map, const Object& object, const DrawOptions& options);
-// How strongly the art of a layer is drawn: 0 above all storeys that are looked at, little below them.
+// Returns how strongly the art of a layer is drawn: 0 above all shown storeys, little below them.
 [[nodiscard]] double strength_of(const World& world, const Layer& layer, const DrawOptions& options);
-// The storeys whose flags, sides and reach are told, from the lowest.
+// Returns the storeys whose flags, sides and reach are drawn, from the lowest.
 [[nodiscard]] std::vector<StoreyId> storeys_told(const World& world, const DrawOptions& options);
 
-// A box of map steps, made as large as the art on the map needs. O(cells of layers whose art leaves its cells).
+// Returns a box of map steps, enlarged to hold the art on the map. O(cells of layers whose art leaves its cells).
 [[nodiscard]] Bounds with_art(const World& world, const Map& map, const DrawOptions& options, const Bounds& box);
 
 // SVG in the making.
@@ -83,15 +83,15 @@ struct Sheet {
     }
     void text(double x, double y, std::string_view words, double size, std::string_view ink,
               std::string_view anchor = "start", std::string_view more = "");
-    // What keeps a text readable on art: an edge around its letters, to be given as `more`.
+    // Returns what keeps a text readable on art: an edge around its letters, to be passed as `more`.
     [[nodiscard]] static std::string edged(std::string_view ink, double width = 3);
     void hatching(const std::string& id, const Look& look, const Inks& inks);
-    // All of it, as a document that shows a window.
+    // Returns all of it, as a document that shows a window.
     [[nodiscard]] std::string document(const Box& window, std::string_view title, const Inks& inks) const;
 };
 
-// A tile by itself: its picture as an SVG element, and what there is to say of it. The hatchings that the pictures
-// refer to stand in an element of their own.
+// A single tile: its picture as an SVG element, and its description. The hatchings that the pictures refer to are in an
+// element of their own.
 struct TileCard {
     std::string figure;
     std::vector<std::string> sentences;
@@ -104,7 +104,7 @@ struct TileCards {
 [[nodiscard]] TileCards tile_cards(const World& world, const TileSet& set, const ArtSource& source,
                                    const DrawOptions& options);
 
-// Whether a map's diamonds are to be drawn as squares, and where a point of it is then.
+// Returns whether a map's diamonds are to be drawn as squares, and where a point of it is then.
 [[nodiscard]] bool lies_flat(const Map& map, const DrawOptions& options);
 [[nodiscard]] Point laid_flat(const Map& map, Point p);
 
@@ -121,7 +121,7 @@ public:
     Box window;                // what is being drawn
     Box page;                  // all of the picture
     double key_top = 0;        // where the key begins
-    bool whole_merge = true;   // the merge is that of the whole map, so its figures mean something
+    bool whole_merge = true;   // the merge is that of the whole map, so its figures are complete
     std::vector<const Finding*> findings;
     std::vector<Mark> marks;
     std::vector<Label> labels;
@@ -130,7 +130,7 @@ public:
     std::size_t labels_left_out = 0, marks_left_out = 0;   // for want of room
     std::function<void(MapPicture&)> over{}, on_top{};     // draw over all things, below labels and above them
 
-    // The map, or what of it lies about the window.
+    // Returns the map, or the part around the window.
     [[nodiscard]] const Map& map() const { return near_ ? *near_ : base_ ? *base_ : whole_; }
     [[nodiscard]] const Map& whole() const { return whole_; }
     [[nodiscard]] const Map& ground_map();   // the same, where only layers that are drawn count
@@ -140,10 +140,10 @@ public:
     [[nodiscard]] bool merges_at_once() const;   // not window by window
     void look_at(const Box& window);
 
-    // Barriers by their ids, then what a mover is stopped by, then triggers: each with a look of its own.
+    // Barriers by their ids, then what a mover is stopped by, then triggers: each with its own look.
     [[nodiscard]] std::size_t number_of(const Group& group) const;
     [[nodiscard]] Look look_of(std::size_t number) const;
-    // With a sign of its own for each storey above the first, on maps that have several; and the name of its pattern.
+    // Returns a sign for each storey above the first, on maps that have several; and the name of its pattern.
     [[nodiscard]] Look look_of(const Group& group) const;
     [[nodiscard]] std::string hatch_of(const Group& group) const;
 
@@ -151,10 +151,10 @@ public:
         return options.show.count(thing) != 0 && !(thing == Thing::art && is_flat());   // art is made for the screen
     }
     [[nodiscard]] bool shows(const Layer& layer) const { return is_shown(layer, options); }
-    // Where a point of the map is in the picture.
+    // Returns where a point of the map is in the picture.
     [[nodiscard]] double x(Point p) const { return frame.x + to_px(laid(p).x - view.least.x) * scale; }
     [[nodiscard]] double y(Point p) const { return frame.y + to_px(laid(p).y - view.least.y) * scale; }
-    // Whether diamonds are laid flat: drawn as squares that are half as wide.
+    // Returns whether diamonds are laid flat: drawn as squares that are half as wide.
     [[nodiscard]] bool is_flat() const { return lies_flat(whole_, options); }
     [[nodiscard]] bool has_diamonds() const { return whole_.grid == GridSort::isometric && !is_flat(); }
     [[nodiscard]] double cell_width() const { return (is_flat() ? whole_.cell_width / 2 : whole_.cell_width) * scale; }
@@ -163,8 +163,8 @@ public:
     [[nodiscard]] bool sees(const Bounds& steps) const { return box(steps).wider(2).meets(window); }
     [[nodiscard]] std::string path(const Regions& regions) const;
     [[nodiscard]] std::string path(const Ring& ring, bool closed = true) const;
-    // Calls with column and row of each cell of map() whose box, made wider by a margin of px of the picture, lies in
-    // the window.
+    // Calls action with column and row of each cell of map() whose box, enlarged by a margin of px of the picture, lies
+    // in the window.
     template <class Call>
     void each_cell(double margin, const Call& call) const {
         for (int row = 0; row < map().rows; ++row) {
@@ -172,7 +172,7 @@ public:
             for (int column = first; column <= last; ++column) call(column, row);
         }
     }
-    // Draws what lies on a storey: on isometric maps as high above the ground as the storey is.
+    // Draws the content of a storey: on isometric maps raised above the ground by the storey's base.
     template <class Draw>
     void on_storey(StoreyId storey, const Draw& draw) {
         const double up = raise(storey);
@@ -200,10 +200,10 @@ private:
     std::optional<Route> tour_;
 };
 
-// A map's cells in a block, and all its objects; what lies outside is cut off.
+// Returns a map's cells in a block, and all its objects; what lies outside is cut off.
 [[nodiscard]] Map cropped(const Map& map, const CellArea& area);
 
-// Labels and marks, laid out before anything is drawn.
+// Labels and marks, placed before anything is drawn.
 void place_findings(MapPicture& picture, const Report& report, Taken& taken);
 void place_objects(MapPicture& picture, Taken& taken);
 
@@ -223,21 +223,21 @@ void draw_links(MapPicture& picture);
 void draw_labels(MapPicture& picture);
 void draw_findings(MapPicture& picture);
 
-// The key below the map: draws it, or only tells how high it is.
+// Draws the key below the map, or only returns its height.
 double draw_key(MapPicture& picture, bool draws);
 
 constexpr std::size_t most_findings_told = 200;   // in words below one picture; the others are dots
 
-// The asked-for mover, else the player; null where there is neither.
+// Returns the chosen mover, else the player; null if there is neither.
 [[nodiscard]] MoverId mover_for_reach(const World& world, const Map& map, const DrawOptions& options);
-// Where a finding is: at its object, its cell, or the first of its cells; nothing where it is about none.
+// Returns where a finding is: at its object, its cell, or the first of its cells; nothing if it has none of these.
 [[nodiscard]] std::optional<Point> place_of(const Map& map, const Finding& finding);
-// The storey of a finding; none: it is about none of several.
+// Returns the storey of a finding; none if it does not concern one of several.
 [[nodiscard]] StoreyId storey_of(const World& world, const Map& map, const Finding& finding);
-// The box around an object's area, else around its body; nothing where it is a point.
+// Returns the box around an object's area, else around its body; nothing for a point.
 [[nodiscard]] std::optional<Bounds> bounds_of(const World& world, const Map& map, const Object& object);
 
-// The letter that stands for each flag: its first one that no earlier flag has, else a digit.
+// Returns the letter that stands for each flag: its first one that no earlier flag has, else a digit.
 [[nodiscard]] std::vector<std::string> letters_of_flags(const World& world);
 [[nodiscard]] std::string mark_path(Role role, double x, double y);   // each role's own sign
 // Shaped by the severity; wider where the text needs it.

@@ -31,7 +31,7 @@ Result<Canvas> rendered(std::string_view svg) {
         if (error != nullptr) g_error_free(error);
         return failure;
     };
-    // Art may be larger than the parser's own limits, which are for documents of strangers.
+    // Art may exceed the parser's own limits, which are meant for documents from strangers.
     const std::unique_ptr<GInputStream, void (*)(gpointer)> bytes(
         g_memory_input_stream_new_from_data(svg.data(), static_cast<gssize>(svg.size()), nullptr), g_object_unref);
     const std::unique_ptr<RsvgHandle, FreeHandle> handle(
@@ -48,8 +48,8 @@ Result<Canvas> rendered(std::string_view svg) {
     return surface;
 }
 
-// A PNG without alpha, row by row into a sink. The library below jumps out of its errors: nothing with a destructor
-// lives in between.
+// Writes a PNG without alpha, row by row into a sink. The library below jumps out of its errors: nothing with a
+// destructor lives in between.
 class RowWriter {
 public:
     RowWriter(int width, int height, const ByteSink& sink) : sink_(sink) {

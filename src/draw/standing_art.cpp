@@ -1,4 +1,4 @@
-// How far the art on a map reaches: pictures larger than their cells stand over its edges.
+// How far the art on a map extends: pictures larger than their cells reach over its edges.
 
 #include <algorithm>
 #include <tuple>
@@ -11,7 +11,8 @@ namespace dryground::drawing {
 
 namespace {
 
-// The box around a tile's art from the corner of its cell's box, in steps: flipped and turned about the cell's middle.
+// Returns the box around a tile's art relative to the corner of its cell's box, in steps: flipped and turned about the
+// cell's middle.
 std::optional<Bounds> art_box(const World& world, const Map& map, const Placed& placed) {
     if (placed.tile < 0) return std::nullopt;
     const TileSet& set = world.tilesets()[static_cast<std::size_t>(placed.tileset)];

@@ -1,5 +1,5 @@
-// A tile set's picture: a card for each tile, with its art half faded below its shapes, their vertices in px, and what
-// there is to say of it in words.
+// A tile set's picture: a card for each tile, with its art half faded below its shapes, their vertices in px, and its
+// description.
 
 #include <algorithm>
 #include <cmath>
@@ -20,9 +20,9 @@ namespace {
 
 constexpr double page_width = 1280, card_width = 408, gap = 12, line = 14, text_size = 11.5;
 constexpr double label_room = 24;        // around what is drawn, for the numbers of vertices
-constexpr std::size_t most_labels = 8;   // of more vertices (curves) the words tell
+constexpr std::size_t most_labels = 8;   // with more vertices (curves) the description gives the number
 
-// Text broken into lines that fit a width.
+// Returns text broken into lines that fit a width.
 std::vector<std::string> wrapped(const std::string& text, double width, double size) {
     std::vector<std::string> lines(1);
     for (std::size_t at = 0; at < text.size();) {
@@ -103,7 +103,8 @@ private:
                                 *signs =
                                     "dotted: carved away; thick edge: a side that is shut; numbers: px from the "
                                     "cell's corner";
-    // The box in px, from the cell's corner, that the cell and all that reaches out of it take; as far as three cells.
+    // Returns the box in px, relative to the cell's corner, of the cell and all that extends beyond it; up to three
+    // cells.
     static Box reach_of(const TileSet& set) {
         double left = 0, top = 0, right = set.cell_width, bottom = set.cell_height;
         const auto reach = [&](double least_x, double least_y, double most_x, double most_y) {
@@ -148,7 +149,7 @@ private:
             meaning.shape->fault == ShapeFault::none ? "" : " (an error: ignored)");
     }
 
-    // What there is to say of a tile, in lines that fit its card.
+    // Returns the description of a tile, in lines that fit its card.
     [[nodiscard]] std::vector<std::string> words(const Tile& tile) const {
         std::vector<std::string> all;
         for (const std::string& sentence : sentences(tile))
@@ -218,7 +219,7 @@ private:
         body += "</g>\n";
     }
 
-    // Its art and shapes, at the left of a box.
+    // Draws its art and shapes, at the left of a box.
     void draw_figure(const Box& box, std::size_t t) {
         const Tile& tile = set_.tiles[t];
         left_ = box.x + label_room - reach_.x * scale_, top_ = box.y + label_room - reach_.y * scale_;
@@ -265,7 +266,7 @@ private:
             here.dash);
     }
 
-    // Each vertex with its place, on the side away from the shape's middle.
+    // Draws each vertex with its place, on the side away from the shape's middle.
     void draw_vertices(const Shape& shape) {
         Ring all = shape.line;
         detail::each_vertex(area_of(shape), [&](Point p) { all.push_back(p); });
@@ -273,7 +274,7 @@ private:
         double middle_x = 0, middle_y = 0;
         for (const Point p : all) middle_x += x(p), middle_y += y(p);
         middle_x /= static_cast<double>(all.size()), middle_y /= static_cast<double>(all.size());
-        // Not where numbers would hide each other and the shape.
+        // Not if numbers would hide each other and the shape.
         const Bounds box = detail::box_around(all);
         const bool has_room =
             all.size() <= most_labels &&

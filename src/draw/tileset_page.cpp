@@ -1,4 +1,5 @@
-// A tile set as a page: its tiles' pictures and words, to be searched, with where each is written and stands in maps.
+// A tile set as a page: its tiles' pictures and descriptions, searchable, with where each is written and where it
+// stands in maps.
 
 #include <fmt/format.h>
 
@@ -17,7 +18,7 @@ namespace {
 
 using drawing::escaped;
 
-// How many cells of each map hold each tile of a set, by the tile's number.
+// Counts how many cells of each map hold each tile of a set, by the tile's number.
 std::vector<std::vector<std::pair<const Map*, std::size_t>>> cells_by_tile(const World& world, const TileSet& set) {
     const auto id = static_cast<int>(&set - world.tilesets().data());
     std::vector<std::vector<std::pair<const Map*, std::size_t>>> all(set.tiles.size());

@@ -72,7 +72,7 @@ void draw_ways(MapPicture& picture, const Route& route, MapId map) {
     picture.put("<path d=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"2\"/>\n", ways, picture.inks.note);
 }
 
-// The map that is drawn.
+// Returns the map that is drawn.
 MapId map_of(const MapPicture& picture) { return picture.world.find_map(picture.whole().name); }
 
 }   // namespace
@@ -84,7 +84,7 @@ void draw_walk(MapPicture& picture) {
     if (const std::optional<Route>& route = picture.tour()) draw_ways(picture, *route, map_of(picture));
 }
 
-// Where each step of the way ends; those that end at one place stand in one mark.
+// Draws where each step of the way ends; those that end at one place share a mark.
 void draw_walk_numbers(MapPicture& picture) {
     if (!picture.tour()) return;
     const Route& route = *picture.tour();

@@ -1,3 +1,6 @@
+// A world for a map or a tile set that has none: everything that the file names is declared with the least that it
+// needs.
+
 #include "assumed_world_internal.hpp"
 
 #include <fmt/format.h>
@@ -28,7 +31,8 @@ std::optional<toml::table> tree_of(const fs::path& file) {
     return std::move(parsed).table();
 }
 
-// What the keys of that name refer to, as the lists of keys say, where that is the same for all things that have it.
+// Returns what the keys of that name refer to, as the lists of keys define, if that is the same for all things that
+// have it.
 const std::map<std::string, std::string>& sorts_by_key() {
     static const std::map<std::string, std::string> sorts = [] {
         std::map<std::string, std::string> all;
@@ -50,7 +54,7 @@ void add_name(const std::string& sort, const std::string& name, NamesBySort& nam
     if (!own && !name.empty()) names[sort].insert(name);
 }
 
-// All that a tree names, and how far up its paths lead.
+// Collects all that a tree names, and how far up its paths lead.
 void look_at(const std::string& key, const toml::node& node, NamesBySort& names, std::size_t& up) {
     const auto sort = sorts_by_key().find(key);
     if (const auto text = node.value<std::string>()) {
@@ -65,7 +69,7 @@ void look_at(const std::string& key, const toml::node& node, NamesBySort& names,
     }
 }
 
-// Tile sets by their names, in a folder and those below it.
+// Finds tile sets by their names, in a folder and those below it.
 std::map<std::string, fs::path> tilesets_below(const fs::path& folder) {
     constexpr int most_files = 2000, deepest = 4;
     std::map<std::string, fs::path> found;
@@ -83,7 +87,7 @@ std::map<std::string, fs::path> tilesets_below(const fs::path& folder) {
     return found;
 }
 
-// A table with an entry for each name.
+// Returns a table with an entry for each name.
 std::string named(const char* table, const std::set<std::string>& names, const char* each) {
     std::string text;
     for (const std::string& name : names) text += fmt::format("{} = {}\n", toml_text::key(name), each);
@@ -103,7 +107,7 @@ std::optional<AssumedWorld> assume_world(const fs::path& file, const std::string
     fs::path folder = file.parent_path();
     if (sort == "map") {
         const std::set<std::string> wanted = names["tileset"];
-        // Beside the map, or where maps and tile sets have folders beside each other.
+        // Looks beside the map, or where maps and tile sets have folders beside each other.
         for (std::size_t step = 0; step < 2 && sets.size() < wanted.size(); ++step) {
             sets.clear();
             const fs::path from = step == 0 ? folder : folder.parent_path();

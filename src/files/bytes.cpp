@@ -1,4 +1,4 @@
-// Bytes in, bytes out; whole or not at all.
+// Reads and writes files: whole or not at all.
 
 #include <fmt/format.h>
 #include <unistd.h>
@@ -39,7 +39,7 @@ Result<std::string> read_file(const std::string& name) {
 
 namespace {
 
-// Writes and closes; why it could not, empty when it could.
+// Writes and closes; returns the reason of a failure, empty on success.
 std::string write_through(const fs::path& path, const ByteMaker& make, bool to_disk) {
     std::FILE* out = std::fopen(path.c_str(), "wb");
     if (out == nullptr) return std::strerror(errno);
@@ -66,12 +66,12 @@ ByteMaker all_at_once(std::string_view bytes) {
     };
 }
 
-// A file that stands beside its place until all are written.
+// A file that is kept beside its place until all are written.
 struct Staged {
     fs::path path, beside;
 };
 
-// What was left beside a file by a program that was killed while it wrote: nobody will finish it.
+// Removes what a program that was killed while writing left beside a file.
 void clear_left_over(const fs::path& path) {
     const std::string before = path.filename().string() + ".", behind = ".part";
     std::error_code error;
@@ -88,7 +88,7 @@ void clear_left_over(const fs::path& path) {
     }
 }
 
-// Why it could not be; empty when it could.
+// Returns the reason of a failure; empty on success.
 std::string stage(const fs::path& wanted, const ByteMaker& make, std::vector<Staged>& staged) {
     std::error_code error;
     const fs::file_status status = fs::status(wanted, error);
@@ -112,7 +112,7 @@ std::string take_places(const std::vector<Staged>& staged) {
     return {};
 }
 
-// Where nothing went wrong so far, puts the staged files into their places; else clears them away.
+// If nothing has failed so far, moves the staged files into their places; else removes them.
 Result<void> finish(std::string why, const std::vector<Staged>& staged) {
     if (why.empty()) why = take_places(staged);
     if (why.empty()) return {};

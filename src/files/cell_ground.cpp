@@ -10,8 +10,8 @@ namespace dryground {
 
 namespace {
 
-// Whether a tile is a door that is closed to a mover: what it needs does not hold, and what it puts there then stops
-// it.
+// Returns whether a tile is a door that is closed to a mover: what it needs does not hold, and what it puts there then
+// stops it.
 bool is_closed_door(const World& world, const Map& map, const Layer& layer, const Placed& placed, const Facts& facts,
                     const Mover& mover) {
     if (placed.tile < 0 || world.tile(placed).needs.empty()) return false;
@@ -55,7 +55,7 @@ CellGround cell_ground(const World& world, const Map& map, const MergeOptions& w
         for (const Group& group : chunk.groups) {
             if (group.storey_id != storey || (wanted.mover == MoverId::none && group.barrier_id == BarrierId::none))
                 continue;
-            // What reaches out of the map belongs to the cells at its edge, but does not fill them.
+            // What extends beyond the map belongs to the cells at its edge, but does not fill them.
             if (2 * twice_area(intersect(group.regions, {&cell, 1})) <= half_twice_area) continue;
             ground.cells[static_cast<std::size_t>(row) * static_cast<std::size_t>(map.columns) +
                          static_cast<std::size_t>(column)] |=

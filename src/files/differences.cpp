@@ -1,4 +1,4 @@
-// In what two texts differ.
+// Where two texts differ.
 
 #include <fmt/format.h>
 
@@ -22,8 +22,8 @@ std::vector<std::string_view> lines_of(std::string_view text) {
     return lines;
 }
 
-// Pairs of lines that both texts have, in order: the longest common subsequence of what is between the lines that they
-// begin and end with alike. Where that is long it is taken as one change: people do not read it line by line.
+// Returns pairs of lines that both texts have, in order: the longest common subsequence of what is between their equal
+// first and last lines. If that is long it counts as one change: nobody reads it line by line.
 std::vector<std::pair<std::size_t, std::size_t>> common_lines(const std::vector<std::string_view>& a,
                                                               const std::vector<std::string_view>& b) {
     std::vector<std::pair<std::size_t, std::size_t>> pairs;
@@ -52,8 +52,8 @@ std::vector<std::pair<std::size_t, std::size_t>> common_lines(const std::vector<
 
 namespace {
 
-// In what two lines differ: character by character where they have as many, else from the first to the last that is
-// other.
+// Adds where two lines differ: character by character if they have equally many, else from the first to the last
+// difference.
 void add_changes_of_line(std::string_view before, std::string_view after, std::size_t at,
                          std::vector<TextChange>& changes) {
     if (before == after) return;

@@ -1,4 +1,4 @@
-// Inside the library: in what two texts differ, part by part.
+// Inside the library: where two texts differ, part by part.
 #pragma once
 
 #include <string>
@@ -7,14 +7,14 @@
 
 namespace dryground {
 
-// What of the first text, in bytes, becomes what.
+// Which part of the first text, in bytes, is replaced, and by what.
 struct TextChange {
     std::size_t begin = 0, end = 0;
     std::string with{};
 };
 
-// From the first to the second, in order; line by line, and in lines of which as many went as came character by
-// character. Made to the first they give the second.
+// Returns the changes from the first to the second, in order; line by line, and within lines if as many were added as
+// removed character by character. Applied to the first they give the second.
 [[nodiscard]] std::vector<TextChange> text_changes(std::string_view before, std::string_view after);
 
 }   // namespace dryground

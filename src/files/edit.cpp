@@ -1,4 +1,4 @@
-// From an edit to the files' new bytes.
+// Converts an edit to the files' new bytes.
 
 #include "dryground/edit.hpp"
 
@@ -19,7 +19,7 @@ namespace files {
 
 namespace {
 
-// What the files will be: as on disk, apart from those that changed.
+// The files as they will be: as on disk, except those that changed.
 FileReader overlaid(const FileReader& reader, const fs::path& folder, const std::vector<NamedBytes>& files) {
     return [&reader, folder, &files](const std::string& name) {
         const fs::path path = name;
@@ -97,7 +97,7 @@ Result<Edited> make_edit(const std::string& world_file, const WorldEdit& edit, c
     result.before = built(drafts);
     result.after = built(load(files::overlaid(reader, path.parent_path(), result.files)));
     const Report &before = result.before.report(), &after = result.after.report();
-    if (files::errors_of(after) > files::errors_of(before))   // what was wrong before stands in nobody's way
+    if (files::errors_of(after) > files::errors_of(before))   // earlier faults do not prevent an edit
         return Failure{"after this edit the world could not be read", findings_only_in(after, before)};
     return result;
 }

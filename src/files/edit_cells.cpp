@@ -1,4 +1,4 @@
-// Cells, changed where they stand: a character of a row, a field of a CSV line, a pixel of a PNG.
+// Changes cells where they are written: a character of a row, a field of a CSV line, a pixel of a PNG.
 
 #include <fmt/format.h>
 
@@ -42,8 +42,8 @@ Meanings meanings_of(const OpenMap& map, std::string_view sort, const std::strin
     return result;
 }
 
-// The one meaning of a name: of a tile, else of a family, a block or a kind; or of what is said before it ("kind
-// crab"). Throws EditFault where it means nothing, or two things.
+// Returns the one meaning of a name: of a tile, else of a family, a block or a kind; or as given by the word before it
+// ("kind crab"). Throws EditFault if it means nothing, or two things.
 std::string only_meaning(const OpenMap& map, const std::string& name) {
     const std::size_t space = name.find(' ');
     std::vector<std::string> known;
@@ -61,7 +61,7 @@ std::string only_meaning(const OpenMap& map, const std::string& name) {
                                 nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
-// The same where it may mean nothing: then the key tells itself apart from all others.
+// Does the same where it may mean nothing: then the key is its own meaning.
 std::string meaning_or_unknown(const OpenMap& map, std::string_view sort, const std::string& name,
                                const std::string& key) {
     const Meanings here = meanings_of(map, sort, name);
@@ -188,7 +188,7 @@ std::uint32_t CellGrid::key_for(const std::string& meaning, const std::string& n
         meanings_.push_back(meaning);
         return static_cast<std::uint32_t>(table_.keys.size() - 1);
     };
-    // What the legends have already, or what needs none.
+    // Returns what the legends already have, or what needs no entry.
     std::vector<std::string> keys;
     for (const auto* legend : {&draft_.legend, &map_.draft.legend})
         for (const LegendEntry& entry : *legend) keys.push_back(canonical_key(entry.key.value));
@@ -215,7 +215,7 @@ std::uint32_t CellGrid::key_for(const std::string& meaning, const std::string& n
     return add(key);
 }
 
-// A key that nobody uses: a letter of the tile's name, any other sign; or a colour made from its name.
+// Returns an unused key: a letter of the tile's name, any other sign; or a colour made from its name.
 std::string CellGrid::free_key(const std::string& name) const {
     std::set<std::string> taken(table_.keys.begin(), table_.keys.end());
     for (const auto* legend : {&draft_.legend, &map_.draft.legend})
@@ -228,7 +228,7 @@ std::string CellGrid::free_key(const std::string& name) const {
         for (;; hash = hash * 1664525u + 1013904223u)
             if (std::string key = fmt::format("#{:06x}", hash >> 8); taken.count(key) == 0) return key;
     }
-    std::string candidates = name.substr(name.find_last_of(" /") + 1);   // all of it where there is neither
+    std::string candidates = name.substr(name.find_last_of(" /") + 1);   // all of it if there is neither
     for (const char c : candidates)
         if (c >= 'a' && c <= 'z') candidates += static_cast<char>(c - 'a' + 'A');
     for (char c = '!'; c <= '~'; ++c) candidates += c;
@@ -242,7 +242,7 @@ std::string CellGrid::free_key(const std::string& name) const {
     throw EditFault("every character that could stand for it is taken; add one to the legend yourself");
 }
 
-// Behind the last entry of the layer's own legend, else of the map's; where there is none, as a new one.
+// Inserts behind the last entry of the layer's own legend, else of the map's; if neither exists, as a new one.
 void CellGrid::add_to_legend(const std::string& key, const std::string& meaning, const std::string& name) {
     const std::size_t space = meaning.find(' '), colon = std::min(name.find(':'), name.size());
     toml_text::Pairs words;
@@ -260,7 +260,7 @@ void CellGrid::add_to_legend(const std::string& key, const std::string& meaning,
     const toml::table* legend = map_.layer_tree(layer_)["legend"].as_table();
     if (legend == nullptr && table_.sort != CellTable::Sort::png) legend = map_.tree["legend"].as_table();
     if (legend == nullptr) {
-        // Before the first layer, as the map's; a picture's colours beside the picture.
+        // Inserts before the first layer, as the map's; for a picture's colours beside the picture.
         if (table_.sort == CellTable::Sort::png) {
             const toml::node& png = *map_.layer_tree(layer_).get("png");
             text.insert(text.line_end(text.offset(png.source().end)),

@@ -12,19 +12,19 @@
 
 namespace dryground::files {
 
-// Why an edit cannot be made; caught where it was asked for.
+// Why an edit cannot be made; caught by the function that makes the edit.
 struct EditFault : std::runtime_error {
     using std::runtime_error::runtime_error;
 };
 
-// What a file says and what is to be changed in it.
+// The content of a file and its changes.
 struct OpenMap {
     const MapDraft& draft;
     const std::vector<TileSetDraft>& tilesets;
     const WorldDraft& world;
     TextEdits text;       // of the map's own file
     toml::table tree;     // of the same
-    std::string folder;   // of the map's file, from the world's; empty or with a slash behind
+    std::string folder;   // of the map's file, relative to the world's; empty or ending in a slash
     std::function<std::string(const std::string& file)> read;   // a file beside; throws EditFault
     std::map<std::string, std::string> changed;                 // files beside, with their new bytes
     std::size_t count = 0;                                      // of changes
@@ -43,19 +43,20 @@ public:
 
     [[nodiscard]] const LayerDraft& draft() const { return draft_; }
     [[nodiscard]] CellTable::Sort sort() const { return table_.sort; }
-    // Counted from the data's top-left; throws EditFault outside. What `key` numbers.
+    // Returns the key at a place, counted from the data's top-left; throws EditFault outside. The meaning of `key`'s
+    // numbers.
     [[nodiscard]] std::uint32_t at(int column, int row) const;
     [[nodiscard]] bool has(int column, int row) const;
-    // What a key stands for, in words that are the same for the same meaning: "set/tile:x:90", "kind crab", "" for
-    // nothing.
+    // Returns what a key stands for, in words that are the same for the same meaning: "set/tile:x:90", "kind crab", ""
+    // for nothing.
     [[nodiscard]] const std::string& meaning(std::uint32_t key) const { return meanings_[key]; }
     [[nodiscard]] std::string meaning_of(const std::string& name) const;   // of what a person names; throws EditFault
-    // The key for what a name or a meaning says, put into a legend where no entry says it yet.
+    // Returns the key for a name or a meaning, added to a legend if no entry has it yet.
     [[nodiscard]] std::uint32_t key_for(const std::string& name);
     [[nodiscard]] std::uint32_t key_for_meaning(const std::string& meaning);
 
     void set(int column, int row, std::uint32_t key);   // counts where it changes something
-    // Makes the cells those of a map of another size, of which (column, row) is the old top-left cell.
+    // Makes the cells those of a map of another size, in which (column, row) is the old top-left cell.
     void resize(int columns, int rows, int column, int row);
     void write();   // into the map's edits, or its files beside
 
@@ -89,26 +90,26 @@ void edit(OpenMap& map, const AddObject& add);
 void edit(OpenMap& map, const MoveObject& move);
 void edit(OpenMap& map, const DropObject& drop);
 void edit(OpenMap& map, const GiveObject& give);
-// Moves everything that a table of an object says of its place: by px, and by cells.
+// Moves everything in a table of an object that concerns its place: by px, and by cells.
 void move_numbers(OpenMap& map, const toml::table& object, const PointPx& by, const Cell& cells);
 // A point, or a list of points, in px.
 void move_points(OpenMap& map, const toml::node& node, const PointPx& by);
 
 // ---- keys (edit_keys.cpp)
 
-// The properties that a thing may have, by name.
+// Returns the properties that a thing may have, by name.
 using PropertyTypes = std::map<std::string, const FieldDraft*>;
 [[nodiscard]] bool holds_places(const FieldDraft& field);   // on the map, in px
-// Sets keys of a thing, or properties, in its table; gives how many changed. `what` names it in faults.
+// Sets keys of a thing, or properties, in its table; returns how many changed. `what` names it in faults.
 std::size_t set_keys(TextEdits& text, const toml::table& table, std::string_view thing, const std::string& what,
                      const PropertyTypes& types, const GivenKeys& values);
-// A value as one types it, as TOML: of a key of a thing, or of a property. Throws EditFault.
+// Returns a typed value as TOML: of a key of a thing, or of a property. Throws EditFault.
 [[nodiscard]] std::string typed_key(std::string_view thing, const std::string& what, const PropertyTypes& types,
                                     const std::string& key, const std::string& value);
-// Those of a kind, and of the kinds that it is like; of a list.
+// Returns those of a kind, and of the kinds that it is like; of a list.
 [[nodiscard]] PropertyTypes properties_of(const WorldDraft& world, const std::string& kind);
 [[nodiscard]] PropertyTypes properties_of(const std::vector<FieldDraft>& fields);
-// The keys of a new thing, as they go into its table.
+// Returns the keys of a new thing, as they are written in its table.
 [[nodiscard]] toml_text::Pairs new_keys(std::string_view thing, const std::string& what, const PropertyTypes& types,
                                         const GivenKeys& values, bool inline_table);
 void edit(OpenMap& map, const GiveLayer& give);

@@ -1,4 +1,4 @@
-// Keys, set where they are written: what a value has to be follows from the lists of keys.
+// Sets keys where they are written: the type of a value follows from the lists of keys.
 
 #include <fmt/format.h>
 
@@ -27,7 +27,7 @@ const keys::Entry* find_key(std::string_view thing, std::string_view name) {
     throw EditFault(fmt::format("'{}' is '{}', but should be {}", key, value, should_be));
 }
 
-// A value that is TOML already; what it says is looked at when the file is read again.
+// Returns a value that is TOML already; its meaning is checked when the file is read again.
 std::string as_toml(const std::string& key, const std::string& value, const char* should_be) {
     const toml::parse_result parsed = toml::parse("v = " + value);
     if (!parsed || parsed.table().size() != 1 || value.find('\n') != std::string::npos) refuse(key, value, should_be);
@@ -106,7 +106,7 @@ std::string typed(const keys::Entry& entry, const std::string& value) {
     }
 }
 
-// A value of a property: texts need no quotes.
+// Returns a value of a property: texts need no quotes.
 std::string typed(const FieldDraft& field, const std::string& value) {
     const std::string& type = field.type.value;
     const bool bare = type == "yes_no" || type == "whole" || type == "number" || type == "place" || type == "list";
@@ -121,13 +121,13 @@ std::string typed(const FieldDraft& field, const std::string& value) {
     return toml;
 }
 
-// The name of a property, where a key does not mean a key of the thing.
+// Returns the name of a property, if a key is not one of the thing's own.
 std::string property_name(std::string_view thing, const std::string& key) {
     if (key.rfind("props.", 0) == 0) return key.substr(6);
     return find_key(thing, key) == nullptr ? key : std::string();
 }
 
-// Whether a value declares a kind's property: its type and what goes with it.
+// Returns whether a value declares a kind's property: its type and what goes with it.
 bool declares(std::string_view thing, const std::string& key, const std::string& value) {
     return thing == "kind" && key.rfind("props.", 0) == 0 && !value.empty() && value.front() == '{';
 }
@@ -147,7 +147,7 @@ bool declares(std::string_view thing, const std::string& key, const std::string&
                                                  : fmt::format("; its properties: {}", fmt::join(properties, ", ")))));
 }
 
-// Another key of the same group that the table says, which this one takes the place of.
+// Returns another key of the same group in the table, which this one replaces.
 const toml::key* rival_of(const toml::table& table, std::string_view thing, const keys::Entry& entry) {
     if (entry.group < 0) return nullptr;
     for (const auto& [key, node] : table)

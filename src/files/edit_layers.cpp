@@ -1,4 +1,4 @@
-// Layers of a map: put in, taken out, moved below or above others.
+// Layers of a map: added, removed, moved below or above others.
 
 #include <fmt/format.h>
 
@@ -20,14 +20,14 @@ std::size_t find_layer(const OpenMap& map, const std::string& name) {
     unknown_name("the map", "layer", name, names);
 }
 
-// The whole of a layer: its table, with those inside of it.
+// Returns the whole of a layer: its table, with those inside it.
 TextSpan span_of(const OpenMap& map, std::size_t layer) {
     const std::vector<TextSpan> parts = TextTables(map.text, map.tree).parts({"layers", std::to_string(layer)});
     if (parts.empty()) throw EditFault("the map's layers are not written as [[layers]]: change their order by hand");
     return {parts.front().begin, parts.back().end};
 }
 
-// Where a layer goes that is to lie above or below another, or uppermost.
+// Returns where a layer goes that is to lie above or below another, or uppermost.
 std::size_t place_for(const OpenMap& map, const std::string& above, const std::string& below) {
     if (!above.empty() && !below.empty()) throw EditFault("name the layer above or the layer below, not both");
     if (!below.empty()) return span_of(map, find_layer(map, below)).begin;
@@ -35,7 +35,7 @@ std::size_t place_for(const OpenMap& map, const std::string& above, const std::s
     return map.draft.layers.empty() ? map.text.text().size() : span_of(map, map.draft.layers.size() - 1).end;
 }
 
-// Rows without anything in them.
+// Returns rows of empty cells.
 std::string empty_rows(const OpenMap& map) {
     const auto [columns, rows] = map.draft.size.value;
     std::string key;

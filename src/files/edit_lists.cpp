@@ -1,4 +1,4 @@
-// The files that a world lists: maps and tile sets that come and go.
+// The files that a world lists: maps and tile sets that are added or removed.
 
 #include <fmt/format.h>
 
@@ -33,7 +33,7 @@ void leave(OpenWorld& world, const char* list, const std::string& file) {
     });
 }
 
-// As the world's first map where nothing is said; with every tile set whose cells are as large.
+// Makes it like the world's first map unless given; with every tile set whose cells have the same size.
 MapDraft new_map(const OpenWorld& world, const AddMap& add) {
     MapDraft map;
     map.name = Name(add.map);

@@ -1,4 +1,4 @@
-// What is painted: cells of lines, boxes and rings, fills, what stands somewhere in place of something else, copies.
+// Painting: cells of lines, boxes and rings, fills, replacing one thing by another, copies.
 
 #include <map>
 

@@ -1,4 +1,4 @@
-// Which maps an edit has to read, so that one cell of a world of thousands of maps is not the price of them all.
+// Which maps an edit has to read, so that changing one cell of a world of thousands of maps does not require them all.
 
 #include <algorithm>
 
@@ -12,8 +12,8 @@ namespace {
 
 using MapNames = std::vector<std::string>;   // nothing: all maps
 
-// Whether just keys of the thing are given, none of them a property, which may name anything in the world, nor a new
-// name for what others may refer to.
+// Returns whether only keys of the thing are given, none of them a property, which may name anything in the world, nor
+// a new name for what others may refer to.
 bool refers_to_nothing_else(std::string_view thing, const GivenKeys& values) {
     const std::vector<keys::Entry>& known = keys::thing(thing).entries;
     return std::all_of(values.begin(), values.end(), [&](const auto& value) {
@@ -30,7 +30,7 @@ struct MapsNeeded {
     std::optional<MapNames> operator()(const Edit&) const {
         return MapNames{map};
     }
-    // Others may refer to what goes or gets another name.
+    // Others may refer to what is removed or renamed.
     std::optional<MapNames> operator()(const DropObject&) const { return std::nullopt; }
     std::optional<MapNames> operator()(const DropLayer&) const { return std::nullopt; }
     std::optional<MapNames> operator()(const GiveMap&) const { return std::nullopt; }
@@ -44,7 +44,7 @@ struct MapsNeeded {
     }
 
 private:
-    // The map, and those that links lead to.
+    // Returns the map, and those that links lead to.
     [[nodiscard]] std::optional<MapNames> with(std::string_view thing, const GivenKeys& values) const {
         if (!refers_to_nothing_else(thing, values)) return std::nullopt;
         MapNames maps{map};
@@ -62,7 +62,7 @@ Result<WorldDrafts> drafts_for(const WorldEdit& edit, const std::string& world_f
     if (const auto* of_map = std::get_if<EditMap>(&edit))
         if (const std::optional<MapNames> maps = std::visit(MapsNeeded{of_map->map}, of_map->edit))
             if (Result<WorldDrafts> some = load_map_drafts(world_file, *maps, reader)) return some;
-    return load_drafts(world_file, reader);   // all of it; or what is wrong with it is told better so
+    return load_drafts(world_file, reader);   // all of it; or its faults are better reported that way
 }
 
 }   // namespace dryground::files

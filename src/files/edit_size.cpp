@@ -11,7 +11,7 @@ namespace {
 
 std::string pair_toml(int a, int b) { return fmt::format("[{}, {}]", a, b); }
 
-// Says `first`, which need not have been said: below the size then.
+// Sets `first`, which may not be in the file yet: then below the size.
 void write_first(OpenMap& map, int column, int row) {
     if (const toml::node* first = map.tree.get("first")) {
         map.text.replace(*first, pair_toml(column, row));
@@ -38,7 +38,7 @@ PointPx px_of(const OpenMap& map, int columns, int rows) {
                : PointPx{0.0 + columns * width, 0.0 + rows * height};
 }
 
-// The cells that are cut off, by layer, into `map.lost`; `stays(column, row)` of the data.
+// Lists the cells that are cut off, by layer, in `map.lost`; `stays(column, row)` of the data.
 template <class Stays>
 void tell_lost_cells(OpenMap& map, const CellGrid& grid, Stays stays) {
     const auto [columns, rows] = map.draft.size.value;
@@ -56,7 +56,7 @@ void tell_lost_cells(OpenMap& map, const CellGrid& grid, Stays stays) {
                                    grid.draft().name.value, fmt::join(parts, ", ")));
 }
 
-// Properties that are places on this map.
+// Lists properties that are places on this map.
 void move_places(OpenMap& map, const toml::table& object, const std::string& kind, const PointPx& by) {
     const toml::table* props = object["props"].as_table();
     if (props == nullptr) return;

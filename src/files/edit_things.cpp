@@ -1,5 +1,5 @@
-// What the world's own file names: barriers, flags, storeys, movers, facts, events, kinds; and the keys of the file
-// itself.
+// The things that the world's own file declares: barriers, flags, storeys, movers, facts, events, kinds; and the keys
+// of the file itself.
 
 #include <fmt/format.h>
 
@@ -16,7 +16,7 @@ using toml_text::in_quotes;
 
 namespace {
 
-// The table that holds things of a sort: "kinds". Throws EditFault where there is no such sort.
+// Returns the table that holds things of a kind: "kinds". Throws EditFault if it is unknown.
 std::string table_of_things(const std::string& thing) {
     constexpr std::string_view sorts[] = {"barrier", "flag", "storey", "mover", "fact", "event", "kind"};
     if (std::find(std::begin(sorts), std::end(sorts), thing) == std::end(sorts))
@@ -61,7 +61,7 @@ const toml::node& thing_in(const toml::table& tree, const std::string& thing, co
 
 std::string what_is(const std::string& thing, const std::string& name) { return fmt::format("{} '{}'", thing, name); }
 
-// What is said of a new thing: its note, or its keys.
+// The keys of a new thing, or its note.
 struct NewThing {
     std::string entry;   // in its table's lines
     std::string lines;   // below a header of its own
@@ -137,7 +137,7 @@ void edit(OpenWorld& world, const DropThing& drop) {
 
 namespace {
 
-// A value in one of the world's own tables, as TOML.
+// Returns a value in one of the world's own tables, as TOML.
 std::string inner_toml(const std::string& table, const std::string& key, const std::string& value) {
     if (table == "merging") return typed_key(table, "[merging]", {}, key, value);
     if (table == "goals") {

@@ -16,7 +16,7 @@ const TileSetDraft& find_set(const OpenWorld& world, const std::string& name) {
 
 std::string what_tile(const std::string& tile) { return fmt::format("tile '{}'", tile); }
 
-// Does something to each tile that matches; throws EditFault where none does.
+// Changes each tile that matches; throws EditFault if none does.
 template <class Action>
 std::size_t each_tile(const toml::table& tree, const std::string& set, const std::string& pattern, Action action) {
     std::size_t matches = 0, count = 0;

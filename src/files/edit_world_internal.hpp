@@ -7,7 +7,7 @@
 
 namespace dryground::files {
 
-// What a world's files say, and what becomes of them.
+// The content of a world's files, and how it changes.
 struct OpenWorld {
     const WorldBuilder& builder;
     const FileReader& reader;
@@ -18,7 +18,7 @@ struct OpenWorld {
     [[nodiscard]] std::string read(const std::string& file) const;   // throws EditFault
 };
 
-// The world with the maps that an edit needs (edit_reads.cpp).
+// Returns the world with the maps that an edit needs (edit_reads.cpp).
 [[nodiscard]] Result<WorldDrafts> drafts_for(const WorldEdit& edit, const std::string& world_file,
                                              const FileReader& reader);
 
@@ -27,7 +27,7 @@ struct OpenWorld {
 [[noreturn]] void unknown_name(const std::string& where, std::string_view sort, const std::string& name,
                                const std::vector<std::string>& names);
 
-// The draft of a name; throws EditFault with the nearest one.
+// Returns the draft of a name; throws EditFault with the nearest one.
 template <class Draft>
 const Draft& find_draft(const std::vector<Draft>& drafts, std::string_view sort, const std::string& name) {
     std::vector<std::string> names;
@@ -38,7 +38,7 @@ const Draft& find_draft(const std::vector<Draft>& drafts, std::string_view sort,
     unknown_name("the world", sort, name, names);
 }
 
-// Changes one file by what `change(text, tree)` does to it, which gives how much it changed.
+// Changes one file by what `change(text, tree)` does to it, which returns how much it changed.
 template <class Change>
 void change_file(OpenWorld& world, const std::string& file, Change change) {
     const std::string text = world.read(file);

@@ -13,7 +13,7 @@ namespace dryground::files {
 
 namespace {
 
-// Where the field ends that begins at a byte of a CSV text.
+// Returns where the field ends that begins at a byte of a CSV text.
 std::size_t field_end(const std::string& text, std::size_t at) {
     if (at < text.size() && text[at] == '"') {
         for (++at; at < text.size() && text[at] != '\n'; ++at)
@@ -44,7 +44,7 @@ void CellGrid::write() {
 
 namespace {
 
-// What of an old row is to be done: how many cells go or come before and behind it.
+// What happens to an old row: how many cells are removed or added before and behind it.
 struct Ends {
     int cut_before, cut_behind, add_before, add_behind;
 };

@@ -1,4 +1,4 @@
-// From a path that a user gives to the world that it belongs to.
+// Finds the world that a path given by a user belongs to.
 
 #include <fmt/format.h>
 
@@ -33,7 +33,7 @@ std::string sort_of_format(const std::string& format, int& version) {
 
 namespace {
 
-// The sort of a file and, of a map, its name.
+// The format of a file and, for a map, its name.
 struct Glance {
     std::string sort, name, fault;
     Report report;
@@ -62,7 +62,7 @@ Glance glance(const fs::path& path) {
     return result;
 }
 
-// Without parsing it: folders of maps hold thousands of files.
+// Reads it without parsing: folders of maps hold thousands of files.
 bool may_be_world(const fs::path& path) {
     const Result<std::string> file = read_file(path);
     return file && file->find("dryground/world/") != std::string::npos;
@@ -78,7 +78,8 @@ std::vector<fs::path> worlds_in(const fs::path& folder) {
     return found;
 }
 
-// The world's text with one more file in the list `key`; nothing where it is in it already, or the text is no TOML.
+// Returns the world's text with one more file in the list `key`; nothing if it is listed already, or the text is not
+// TOML.
 std::optional<std::string> listed_too(const std::string& text, const char* key, const std::string& file, Place& place) {
     const toml::parse_result parsed = toml::parse(text);
     if (!parsed) return std::nullopt;
@@ -88,7 +89,7 @@ std::optional<std::string> listed_too(const std::string& text, const char* key, 
     return edits.result();
 }
 
-// Reads a map or a tile set beside the world that does not list it.
+// Reads a map or a tile set beside a world that does not list it.
 void read_besides(const fs::path& file, const char* key, FoundWorld& found, Report& report) {
     const fs::path world = found.world;
     const std::string name = file.lexically_relative(world.parent_path()).generic_string();
@@ -145,7 +146,7 @@ Result<FoundWorld> find_world(const std::string& path) {
         }
         if (folder == folder.parent_path()) break;
     }
-    // None: it is taken by itself.
+    // None: it is opened without a world.
     if (const auto assumed = files::assume_world(whole, file.sort)) {
         found.world = assumed->file.generic_string();
         Finding finding;

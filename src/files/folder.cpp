@@ -1,3 +1,5 @@
+// The folder of a world: paths within it, and files found by name.
+
 #include "folder_internal.hpp"
 
 #include <algorithm>
@@ -10,7 +12,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// Whether the caller's reader is our own, which looks at the disk.
+// Returns whether the caller's reader is our own, which looks at the disk.
 bool is_own(const FileReader& reader) {
     const auto* function = reader.target<Result<std::string> (*)(const std::string&)>();
     return function != nullptr && *function == &read_file;

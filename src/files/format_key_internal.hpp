@@ -1,4 +1,4 @@
-// Inside the files room: what a file says it is, in its first key.
+// Inside the files room: the format of a file, as its first key declares it.
 #pragma once
 
 #include <string>
@@ -11,7 +11,7 @@ struct Format {
 };
 inline constexpr Format formats[] = {{"world", "a world"}, {"tiles", "a tile set"}, {"map", "a map"}};
 
-// The sort of a file by its `format` key: "world", "tiles", "map"; empty when it says none of ours.
+// Returns the format of a file by its `format` key: "world", "tiles", "map"; empty if it declares none of ours.
 [[nodiscard]] std::string sort_of_format(const std::string& format, int& version);
 
 }   // namespace dryground::files

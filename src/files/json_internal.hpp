@@ -11,10 +11,10 @@ using Json = nlohmann::ordered_json;
 
 [[nodiscard]] std::string json_text(const Json& value);
 
-// A number, as a whole one where it is: shorter in CBOR, the same in JSON.
+// Returns a number, as a whole one if it is one: shorter in CBOR, the same in JSON.
 [[nodiscard]] Json number_json(double number);
 
-// The same added to a text, for a value that stands so many spaces deep.
+// Appends the same to a text, for a value that is indented by so many spaces.
 enum class Spaces { some, none };
 void add_json(std::string& text, const Json& value, int indent, Spaces spaces);
 

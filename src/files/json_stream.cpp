@@ -1,3 +1,7 @@
+// Writes trees with holes, as JSON text and as CBOR.
+//
+// Cost: that of the values; memory holds one hole at a time.
+
 #include "json_stream_internal.hpp"
 
 #include <algorithm>
@@ -29,7 +33,7 @@ public:
     }
 
 private:
-    // Of a list or table that has holes: an item a line.
+    // Writes a list or table that has holes: an item a line.
     void write_items(const Json& value, int indent) {
         const std::string line_break = "\n" + std::string(static_cast<std::size_t>(indent), ' ');
         if (sinks_.cbor) sinks_.cbor(cbor_head(value.is_object(), value.size()));

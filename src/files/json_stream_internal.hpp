@@ -1,5 +1,5 @@
 // Inside the files room: trees that are too large to be held at once. Some of their values are holes, which are made
-// when they are written, one after the other, and let go of.
+// when they are written, one after the other, and then released.
 #pragma once
 
 #include <cstdint>
@@ -15,7 +15,7 @@ namespace dryground::files {
 // The makers of a tree's holes. They are called once each, in the order in which the tree is written.
 class Holes {
 public:
-    // What stands in the tree for what a maker makes.
+    // Adds a maker; returns what stands in the tree for its result.
     [[nodiscard]] Json add(std::function<Json()> make) {
         makers_.push_back(std::move(make));
         return Json::binary({}, makers_.size() - 1);
@@ -34,10 +34,10 @@ struct TreeSinks {
 };
 
 // Writes a tree with its holes filled. What fills a hole is written without spaces: it is for programs. The text begins
-// at the present end of a line, `indent` spaces deep.
+// at the present end of a line, indented by `indent` spaces.
 void write_tree(const Json& tree, const Holes& holes, int indent, const TreeSinks& sinks);
 
-// The first bytes of a list or table of so many items in CBOR (RFC 8949, 3.1).
+// Returns the first bytes of a list or table of so many items in CBOR (RFC 8949, 3.1).
 [[nodiscard]] std::vector<std::uint8_t> cbor_head(bool is_table, std::size_t count);
 
 }   // namespace dryground::files

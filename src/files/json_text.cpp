@@ -1,3 +1,5 @@
+// JSON as we write it: indented for people, with points and short lists on one line.
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -10,7 +12,7 @@ namespace dryground::files {
 
 namespace {
 
-// How many levels of lists and tables are in a value; plain values have none.
+// Returns how many levels of lists and tables are in a value; plain values have none.
 int depth(const Json& value) {
     if (!value.is_structured()) return 0;
     int deepest = 0;

@@ -1,4 +1,4 @@
-// From a world's file to a world: reads all files it names, then lets the builder do the rest.
+// Loads a world: reads its file and all files it names, then the builder does the rest.
 
 #include <fmt/format.h>
 
@@ -33,7 +33,7 @@ std::vector<std::string_view> lines_of(std::string_view text) {
     }
 }
 
-// Where a byte stands, in lines and characters.
+// Returns the line and character of a byte.
 Place place_in(const std::string& file, std::string_view text, std::size_t byte) {
     const std::string_view before = text.substr(0, byte);
     const auto line = 1 + std::count(before.begin(), before.end(), '\n');
@@ -54,7 +54,7 @@ bool is_text(const Source& source, std::string_view text) {
 
 namespace {
 
-// The parsed file, if it is TOML of the wanted sort and version.
+// Returns the parsed file, if it is TOML of the wanted format and version.
 std::optional<toml::table> parse(Source& source, std::string_view text, const Format& wanted) {
     if (!is_text(source, text)) return std::nullopt;
     Lightened light = lighten(text);
@@ -139,7 +139,7 @@ public:
             maps_complete &= read_named(path, formats[2], seen, [&](const Reading& reading, const toml::table& root) {
                 builder.map(read_map(reading, root));
             });
-        // Without the world or a tile set, the names that they declare are not there: their own findings are enough.
+        // Without the world or a tile set, the names that they declare are unknown: their own findings are enough.
         if (!complete) return Failure{{}, std::move(report_)};
         file_.draft.lacks_maps = !maps_complete;
         builder.world(std::move(file_.draft));
@@ -159,7 +159,7 @@ public:
     }
 
 private:
-    // The name of the map in a file; where that cannot be told, the file's own up to its first point.
+    // Returns the name of the map in a file; if that cannot be determined, the file's own up to its first point.
     std::string name_in(const Name& path) {
         const std::string file_name = fs::path(path.value).filename().generic_string();
         const auto resolved = folder_.resolve(name_, path.value);
@@ -171,7 +171,7 @@ private:
         return name ? *name : file_name.substr(0, file_name.find('.'));
     }
 
-    // The path of the map of a name, as the world's file has it. Files that are named after it are looked into first.
+    // Returns the path of the map of a name, as the world's file has it. Files named after it are tried first.
     std::optional<Name> file_of_map(const std::string& map) {
         std::vector<Name> paths = file_.maps;
         std::stable_partition(paths.begin(), paths.end(), [&](const Name& path) {

@@ -12,9 +12,9 @@ namespace dryground::files {
 // Rows by where the parser finds their text to open: line and column, from 1.
 using LongRows = std::map<std::pair<std::size_t, std::size_t>, std::string_view>;
 
-// The text with just the line breaks of long literal texts (rows = '''…''') left, so that the parser sees all else
-// where it is; and what was taken out, as it stands in the text given, which must outlive it. Only what the parser
-// would take as it is goes: no control characters but tabs, and line breaks without carriage returns.
+// The text with only the line breaks of long literal texts (rows = '''…''') left, so that the parser sees all
+// else at its place; and what was removed, as it stands in the given text, which must outlive it. Only texts that the
+// parser would not change are removed: no control characters except tabs, and line breaks without carriage returns.
 struct Lightened {
     std::string text;
     LongRows rows;

@@ -34,7 +34,7 @@ Json triangle_polygons(const Json& mesh) {
     return polygons;
 }
 
-// What a form of a group is as polygons or lines. Both empty when it is no geometry.
+// A form of a group as polygons or lines. Both empty if it is not geometry.
 struct Geometry {
     Json polygons = Json::array(), lines = Json::array();
 };
@@ -61,7 +61,7 @@ Geometry geometry_of(const std::string& form, const Json& value) {
     return result;
 }
 
-// Calls action(properties, geometry) for each form of each group that there is something of.
+// Calls action(properties, geometry) for each non-empty form of each group.
 void each_form(const Json& tree, const std::function<void(const Json&, const Geometry&)>& action) {
     const auto group_forms = [&](const Json& group, Json properties) {
         for (const char* key : {"storey", "barrier", "trigger", "mover", "one_way"}) properties[key] = group[key];
@@ -99,8 +99,8 @@ std::string geojson(const Json& tree) {
                           {"features", std::move(features)}});
 }
 
-// A picture of plain shapes that drawing programs open: areas filled, lines drawn; what each is of stands in its class
-// and its data. One user unit is one of the file's.
+// Makes a picture of plain shapes that drawing programs open: areas filled, lines drawn; what each belongs to is in its
+// class and its data. One user unit is one of the file's.
 std::string svg(const Json& tree) {
     std::string shapes;
     double left = 0, top = 0, right = 0, bottom = 0;

@@ -36,7 +36,7 @@ std::string base64(std::string bytes) {
     return text.replace(text.size() - missing, missing, missing, '=');
 }
 
-// The part of linear light that one of a colour's bytes in sRGB stands for (IEC 61966-2-1).
+// Returns the linear light that a byte of a colour in sRGB stands for (IEC 61966-2-1).
 double linear(std::uint8_t byte) {
     const double s = byte / 255.0;
     const double light = s <= 0.04045 ? s / 12.92 : std::pow((s + 0.055) / 1.055, 2.4);
@@ -96,7 +96,7 @@ public:
         if (length > 0)
             buffers_.push_back(
                 {{"byteLength", length}, {"uri", "data:application/octet-stream;base64," + base64(bytes_)}});
-        // Lists that hold nothing are not allowed.
+        // Empty lists are not allowed.
         const std::initializer_list<std::pair<const char*, Json*>> lists{
             {"scenes", &scenes},        {"nodes", &nodes_},       {"meshes", &meshes_},  {"materials", &materials_},
             {"accessors", &accessors_}, {"bufferViews", &views_}, {"buffers", &buffers_}};

@@ -1,5 +1,5 @@
-// `dryground/merge/1`: geometry for games, in the unit and direction they ask for. Rings run so that the solid is on
-// the left by the numbers as written; with y up every y is negated, so every ring is turned around then, its first
+// Writes `dryground/merge/1`: geometry for games, in the requested unit and direction. Rings run so that the solid is
+// on the left by the numbers as written; with y up every y is negated, so every ring is turned around then, its first
 // point staying first.
 
 #include <algorithm>
@@ -39,7 +39,7 @@ public:
         return map(merge, "chunks", std::move(chunks));
     }
 
-    // Before anything of a map is written.
+    // Prepares for a map.
     void start(const std::string& map, Plane plane) {
         numbers_.emplace(world_, world_.map(map), output_.unit, output_.y, plane);
         regions_ = vertices_ = pieces_ = 0;
@@ -49,7 +49,7 @@ public:
     // with the same for each of its groups.
     Json part(const Group& group, int same_as) { return this->group(group, same_as); }
     Json part(const Chunk& chunk, const std::vector<int>& same_as) { return this->chunk(chunk, same_as); }
-    // Of all that was written of the map.
+    // Returns the figures of all that was written of the map.
     [[nodiscard]] Json stats(const MergeStats& stats) const {
         return {{"shapes_in", stats.shapes_in},
                 {"regions", regions_},
@@ -81,7 +81,7 @@ private:
     Json chunk(const Chunk& chunk, const std::vector<int>& same_as = {}) {
         return {{"chunk", {chunk.chunk[0], chunk.chunk[1]}}, {"groups", groups(chunk.groups, same_as)}};
     }
-    // From where to where each storey reaches.
+    // Returns the range of heights of each storey.
     [[nodiscard]] Json storeys() const {
         Json result = Json::array();
         for (const Storey& storey : world_.storeys())
@@ -99,7 +99,7 @@ private:
     [[nodiscard]] Json ring(const Ring& points) const { return numbers_->ring(points); }
     [[nodiscard]] Json rings(const std::vector<Ring>& all) const { return numbers_->rings(all); }
     [[nodiscard]] bool up() const { return numbers_->up(); }
-    // One-way lines keep what they stop on their right; others start where they start.
+    // Returns the points of a line: one-way lines keep what they stop on their right; others keep their start.
     [[nodiscard]] Json line(const Ring& points, bool directed) const {
         Json result = Json::array();
         const std::size_t n = points.size();
@@ -171,7 +171,7 @@ private:
         return {{"vertices", std::move(vertices)}, {"indices", std::move(indices)}};
     }
 
-    // What blocks from one side alone keeps that side: it is turned round where y is.
+    // What blocks from one side keeps that side: it is reversed if y is.
     [[nodiscard]] Json chain(const Chain& chain) const {
         const bool turned = up() && !chain.two_sided;
         const std::size_t n = chain.points.size();
@@ -221,7 +221,7 @@ Json tree_of(const World& world, const std::vector<Merged>& merges, const MergeO
 
 namespace {
 
-// Groups with surfaces by the numbers of another list, which grows by those that it lacks.
+// Renumbers groups' surfaces by another list, which grows by those that it lacks.
 std::vector<Group> renumbered(std::vector<Group> groups, const std::vector<Surface>& own, std::vector<Surface>& all) {
     std::vector<int> numbers;
     for (const Surface& surface : own) {
@@ -250,8 +250,8 @@ namespace {
 Plane plane_of(const Merge& merge) { return merge.plane; }
 Plane plane_of(const ChunkedMerge& merge) { return merge.plane; }
 
-// Lets go of what a mover's group holds where a barrier's group holds the same, as where one barrier alone stops the
-// mover, and returns the places of those groups.
+// Releases what a mover's group holds if a barrier's group holds the same, as when one barrier alone stops the mover,
+// and returns the places of those groups.
 std::vector<int> shared(std::vector<Group>& groups) {
     std::vector<int> same_as(groups.size(), -1);
     for (std::size_t i = 0; i < groups.size(); ++i) {
@@ -269,7 +269,7 @@ std::vector<int> shared(std::vector<Group>& groups) {
     return same_as;
 }
 
-// The groups of a map, or the chunks of one, and what `shared` says of them.
+// Writes the groups of a map, or the chunks of one, with the meaning of `shared`.
 struct GroupParts {
     explicit GroupParts(Merge& merge) : parts(merge.groups), same_as(shared(merge.groups)) {}
     std::vector<Group>& parts;
@@ -283,7 +283,7 @@ struct ChunkParts {
     std::vector<std::vector<int>> same_as;
 };
 
-// A tree whose groups or chunks are holes: each is written and let go of, and what was counted comes last.
+// Returns a tree whose groups or chunks are holes: each is written and released, and the figures come last.
 template <class Merged, class Parts>
 Json tree_with_holes(const World& world, Merged merged, const MergeOutput& output, Holes& holes) {
     struct State {

@@ -1,3 +1,5 @@
+// Rows of whole numbers as text: see number_rows_internal.hpp.
+
 #include "number_rows_internal.hpp"
 
 #include <fmt/format.h>

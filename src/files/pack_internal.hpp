@@ -1,5 +1,5 @@
 // Inside the files room: `dryground/pack/1` (schema/pack.schema.json), everything a game loads. write_pack*.cpp make
-// the tree from a world; read_pack*.cpp make drafts from the tree, for which the builder is asked as for any other.
+// the tree from a world; read_pack*.cpp make drafts from the tree, which the builder checks as any others.
 #pragma once
 
 #include <span>
@@ -16,21 +16,21 @@ namespace dryground::files {
 [[nodiscard]] Json area_json(const Regions& area);
 [[nodiscard]] Json contacts_json(const World& world);
 [[nodiscard]] Json bits_json(const World& world);
-// Whether sets of flags are written as numbers, which every reader of JSON keeps whole up to 53 flags; else they are
-// hexadecimal text.
+// Returns whether sets of flags are written as numbers, which every reader of JSON keeps whole up to 53 flags; else
+// they are hexadecimal text.
 [[nodiscard]] bool flags_are_numbers(const World& world);
-// What an object covers, and where its picture's corner is, as the file's merged ground is told.
+// Returns what an object covers, and where its picture's corner is, in the coordinates of the file's merged ground.
 [[nodiscard]] Json placed_json(const World& world, const Map& map, const Object& object, const PackOutput& output);
-// A map's tree. What is long in it are holes: groups or chunks of merged ground, variants. World, map
-// and output must outlive them.
+// Returns a map's tree. Its long values are holes: groups or chunks of merged ground, variants. World, map and output
+// must outlive them.
 [[nodiscard]] Json packed_map_json(const World& world, const Map& map, const PackOutput& output, Holes& holes);
 // Makes holes of the same values of a tree that has none.
 void make_holes(Json& map, Holes& holes);
-// The pack of a world whose maps are such trees, in the world's order: each is made, written and let go of.
+// Returns the pack of a world whose maps are such trees, in the world's order: each is made, written and released.
 [[nodiscard]] std::string pack_of(const World& world, const PackOutput& output,
                                   const std::function<Json(std::size_t map, Holes& holes)>& tree_of_map);
 [[nodiscard]] std::string hash_of(std::span<const std::uint8_t> bytes);   // 16 hexadecimal digits
-// The groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
+// Return the groups of the barriers and of every mover, as a file of merged geometry has them (merge_json.cpp).
 [[nodiscard]] Json merged_json(const World& world, const std::vector<Merge>& merges, const MergeOutput& output,
                                Holes& holes);
 [[nodiscard]] Json merged_json(const World& world, const std::vector<ChunkedMerge>& merges, const MergeOutput& output,
@@ -38,10 +38,10 @@ void make_holes(Json& map, Holes& holes);
 
 // ---- reading
 
-// The tree of a pack, except what a world makes anew.
+// Returns the tree of a pack, except what a world makes anew.
 [[nodiscard]] Result<Json> parse_pack(std::string_view bytes);
 
-// A value in the tree. What it should be and is not becomes a finding, with the way to it.
+// A value in the tree. If it is not of the expected type, a finding is added, with its path.
 class Node {
 public:
     // `whole`: what messages call the whole tree.
@@ -49,7 +49,7 @@ public:
         : json_(json), path_(std::move(path)), report_(&report), whole_(whole) {}
 
     [[nodiscard]] Node at(std::string_view key) const;
-    // One that may be left out: null then.
+    // Returns a value that may be left out: null then.
     [[nodiscard]] Node at_if_there(std::string_view key) const;
     // Reports keys of a table that are none of these.
     void only(const std::vector<std::string_view>& keys) const;
@@ -81,13 +81,13 @@ public:
 private:
     [[nodiscard]] std::string what() const;   // what it is, for messages about its keys
 
-    const Json* json_;   // null: it is not there, as was said
+    const Json* json_;   // null: it is missing, which was reported
     std::string path_;
     Report* report_;
     const char* whole_;
 };
 
-// The drafts of a pack; its hash is read by read_pack.
+// Adds the drafts of a pack; its hash is read by read_pack.
 void read_packed(const Node& root, WorldBuilder& builder);
 
 }   // namespace dryground::files

@@ -1,4 +1,4 @@
-// A part holds its map's tree as the pack has it, what it was made from, and how it is written.
+// Parts of packs. A part holds its map's tree as the pack has it, what it was made from, and how it is written.
 
 #include "dryground/pack_parts.hpp"
 
@@ -19,7 +19,7 @@ namespace {
 
 constexpr const char* part_format = "dryground/part/1";
 
-// How a pack is written, and by which version: parts that differ in it do not fit together.
+// Returns how a pack is written, and by which version: parts that differ in it do not fit together.
 std::string manner_of(const PackOutput& output) {
     return fmt::format("{} {} {} {}{}{}", version, output.unit == Unit::m ? "m" : "px",
                        output.y == YAxis::up ? "up" : "down", output.plane == Plane::ground ? "ground" : "screen",
@@ -27,7 +27,7 @@ std::string manner_of(const PackOutput& output) {
                        output.variants > 0 ? fmt::format(" {} variants", output.variants) : "");
 }
 
-// What is wrong with a part that was read; empty when nothing is.
+// Returns what is wrong with a part that was read; empty if nothing is.
 std::string fault_of(const Json& part, const PackOutput& output,
                      const std::function<std::string(const std::string& file)>& hash_now) {
     if (!part.is_object() || part.value("format", "") != part_format || !part.contains("map") ||
@@ -70,7 +70,7 @@ Result<std::string> join_parts(const World& world, const std::vector<NamedBytes>
                                const std::function<std::string(const std::string& file)>& hash_now) {
     std::vector<std::string> faults;
     std::map<std::string, files::Json> trees;
-    std::set<std::string> faulty;   // maps whose part is there, and no good
+    std::set<std::string> faulty;   // maps whose part exists but is unusable
     for (const NamedBytes& named : parts) {
         files::Json part = files::Json::from_cbor(named.bytes, true, false);   // no exceptions: damaged is discarded
         const std::string fault = files::fault_of(part, output, hash_now);

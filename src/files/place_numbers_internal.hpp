@@ -1,4 +1,4 @@
-// Inside the files room: how a file for games tells places: in its unit, with y pointing as it says, on its plane.
+// Inside the files room: how a file for games gives places: in its unit, with its direction of y, on its plane.
 #pragma once
 
 #include <fmt/format.h>
@@ -28,19 +28,20 @@ public:
         across_ = grid_.width(), down_ = grid_.height();
     }
 
-    // Of coordinates of merged ground, which lie on the file's plane already. Whole numbers of steps are exact in a
+    // Return coordinates of merged ground, which lie on the file's plane already. Whole numbers of steps are exact in a
     // double; one division rounds once.
     [[nodiscard]] double x(std::int32_t steps) const { return steps / across_; }
     [[nodiscard]] double y(std::int32_t steps) const { return steps / down_; }
     [[nodiscard]] bool up() const { return up_; }
     [[nodiscard]] double area(double square_steps) const { return square_steps / across_ / down_; }
-    // Heights and lengths that the map tells in px. A diamond's width is the diagonal of a cell on the ground.
+    // Converts heights and lengths that the map gives in px. A diamond's width is the diagonal of a cell on the ground.
     [[nodiscard]] double length(double px) const { return px / px_; }
 
     [[nodiscard]] Json point(Point p) const {
         return Json::array({number_json(x(p.x)), number_json(up_ ? -y(p.y) : y(p.y))});
     }
-    // A ring with the solid on its left by the numbers: with y up it is turned round, its first point staying first.
+    // Returns a ring with the solid on its left by the numbers: with y up it is reversed, its first point staying
+    // first.
     [[nodiscard]] Json ring(const Ring& points) const {
         Json result = Json::array();
         const std::size_t n = points.size();
@@ -58,7 +59,7 @@ public:
                             number_json(x(wide)), number_json(y(high))});
     }
 
-    // From steps of the map to the plane that the file is of.
+    // Converts steps of the map to the plane of the file.
     [[nodiscard]] Point on_plane(Point steps) const { return plane_ == Plane::ground ? grid_.flat(steps) : steps; }
     [[nodiscard]] Ring on_plane(Ring ring) const {
         for (Point& p : ring) p = on_plane(p);

@@ -18,7 +18,7 @@ namespace dryground::files {
 
 namespace {
 
-// Numbers things by their first appearance. What came lately is found without the table.
+// Numbers things by their first appearance. Recent ones are found without the table.
 template <class Key, class Hash>
 class Numbering {
 public:
@@ -74,7 +74,7 @@ private:
         table_.row_ends.push_back(table_.numbers.size());
     }
 
-    // From its first character to the comma or line end behind it, which `row` takes.
+    // Reads from its first character to the comma or line end behind it, which `row` consumes.
     void field() {
         while (at_ < text_.size() && is_blank(text_[at_])) ++at_;
         table_.characters.push_back(characters_to(at_));
@@ -115,7 +115,7 @@ private:
                 whole = false;
                 break;
             }
-        if (!whole) unquoted_.clear();   // its mistake is told; it stands for nothing
+        if (!whole) unquoted_.clear();   // its mistake is reported; it stands for nothing
         owned_.push_back(std::make_unique<std::string>(unquoted_));
         add(*owned_.back());
     }
@@ -125,7 +125,7 @@ private:
             table_.numbers.push_back(number_(field, field.size(), [&] { table_.keys.emplace_back(field); }));
             return;
         }
-        // Short fields are told apart by their bytes as one number. Bytes of 0 behind them do not count as theirs.
+        // Short fields are distinguished by their bytes as one number. Zero bytes behind them do not count.
         std::uint64_t bytes = 0;
         for (std::size_t i = 0; i < field.size(); ++i)
             bytes |= std::uint64_t{static_cast<unsigned char>(field[i])} << 8 * i;
@@ -153,7 +153,7 @@ private:
 
     [[nodiscard]] static bool is_blank(char c) { return c == ' ' || c == '\t'; }
 
-    // How many characters of the row come before a byte. Asked for ever later bytes.
+    // Returns how many characters of the row come before a byte. Called with increasing bytes.
     std::uint32_t characters_to(std::size_t byte) {
         if (is_ascii_) return static_cast<std::uint32_t>(byte - row_start_);
         for (; counted_ < byte; ++counted_)

@@ -1,5 +1,5 @@
-// Inside the files room: reads tables by the lists of their keys. What a member of some type looks like in a file is
-// said here, once for each type; what keys there are, in keys/.
+// Inside the files room: reads tables by the lists of their keys. How a member of some type looks in a file is defined
+// here, once for each type; which keys exist, in keys/.
 #pragma once
 
 #include <algorithm>
@@ -13,7 +13,7 @@ template <class Draft>
 concept HasPlace = requires(Draft draft) {
     draft.place;
 };
-// Which keys of a group a table says, those apart that may stand beside the others.
+// Returns which keys of a group a table has, except those that may stand beside the others.
 [[nodiscard]] inline std::vector<std::string> said_of(const Table& table, const keys::Group& group) {
     std::vector<std::string> said;
     for (const keys::OneOf& one : group.keys.first(group.keys.size() - group.companions))
@@ -27,8 +27,8 @@ public:
     // `map`: whose layers are read.
     explicit KeyReader(const Reading& reading, const MapDraft* map = nullptr) : reading_(&reading), map_(map) {}
 
-    // All keys of a draft, or but those that say together what it is. Keys that are none are reported when the table is
-    // finished.
+    // Reads all keys of a draft, or only those that define together what it is. Unknown keys are reported when the
+    // table is finished.
     template <class Draft>
     void read(Table& table, Draft& draft, bool groups_alone = false) const {
         keys::each_key(keys::Of<Draft>{}, [&](const auto& key, auto member) {
@@ -95,7 +95,7 @@ private:
     void read_key(Table& table, const Key& key, std::uint64_t& into) const {
         if (const auto said = table.whole(name(key))) into = static_cast<std::uint64_t>(said->value);
     }
-    // Out of all ranges that we have, where it is out of that of int.
+    // Out of every range that we have, if it is out of that of int.
     [[nodiscard]] static int in_int(std::int64_t value) {
         return static_cast<int>(std::clamp<std::int64_t>(value, -1'000'000'000, 1'000'000'000));
     }
@@ -192,7 +192,7 @@ private:
         std::vector<Draft> list;
         if (read_list(table, key, list)) into = std::move(list);
     }
-    // False when there is none.
+    // Returns false if there is none.
     template <class Draft>
     bool read_list(Table& table, const Key& key, std::vector<Draft>& into) const {
         if (const toml::array* items = table.tree()[key.name].as_array()) into.reserve(items->size());
@@ -207,7 +207,7 @@ private:
                               if (is_worth_keeping(draft)) into.push_back(std::move(draft));
                           });
     }
-    // Whether enough was said for more findings to make sense.
+    // Returns whether enough was given for further findings to make sense.
     template <class Draft>
     [[nodiscard]] static bool is_worth_keeping(const Draft&) {
         return true;

@@ -10,8 +10,8 @@
 
 namespace dryground::files {
 
-// The rows of a multi-line text, each with the place of its first character. The parser tells where the text opens; its
-// first line stands there, or on the next line when a line break follows the opening quotes.
+// Returns the rows of a multi-line text, each with the place of its first character. The parser gives the place where
+// the text opens; its first line stands there, or on the next line if a line break follows the opening quotes.
 std::vector<Located<std::string>> read_rows(const Source& source, const Located<std::string>& text) {
     std::vector<Located<std::string>> rows;
     Place place = text.place;
@@ -42,7 +42,7 @@ std::vector<Located<std::string>> read_rows(const Source& source, const Located<
 
 namespace {
 
-// The cells of a layer from the file that `key` names.
+// Reads the cells of a layer from the file that `key` names.
 std::optional<CellTable> read_cells(const Reading& reading, Table& table, const char* key) {
     const auto path = table.text(key);
     if (!path) return std::nullopt;
@@ -61,7 +61,7 @@ std::optional<CellTable> read_cells(const Reading& reading, Table& table, const 
 
 }   // namespace
 
-// What a layer holds: said in exactly one way.
+// Reads the content of a layer: given in exactly one way.
 void KeyReader::read_key(Table& table, const Key& key, std::optional<GrowthDraft>& into) const {
     auto inner = table.table(name(key), fmt::format("'{}'", key.name));
     if (!inner) return;
@@ -142,7 +142,7 @@ MapDraft read_map(const Reading& reading, const toml::table& node) {
     KeyReader(reading, &draft).read(root, draft);
     draft.size.place = draft.size.place.line > 0 ? draft.size.place : draft.place;
     root.finish();
-    // A size that could not be read has been told; for the rest of the findings the first rows stand in for it.
+    // A size that could not be read has been reported; for the rest of the findings the first rows are used instead.
     if (draft.size.value == std::array<int, 2>{0, 0} && draft.size.place == draft.place)
         for (const LayerDraft& layer : draft.layers) {
             if (layer.cells && !layer.cells->row_ends.empty())

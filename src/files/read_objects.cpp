@@ -64,7 +64,7 @@ void KeyReader::read_group(Table& table, ObjectDraft& draft, decltype(ObjectDraf
     if (forms.size() > 1)
         source.add(Rule::out_of_range, draft.place,
                    {table.what(), fmt::format("{} at once", fmt::join(forms, " and ")), "said in exactly one way"});
-    if (!forms.empty()) into = PointPx{};   // a mistake in it is told; do not tell that nothing was said
+    if (!forms.empty()) into = PointPx{};   // a mistake in it is reported; do not report that it is missing
     if (forms.size() == 1)
         if (auto form = read_object_form(table, forms[0])) into = std::move(*form);
     read_holes(table, into);

@@ -1,5 +1,5 @@
-// Inside the files room: reads things of a pack to drafts by the lists of their keys (keys/pack_key_internal.hpp).
-// How a member of some type is read is said here, once for each type.
+// Inside the files room: reads things of a pack to drafts by the lists of their keys (keys/pack_key_internal.hpp). How
+// a member of some type is read is defined here, once for each type.
 #pragma once
 
 #include <algorithm>
@@ -21,14 +21,14 @@ public:
     explicit Reader(Point back = {}) : back_(back) {}
     [[nodiscard]] Point back() const { return back_; }
 
-    // A thing: all of its keys, also those that are read together.
+    // Reads a thing: all of its keys, also those that are read together.
     template <class Thing, class Draft>
     void table(const Node& node, Draft& draft) const {
         if constexpr (HasPlace<Draft>) draft.place = node.where();
         keys<Thing>(node, draft);
         read_by_hand(node, draft);
     }
-    // Keys of a thing. What is no key of it is reported.
+    // Reads keys of a thing. Unknown ones are reported.
     template <class Thing, class Draft>
     void keys(const Node& node, Draft& draft) const {
         std::vector<std::string_view> known;
@@ -104,7 +104,7 @@ public:
     }
 
 private:
-    // What the writer has as `Said` to a member: things that have keys of their own, or a plain value.
+    // Reads what the writer has as `Said` to a member: things that have keys of their own, or a plain value.
     template <class Said, class Into>
     void member(const Node& node, Into& into) const {
         if constexpr (HasKeys<Said>)
@@ -137,7 +137,7 @@ private:
             keys<Field>(inner, into.back());
         }
     }
-    // "" where nothing is said.
+    // Reads a text that is "" if nothing is set.
     template <class Said>
     requires std::is_same_v<Said, std::string> || std::is_same_v<Said, OneWay>
     void thing_or_value(std::type_identity<Said>, const Node& node, std::optional<Name>& into) const {
@@ -148,7 +148,7 @@ private:
         read(node, into);
     }
 
-    // Keys that say together what a thing is.
+    // Read keys that define together what a thing is.
     template <class Draft>
     static void read_by_hand(const Node&, Draft&) {}
     static void read_by_hand(const Node& node, ShapeDraft& shape);

@@ -1,4 +1,4 @@
-// A pack to drafts: what its keys say together; the rest is read by the lists of keys.
+// Reads a pack to drafts: what several keys define together; the rest is read by the lists of keys.
 
 #include <fmt/format.h>
 
@@ -16,8 +16,8 @@ LinePx line_px(const Ring& ring) {
     return line;
 }
 
-// What a layer's cells can hold: the numbers of the palette, each a name of the layer's legend. A number without a
-// place in the palette is a name that no legend has.
+// Returns what a layer's cells hold: the numbers of the palette, each a name of the layer's legend. A number outside
+// the palette becomes a name that no legend has.
 CellTable cells_of(const Node& rows, std::array<int, 2> size, std::size_t palette) {
     CellTable table;
     table.sort = CellTable::Sort::csv;
@@ -25,7 +25,7 @@ CellTable cells_of(const Node& rows, std::array<int, 2> size, std::size_t palett
     for (const Node& row : rows.items()) {
         std::uint64_t more = 0;
         if (!read_row(row.text(), columns, table.numbers, more)) row.wrong("numbers, as in \"0*12 3 7*2\"");
-        if (more > 0) table.numbers.push_back(0);   // so that it is seen to be too long
+        if (more > 0) table.numbers.push_back(0);   // so that it is reported as too long
         table.row_ends.push_back(table.numbers.size());
         if (table.row_ends.size() > static_cast<std::size_t>(size[1])) break;
     }

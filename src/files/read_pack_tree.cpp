@@ -1,4 +1,4 @@
-// Bytes to the tree of a pack, and its values with the way to each.
+// Parses the tree of a pack, and reads its values with their paths.
 
 #include <fmt/format.h>
 
@@ -12,8 +12,8 @@ namespace {
 
 constexpr int deepest = 32;   // levels; a pack has fewer
 
-// Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is passed over:
-// that is most of a pack.
+// Builds the tree from the parser's events. What a world makes anew (its geometry, who can pass where) is skipped: that
+// is most of a pack.
 class TreeMaker : public nlohmann::json_sax<Json> {
 public:
     TreeMaker(Json& root, std::string& fault) : root_(root), fault_(fault) {}

@@ -138,7 +138,7 @@ std::optional<Form> read_form(Table& table, const std::string& said) {
     return shared;
 }
 
-// Said in exactly one way.
+// Reads a value that is given in exactly one way.
 std::optional<Form> read_form(Table& table) {
     const std::vector<std::string> said = said_of(table, keys::shape_form);
     if (said.size() == 1) return read_form(table, said[0]);
@@ -230,7 +230,7 @@ std::vector<FieldDraft> read_fields(Table& table, const char* key) {
     return result;
 }
 
-// A table declares a property; anything else gives one of the kind that it is like another default.
+// A table declares a property; anything else is a new default for one of the kind that it is like.
 void KeyReader::read_group(Table& table, KindDraft& draft, std::vector<FieldDraft>& into) const {
     const auto inner = table.table("props", "properties");
     if (!inner) return;

@@ -1,7 +1,7 @@
-// Objects drawn in SVG, as drawing programs save them: an element's id is a name, its first class that is no style a
-// kind, else its colour is, by the layer's legend; what it has as data-… are keys of objects and properties. A page of
-// the map's size, in any unit, is laid over the map; transforms are applied, curves made straight; what is hidden is
-// not there.
+// Objects drawn in SVG, as drawing programs save them: an element's id is a name, its kind is its first class that is
+// not a style, else its colour is looked up in the layer's legend; data-… attributes are keys of objects and
+// properties. A page of the map's size, in any unit, is laid over the map; transforms are applied, curves made
+// straight; what is hidden is not there.
 
 #include <fmt/format.h>
 
@@ -108,12 +108,12 @@ private:
         Page page = page_of(root, least, across, down);
         if (!page.fits) {
             const auto size = [](double w, double h) { return fmt::format("{} x {}", w, h); };
-            page.to_map[4] = page.to_map[5] = 0;   // px of the map, from where they are counted in the drawing
+            page.to_map[4] = page.to_map[5] = 0;   // px of the map, relative to the origin used in the drawing
             add(Rule::svg_size, place(root), {size(page.width, page.height), size(across, down)});
         }
         return page;
     }
-    // How far vertices are apart that drawn ones move to; 0: they stay.
+    // The grid to which vertices move; 0: they stay.
     PointPx2 snap() {
         if (!layer_.snap) return {0, 0};
         const Value& value = layer_.snap->value;
@@ -173,7 +173,7 @@ private:
                                        : fmt::format("{} of them", most_elements)});
         return true;
     }
-    // Of a nested drawing, or of what is used: its x and y.
+    // Reads x and y of a nested drawing, or of what is used.
     static Matrix moved_by(const pugi::xml_node& node) {
         const std::string_view name = node.name();
         if (name != "use" && name != "svg") return identity;
@@ -205,13 +205,13 @@ private:
         used_by_ = outer;
     }
 
-    // Called, and of the kind, as what uses it says, else as it says itself.
+    // Gets name and kind from what uses it, else its own.
     void shape(const pugi::xml_node& node, const Matrix& transform, const Look& look) {
         ObjectDraft object;
         const pugi::xml_node named = used_by_ ? used_by_ : node;
         object.place = object.place_of_form = place(named);
         auto form = shapes_.form_of(node, transform, look.is_filled());
-        if (!form) return;   // as was said
+        if (!form) return;   // already reported
         object.form = std::move(*form);
         call(object, named.attribute("id").value());
         take_classes(object, named);
@@ -222,7 +222,7 @@ private:
                 data(object, std::string(key.substr(5)), attribute.value());
         objects_.push_back(std::move(object));
     }
-    // The first that is no look is the kind, the others are tags.
+    // The first class that is not a look is the kind, the others are tags.
     void take_classes(ObjectDraft& object, const pugi::xml_node& node) const {
         for (std::string& word : svg_words(node.attribute("class").value())) {
             if (styles_.has(word)) continue;
@@ -232,7 +232,7 @@ private:
                 object.tags.push_back(std::move(word));
         }
     }
-    // An id names the object where it can; programs give ids of their own to what nobody called anything.
+    // An id names the object if it can; programs invent ids for what nobody named.
     void call(ObjectDraft& object, const std::string& id) {
         if (id.empty()) return;
         std::string name;
@@ -282,7 +282,8 @@ private:
                  fmt::format("'{}'", value), said.should_be()});
     }
 
-    // In a drawing all is text: a field's type says what it means. What does not fit stays a text, and is told as such.
+    // In a drawing all is text: a property's type defines how it is read. What does not fit stays a text, and is
+    // reported.
     Value typed(const ObjectDraft& object, const std::string& key, const std::string& value) {
         const FieldDraft* field =
             field_of(world_, object.kind.value.empty() && layer_.kind ? layer_.kind->value : object.kind.value, key);

@@ -62,7 +62,7 @@ void KeyReader::read_key(Table& table, const Key& key, std::vector<std::pair<Nam
             into.emplace_back(entry.key, std::move(*shape));
 }
 
-// What many tiles are to be. It is like no other tile: that stands in a tile's own table.
+// Reads what many tiles are to be. `like` is not allowed: it stands in a tile's own table.
 void KeyReader::read_key(Table& table, const Key& key, TileDraft& set_of_rule) const {
     if (!table.has("tiles") && !table.has("tagged"))
         table.missing("tiles", "tiles = [\"peat_*\"], or tagged = [\"stone\"]");

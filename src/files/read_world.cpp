@@ -10,7 +10,7 @@ namespace dryground::files {
 
 namespace {
 
-// Each entry of a table as a value that `from` takes out of its node; nothing of what should be something else.
+// Reads each entry of a table as a value that `from` takes out of its node; skips wrong ones.
 template <class Item, class From>
 void read_entries(Table& table, const keys::Key& key, const char* sort, const std::string& should_be, Item& into,
                   From from) {
@@ -50,7 +50,7 @@ void KeyReader::read_key(Table& table, const Key& key,
     });
 }
 
-// One of box, circle, capsule, beside which `at` may stand.
+// Reads one of box, circle, capsule, beside which `at` may stand.
 void KeyReader::read_group(Table& table, BodyDraft& draft, decltype(BodyDraft::form)& into) const {
     draft.place = table.place();
     if (said_of(table, keys::body_form).size() != 1) {

@@ -10,15 +10,15 @@
 
 namespace dryground::files {
 
-// Pictures are looked up relative to the file that names them; gives the path from the world's folder and its size, or
-// reports why not.
+// Looks up a picture relative to the file that names it; returns the path relative to the world's folder and its size,
+// or reports why not.
 struct PictureSize {
     std::string file;
     int width = 0, height = 0;
 };
 using FindPicture = std::function<PictureSize(const Name& path)>;
 
-// Any other file, looked up likewise. Nothing, and a finding, when it cannot be read.
+// Any other file, looked up likewise. Nothing, and a finding, if it cannot be read.
 struct FoundFile {
     std::string file, bytes;
 };
@@ -35,15 +35,15 @@ struct Reading {
 using PointsPx = std::vector<std::array<double, 2>>;
 std::optional<PointsPx> read_points(const Source& source, const toml::node& node, const std::string& what);
 std::optional<ShapeDraft> read_shape(const Source& source, const toml::node& node, const std::string& what);
-// What of a barrier is taken away: a form, beside which nothing else is said.
+// Reads what is removed of a barrier: a form, and nothing else.
 std::optional<ShapeDraft> read_carve_shape(Table& carve);
 std::optional<std::vector<ShapeDraft>> read_shapes(Table& table, const char* key);
-// A box, polygon, circle or ellipse, said by the key of that name.
+// Reads a box, polygon, circle or ellipse, given by the key of that name.
 using DrawnForm = std::variant<BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx>;
 std::optional<DrawnForm> read_drawn(Table& table, const std::string& said);
 std::optional<Surface> read_surface(Table& table, const char* key);
 std::optional<Colour> read_colour(Table& table, const char* key);
-// The rows of a multi-line text, each with the place of its first character (read_map.cpp).
+// Returns the rows of a multi-line text, each with the place of its first character (read_map.cpp).
 std::vector<Located<std::string>> read_rows(const Source& source, const Located<std::string>& text);
 void read_orientation(Table& table, Orientation& orientation);
 std::vector<FieldDraft> read_fields(Table& table, const char* key);
@@ -58,7 +58,7 @@ void set(T& into, std::optional<Located<T>> from) {
     if (from) into = std::move(from->value);
 }
 
-// The tables in a table of names: [movers.warden].
+// Calls action with the tables in a table of names: [movers.warden].
 template <class Action>
 void each_table(Table& root, const char* key, const std::string& sort, Action action) {
     const auto table = root.table(key, key);
@@ -77,20 +77,20 @@ void each_table(Table& root, const char* key, const std::string& sort, Action ac
 // Requires UTF-8. Fields that cannot be told apart are reported.
 [[nodiscard]] CellTable cells_of_csv(std::string_view text, const std::string& file, Report& report);
 [[nodiscard]] CellTable cells_of_picture(const Image& image, const std::string& file);
-// What a drawing is laid over, and what its layer says of it.
+// What a drawing is laid over, and the settings of its layer.
 struct Drawing {
     const WorldDraft& world;
     const MapDraft& map;   // its size, cell, grid, as far as they have been read
     const LayerDraft& layer;
 };
-// Objects from a drawing (read_svg.cpp). Requires UTF-8.
+// Returns objects from a drawing (read_svg.cpp). Requires UTF-8.
 [[nodiscard]] std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file,
                                                       const Drawing& drawing, Report& report);
-// The field of a kind, or of those that it is like; null when there is none.
+// Returns the property of a kind, or of those that it is like; null if there is none.
 [[nodiscard]] const FieldDraft* field_of(const WorldDraft& world, const std::string& kind, const std::string& field);
-// A text as a value of the field's type, where it is one; else the text.
+// Returns a text as a value of the property's type, if it is one; else the text.
 [[nodiscard]] Value value_from_text(const FieldDraft& field, const std::string& text);
-// Whether the text is UTF-8; reports the first byte that is not.
+// Returns whether the text is UTF-8; reports the first byte that is not.
 bool is_text(const Source& source, std::string_view text);
 
 // ---- the formats

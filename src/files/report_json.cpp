@@ -1,4 +1,4 @@
-// `dryground/report/1`. What does not apply is left out.
+// Writes `dryground/report/1`. What does not apply is left out.
 
 #include "dryground/files.hpp"
 #include "json_internal.hpp"

@@ -1,4 +1,4 @@
-// SARIF 2.1.0 (OASIS): the findings as code hosts and editors show them, each rule with its page.
+// Writes SARIF 2.1.0 (OASIS): the findings as code hosts and editors show them, each rule with its page.
 
 #include <fmt/format.h>
 
@@ -18,7 +18,7 @@ const char* level_of(Severity severity) {
     return severity == Severity::error ? "error" : severity == Severity::warning ? "warning" : "note";
 }
 
-// A path as a URI reference: what may not stand in one is written as %XX.
+// Returns a path as a URI reference: characters that are not allowed in one are written as %XX.
 std::string uri(const std::string& path) {
     std::string text;
     for (const char c : path) {

@@ -1,4 +1,4 @@
-// A world said in code, as files that say the same.
+// Writes a world built in code as files with the same content.
 
 #include <fmt/format.h>
 
@@ -13,7 +13,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// What code can say and files have no words for.
+// Reports what code can express and files cannot.
 void report_wordless(const WorldDraft& world, Report& report) {
     const auto wordless = [&](const std::string& what, const char* should_be) {
         Finding finding;

@@ -50,7 +50,7 @@ Profile profile(const Image& image, bool across) {
     return result;
 }
 
-// A way to cut one direction.
+// A possible way to cut one direction.
 struct Cut {
     int cell = 0, margin = 0, gap = 0, count = 0;
     double contrast = 0;   // how much more colours change at its borders than elsewhere
@@ -103,7 +103,8 @@ std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known) 
         cuts(across, sheet.width, part(known.cell, 0), part(known.margin, 0), part(known.gap, 0));
     const std::vector<Cut> rows =
         cuts(down, sheet.height, part(known.cell, 1), part(known.margin, 1), part(known.gap, 1));
-    // Cells are nearly always square, and margins and gaps the same both ways: others only where none of these fits.
+    // Cells are nearly always square, and margins and gaps the same in both directions: others only if none of these
+    // fits.
     std::optional<SheetGrid> best;
     double best_score = 0;
     int fitting = 0;
@@ -113,11 +114,11 @@ std::optional<SheetGrid> guess_grid(const Image& sheet, const GridKnown& known) 
                 const bool same = c.cell == r.cell && c.margin == r.margin && c.gap == r.gap;
                 if (same != alike || c.count * r.count < 2) continue;
                 ++fitting;
-                // Of one row or column its borders tell nothing; the other way's do.
+                // For a single row or column its borders tell nothing; the other direction's do.
                 const double contrast = c.count == 1   ? r.contrast
                                         : r.count == 1 ? c.contrast
                                                        : std::sqrt(c.contrast * r.contrast);
-                // Where several fit alike, gaps that are really there, sizes that people use, and small cells.
+                // If several fit equally: gaps that are really there, common sizes, and small cells.
                 const bool usual = c.cell % 8 == 0 || c.cell == 12 || c.cell == 20;
                 const double score = contrast * (usual ? 1.25 : 1) * (c.gap > 0 ? 1.2 : 1) *
                                      (1 + 0.3 / (1 + c.cell / 8.0)) / (1 + 0.1 * (c.margin > 0 && c.gap == 0));

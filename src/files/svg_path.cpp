@@ -1,4 +1,6 @@
-// Curves are halved until their control points lie within the distance of the chord (de Casteljau).
+// The path and transform values of SVG.
+//
+// Idea. Curves are halved until their control points lie within the distance of the chord (de Casteljau).
 
 #include "svg_path_internal.hpp"
 
@@ -90,7 +92,7 @@ struct MatrixTaker {
     void transform_matrix(const boost::array<double, 6>& m) { std::copy(m.begin(), m.end(), matrix.begin()); }
 };
 
-// Takes away what only starts, and first points that are said once more at the end.
+// Removes parts that only start, and first points that are repeated at the end.
 void tidy(std::vector<Subpath>& paths) {
     for (Subpath& path : paths) {
         std::vector<Point>& points = path.points;
@@ -118,7 +120,7 @@ std::optional<Matrix> parse_transform(const std::string& text) {
         if (value_parser<tag::type::transform_list, transform_policy<policy::transform::matrix>>::parse(
                 tag::attribute::transform(), taker, text, tag::source::attribute()))
             return taker.matrix;
-    } catch (const std::exception&) {   // the parser's way to say no
+    } catch (const std::exception&) {   // the parser's way to reject
     }
     return std::nullopt;
 }

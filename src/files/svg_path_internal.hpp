@@ -14,15 +14,15 @@ constexpr Matrix identity{1, 0, 0, 1, 0, 0};
 [[nodiscard]] Matrix times(const Matrix& outer, const Matrix& inner);   // the inner one first
 [[nodiscard]] std::array<double, 2> apply(const Matrix& m, std::array<double, 2> p);
 
-// Nothing when the text is no list of transforms; an empty one is the identity.
+// Returns nothing if the text is not a list of transforms; an empty one is the identity.
 [[nodiscard]] std::optional<Matrix> parse_transform(const std::string& text);
 
 struct Subpath {
     std::vector<std::array<double, 2>> points;   // no point follows itself; a closed one does not repeat its first
     bool closed = false;
 };
-// The path as straight lines, within a distance of its curves after the transform. Nothing when the text is no path.
-// Cost: in proportion to the points that come out, at most about a million.
+// Returns the path as straight lines, within a distance of its curves after the transform. Returns nothing if the text
+// is not a path. Cost: in proportion to the resulting points, at most about a million.
 [[nodiscard]] std::optional<std::vector<Subpath>> parse_path(const std::string& text, const Matrix& transform,
                                                              double within);
 

@@ -1,4 +1,4 @@
-// From the shapes of SVG to places of objects: transforms applied, curves made straight.
+// Converts the shapes of SVG to places of objects: transforms applied, curves made straight.
 
 #include "svg_shapes_internal.hpp"
 
@@ -19,12 +19,12 @@ using PointPx2 = std::array<double, 2>;
 
 [[nodiscard]] bool keeps_axes(const Matrix& m) { return m[1] == 0 && m[2] == 0; }
 
-// What is open but filled is an area: that is what one sees.
+// What is open but filled is an area, as it appears.
 SvgShapes::Form line_or_area(std::vector<PointPx2> points, bool filled) {
     if (filled && points.size() > 2) return PolygonPx{std::move(points), {}};
     return LinePx{std::move(points)};
 }
-// Curves may end within rounding of where they began: what falls on one lattice point is one.
+// Curves may end within rounding of where they began: points that fall on one lattice point are one.
 void on_lattice(std::vector<Subpath>& parts) {
     const auto same = [](const PointPx2& a, const PointPx2& b) {
         return in_range(a[0]) && in_range(a[1]) && in_range(b[0]) && in_range(b[1]) &&
@@ -57,7 +57,7 @@ double SvgShapes::snapped(double at, std::size_t axis) const {
     return snap_[axis] > 0 ? std::round(at / snap_[axis]) * snap_[axis] : at;
 }
 
-// A length in user units; a unit may stand behind it.
+// Returns a length in user units; a unit may follow it.
 double SvgShapes::length(const pugi::xml_node& node, const char* name) {
     const std::string_view text = node.attribute(name).value();
     if (text.empty()) return 0;

@@ -18,7 +18,7 @@ namespace dryground::files {
 class SvgShapes {
 public:
     using Form = decltype(ObjectDraft::form);
-    // Told of what is wrong with an element: what, what it is, and what it should be.
+    // Called with what is wrong with an element: what, what it is, and what it should be.
     using Tell = std::function<void(const pugi::xml_node&, std::string, std::string, std::string)>;
 
     // `within_px`: how far curves may leave where they run.
@@ -26,7 +26,7 @@ public:
     // Vertices move to the nearest so many px across and down; 0: they stay.
     void snap_to(std::array<double, 2> px) { snap_ = px; }
 
-    // Nothing where it cannot be read, as is told. `filled`: what is open is an area, for that is what one sees.
+    // Returns nothing if it cannot be read, which is reported. `filled`: what is open is an area, as it appears.
     // Requires one of rect, circle, ellipse, line, polyline, polygon, path.
     [[nodiscard]] std::optional<Form> form_of(const pugi::xml_node& node, const Matrix& transform, bool filled);
 

@@ -95,7 +95,7 @@ StyleSheet::StyleSheet(const pugi::xml_node& svg) {
     look(look, svg, 0);
 }
 
-// ".wall, .rock { fill: none }"; what is of another form is passed over.
+// Reads ".wall, .rock { fill: none }"; other selectors are skipped.
 void StyleSheet::read(std::string_view css) {
     while (true) {
         const std::size_t open = css.find('{'), close = css.find('}', open == std::string_view::npos ? 0 : open);
@@ -131,7 +131,7 @@ Page page_of(const pugi::xml_node& svg, std::array<double, 2> least, double map_
         if (const auto number = number_of(word)) box.push_back(*number);
     const bool has_box = box.size() == 4 && box[2] > 0 && box[3] > 0;
     const bool has_size = width && height && *width > 0 && *height > 0;
-    if (!has_size && !has_box) return page;         // it says nothing: px of the map
+    if (!has_size && !has_box) return page;         // it gives none: px of the map
     const auto is_map = [&](double w, double h) {   // programs round sizes in other units
         return std::abs(w - map_width) <= 0.5 && std::abs(h - map_height) <= 0.5;
     };
@@ -143,7 +143,7 @@ Page page_of(const pugi::xml_node& svg, std::array<double, 2> least, double map_
         page.fits = true, scale_x = scale_y = 1;
     else if (page.fits)
         scale_x = map_width / box[2], scale_y = map_height / box[3];
-    // So near to whole that only rounding is between: px are px.
+    // So near to whole that the difference is rounding: px are px.
     if (std::abs(scale_x - 1) < 1e-6 && std::abs(scale_y - 1) < 1e-6) scale_x = scale_y = 1;
     page.to_map = {scale_x, 0, 0, scale_y, least[0] - box[0] * scale_x, least[1] - box[1] * scale_y};
     return page;

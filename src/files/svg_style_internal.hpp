@@ -1,4 +1,4 @@
-// Inside the files room: how drawings say sizes, and how elements look: what is seen of them, and in which colour.
+// Inside the files room: how drawings give sizes, and how elements look: what is visible of them, and in which colour.
 #pragma once
 
 #include <map>
@@ -12,13 +12,14 @@
 
 namespace dryground::files {
 
-// A length in px ("12", "12px", "4.5mm"; also cm, in, pt, pc, at 96 px to the inch as CSS has it). Nothing for others.
+// Returns a length in px ("12", "12px", "4.5mm"; also cm, in, pt, pc, at 96 px to the inch as in CSS). Returns nothing
+// for others.
 [[nodiscard]] std::optional<double> svg_length(std::string_view text);
 
-// A colour as #rrggbb in small letters, from #rgb, #rrggbb, rgb(r, g, b); nothing for none and for others.
+// Returns a colour as #rrggbb in small letters, from #rgb, #rrggbb, rgb(r, g, b); nothing for none and for others.
 [[nodiscard]] std::optional<std::string> svg_colour(std::string_view text);
 
-// What an element takes over from what it is in, and says itself.
+// What an element inherits from what contains it, and sets itself.
 struct Look {
     std::string fill, stroke, visibility;   // as written; empty where nobody says them
     bool displayed = true;                  // else it is not there, nor is anything in it
@@ -40,14 +41,14 @@ private:
     std::map<std::string, std::string> rules_;   // declarations by class
 };
 
-// The words of a text that spaces part.
+// Returns the words of a text separated by spaces.
 [[nodiscard]] std::vector<std::string> svg_words(std::string_view text);
 
-// What becomes of user units on the map.
+// How user units convert to the map.
 struct Page {
     Matrix to_map = identity;
-    bool fits = true;               // it is the map's size, or says none
-    double width = 0, height = 0;   // px, where it says them
+    bool fits = true;               // it is the map's size, or gives none
+    double width = 0, height = 0;   // px, if it gives them
 };
 // `least`, `map_width`, `map_height`: the box around the map, px.
 [[nodiscard]] Page page_of(const pugi::xml_node& svg, std::array<double, 2> least, double map_width, double map_height);

@@ -251,7 +251,7 @@ std::vector<Entry> Table::entries() const {
 
 namespace {
 
-// What keys are called that had other names once.
+// Returns the present name of a key that had another name once.
 std::string_view name_now(std::string_view name) {
     static constexpr std::pair<std::string_view, std::string_view> names[] = {
         {"fields", "props"}, {"map_fields", "map_props"}, {"layer_fields", "layer_props"}, {"fine", "cell_parts"}};

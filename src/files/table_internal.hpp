@@ -44,12 +44,12 @@ public:
 
     [[nodiscard]] const Source& source() const { return source_; }
     [[nodiscard]] const std::string& what() const { return what_; }
-    // Calls it "SORT 'NAME'" from here on, where it says a name.
+    // Calls it "SORT 'NAME'" from here on, if it has a name.
     void call_by_name(const std::string& sort);
     [[nodiscard]] Place place() const { return source_.of(table_); }
     [[nodiscard]] bool has(const char* key) const { return table_.contains(key); }
 
-    // Each gives nothing when the key is not there or has another type; the latter with a finding.
+    // Each returns nothing if the key is missing or has another type; the latter with a finding.
     std::optional<Located<std::string>> text(const char* key);
     std::optional<Located<bool>> yes_no(const char* key);
     std::optional<Located<double>> number(const char* key);
@@ -60,7 +60,8 @@ public:
     std::optional<std::vector<std::string>> texts(const char* key);
     std::optional<Table> table(const char* key, std::string what);
     const toml::array* list(const char* key, const std::string& should_be);   // any list; null when there is none
-    // Each table of a list; other items are findings, with the example in them. False when there is no list.
+    // Calls action with each table of a list; other items are findings, with the example in them. Returns false if
+    // there is no list.
     template <class Action>   // called with one table after another
     bool each(const char* key, const std::string& what, const char* example, Action action) {
         const toml::array* items = list(key, fmt::format("a list of tables {}", example));
@@ -74,21 +75,21 @@ public:
         return true;
     }
     [[nodiscard]] const toml::table& tree() const { return table_; }
-    const toml::node* node(const char* key);   // anything; null when it is not there
+    const toml::node* node(const char* key);   // anything; null if it is missing
 
     Name required_text(const char* key, const char* example);
-    // All keys in the order of the file.
+    // Returns all keys in file order.
     [[nodiscard]] std::vector<Entry> entries() const;
-    // Keys as said, for tables whose keys are names of the designer's own.
+    // Returns keys as written, for tables whose keys are names chosen by the designer.
     void missing(const char* key, std::string example);
 
-    // Reports keys that nobody asked for.
+    // Reports keys that were never read.
     void finish();
 
 private:
     const toml::node* take(const char* key);
     void wrong(const toml::node& node, const std::string& subject, const std::string& should_be) const;
-    // Of a list that should hold so many numbers: the first item that is not one, else the list itself.
+    // Returns, for a list that should hold so many numbers, the first item that is not one, else the list itself.
     void wrong_list(const toml::node& node, const char* key, std::size_t count, bool whole) const;
 
     const Source& source_;

@@ -1,3 +1,5 @@
+// Changes to a text, collected by place and applied together.
+
 #include "text_edits_internal.hpp"
 
 #include <algorithm>

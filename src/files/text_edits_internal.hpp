@@ -1,4 +1,4 @@
-// Inside the files room: changes to a text, gathered by their places and made at once.
+// Inside the files room: changes to a text, collected by their places and applied together.
 #pragma once
 
 #include <string>
@@ -27,7 +27,7 @@ public:
     }
     void insert(std::size_t at, std::string what) { replace(at, at, std::move(what)); }
 
-    // The changed text. Places must not overlap; what is inserted at one place keeps its order.
+    // Returns the changed text. Places must not overlap; insertions at one place keep their order.
     [[nodiscard]] std::string result() const;
 
 private:

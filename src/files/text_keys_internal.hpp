@@ -1,4 +1,4 @@
-// Inside the files room: keys whose values are said as bare text, as drawings and command lines say them.
+// Inside the files room: keys whose values are given as bare text, as in drawings and on command lines.
 #pragma once
 
 #include <charconv>
@@ -9,7 +9,7 @@
 
 namespace dryground::files {
 
-// All of a text as a finite number, whatever the host's locale.
+// Returns all of a text as a finite number, whatever the host's locale.
 [[nodiscard]] inline std::optional<double> number_of(std::string_view text) {
     double number = 0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), number);
@@ -17,7 +17,7 @@ namespace dryground::files {
     return whole && std::isfinite(number) ? std::optional(number) : std::nullopt;
 }
 
-// The words of a text, with spaces or commas between them.
+// Returns the words of a text, with spaces or commas between them.
 [[nodiscard]] inline std::vector<std::string> words_in(std::string text) {
     std::replace(text.begin(), text.end(), ',', ' ');
     std::istringstream in(std::move(text));
@@ -33,7 +33,7 @@ public:
     KeyFromText(std::string_view key, const std::string& text, Place place)
         : key_(key), text_(text), place_(std::move(place)) {}
 
-    // Sets a key that takes a text, a number, yes or no, or a list of texts; other keys are no such keys.
+    // Sets a key that takes a text, a number, yes or no, or a list of texts; other keys cannot be set this way.
     template <class Draft>
     Result set(Draft& draft) {
         keys::each_key(keys::Of<Draft>{}, [&](const auto& key, auto member) {

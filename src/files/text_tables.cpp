@@ -1,3 +1,7 @@
+// Whole tables and list items of a TOML text: found, added and removed.
+//
+// Comments directly above a table belong to it; indentation and line ends follow what is there.
+
 #include "text_tables_internal.hpp"
 
 #include <fmt/format.h>
@@ -13,7 +17,7 @@ namespace {
 
 bool is_header(const TextEdits& text, std::size_t at) { return at < text.text().size() && text.text()[at] == '['; }
 
-// Where the comments begin that stand directly above a line.
+// Returns where the comments begin that stand directly above a line.
 std::size_t with_notes(const TextEdits& text, std::size_t line) {
     for (std::size_t start = text.line_start(line);;) {
         if (start == 0) return start;
@@ -71,8 +75,7 @@ std::size_t end_of(const TextEdits& text, const toml::table& table) {
 TextTables::TextTables(const TextEdits& text, const toml::table& root) {
     std::vector<Found> found;
     find_headers(text, root, {}, found);
-    // A table that is only there for what is inside of it has the place of that: the innermost is the one with the
-    // header.
+    // A table that only exists for what is inside it has the place of that: the innermost is the one with the header.
     std::stable_sort(found.begin(), found.end(), [](const Found& a, const Found& b) {
         return a.at != b.at ? a.at < b.at : a.path.size() > b.path.size();
     });
@@ -120,7 +123,7 @@ void append_item(TextEdits& text, const toml::table& table, const std::string& l
         text.replace(*items, fmt::format("[{}]", item));
         return;
     }
-    // Indented as the last one is; behind its comma and what is noted on its line.
+    // Indented as the last one is; after its comma and any comment on its line.
     const toml::node& last = items->back();
     const std::size_t begin = text.offset(last.source().begin), end = text.offset(last.source().end);
     const std::size_t start = text.line_start(begin);
@@ -159,7 +162,7 @@ void drop_item(TextEdits& text, const toml::node& item) {
         text.replace(start, std::min(all.find('\n', end), all.size() - 1) + 1, "");
     } else if (comma) {
         text.replace(begin, std::min(after, all.size()), "");
-    } else {   // the last of its line: the comma before it goes
+    } else {   // the last of its line: the comma before it is removed
         const std::size_t before = all.find_last_not_of(" \t\r\n", begin - 1);
         text.replace(before != std::string::npos && all[before] == ',' ? before : begin, end, "");
     }
@@ -179,7 +182,7 @@ void drop_parts(TextEdits& text, const std::vector<TextSpan>& parts) {
 
 namespace {
 
-// With its key and its comma, out of a table on one line.
+// Removes it with its key and its comma, from a table on one line.
 void drop_inline(TextEdits& text, const toml::key& name, const toml::node& item) {
     const std::string& all = text.text();
     const std::size_t begin = text.offset(name.source().begin), end = text.offset(item.source().end);

@@ -1,5 +1,5 @@
-// Inside the files room: whole tables and list items of a TOML text, put in and taken out with the lines that they
-// stand on.
+// Inside the files room: whole tables and list items of a TOML text, added and removed with the lines that they stand
+// on.
 #pragma once
 
 #include <string>
@@ -9,7 +9,7 @@
 
 namespace dryground::files {
 
-// From here to before there, in bytes.
+// From `begin` to before `end`, in bytes.
 struct TextSpan {
     std::size_t begin = 0, end = 0;
 };
@@ -20,7 +20,7 @@ class TextTables {
 public:
     TextTables(const TextEdits& text, const toml::table& root);
 
-    // The parts of a table and of all that is inside of it, one after another.
+    // Returns the parts of a table and of all that is inside it, one after another.
     [[nodiscard]] std::vector<TextSpan> parts(const TablePath& path) const;
     [[nodiscard]] bool has_header(const TablePath& path) const;   // [a.b] itself, not only [a.b.c]
 
@@ -32,27 +32,27 @@ private:
     std::vector<Part> parts_;
 };
 
-// Behind the last thing that a table says, as one more: in an inline table before its brace, else on a line below.
+// Adds one more key to a table: in an inline table before its brace, else on a line below the last.
 void append_entry(TextEdits& text, const toml::table& table, const std::string& entry);
-// One more item of a list in a table: at its end, on a line of its own where the last one is; a list of its own, below
-// the key `after`, where there is no list yet.
+// Adds one more item to a list in a table: at its end, on a line of its own if the last one is; a new list, below the
+// key `after`, if there is none yet.
 void append_item(TextEdits& text, const toml::table& table, const std::string& list, const std::string& item,
                  const std::string& after);
-// A file into a world's list `maps` or `tilesets`; false where it is in it already, or that is no list.
+// Adds a file to a world's list `maps` or `tilesets`; returns false if it is listed already, or that is not a list.
 [[nodiscard]] bool enter_in_list(TextEdits& text, const toml::table& world, const std::string& list,
                                  const std::string& file);
-// Takes an item out of a list, with its comma; with its line, where nothing else is on it but a comment.
+// Removes an item from a list, with its comma; with its line, if nothing else is on it except a comment.
 void drop_item(TextEdits& text, const toml::node& item);
-// Takes parts out, with the empty lines behind them.
+// Removes parts, with the empty lines behind them.
 void drop_parts(TextEdits& text, const std::vector<TextSpan>& parts);
-// Takes tree.table.name out, however it is written; false where its keys are lines among those of others.
+// Removes tree.table.name, however it is written; returns false if its keys are lines among those of others.
 [[nodiscard]] bool drop_named(TextEdits& text, const toml::table& tree, const std::string& table,
                               const std::string& name);
-// Puts a part in before a place: its lines, parted by an empty line from what is above and below.
+// Inserts a part before a place: its lines, separated by an empty line from those above and below.
 void insert_part(TextEdits& text, std::size_t at, const std::string& part);
-// Without what is empty at its end.
+// Removes empty lines at its end.
 [[nodiscard]] std::string part_text(const TextEdits& text, const TextSpan& part);
-// Lines as this text ends them.
+// Returns lines with this text's line ends.
 [[nodiscard]] std::string with_line_breaks(const TextEdits& text, std::string lines);
 
 }   // namespace dryground::files

@@ -10,7 +10,7 @@ namespace dryground {
 
 namespace {
 
-// With its set's name where two of the map's sets have a tile of that name.
+// Adds its set's name if two of the map's sets have a tile of that name.
 std::string name_in(const World& world, const Map& map, const Placed& placed) {
     const std::string& name = world.tile(placed).name;
     int sets = 0;

@@ -1,4 +1,4 @@
-// The tile set file for art: written anew, or what is new added to the one that is there.
+// The tile set file for art: written from nothing, or new tiles added to the existing one.
 
 #include <fmt/format.h>
 
@@ -21,15 +21,15 @@ namespace {
 using files::TextEdits;
 using Place2 = std::array<int, 2>;
 
-// A tile that is there already.
+// A tile that exists already.
 struct Known {
     std::string name;
     std::optional<Place2> art;
     bool has_picture = false;
-    const toml::table* undecided = nullptr;   // where it says neither shapes nor whom it is like
+    const toml::table* undecided = nullptr;   // if it has neither shapes nor `like`
 };
 
-// The tile set file as it is.
+// The existing tile set file.
 struct Before {
     std::optional<toml::table> tree;
     std::vector<Known> tiles;
@@ -77,7 +77,7 @@ Before parse(const std::string& text) {
     return before;
 }
 
-// What stands in a cell: nothing clear in it, or something.
+// Returns what stands in a cell: nothing clear in it, or something.
 bool is_full_cell(const Image& sheet, const SheetGrid& grid, const Place2& art) {
     const int left = grid.margin[0] + art[0] * (grid.cell[0] + grid.gap[0]);
     const int top = grid.margin[1] + art[1] * (grid.cell[1] + grid.gap[1]);
@@ -104,7 +104,7 @@ TileDraft new_tile(const std::string& name, const std::optional<Place2>& art, bo
 
 std::string pair_toml(const Place2& pair) { return fmt::format("[{}, {}]", pair[0], pair[1]); }
 
-// The file with new tiles at its end, and its sheet as it is now.
+// Returns the file with new tiles at its end, and its present sheet.
 std::string with_tiles(const std::string& text, const Before& before, const TileSetDraft& set,
                        const std::vector<TileDraft>& shaped) {
     TextEdits edits(text);
@@ -124,7 +124,7 @@ std::string with_tiles(const std::string& text, const Before& before, const Tile
     TileSetDraft only_tiles;
     only_tiles.tiles = set.tiles;
     std::string more = files::tileset_toml(only_tiles, "");
-    more = set.tiles.empty() ? "" : more.substr(more.find("\n[tiles."));   // what comes before is said already
+    more = set.tiles.empty() ? "" : more.substr(more.find("\n[tiles."));   // what comes before is written already
     if (edits.line_break() != "\n")
         for (std::size_t at = 0; (at = more.find('\n', at)) != std::string::npos; at += 2) more.insert(at, "\r");
     const bool ends_its_line = text.empty() || text.back() == '\n';
@@ -155,7 +155,7 @@ std::string with_tiles(const std::string& text, const Before& before, const Tile
     return edits.result();
 }
 
-// Puts the pieces together: the new tiles into the file that is there, or into one of its own.
+// Puts the pieces together: the new tiles into the existing file, or into a new one.
 void write(TilesFromArt& result, const std::string& text, const Before& before, const TileSetDraft& set,
            const std::vector<TileDraft>& shaped = {}) {
     result.added = set.tiles.size(), result.shaped = shaped.size();
@@ -173,7 +173,7 @@ std::string free_name(const Before& before, std::set<std::string>& taken, const 
     return name;
 }
 
-// A picture with its edge pixels once more around it, into the sheet.
+// Copies a picture, with its edge pixels repeated once around it, into the sheet.
 void put(Image& sheet, const Image& picture, int left, int top) {
     for (int y = -1; y <= picture.height; ++y)
         for (int x = -1; x <= picture.width; ++x) {
@@ -190,13 +190,14 @@ void put(Image& sheet, const Image& picture, int left, int top) {
 Place2 commonest_size(const std::vector<NamedPicture>& pictures) {
     std::map<Place2, int> counts;
     for (const NamedPicture& picture : pictures) ++counts[{picture.image.width, picture.image.height}];
-    // Of those that are as common, the smallest: larger ones may be sheets of it.
+    // Of those equally common, the smallest: larger ones may be sheets of it.
     return std::max_element(counts.begin(), counts.end(),
                             [](const auto& a, const auto& b) { return a.second < b.second; })
         ->first;
 }
 
-// The grid of a picture that is itself a sheet of such cells, with margin and gap or without: four of them or more.
+// Returns the grid of a picture that is itself a sheet of such cells, with margin and gap or without: four of them or
+// more.
 std::optional<SheetGrid> sheet_of(const Image& image, const Place2& cell) {
     auto grid = guess_grid(image, {cell, {}, {}});
     return grid && grid->columns * grid->rows >= 4 ? std::move(grid) : std::nullopt;
@@ -259,7 +260,7 @@ Result<TilesFromArt> tiles_from_sheet(const Image& sheet, const TilesOptions& op
     TilesFromArt result;
     const Before before = parse(text);
     if (!before.fault.empty()) return Failure{before.fault};
-    GridKnown sure = options.known;   // what somebody said in the file is no guess
+    GridKnown sure = options.known;   // what the file declares is not a guess
     if (!sure.cell && before.tree)
         if (const toml::array* cell = (*before.tree)["cell"].as_array(); cell != nullptr && cell->size() == 2)
             sure.cell = Place2{(*cell)[0].value_or(0), (*cell)[1].value_or(0)};

@@ -1,4 +1,4 @@
-// Inside the files room: one place that says how we include the TOML parser.
+// Inside the files room: the one place that includes the TOML parser.
 #pragma once
 
 #include <cstdint>
@@ -9,7 +9,7 @@
 #define TOML_EXCEPTIONS 0
 #define TOML_ENABLE_FORMATTERS 0
 // The parser's own assertions would abort on damaged input in a debug build, and mislead the optimiser in a release by
-// some compilers; without them it reports an error. So they are nothing, in every build.
+// some compilers; without them it reports an error. So they are disabled in every build.
 #define TOML_ASSERT(expression) static_cast<void>(0)
 #pragma push_macro("NDEBUG")
 #undef NDEBUG

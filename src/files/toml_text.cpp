@@ -1,3 +1,5 @@
+// Writes TOML: texts, numbers, lists, inline tables.
+
 #include "toml_text_internal.hpp"
 
 #include <fmt/format.h>
@@ -94,7 +96,7 @@ std::string points(const std::vector<std::array<double, 2>>& points) {
     return list(items);
 }
 
-// A literal text where it can be, so that it looks like the map.
+// Writes a literal text if possible, so that it looks like the map.
 std::string rows(const std::vector<std::string_view>& rows) {
     const bool literal = std::none_of(rows.begin(), rows.end(), [](std::string_view row) {
         return row.find("'''") != std::string_view::npos || std::any_of(row.begin(), row.end(), is_control);

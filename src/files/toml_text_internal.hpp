@@ -1,5 +1,5 @@
-// Inside the files room: how we write TOML. Canonical: the same data gives the same bytes, what is as by default is
-// left out, one table a line.
+// Inside the files room: how we write TOML. Canonical: the same data gives the same bytes, defaults are left out, one
+// table a line.
 #pragma once
 
 #include <string>
@@ -26,7 +26,7 @@ namespace dryground::files::toml_text {
 class Pairs {
 public:
     void add(std::string_view name, std::string toml) { pairs_.emplace_back(key(name), std::move(toml)); }
-    // Each adds nothing where what it has to say is what a reader takes for granted.
+    // Each adds nothing if the value is what a reader assumes anyway.
     void add(std::string_view name, const std::optional<Name>& said) {
         if (said) add(name, in_quotes(said->value));
     }

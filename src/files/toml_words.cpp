@@ -1,4 +1,4 @@
-// From what the TOML parser reports to words that help people who write the files.
+// Translates the TOML parser's errors to words that help people who write the files.
 
 #include "toml_words_internal.hpp"
 
@@ -13,7 +13,7 @@ namespace {
 
 bool has(std::string_view text, std::string_view part) { return text.find(part) != std::string_view::npos; }
 
-// The line of a place, from 1.
+// Returns the line of a place, from 1.
 std::string_view line_at(std::string_view text, int line) {
     for (int n = 1; n < line; ++n) {
         const std::size_t end = text.find('\n');
@@ -23,7 +23,8 @@ std::string_view line_at(std::string_view text, int line) {
     return text.substr(0, text.find_first_of("\r\n"));
 }
 
-// What stands after the last `=` before a column (in characters, from 1) up to the next blank, comma or bracket.
+// Returns what stands after the last `=` before a column (in characters, from 1) up to the next blank, comma or
+// bracket.
 std::string_view value_at(std::string_view line, int column) {
     std::size_t at = 0;
     for (int n = 1; n < column && at < line.size(); ++n) do
@@ -36,7 +37,7 @@ std::string_view value_at(std::string_view line, int column) {
     return line.substr(0, line.find_first_of(" \t,]}#"));
 }
 
-// The first text between single quotes in what the parser says.
+// Returns the first text between single quotes in the parser's message.
 std::string_view quoted(std::string_view description) {
     const std::size_t from = description.find('\'');
     if (from == std::string_view::npos) return {};
@@ -44,7 +45,7 @@ std::string_view quoted(std::string_view description) {
     return to == std::string_view::npos ? std::string_view() : description.substr(from + 1, to - from - 1);
 }
 
-// What the parser met: the text between quotes after "saw".
+// Returns what the parser met: the text between quotes after "saw".
 std::string_view seen(std::string_view description) {
     const std::size_t saw = description.find("saw '");
     return saw == std::string_view::npos ? std::string_view() : quoted(description.substr(saw));
@@ -64,14 +65,14 @@ SyntaxWords no_value(std::string_view value) {
             {"write texts in quotes", fmt::format("\"{}\"", value)}};
 }
 
-// A colour that is taken for a comment.
+// Recognises a colour that is taken for a comment.
 SyntaxWords comment_for_value(std::string_view line) {
     std::string_view colour = line.substr(std::min(line.size(), line.find('#')));
     colour = colour.substr(0, colour.find_first_of(" \t,]}"));
     return {"no value: # starts a comment", {"write colours in quotes", fmt::format("\"{}\"", colour)}};
 }
 
-// More than a value in its line.
+// Recognises more than a value in its line.
 SyntaxWords too_much(std::string_view description, std::string_view value) {
     const std::string_view next = seen(description);
     if (next == "," && !value.empty() && value.find_first_not_of("+-0123456789") == std::string_view::npos)
@@ -83,7 +84,7 @@ SyntaxWords too_much(std::string_view description, std::string_view value) {
 }
 
 struct Known {
-    std::array<std::string_view, 2> parts;   // of what the parser says
+    std::array<std::string_view, 2> parts;   // of the parser's message
     std::string_view what, hint, set;
 };
 // The first that fits counts.

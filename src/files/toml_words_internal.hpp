@@ -1,4 +1,4 @@
-// Inside the files room: what is wrong with a text that is no TOML, in words for people who are no programmers.
+// Inside the files room: what is wrong with a text that is not TOML, in words for people who are not programmers.
 #pragma once
 
 #include <string>
@@ -10,10 +10,10 @@ namespace dryground::files {
 
 struct SyntaxWords {
     std::string what;   // "closing quote missing"
-    Hint hint{};        // empty where the parser's own words are all that is known
+    Hint hint{};        // empty if only the parser's own words are known
 };
-// `text` is the whole file, `description` what the parser says of it at a place there. Mistakes that people make are
-// recognised by the parser's words; of others it says these, shortened.
+// Returns the error in words. `text` is the whole file, `description` the parser's message at a place there. Common
+// mistakes are recognised by the parser's words; for others these are returned, shortened.
 [[nodiscard]] SyntaxWords syntax_words(std::string_view description, std::string_view text, const Place& at);
 
 // Reports a parser's error as a finding.

@@ -1,4 +1,4 @@
-// `dryground/walk/1`: where a mover gets to, and how, for programs. Places in px, y down.
+// Writes `dryground/walk/1`: where a mover gets to, and how, for programs. Places in px, y down.
 
 #include "dryground/files.hpp"
 #include "dryground/travel.hpp"

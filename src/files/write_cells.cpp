@@ -1,4 +1,4 @@
-// Cells as CSV and as a picture, as read_cells.cpp reads them.
+// Writes cells as CSV and as a picture, as read_cells.cpp reads them.
 
 #include <cstdlib>
 

@@ -1,5 +1,5 @@
-// Inside the files room: writes drafts by the lists of their keys. What a member of some type looks like as TOML is
-// said here, once for each type; what is as in a draft that was just made is left out.
+// Inside the files room: writes drafts by the lists of their keys. How a member of some type looks as TOML is defined
+// here, once for each type; defaults are left out.
 #pragma once
 
 #include <fmt/format.h>
@@ -21,7 +21,7 @@ inline constexpr bool stands_apart =
 
 class KeyWriter {
 public:
-    // `folder`: of the file that is written, from the world's.
+    // `folder`: of the file that is written, relative to the world's.
     explicit KeyWriter(std::string folder = {}) : folder_(std::move(folder)) {}
 
     template <class Draft>
@@ -122,7 +122,7 @@ private:
                    const std::vector<MemberDraft>&) const {
         write_list(pairs, key, said);
     }
-    // What stands apart in a file: below the keys, in tables of their own.
+    // Writes what stands apart in a file: below the keys, in tables of their own.
     template <class Draft>
     requires stands_apart<Draft>
     void write_key(Pairs&, const Key&, const std::vector<Draft>&, const std::vector<Draft>&) const {}

@@ -1,4 +1,4 @@
-// The map file, and the files beside it that hold cells.
+// Writes the map file, and the files beside it that hold cells.
 
 #include <fmt/format.h>
 
@@ -20,8 +20,8 @@ std::string wholes(const std::array<int, n>& numbers) {
     return fmt::format("[{}]", fmt::join(numbers, ", "));
 }
 
-// An area made in code, as the one polygon with holes that an object can have: its own outline where it has but one;
-// else the box around it, with all holes that leave the area.
+// Writes an area made in code as the one polygon with holes that an object can have: its own outline if it has only
+// one; else the box around it, with all holes that leave the area.
 PolygonPx polygon_of(const Regions& area) {
     PolygonPx polygon;
     if (area.size() == 1) {

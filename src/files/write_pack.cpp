@@ -66,7 +66,7 @@ private:
     std::uint64_t hash_ = 0xcbf29ce484222325u;
 };
 
-// What comes before the maps: all of a pack's tree but the last byte, which is the empty list of maps.
+// Returns what comes before the maps: all of a pack's tree except the last byte, which is the empty list of maps.
 std::vector<std::uint8_t> cbor_before_maps(const Json& tree) {
     std::vector<std::uint8_t> bytes = Json::to_cbor(tree);
     bytes.pop_back();

@@ -1,5 +1,5 @@
 // Inside the files room: writes things to a pack by the lists of their keys (keys/pack_key_internal.hpp). How a value
-// of some type stands in a pack is said here, once for each type.
+// of some type stands in a pack is defined here, once for each type.
 #pragma once
 
 #include <fmt/format.h>
@@ -24,7 +24,7 @@ concept HasWords = requires {
     WordsOf<Choice>::words;
 };
 
-// The value of a key: of a member, or by a function.
+// Returns the value of a key: of a member, or by a function.
 template <class From, class Thing>
 [[nodiscard]] decltype(auto) value_of(const From& from, const Packing& at, const Thing& thing) {
     if constexpr (std::is_member_pointer_v<From>)

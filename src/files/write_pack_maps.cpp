@@ -36,7 +36,7 @@ Json passability_json(const World& world, const Map& map, const Facts& facts) {
     return list;
 }
 
-// For the barriers, and for every mover.
+// Merges for the barriers, and for every mover.
 template <class Merged, class MergeOne>
 std::vector<Merged> merged_for_all(const World& world, MergeOptions options, MergeOne merge_one) {
     std::vector<Merged> merges{merge_one(options)};
@@ -47,7 +47,7 @@ std::vector<Merged> merged_for_all(const World& world, MergeOptions options, Mer
     return merges;
 }
 
-// A map's ground while certain facts hold.
+// Returns a map's ground while certain facts hold.
 Json merge_json(const World& world, const Map& map, const PackOutput& output, const Facts& facts, Holes& holes) {
     MergeOutput written;
     written.unit = output.unit;
@@ -67,7 +67,7 @@ Json merge_json(const World& world, const Map& map, const PackOutput& output, co
         written, holes);
 }
 
-// A tree with its holes filled.
+// Returns a tree with its holes filled.
 Json filled(Json tree, const Holes& holes) {
     if (Holes::is_hole(tree)) return holes.fill(tree);
     if (tree.is_structured())
@@ -75,8 +75,8 @@ Json filled(Json tree, const Holes& holes) {
     return tree;
 }
 
-// For each state of the facts that shape the ground but that in which none holds. Of chunks only those that differ from
-// `base`, the ground of that state, where its surfaces are the same.
+// Returns the ground for each state of the facts that shape it, except that in which none holds. Of chunks only those
+// that differ from `base`, the ground of that state, if its surfaces are the same.
 Json variants_json(const World& world, const Map& map, const PackOutput& output, const Json& base) {
     const Facts shaping = facts_of_ground(world, map);
     Json variants = Json::array();

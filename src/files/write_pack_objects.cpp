@@ -1,4 +1,4 @@
-// Where the objects of a pack's maps are, as its merged ground is told.
+// Where the objects of a pack's maps are, in the coordinates of its merged ground.
 
 #include "pack_internal.hpp"
 #include "place_numbers_internal.hpp"

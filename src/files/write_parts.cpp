@@ -22,7 +22,7 @@ std::vector<std::array<double, 2>> points_px(const Ring& ring) {
 
 namespace {
 
-// Whether nothing is said but the form.
+// Returns whether nothing is given except the form.
 bool is_plain(const ShapeDraft& draft) { return KeyWriter().pairs(draft).size() == 1; }
 
 }   // namespace

@@ -1,4 +1,4 @@
-// Inside the files room: drafts as the three TOML formats. What reads them is in reading_internal.hpp.
+// Inside the files room: writes drafts as the three TOML formats. The readers are in reading_internal.hpp.
 #pragma once
 
 #include <string>
@@ -12,7 +12,8 @@ namespace dryground::files {
 // ---- parts that several formats share (write_parts.cpp)
 
 [[nodiscard]] std::vector<std::array<double, 2>> points_px(const Ring& ring);
-// A shape as TOML: a word or an inline table. An area that was made in code becomes as many polygons as it takes.
+// Return a shape as TOML: a word or an inline table. An area that was made in code becomes as many polygons as it
+// takes.
 [[nodiscard]] std::vector<std::string> shapes_toml(const ShapeDraft& draft);
 [[nodiscard]] std::string shapes_toml(const std::vector<ShapeDraft>& drafts);
 void add_form(toml_text::Pairs& pairs, const Form& form);
@@ -24,7 +25,7 @@ void add_body(toml_text::Pairs& pairs, const BodyDraft& body);
 [[nodiscard]] std::string carve_toml(const CarveDraft& carve);
 [[nodiscard]] std::string legend_toml(const std::string& table, const std::vector<LegendEntry>& legend);
 [[nodiscard]] std::string colour_toml(const Colour& colour);
-// `folder`: of the file that is written, from the world's.
+// `folder`: of the file that is written, relative to the world's.
 [[nodiscard]] std::string picture_toml(const Picture& picture, const std::string& folder);
 [[nodiscard]] std::string path_toml(const std::string& file, const std::string& folder);
 
@@ -32,7 +33,7 @@ void add_body(toml_text::Pairs& pairs, const BodyDraft& body);
 [[nodiscard]] std::string world_toml(const WorldDraft& draft, const std::vector<std::string>& tilesets,
                                      const std::vector<std::string>& maps);
 [[nodiscard]] std::string tileset_toml(const TileSetDraft& draft, const std::string& folder);
-// A map, and the files beside it that hold its cells.
+// Returns a map, and the files beside it that hold its cells.
 [[nodiscard]] std::vector<NamedBytes> map_files(const MapDraft& draft, const std::string& folder,
                                                 const std::string& name);
 [[nodiscard]] std::string csv_field(const std::string& key);   // in quotes where it has to be

@@ -1,3 +1,5 @@
+// The lists of keys as data: made once from the lists that readers and writers use.
+
 #include "listing_internal.hpp"
 
 #include <fmt/format.h>
@@ -218,7 +220,7 @@ std::vector<Thing> make_things() {
         {"property", "a declared property", "", entries<FieldDraft>()},
         {"waiver", "waive of anything", "", entries<WaiverDraft>()},
     };
-    // Of a file all that stands in it has keys of its own; of the world's besides what names other files.
+    // Everything in a file has keys of its own; in the world's file except what names other files.
     const auto add = [&](std::size_t at, Entry entry) { all[at].entries.push_back(std::move(entry)); };
     add(0, {{.name = "goals",
              .says = "what has to be reachable: objects and facts",

@@ -32,7 +32,7 @@ void each_lock_key(Visit&& visit) {
     visit(Key{.name = "gives", .says = "facts it makes true", .refers = "fact"}, &Draft::gives);
 }
 
-// Who sets it off, how often, and which facts it needs and gives: of objects, kinds and reactions.
+// What sets it off, how often, and which facts it needs and gives: of objects, kinds and reactions.
 template <class Draft, class Visit>
 void each_firing_key(Visit&& visit) {
     visit(Key{.name = "by", .says = "movers that set it off; default: the player", .refers = "mover"}, &Draft::by);
@@ -42,7 +42,7 @@ void each_firing_key(Visit&& visit) {
     each_lock_key<Draft>(visit);
 }
 
-// What objects do: said of one, or of a kind for all of its objects that say nothing else.
+// What objects do: set for one, or for a kind as the default of all its objects.
 template <class Draft, class Visit>
 void each_behaviour_key(Visit&& visit) {
     visit(Key{.name = "barrier", .says = "solids: its barrier", .refers = "barrier"}, &Draft::barrier);

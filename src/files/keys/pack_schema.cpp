@@ -104,7 +104,7 @@ private:
         return {{"enum", std::move(list)}};
     }
 
-    // A table with the keys of a thing, and no others.
+    // Returns a table with the keys of a thing, and no others.
     template <class Thing>
     Json table() {
         Json required = Json::array(), properties = Json::object();
@@ -118,7 +118,7 @@ private:
         schema["properties"] = std::move(properties);
         return schema;
     }
-    // With what it says; a reference stands alone, as draft 7 wants it.
+    // Adds what it means; a reference stands alone, as draft 7 requires.
     static Json described(const Key& key, Json schema) {
         if (key.says.empty()) return schema;
         if (schema.contains("$ref")) return {{"description", key.says}, {"allOf", Json::array({std::move(schema)})}};

@@ -5,7 +5,7 @@
 
 namespace dryground::packed {
 
-// Of a whole cell: the box around it, wherever a turn has put its first corner.
+// Returns the area of a shape; of a whole cell the box around it, wherever a turn has put its first corner.
 [[nodiscard]] inline Regions area_of(const Shape& shape) {
     const auto box = shape.whole_cell ? bounds(shape.area) : std::nullopt;
     return box ? Regions{box_region(box->least, box->most)} : shape.area;
@@ -80,7 +80,7 @@ void each_key(Of<TileImage>, Visit&& visit) {
         MadeAnew{});
 }
 
-// Those that are as they should be: the others are findings, and cover nothing.
+// Returns shapes without a fault: the others have findings, and cover nothing.
 [[nodiscard]] inline std::vector<Shape> sound(const std::vector<Shape>& shapes) {
     std::vector<Shape> kept;
     for (const Shape& shape : shapes)

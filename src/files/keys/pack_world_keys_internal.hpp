@@ -138,7 +138,7 @@ void each_key(Of<Kind>, Visit&& visit) {
     visit(Key{.name = "fields"}, &Kind::fields, &Draft::fields);
 }
 
-// Those that have to be reachable, apart by what they are.
+// What has to be reachable, by what it is.
 struct Goals {
     std::vector<std::string> objects, facts;
 };
@@ -164,7 +164,7 @@ void each_key(Of<MergeSettings>, Visit&& visit) {
     visit(Key{.name = "forms"}, &Settings::forms, &Settings::forms);
 }
 
-// Severities that the world sets, in the order of the rules.
+// Returns the severities that the world sets, in the order of the rules.
 using Severities = std::vector<std::pair<std::string, Severity>>;
 [[nodiscard]] inline Severities severities_of(const World& world) {
     Severities all;

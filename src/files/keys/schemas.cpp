@@ -1,7 +1,7 @@
 // JSON Schemas (draft 7) of the three formats.
 //
-// Idea. Each thing becomes a definition, each of its keys a property of it; what a key takes says which schema its
-// value has. Of keys that say one thing in different ways exactly one is required.
+// Idea. Each thing becomes a definition, each of its keys a property of it; the type of a key determines the schema of
+// its value. Of keys that express one thing in different ways exactly one is required.
 
 #include <fmt/format.h>
 
@@ -77,7 +77,7 @@ private:
         schema["properties"] = std::move(properties);
         return schema;
     }
-    // A table that has a key. Strict validators want it named where it is required.
+    // Returns a table that has a key. Strict validators want it named where it is required.
     static Json has(const std::string& key) {
         return {{"required", Json::array({key})}, {"properties", {{key, true}}}};
     }
@@ -117,7 +117,7 @@ private:
                                      std::move(entry)})}}}};
     }
 
-    // A table with the keys of a thing, `without` one of them.
+    // Returns a table with the keys of a thing, `without` one of them.
     Json object_of(const keys::Thing& thing, Json properties, std::vector<std::string> required,
                    std::string_view without = {}) {
         std::map<int, Json> groups;
@@ -141,7 +141,7 @@ private:
         return schema;
     }
 
-    // With what it says; a reference stands alone, as draft 7 wants it.
+    // Adds what it means; a reference stands alone, as draft 7 requires.
     Json described(const Entry& entry) {
         Json schema = schema_of(entry);
         std::string says(entry.key.says);
