@@ -1,3 +1,5 @@
+// What the commands of the command line share: see command.hpp.
+
 #include "command.hpp"
 
 #include <fmt/format.h>
@@ -193,7 +195,7 @@ Opened WorldArguments::open(double within_px) const {
 
 namespace {
 
-// Rows of words in columns: the first to the left, numbers to the right.
+// Returns rows of words in columns: the first aligned left, numbers right.
 std::string in_columns(const std::vector<std::vector<std::string>>& rows) {
     std::vector<std::size_t> widths;
     for (const auto& row : rows)

@@ -17,7 +17,7 @@ bool has_verbs(const CLI::App& command) {
     return !command.get_subcommands([](const CLI::App*) { return true; }).empty();
 }
 
-// FILE first: options that take several words would swallow it. Of a verb, the words before it too.
+// Puts FILE first: options that take several words would swallow it. For a verb, also the words before it.
 class Usage : public CLI::Formatter {
 public:
     std::string make_usage(const CLI::App* command, std::string) const override {
@@ -34,7 +34,7 @@ private:
     }
 };
 
-// The command whose help is asked for, FILE said or not; null: none is.
+// Returns the command whose help is requested, with or without FILE; null if there is none.
 const CLI::App* asked_for_help(const CLI::App& cli, int argc, char** argv) {
     const CLI::App* command = &cli;
     bool asked = false;
@@ -50,7 +50,7 @@ const CLI::App* asked_for_help(const CLI::App& cli, int argc, char** argv) {
     return asked ? command : nullptr;
 }
 
-// An unknown command, reported with the nearest one that is known.
+// Reports an unknown command, with the nearest known one.
 void check_command(const CLI::App& cli, const char* word) {
     std::vector<std::string> names;
     for (const CLI::App* command : cli.get_subcommands([](const CLI::App*) { return true; })) {
@@ -108,7 +108,7 @@ int run(int argc, char** argv) {
 }   // namespace
 
 int main(int argc, char** argv) {
-    std::signal(SIGPIPE, SIG_IGN);   // a reader that goes away is told like any output that cannot be written
+    std::signal(SIGPIPE, SIG_IGN);   // a closed reader is reported like any output that cannot be written
     try {
         return run(argc, argv);
     } catch (const std::exception& error) {

@@ -1,3 +1,5 @@
+// Completion for bash and a man page, made from what the commands declare.
+
 #include "manual.hpp"
 
 #include <fmt/format.h>
@@ -16,7 +18,7 @@ std::vector<const CLI::Option*> options_of(const CLI::App& command) {
     return command.get_options([](const CLI::Option* option) { return !option->get_positional(); });
 }
 
-// What may follow an option, where that is one of a few words: "FORMAT:{json,cbor}" says so.
+// Returns what may follow an option, if that is one of a few words: "FORMAT:{json,cbor}".
 std::string choices_of(const CLI::Option& option) {
     const std::string type = option.get_type_name();
     const std::size_t open = type.find('{'), close = type.find('}');
@@ -31,7 +33,7 @@ std::string long_name(const CLI::Option& option) {
     return option.get_lnames().empty() ? "" : "--" + option.get_lnames().front();
 }
 
-// A command and those below it: "edit", "edit object", "edit object move".
+// Visits a command and those below it: "edit", "edit object", "edit object move".
 template <class Call>
 void each_command(const CLI::App& cli, const std::string& words, const Call& call) {
     for (const CLI::App* command : commands_of(cli)) {
@@ -47,7 +49,7 @@ std::string names_below(const CLI::App& cli) {
     return names;
 }
 
-// Text of a man page: backslashes and leading dots mean something there.
+// Returns text for a man page: backslashes and leading dots have a meaning there.
 std::string troff(const std::string& text) {
     std::string result;
     bool starts_line = true;

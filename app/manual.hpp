@@ -1,4 +1,4 @@
-// The tool describes itself: completion for bash and a man page, from what its commands say of their words.
+// Completion for bash and a man page, made from what the commands declare about their words.
 #pragma once
 
 #include <CLI/CLI.hpp>

@@ -1,4 +1,4 @@
-// The words that say how to merge, which all commands that show or write merged ground have.
+// The options for merging, which all commands that show or write merged ground have.
 #pragma once
 
 #include <string>
@@ -15,9 +15,9 @@ struct MergeWords {
     double grow_px = 0, within_px = 0;
 
     void add_to(CLI::App& command);
-    // Puts them into options; ends the command when a name is unknown.
+    // Copies them into options; ends the command if a name is unknown.
     void apply(dryground::MergeOptions& merging, const dryground::World& world) const;
-    // Tells on standard error what of it is other than the world's files say.
+    // Prints to standard error where they differ from the world's files.
     void say_what_is_other(const dryground::World& world) const;
 };
 

@@ -1,4 +1,4 @@
-// How far something is, for who waits at a terminal.
+// Progress of long work, for people at a terminal.
 #pragma once
 
 #include <cstddef>
@@ -9,12 +9,13 @@
 
 namespace app {
 
-// On a terminal (standard error): one line, "checking: 40 %", once it has taken a second; gone when all is done, or the
-// last copy of the function is. Elsewhere nothing. `all` = 0: not known; the line counts then.
+// Returns a function that reports progress. On a terminal (standard error): one line, "checking: 40 %", once it has
+// taken a second; removed when all is done, or with the last copy of the function. Elsewhere it prints nothing. `all` =
+// 0: unknown; the line counts then.
 using Progress = std::function<void(std::size_t done, std::size_t all)>;
 [[nodiscard]] Progress progress_of(const std::string& what);
 
-// A reader that reads as another one does, and shows how many files it has read.
+// Returns a reader that reads like another, and shows how many files it has read.
 [[nodiscard]] dryground::FileReader counting(dryground::FileReader reader);
 
 }   // namespace app

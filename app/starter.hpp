@@ -1,4 +1,4 @@
-// Small worlds to start from: a shore with a pool, a boardwalk over it, shells to pick up and a beacon to get to.
+// Small worlds to start from: a shore with a pool, a boardwalk over it, shells to pick up and a beacon to reach.
 #pragma once
 
 #include <string>
@@ -16,12 +16,12 @@ struct StarterOptions {
     int cell = 16;       // px: a cell's height, and its width, of which a diamond has twice as much
     int columns = 24, rows = 10;
 };
-inline constexpr int least_columns = 20, least_rows = 8;   // for all of it to have its place
+inline constexpr int least_columns = 20, least_rows = 8;   // large enough for everything
 
-// The files, from the world's folder. They check clean, and the beacon can be reached.
+// Returns the files, relative to the world's folder. They check clean, and the beacon can be reached.
 [[nodiscard]] std::vector<dryground::NamedBytes> starter_files(const StarterOptions& options);
 
-// Its tiles' pictures side by side: columns of `cell` px (of diamonds twice as wide), in this order.
+// Returns its tiles' pictures side by side: columns of `cell` px (for diamonds twice as wide), in this order.
 inline constexpr const char* starter_tiles[] = {"turf", "peat", "bank", "brine", "boardwalk", "reeds", "marsh"};
 [[nodiscard]] dryground::Image starter_art(StarterView view, int cell);
 [[nodiscard]] dryground::Image beacon_art(int cell);

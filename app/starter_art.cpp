@@ -21,7 +21,7 @@ constexpr Paint soil_light{124, 94, 64}, soil{112, 82, 54}, soil_dark{94, 68, 46
     marsh{138, 158, 98}, marsh_dark{124, 147, 89}, reed{74, 104, 52}, lamp{246, 208, 98}, iron{60, 62, 70},
     shell{238, 214, 190}, shell_dark{198, 140, 116}, coat{178, 70, 54}, skin{226, 178, 142}, boots{52, 44, 44};
 
-// The same for the same place: grain that does not change from one time to the next.
+// Returns the same for the same place: grain that does not change between runs.
 unsigned grain(int x, int y) {
     auto hash = static_cast<std::uint32_t>(x) * 0x9E3779B1u ^ static_cast<std::uint32_t>(y) * 0x85EBCA77u;
     hash ^= hash >> 15;

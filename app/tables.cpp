@@ -117,7 +117,7 @@ std::string place_of(const dg::Object& object) {
     return fmt::format("{},{}", dg::to_px(object.position.x), dg::to_px(object.position.y));
 }
 
-// On what it fires; empty where nothing comes of it.
+// Returns on what it fires; empty if that has no effect.
 std::string fires_of(const dg::Object& object) {
     const bool does = object.role == dg::Role::trigger || object.role == dg::Role::link ||
                       object.runs != dg::EventId::none || !object.gives.empty();
@@ -175,7 +175,7 @@ void flags(Context& c) {
     }
 }
 
-// The objects for which a test holds, as map/object.
+// Returns the objects for which a test holds, as map/object.
 std::string objects_where(const Context& c, const std::function<bool(const dg::Object&)>& test) {
     std::vector<std::string> names;
     for (const dg::Map* map : c.maps)
@@ -191,7 +191,7 @@ bool holds(const dg::Facts& facts, dg::FactId fact) {
     return std::find(facts.begin(), facts.end(), fact) != facts.end();
 }
 
-// Tiles of which a test is true, of themselves or of one of their reactions.
+// Returns tiles for which a test holds, for themselves or one of their reactions.
 template <class TileTest, class ReactionTest>
 std::string tiles_where(const Context& c, TileTest of_tile, ReactionTest of_reaction) {
     std::vector<std::string> names;
@@ -248,7 +248,7 @@ void events(Context& c) {
     }
 }
 
-// The links of the target map that lead back to this one.
+// Returns the links of the target map that lead back to this one.
 std::string ways_back(const Context& c, const dg::Map& from, const dg::Object& link) {
     if (link.link.map == dg::MapId::none) return "";
     std::vector<std::string> names;
@@ -273,7 +273,7 @@ void links(Context& c) {
         }
 }
 
-// Who meets what, with the bits that physics engines filter by.
+// The table of who meets what, with the bits that physics engines filter by.
 void contacts(Context& c) {
     c.table.columns = {"name", "sort", "category", "mask", "meets"};
     const dg::ContactTable table = dg::contact_table(c.world);
@@ -298,7 +298,7 @@ void contacts(Context& c) {
     }
 }
 
-// What the target game can take at most, and how much of it is used.
+// The table of what the target game can take at most, and how much of it is used.
 void limits(Context& c) {
     c.table.columns = {"limit", "used", "allowed", "by"};
     for (const std::string_view limit : dg::limit_names()) {

@@ -1,4 +1,4 @@
-// Tables of what a world holds, as text, CSV and JSON.
+// Tables of a world's content, as text, CSV and JSON.
 #pragma once
 
 #include <nlohmann/json.hpp>
@@ -21,7 +21,7 @@ struct Filter {   // empty: everything
 };
 
 [[nodiscard]] std::vector<std::string> table_names();
-// Requires a name of table_names. Tables of layers, objects and links hold those of the named maps.
+// Returns a table. Requires a name of table_names. Tables of layers, objects and links hold those of the named maps.
 [[nodiscard]] Table make_table(const dryground::World& world, const std::string& what,
                                const std::vector<std::string>& maps, const Filter& filter);
 

@@ -8,13 +8,13 @@
 
 namespace app {
 
-// Looks several times a second, which works on every file system; a file counts as saved when its time or size is
-// another, and as gone only when it stays away for a second (editors put a new file in the old one's place).
+// Checks several times a second, which works on every file system; a file counts as saved if its time or size changes,
+// and as removed only if it stays away for a second (editors replace the old file by a new one).
 class Watch {
 public:
-    // These files, and the folders that they lie in, from now on. What was watched before keeps what was seen of it.
+    // Watches these files, and the folders that they lie in, from now on. State of files already watched is kept.
     void look_at(const std::vector<std::filesystem::path>& files);
-    // Returns what was saved, came or went; never empty.
+    // Returns what was saved, added or removed; never empty.
     [[nodiscard]] std::vector<std::filesystem::path> wait();
 
 private:

@@ -50,7 +50,8 @@ dg::Report findings_of(const CheckOptions& options, const dg::Result<dg::FoundWo
     return picked;
 }
 
-// Findings of `now` that were not in `before`: told apart by what they say, for lines move when somebody writes above.
+// Returns findings of `now` that were not in `before`: compared by their text, since lines move when something is
+// written above.
 std::vector<const dg::Finding*> new_in(const dg::Report& now, const dg::Report& before) {
     const auto key = [](const dg::Finding& finding) {
         return std::tuple(finding.rule, finding.place.file, dg::message(finding), finding.map, finding.layer,
@@ -78,7 +79,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
     return all + dg::text(now.counts()) + "\n";
 }
 
-// Checks again whenever a file of the world is saved, until somebody ends it.
+// Checks again whenever a file of the world is saved, until it is stopped.
 [[noreturn]] void watch_check(const CheckOptions& options) {
     const dg::Result<dg::FoundWorld> first = options.world.find();
     const std::filesystem::path file = options.world.file;
@@ -125,7 +126,7 @@ const dg::RuleText& find_rule(const std::string& name) {
          fmt::format("there is no rule '{}'{}", name, nearest ? fmt::format("; did you mean '{}'?", *nearest) : ""));
 }
 
-// One rule's page, or those of all by what they are about, behind a list of them.
+// Prints one rule's page, or those of all by subject, after a list of them.
 void explain(const std::string& name) {
     if (name != "all") {
         print(dg::text(dg::rule_page(find_rule(name).rule)));

@@ -27,7 +27,7 @@ std::string quoted(const std::string& word) {   // for the shell
     return result + "'";
 }
 
-// What a program prints; nothing where it fails.
+// Returns what a program prints; nothing if it fails.
 std::optional<std::string> output_of(const std::string& command) {
     const std::unique_ptr<FILE, int (*)(FILE*)> pipe(::popen((command + " 2>/dev/null").c_str(), "r"), ::pclose);
     if (!pipe) return std::nullopt;
@@ -39,7 +39,7 @@ std::optional<std::string> output_of(const std::string& command) {
     return fine && !bytes.empty() ? std::optional(std::move(bytes)) : std::nullopt;
 }
 
-// Files as they were in a revision, read through git.
+// Returns files as they were in a revision, read through git.
 dg::FileReader at_revision(const std::string& revision) {
     return [revision](const std::string& name) {
         const fs::path path = fs::absolute(name).lexically_normal();
@@ -69,7 +69,7 @@ Found version_of(const std::string& name, const std::string& other) {
     stop(findings, fmt::format("'{}' cannot be read", name));
 }
 
-// A picture for each map that changed; of a map that was added or removed, the one version that there is.
+// Makes a picture for each map that changed; for a map that was added or removed, of the one version that there is.
 void draw(const CompareOptions& options, const Found& before, const Found& after, const dg::Comparison& comparison) {
     if (options.out.empty()) stop(misuse, "a picture needs a file: use --out FILE, ending in .png or .svg");
     const std::vector<std::string> maps = dg::changed_maps(comparison);

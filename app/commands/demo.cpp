@@ -13,8 +13,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// The demo world beside this program, wherever that was moved: of an installed one in ../share, of one that was just
-// built in a folder above it. Empty if it is not found.
+// Returns the demo world beside this program, wherever that was moved: of an installed one in ../share, of one that was
+// just built in a folder above it. Empty if it is not found.
 std::string demo_folder() {
     std::error_code error;
     fs::path folder = fs::read_symlink("/proc/self/exe", error).parent_path();

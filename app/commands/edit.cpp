@@ -1,4 +1,4 @@
-// dryground edit: changes to a world, made in its files, and taken back.
+// dryground edit: changes to a world, made in its files, and undone.
 
 #include <fmt/format.h>
 
@@ -13,7 +13,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-// The one thing that is meant where none is said.
+// Returns the one thing that is meant if none is given.
 template <class Drafts>
 std::string only_one(const Drafts& drafts, const char* sort, const char* option) {
     std::vector<std::string> names;
@@ -36,7 +36,7 @@ std::string as_typed(const std::string& value) {
     return value.find('\'') == std::string::npos ? "'" + value + "'" : '"' + value + '"';
 }
 
-// What was said, as one says it: the history names edits so.
+// Returns the command line as typed: the history names edits so.
 std::string words_of(const CLI::App& verb) {
     std::string words = verb.get_name();
     for (const CLI::App* group = verb.get_parent(); group != nullptr && group->get_name() != "edit";
@@ -66,7 +66,7 @@ void show_plan(const fs::path& folder, const dg::Edited& planned, const std::str
     say(fmt::format("{}; nothing was written (--dry-run)\n", counted));
 }
 
-// Where nothing could be done: says why.
+// Prints the reason if nothing could be done.
 template <class T>
 void stop_at_fault(const dg::Result<T>& result) {
     if (result) return;

@@ -1,4 +1,4 @@
-// The verbs that take edits back, and make them again.
+// The verbs that undo and redo edits.
 
 #include <fmt/chrono.h>
 #include <fmt/format.h>

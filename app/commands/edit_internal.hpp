@@ -1,4 +1,4 @@
-// What the parts of `dryground edit` share: what is said on the command line, and how an edit is made.
+// What the parts of `dryground edit` share: its arguments, and how an edit is made.
 #pragma once
 
 #include <functional>
@@ -18,19 +18,19 @@ struct EditOptions {
 };
 using SharedOptions = std::shared_ptr<EditOptions>;
 
-// What was said in words, as the library takes it; each throws Stop where it cannot be.
+// Convert arguments to the library's types; each throws Stop if that is not possible.
 [[nodiscard]] dryground::Cell cell_at(const std::string& text);
 [[nodiscard]] dryground::CellArea cell_area(const std::string& text);
 [[nodiscard]] dryground::PointPx point(const std::string& text);
 [[nodiscard]] dryground::GivenKeys keys(const std::vector<std::string>& values);
 
-// The world of FILE; throws Stop where it cannot be read.
+// Opens the world of FILE; throws Stop if it cannot be read.
 [[nodiscard]] dryground::FoundWorld find_world(const EditOptions& options);
-// The map, or the tile set, that is meant: the one that is said, whose file was given, or the only one.
+// Return the map, or the tile set, that is meant: the given one, whose file was given, or the only one.
 [[nodiscard]] std::string map_meant(const EditOptions& options, const dryground::FoundWorld& found);
 [[nodiscard]] std::string tileset_meant(const EditOptions& options, const dryground::FoundWorld& found);
 
-// An edit, and how to speak of it: "cells" "changed in" "slipway".
+// An edit, and the words of its report: "cells" "changed in" "slipway".
 struct Wanted {
     dryground::WorldEdit edit;
     std::string things, done, where;
@@ -43,7 +43,7 @@ using MapEditMaker = std::function<dryground::MapEdit(const EditOptions&)>;
 CLI::App* add_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help, EditMaker edit);
 CLI::App* add_map_verb(CLI::App& app, const SharedOptions& options, const char* name, const char* help,
                        const char* things, MapEditMaker edit, const char* done = changed_in);
-// A word with verbs of its own below it.
+// A word with verbs below it.
 CLI::App* add_group(CLI::App& app, const char* name, const char* help);
 CLI::Option* with_values(CLI::App* verb, const SharedOptions& options);
 void with_name(CLI::App* verb, const SharedOptions& options, const char* help);
@@ -54,9 +54,9 @@ void add_map_verbs(CLI::App& app, const SharedOptions& options);       // edit_m
 void add_thing_verbs(CLI::App& app, const SharedOptions& options);     // edit_things.cpp
 void add_history_verbs(CLI::App& app, const SharedOptions& options);   // edit_history.cpp
 
-// What is checked before and after an edit: as asked for, else all of the world unless it has very many maps.
+// What is checked before and after an edit: as requested, else all of the world unless it has very many maps.
 [[nodiscard]] dryground::Checking checking_of(const EditOptions& options, const dryground::FoundWorld& found);
-// Says what was done, and what `check` says now that it did not say before.
+// Prints what was done, and what `check` reports that it did not report before.
 void say_made(const EditOptions& options, const dryground::FoundWorld& found,
               const dryground::Result<dryground::Made>& made, const std::string& counted);
 [[nodiscard]] std::string counted(std::size_t count, const std::string& things);

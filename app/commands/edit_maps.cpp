@@ -1,4 +1,4 @@
-// The verbs that change maps as wholes, and their layers.
+// The verbs that change whole maps, and their layers.
 
 #include "edit_internal.hpp"
 

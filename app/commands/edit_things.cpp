@@ -1,4 +1,4 @@
-// The verbs that change what a world names: its barriers, flags, movers, facts, kinds …; its tile sets and their tiles.
+// The verbs that change what a world declares: barriers, flags, movers, facts, kinds …; its tile sets and their tiles.
 
 #include <fmt/format.h>
 
@@ -63,7 +63,7 @@ void add_world_thing(CLI::App& app, const SharedOptions& o, const ThingHelp& hel
     drop->footer(fmt::format("Example: dryground edit room/world.toml {} drop NAME", thing));
 }
 
-// A shape as it is said: cell, a shared shape's name, trace, or box=0,8,16,8; of points 0,16,16,0,16,16.
+// Returns a shape as typed: cell, a shared shape's name, trace, or box=0,8,16,8; of points 0,16,16,0,16,16.
 std::string shape_toml(const std::string& said, const std::string& more) {
     const std::size_t equals = said.find('=');
     const std::string form = said.substr(0, equals);
@@ -98,7 +98,7 @@ dg::GivenKeys shape_keys(const EditOptions& p) {
     return given;
 }
 
-// A verb on the tiles of a set.
+// Adds a verb for the tiles of a set.
 template <class Make>
 CLI::App* add_tile_verb(CLI::App& tile, const SharedOptions& o, const char* name, const char* help, const char* counts,
                         const char* done, const char* which, Make make) {

@@ -1,4 +1,4 @@
-// dryground keys: what can be said in designers' files.
+// dryground keys: the keys of designers' files.
 
 #include <algorithm>
 #include <memory>

@@ -1,4 +1,4 @@
-// dryground list: tables of what a world holds.
+// dryground list: tables of a world's content.
 
 #include <fmt/format.h>
 

@@ -57,7 +57,7 @@ dg::MergeOptions merge_options(const MergeOptions& options, const dg::MergeOutpu
     return merging;
 }
 
-// What cannot be had together.
+// Refuses options that exclude each other.
 void refuse_what_contradicts(const MergeOptions& options, const Opened& opened) {
     const bool raised = options.format == "gltf";
     if (options.format == "csv" || options.format == "png")
@@ -86,7 +86,7 @@ void refuse_what_contradicts(const MergeOptions& options, const Opened& opened) 
                                      map));
 }
 
-// Of several files each has what it holds in its name: station.csv becomes station-slipway-ground.csv.
+// Returns the name of one of several files, with its content in it: station.csv becomes station-slipway-ground.csv.
 std::string path_for(const std::string& out, const std::string& part) {
     std::filesystem::path path = out;
     path.replace_filename(fmt::format("{}-{}{}", path.stem().string(), part, path.extension().string()));

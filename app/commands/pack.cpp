@@ -35,7 +35,8 @@ dg::PackOutput output_of(const PackOptions& options) {
     return output;
 }
 
-// How many states of its ground each map has; where more facts shape it than are packed as variants, that they are not.
+// Prints how many states of its ground each map has; if more facts shape it than are packed as variants, that they are
+// not.
 void say_variants(const dg::World& world, int variants) {
     for (const dg::Map& map : world.maps()) {
         const std::size_t facts = dg::facts_of_ground(world, map).size();
@@ -46,7 +47,7 @@ void say_variants(const dg::World& world, int variants) {
     }
 }
 
-// Copies just the pictures that the pack names, each to the same place in the folder.
+// Copies only the pictures that the pack names, each to the same place in the folder.
 void copy_art(const Opened& opened, const fs::path& to) {
     std::vector<dg::NamedBytes> copies;
     for (const std::string& file : dg::art_files(opened.world)) {
@@ -59,7 +60,7 @@ void copy_art(const Opened& opened, const fs::path& to) {
     say(fmt::format("{} pictures copied to {}\n", copies.size(), to.generic_string()));
 }
 
-// A rule as make and ninja read it: spaces in paths are escaped, as are # and $.
+// Returns a rule for make and ninja: spaces in paths are escaped, as are # and $.
 std::string depfile_text(const fs::path& folder, const std::vector<std::string>& files, const std::string& out) {
     const auto escaped = [](const fs::path& path) {
         std::string text;
@@ -72,13 +73,13 @@ std::string depfile_text(const fs::path& folder, const std::vector<std::string>&
     return text + "\n";
 }
 
-// The content hash of a file of a world; empty where it cannot be read.
+// Returns the content hash of a file of a world; empty if it cannot be read.
 std::string hash_of(const fs::path& path) {
     const dg::Result<std::string> file = dg::read_file(path);
     return file ? dg::content_hash(*file) : std::string();
 }
 
-// One map as a part, from the world's file, the tile sets and the map's own files alone.
+// Makes one map's part from only the world's file, the tile sets and the map's own files.
 void make_part(const PackOptions& options) {
     if (options.out.empty()) stop(misuse, "--map needs --out: the file for the map's part");
     const dg::FoundWorld found = options.world.find_or_stop("nothing was made");
@@ -103,7 +104,7 @@ void make_part(const PackOptions& options) {
     say(fmt::format("map '{}' as a part of a pack: {} bytes\n", options.map, bytes.size()));
 }
 
-// The pack from its parts; of maps that were merged for them, nothing is merged again.
+// Makes the pack from its parts; nothing is merged again.
 std::string joined(const PackOptions& options, const Opened& opened) {
     std::vector<dg::NamedBytes> parts;
     for (const std::string& file : options.join) {
@@ -123,7 +124,7 @@ std::string joined(const PackOptions& options, const Opened& opened) {
     stop(misuse, "the parts do not make up the world; nothing was made");
 }
 
-// The names of a world's maps as its files have them, whatever else is wrong with the world.
+// Prints the names of a world's maps as its files have them, whatever else is wrong with the world.
 void list_maps(const PackOptions& options) {
     for (const std::string& name : dg::map_names(options.world.find_or_stop("nothing was listed").world))
         print(name + "\n");

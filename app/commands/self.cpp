@@ -1,4 +1,4 @@
-// dryground self: what the build asks for to install beside the tool. Not told among the commands.
+// dryground self: what the build needs to install beside the tool. Not listed among the commands.
 
 #include <memory>
 

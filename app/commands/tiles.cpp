@@ -46,7 +46,7 @@ std::optional<dg::Colour> colour(const std::string& text) {
     return colour;
 }
 
-// The colour that means empty in a sheet, told as a guess.
+// Returns the colour that means empty in a sheet, reported as a guess.
 std::optional<dg::Colour> guessed_clear(const fs::path& sheet) {
     const auto clear = dg::guess_clear(picture(sheet, std::nullopt));
     if (clear)
@@ -57,7 +57,7 @@ std::optional<dg::Colour> guessed_clear(const fs::path& sheet) {
     return clear;
 }
 
-// All PNG files that are named, and those in the folders that are, by name.
+// Returns all PNG files that are named, and those in the folders that are, by name.
 std::vector<fs::path> pictures_in(const std::vector<std::string>& from) {
     std::vector<fs::path> files;
     for (const std::string& one : from) {
@@ -75,7 +75,7 @@ std::vector<fs::path> pictures_in(const std::vector<std::string>& from) {
     return files;
 }
 
-// As a tile set in `folder` names it.
+// Returns the path as a tile set in `folder` names it.
 std::string relative_to(const fs::path& file, const fs::path& folder) {
     std::error_code error;
     const fs::path path = fs::relative(file, folder.empty() ? "." : folder, error);
@@ -91,7 +91,7 @@ std::string stem_of(const fs::path& out) {
     return stem;
 }
 
-// Enters a new file in the list of the world that it lies in, where there is one.
+// Adds a new file to the list of the world that it lies in, if there is one.
 void enter_in_world(const fs::path& out) {
     const dg::Result<dg::FoundWorld> found = dg::find_world(out.generic_string());
     if (!found || found.report().empty()) return;   // one that lists it

@@ -20,7 +20,7 @@ struct WalkOptions {
     std::size_t states = 100000;
 };
 
-// A place as it is written: MAP/OBJECT, or MAP@X,Y in px, on the first storey.
+// A place as typed: MAP/OBJECT, or MAP@X,Y in px, on the first storey.
 struct Named {
     dg::Spot spot;
     dg::ObjectId object = dg::ObjectId::none;   // none: a place
@@ -65,7 +65,7 @@ std::string words_of(const dg::World& world, const dg::GoalReached& goal) {
     return map.name + "/" + map.object(goal.object).name;
 }
 
-// Which line of a route's text reaches a goal: lines, as `text` numbers them, begin with their number.
+// Adds which line of a route's text reaches a goal: lines, as `text` numbers them, begin with their number.
 void tell_goals(const dg::World& world, const dg::Reach& reach, std::string& text) {
     for (const dg::GoalReached& goal : reach.goals()) {
         text += fmt::format("goal {}: ", words_of(world, goal));
@@ -90,7 +90,7 @@ std::string name_of(const dg::World& world, const dg::Object& object) {
     return object.name.empty() ? fmt::format("a {}", world.kind(object.kind).name) : object.name;
 }
 
-// Objects that something sets off, or that can be picked up: whatever is there to be touched.
+// Returns objects that something sets off, or that can be picked up: whatever is there to be touched.
 bool matters(const dg::Object& object) {
     return object.role != dg::Role::solid && object.role != dg::Role::spawn && !object.area.empty();
 }
@@ -128,7 +128,7 @@ void tell_rest(const dg::World& world, const dg::Reach& reach, std::string& text
     if (undecided > 0) text += fmt::format("not decided: {} of {} places\n", undecided, reach.places().size());
 }
 
-// What is wrong with the world's start, and what to say in its place.
+// Reports what is wrong with the world's start, and what to write in its place.
 std::string why_no_start(const dg::World& world) {
     const dg::Start& start = world.start();
     if (start.words.empty())

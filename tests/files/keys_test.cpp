@@ -80,8 +80,9 @@ TEST_CASE("every member of a draft is in the list of its keys") {
     CHECK(members_of::count<BodyDraft>() == listed<BodyDraft>() + 3);         // x, y: of its form; place
     CHECK(members_of::count<FeelerDraft>() == listed<FeelerDraft>() + 1);     // name
     CHECK(members_of::count<MoverDraft>() == listed<MoverDraft>() + 1);       // name
-    CHECK(members_of::count<KindDraft>() == listed<KindDraft>() + 2);         // name; props: with the properties that it declares
-    CHECK(members_of::count<FieldDraft>() == listed<FieldDraft>() + 1);       // name
+    CHECK(members_of::count<KindDraft>() ==
+          listed<KindDraft>() + 2);   // name; props: with the properties that it declares
+    CHECK(members_of::count<FieldDraft>() == listed<FieldDraft>() + 1);   // name
     CHECK(members_of::count<MergeSettings>() == listed<MergeSettings>());
     CHECK(members_of::count<WorldDraft>() == listed<WorldDraft>() + 5);   // both goals, lacks_maps, both places
 }
