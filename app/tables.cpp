@@ -143,7 +143,7 @@ void objects(Context& c) {
 }
 
 void kinds(Context& c) {
-    c.table.columns = {"kind", "role", "mover", "tags", "fields", "objects"};
+    c.table.columns = {"kind", "role", "mover", "tags", "fields", "objects", "note"};
     for (std::size_t k = 0; k < c.world.kinds().size(); ++k) {
         const dg::Kind& kind = c.world.kinds()[k];
         if (!passes(c.filter, kind.name, kind.tags, c.filter.kind.empty() ? "" : kind.name)) continue;
@@ -156,7 +156,7 @@ void kinds(Context& c) {
             for (const dg::Object& object : map->objects) count += object.kind == dg::id_of<dg::KindId>(k);
         c.row({kind.name, std::string(dg::name_of(kind.role)),
                kind.mover != dg::MoverId::none ? c.world.mover(kind.mover).name : "",
-               fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count});
+               fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count, kind.note});
     }
 }
 

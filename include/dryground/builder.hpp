@@ -147,6 +147,7 @@ struct MoverDraft {
 struct KindDraft {
     Name name{};
     std::optional<Name> like{};
+    std::string note{};
     std::optional<Located<std::string>> role{}, motion{}, stands{};
     std::optional<Name> path{};   // the property with the places it moves along
     std::optional<Name> mover{};

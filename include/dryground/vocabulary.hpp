@@ -122,7 +122,7 @@ enum class Motion { fixed, driven, moving };
 enum class Stands { middle, feet };
 
 struct Kind {
-    std::string name;
+    std::string name, note;
     Role role = Role::entity;
     MoverId mover = MoverId::none;
     Motion motion = Motion::fixed;

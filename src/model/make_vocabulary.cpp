@@ -157,6 +157,7 @@ void WorldMaker::resolve_kind(std::size_t number) {
     }
     const Within within(*this, fmt::format("kind '{}'", draft.name.value));
     kind.name = draft.name.value;
+    kind.note = draft.note;
     kind.place = draft.name.place;
     if (draft.role)
         kind.role = choose<Role>(*draft.role, "'role'");

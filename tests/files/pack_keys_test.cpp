@@ -27,6 +27,7 @@ bool is_optional(const std::string& path) {
     static const std::set<std::string> anywhere{"friction", "restitution", "default", "min", "max", "optional"};
     const std::string key = path.substr(path.rfind('/') + 1);
     return anywhere.count(key) > 0 || path == "/maps/*/objects/*/surface" ||
+           (key == "note" && path.find("/kinds/") != std::string::npos) ||
            (key == "note" && path.find("fields") != std::string::npos);
 }
 

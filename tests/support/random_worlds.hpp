@@ -49,6 +49,7 @@ private:
         KindDraft hermit;
         hermit.name = "hermit";
         hermit.like = Name("silt_crab");
+        hermit.note = "carries a shell";
         hermit.props["patrol"] = Located<Value>(Value{dice_.in(0, 9) / 2.0});
         hermit.runs = maybe(Name("ring"));
         hermit.once = maybe(true);

@@ -123,6 +123,9 @@ template <class Visit>
 void each_key(Of<Kind>, Visit&& visit) {
     using Draft = KindDraft;
     visit(Key{.name = "name"}, &Kind::name, &Draft::name);
+    visit(
+        Key{.name = "note", .optional = true}, [](const Packing&, const Kind& kind) { return or_null(kind.note); },
+        &Draft::note);
     visit(Key{.name = "role"}, &Kind::role, &Draft::role);
     visit(Key{.name = "mover"}, &Kind::mover, &Draft::mover);
     visit(Key{.name = "motion"}, &Kind::motion, &Draft::motion);

@@ -88,7 +88,8 @@ inline constexpr Group kind_props{kind_properties};
 template <class Visit>
 void each_key(Of<KindDraft>, Visit&& visit) {
     using Draft = KindDraft;
-    visit(Key{.name = "like", .says = "the kind it copies", .refers = "kind"}, &Draft::like);
+    visit(Key{.name = "like", .says = "the kind it copies, except its note", .refers = "kind"}, &Draft::like);
+    visit(Key{.name = "note", .says = "note for people"}, &Draft::note);
     visit(Key{.name = "role", .says = "its role in the game", .words = words_of<Role>()}, &Draft::role);
     visit(Key{.name = "mover", .says = "the mover whose body it has", .refers = "mover"}, &Draft::mover);
     visit(Key{.name = "motion",
