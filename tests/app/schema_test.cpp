@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <functional>
 
 #include <nlohmann/json.hpp>
 #include <set>
@@ -22,15 +23,25 @@ nlohmann::json schema_json(const std::string& name) {
     return nlohmann::json::parse(process::slurp(std::filesystem::path(DRYGROUND_SOURCE) / "schema" / name));
 }
 
-std::string schema_faults(const std::string& schema_name, const std::string& text) {
-    const nlohmann::json tree = schema_json(schema_name), json = nlohmann::json::parse(text);
-    valijson::Schema schema;
+void read_schema(const std::string& name, valijson::Schema& schema) {
+    const nlohmann::json tree = schema_json(name);
     valijson::SchemaParser parser;
     // Schemas refer to each other by their files' names.
     parser.populateSchema(
         valijson::adapters::NlohmannJsonAdapter(tree), schema,
-        [](const std::string& name) { return new nlohmann::json(schema_json(name)); },
+        [](const std::string& other) { return new nlohmann::json(schema_json(other)); },
         [](const nlohmann::json* other) { delete other; });
+}
+
+bool keeps_to(const valijson::Schema& schema, const nlohmann::json& json) {
+    valijson::Validator validator;
+    return validator.validate(schema, valijson::adapters::NlohmannJsonAdapter(json), nullptr);
+}
+
+std::string schema_faults(const std::string& schema_name, const std::string& text) {
+    const nlohmann::json json = nlohmann::json::parse(text);
+    valijson::Schema schema;
+    read_schema(schema_name, schema);
     valijson::Validator validator;
     valijson::ValidationResults results;
     const valijson::adapters::NlohmannJsonAdapter target(json);
@@ -65,6 +76,45 @@ TEST_CASE("packs keep to their schema") {
     nlohmann::json pack = nlohmann::json::parse(tool("pack demo/world.toml").out);
     pack["maps"][0]["merge"]["groups"][0].erase("area");
     CHECK(schema_faults("pack.schema.json", pack.dump()) != "");
+}
+
+namespace {
+
+// Calls see(path, table, key) for each key of a tree; `path` has * for positions in lists.
+void each_key(nlohmann::json& json, const std::string& path,
+              const std::function<void(const std::string&, nlohmann::json&, const std::string&)>& see) {
+    if (json.is_array())
+        for (nlohmann::json& item : json) each_key(item, path + "/*", see);
+    if (!json.is_object()) return;
+    std::vector<std::string> keys;   // `see` may change the table for a while
+    for (const auto& [key, value] : json.items()) keys.push_back(key);
+    for (const std::string& key : keys) {
+        see(path + "/" + key, json, key);
+        each_key(json[key], path + "/" + key, see);
+    }
+}
+
+}   // namespace
+
+TEST_CASE("the schema of packs refuses each key that is of a wrong type") {
+    nlohmann::json pack = nlohmann::json::parse(tool("pack demo/world.toml").out);
+    for (nlohmann::json& map : pack["maps"]) map["merge"]["groups"].clear();   // quicker; they have tests of their own
+    valijson::Schema schema;
+    read_schema("pack.schema.json", schema);
+    REQUIRE(keeps_to(schema, pack));
+    std::set<std::string> tried;
+    each_key(pack, "", [&](const std::string& path, nlohmann::json& table, const std::string& key) {
+        // What designers name and fill as they like.
+        const bool free = path.find("/props/") != std::string::npos || key == "default";
+        if (free || path.find("/merge/") != std::string::npos || !tried.insert(path).second) return;
+        INFO(path);
+        const nlohmann::json was = table[key];
+        table[key] = was.is_object() || was.is_null() ? nlohmann::json(1.5) : nlohmann::json{{"wrong", {}}};
+        if (was.is_null() && keeps_to(schema, pack)) table[key] = {{"wrong", {}}};   // it may be a number
+        CHECK_FALSE(keeps_to(schema, pack));
+        table[key] = was;
+    });
+    CHECK(tried.size() > 250);
 }
 
 TEST_CASE("reports keep to their schema") {

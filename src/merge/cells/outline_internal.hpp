@@ -72,9 +72,25 @@ struct GapStart {   // the least vertex of a gap, and a vertex of the outline th
     std::int32_t vertex, left;
 };
 
+// What making rings of an outline needs on the way, kept so that an edit allocates little besides its result.
+struct RingMemory {
+    struct Walk {
+        std::int32_t least;   // vertex, in flat coordinates
+        std::int32_t region = -1;
+    };
+    std::vector<Walk> walks;
+    std::vector<std::int32_t> walk, ring, numbers, open;
+    std::vector<std::size_t> rest;
+    std::vector<std::pair<Point, std::size_t>> places;
+    Ring points;
+    std::vector<int> labels;
+    std::size_t regions = 0, rings = 0;   // of the result before: about as many come again
+};
+
 struct Outline {
     Vertices vertices;
     std::vector<GapStart> gaps;   // sorted by vertex
+    RingMemory memory;
 };
 
 // How outlines turn between covers that were met before. Belongs to one set of cover ids.

@@ -24,19 +24,19 @@ public:
 
     Stacked run() {
         Vertices& vertices = outline_.vertices;
+        walks_.clear();
+        result_.regions.reserve(outline_.memory.regions);
+        if (labelled_) result_.rings.reserve(outline_.memory.rings);
         for (std::int32_t v = 0; v < vertices.size(); ++v)
             if (vertices[v].next >= 0) take_walk(v);
         for (Hole& hole : holes_)
             result_.regions[static_cast<std::size_t>(region_of(hole.walk))].holes.push_back(std::move(hole.ring));
         sort();
+        outline_.memory.regions = result_.regions.size(), outline_.memory.rings = result_.rings.size();
         return std::move(result_);
     }
 
 private:
-    struct Walk {
-        std::int32_t least;   // vertex, in flat coordinates
-        std::int32_t region = -1;
-    };
     struct Hole {
         Ring ring;
         std::size_t walk;
@@ -207,13 +207,14 @@ private:
     Outline& outline_;
     const Grid& grid_;
     bool labelled_;
-    std::vector<Walk> walks_;
+    std::vector<RingMemory::Walk>& walks_ = outline_.memory.walks;
+    std::vector<std::int32_t>&walk_ = outline_.memory.walk, &ring_ = outline_.memory.ring;
+    std::vector<std::int32_t>&numbers_ = outline_.memory.numbers, &open_ = outline_.memory.open;
+    std::vector<std::size_t>& rest_ = outline_.memory.rest;
+    std::vector<std::pair<Point, std::size_t>>& places_ = outline_.memory.places;
+    Ring& points_ = outline_.memory.points;
+    std::vector<int>& labels_ = outline_.memory.labels;
     std::vector<Hole> holes_;
-    std::vector<std::int32_t> walk_, ring_, numbers_, open_;
-    std::vector<std::size_t> rest_;
-    std::vector<std::pair<Point, std::size_t>> places_;
-    Ring points_;
-    std::vector<int> labels_;
     Stacked result_;
 };
 
