@@ -156,7 +156,8 @@ void kinds(Context& c) {
             for (const dg::Object& object : map->objects) count += object.kind == dg::id_of<dg::KindId>(k);
         c.row({kind.name, std::string(dg::name_of(kind.role)),
                kind.mover != dg::MoverId::none ? c.world.mover(kind.mover).name : "",
-               fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count, kind.note});
+               fmt::format("{}", fmt::join(kind.tags, " ")), fmt::format("{}", fmt::join(fields, " ")), count,
+               kind.note});
     }
 }
 
