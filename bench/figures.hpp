@@ -1,4 +1,4 @@
-// Figures of about so many vertices each, that are hard for one part of the kernel.
+// Figures with about a given number of vertices, each hard for one part of the kernel.
 #pragma once
 
 #include "dryground/geometry.hpp"

@@ -14,7 +14,7 @@ using namespace dryground;
 
 namespace {
 
-// What it costs to tell where the player gets to.
+// Measures finding where the player gets to.
 void measure_walked(const Settings& settings, const Tell& tell) {
     for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
         for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {

@@ -8,7 +8,7 @@ namespace dg = dryground;
 
 namespace {
 
-// Walks straight to the other shore, and tells what is in the way.
+// Walks straight to the other shore, and prints what is in the way.
 void cross(const dg::Play& play, const char* where, double y) {
     const dg::PointPx from{100, y}, to{220, y};
     const dg::Blocked way = play.blocked(play.map().player, from, to);

@@ -68,7 +68,7 @@ struct Crab {
     int turns = 0;
 };
 
-// Whoever runs against something turns round: the engine tells which way it is pushed.
+// A crab that runs into something turns round: the engine reports in which direction it is pushed.
 cpBool meet(cpArbiter* arbiter, cpSpace*, cpDataPointer) {
     cpBody *a = nullptr, *b = nullptr;
     cpArbiterGetBodies(arbiter, &a, &b);

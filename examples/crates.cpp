@@ -2,9 +2,9 @@
 //
 // usage: crates
 //
-// The tile says what happens (`reacts = [{ fires = "bump", from = ["bottom"], turns_into = "" }]`); the physics engine
-// says that two shapes touch; Play says which tile that was, TriggerTracker what comes of it, and the bridge puts the
-// new ground in the place of the old.
+// The tile declares what happens (`reacts = [{ fires = "bump", from = ["bottom"], turns_into = "" }]`); the physics
+// engine reports that two shapes touch; Play finds which tile that was, TriggerTracker what follows, and the bridge
+// replaces the ground.
 #include <chipmunk/chipmunk.h>
 #include <fmt/format.h>
 #include <dryground/chipmunk_play.hpp>

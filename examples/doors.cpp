@@ -2,7 +2,7 @@
 //
 // usage: doors [WORLD]      (default: the demo world)
 //
-// The game only moves the warden about and says when it uses something. What is taken, opened and set running stands in
+// The game only moves the warden and reports when it uses something. What is taken, opened and started is declared in
 // the designers' files.
 #include <fmt/format.h>
 #include <dryground/dryground.hpp>

@@ -1,3 +1,8 @@
+// Saved games: the differences from a pack, as JSON or CBOR.
+//
+// Idea. Everything is written by name, objects without one by kind and position, so that a file survives a newer world;
+// what that has no place for is listed, not refused. Cost: in proportion to the changes.
+
 #include "dryground/changes.hpp"
 
 #include <fmt/format.h>

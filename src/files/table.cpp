@@ -1,3 +1,5 @@
+// Reads the keys of a TOML table, each with its place: see table_internal.hpp.
+
 #include "table_internal.hpp"
 
 #include <fmt/format.h>

@@ -1,3 +1,5 @@
+// Builds the raster of boxes: see box_index_internal.hpp.
+
 #include "box_index_internal.hpp"
 
 #include <cmath>

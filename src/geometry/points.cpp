@@ -1,3 +1,7 @@
+// Px, steps, areas, bounds, and on which side of regions a point lies.
+//
+// Guarantee: exact. Cost: O(points).
+
 #include "dryground/geometry.hpp"
 #include "ring_internal.hpp"
 

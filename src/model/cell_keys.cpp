@@ -1,3 +1,5 @@
+// What stands in the cells of a layer, by number: characters, fields or colours, and the flips and turns behind a name.
+
 #include "cell_keys_internal.hpp"
 
 #include <fmt/format.h>

@@ -1,3 +1,5 @@
+// Reads a colour written as #rrggbb.
+
 #include <array>
 
 #include "dryground/vocabulary.hpp"

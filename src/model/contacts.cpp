@@ -1,3 +1,5 @@
+// Which bits say what meets what: one for each barrier, then for each mover, then one for all triggers.
+
 #include "dryground/contacts.hpp"
 
 #include <fmt/format.h>

@@ -1,3 +1,7 @@
+// Flips and quarter turns of points, areas, lines, one-way directions and sides.
+//
+// Exact; the flip comes first.
+
 #include "orientation_internal.hpp"
 
 #include <algorithm>

@@ -1,3 +1,6 @@
+// Findings in order, their sentences, and the nearest of some names.
+//
+// Cost: reports are kept sorted; adding at the end is quick.
 
 #include <fmt/args.h>
 #include <fmt/format.h>

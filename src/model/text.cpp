@@ -1,3 +1,5 @@
+// Texts: plurals, name patterns, and control characters made visible.
+
 #include "dryground/text.hpp"
 
 #include <fmt/format.h>

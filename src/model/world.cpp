@@ -1,3 +1,7 @@
+// Lookups in worlds and maps: by name, by place, by cell.
+//
+// Grids are only read here and in grid_internal.hpp.
+
 #include "dryground/world.hpp"
 
 #include "set_cell_internal.hpp"

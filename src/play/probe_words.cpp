@@ -1,3 +1,5 @@
+// Descriptions of tiles, cells and objects, in the words of the files.
+
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -261,7 +261,7 @@ TEST_CASE("odd files give an error each, and no crash") {
 TEST_CASE("check --watch reports what is new and what is fixed when files are saved", "[command]") {
     const process::DemoCopy copy;
     const std::string folder = copy.folder.path.string(), map = folder + "/demo/maps/slipway.map.toml";
-    // Starts it, saves a mistake, saves the mend; waits for what it says in between, at most ten seconds each.
+    // Starts it, saves a mistake, saves the correction; waits for its output in between, at most ten seconds each.
     const process::Outcome done = process::run(fmt::format(
         "'{0}' check '{1}/demo/world.toml' --watch > '{1}/said' 2>'{1}/err' & pid=$!; "
         "await() {{ for i in $(seq 100); do grep -q \"$1\" '{1}/said' '{1}/err' && return; sleep 0.1; done; }}; "

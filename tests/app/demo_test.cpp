@@ -1,4 +1,4 @@
-// The demo world: small enough to read, rich enough to show each thing once.
+// The demo world: small enough to read, with an example of each thing.
 #include <catch2/catch.hpp>
 
 #include <set>

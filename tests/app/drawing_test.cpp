@@ -21,7 +21,7 @@ dryground::Image image_of(const fs::path& file) {
     return *image;
 }
 
-constexpr int block = 32;   // px a side, told as one hexadecimal digit a channel
+constexpr int block = 32;   // px a side, written as one hexadecimal digit a channel
 
 std::string coarse(const dryground::Image& image) {
     std::string text = fmt::format("{} x {}\n", image.width, image.height);

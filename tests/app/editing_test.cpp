@@ -67,7 +67,7 @@ TEST_CASE("an edit is written, told, and undone by another, byte for byte") {
     CHECK(tool(fmt::format("edit {} object move landing --by -16,0", map)).code == 0);
     CHECK(tool(fmt::format("edit {} object move landing --by 16,0", map)).code == 0);
     CHECK(process::slurp(map) == before);
-    // What the edit breaks is told.
+    // What the edit breaks is reported.
     const auto moved = tool(fmt::format("edit {} object move landing --at 8,190", map));
     CHECK(moved.code == 0);
     CHECK_THAT(moved.err, Catch::Contains("new findings") && Catch::Contains("[spawn-blocked]"));

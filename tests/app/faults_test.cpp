@@ -1,4 +1,4 @@
-// What the machine does wrong, and what of it must make no difference: full disks, files that are no files, locales,
+// Faults of the machine, and what of it must make no difference: full disks, files that are not regular files, locales,
 // time zones, places.
 #include <catch2/catch.hpp>
 
@@ -49,7 +49,7 @@ TEST_CASE("output that cannot be written is told, by every command") {
         CHECK(outcome.code == 2);
         CHECK_THAT(outcome.err, Catch::Contains("cannot write to standard output"));
     }
-    // Somebody who reads no further.
+    // A reader that stops reading.
     const Outcome closed =
         run(fmt::format("sh -c '(\"{}\" merge demo --as pieces; echo code $? >&2) | true'", DRYGROUND_COMMAND));
     CHECK_THAT(closed.err,
@@ -245,7 +245,7 @@ TEST_CASE(
         const auto made = files();
         REQUIRE(!made.empty());
         for (int round = 0; round < (chance::sanitized ? 2 : 6); ++round) {
-            // Old files stand there, which are not what is written now.
+            // Old files stand there, which differ from what is written now.
             fs::remove_all(out), fs::create_directories(out);
             if (!is_folder)
                 for (const auto& [name, text] : made) {
@@ -262,7 +262,7 @@ TEST_CASE(
                 CHECK(is_right);
             }
             if (is_folder) continue;   // half a folder is left: the next `new` says that it is not empty
-            (void)tool(words);         // the next one writes all of it, and takes away what the killed one left
+            (void)tool(words);         // the next one writes all of it, and removes what the killed one left
             CHECK(files() == made);
         }
     }

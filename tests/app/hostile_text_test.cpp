@@ -1,4 +1,4 @@
-// Texts of files that a terminal would obey: no command lets them through.
+// Texts of files that a terminal would obey: no command prints them unchanged.
 #include <catch2/catch.hpp>
 
 #include <fmt/format.h>
@@ -13,8 +13,8 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// A copy of the demo, in which every text and note of its TOML files begins with something hostile; and, if wanted, a
-// key that nobody knows.
+// Copies the demo, with something hostile at the beginning of every text and note of its TOML files; and, if wanted, an
+// unknown key.
 void make_hostile(const fs::path& folder, const std::string& escape, bool with_key) {
     fs::copy(fs::path(DRYGROUND_SOURCE) / "demo", folder,
              fs::copy_options::recursive | fs::copy_options::overwrite_existing);
@@ -69,10 +69,10 @@ TEST_CASE("no text of a file reaches a terminal as something to obey") {
                              (outcome.out + outcome.err).find("\\u20") != std::string::npos;
                     ++asked;
                 }
-            CHECK(heard >= 4);   // it is told, visibly
+            CHECK(heard >= 4);   // it is reported, visibly
             CHECK(asked == 26);
         }
-    // What the user says himself.
+    // What the user types.
     const process::Outcome outcome = process::tool("check \"$(printf 'no\\033[31mfile')\"");
     CHECK(outcome.code == 2);
     CHECK(outcome.err.find("no\\u001b[31mfile") != std::string::npos);

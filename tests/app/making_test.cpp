@@ -47,7 +47,7 @@ TEST_CASE("a map or a tile set that has no world is taken by itself, and what it
     CHECK_THAT(checked.out,
                Catch::Contains("[not-in-world]") && Catch::Contains("there is no world") &&
                    Catch::Contains("assumed: barriers brine, earth; flags climb; events scald, splinters"));
-    // Its mistakes are told all the same.
+    // Its mistakes are still reported.
     std::string text = slurp(set);
     text.insert(text.find("[tiles.peat]"), "[tiles.odd]\nart = [0, 0]\nshape = [\"cell\"]\n\n");
     process::spill(set, text);
@@ -77,7 +77,7 @@ TEST_CASE("a tile set that is made enters the list of the world that it lies in"
     CHECK_THAT(slurp(world + "/world.toml"), Catch::Contains("\"tiles/shore.tiles.toml\", \"tiles/jetty.tiles.toml\""));
     CHECK(tool(words + "again.tiles.toml --no-list").code == 0);
     CHECK_THAT(slurp(world + "/world.toml"), !Catch::Contains("again"));
-    // Where there is no world there is no list either.
+    // Without a world there is no list either.
     const process::Folder bare;
     const auto alone = tool(fmt::format("tiles {}/art/shore.png --out {}/jetty.tiles.toml", world, bare.path.string()));
     CHECK(alone.code == 0);
@@ -102,7 +102,7 @@ TEST_CASE("a map that its world does not list is looked at all the same, and tha
     CHECK_THAT(merged.err, Catch::Contains("[not-in-world]"));
     CHECK_THAT(merged.out, Catch::Contains("\"map\": \"cellar\""));
     CHECK(process::slurp(world) == before);
-    // The world itself has it not.
+    // The world itself does not list it.
     CHECK(tool(fmt::format("check {}", world)).code == 0);
     CHECK(tool(fmt::format("merge {} --map cellar", world)).code == 2);
     // So with a tile set, and with a world that lists none.

@@ -1,4 +1,4 @@
-// Runs a program as a user would, and keeps what it said.
+// Runs a program as a user would, and keeps its output.
 #pragma once
 
 #include <fmt/format.h>

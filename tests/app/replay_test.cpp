@@ -1,5 +1,5 @@
-// What is told of walking is tried out in a physics engine: routes are followed by a real body, and places that are
-// called out of reach are attacked by bodies that jump about at random.
+// Results of walking are tried out in a physics engine: routes are followed by a real body, and places that are called
+// out of reach are attacked by bodies that jump about at random.
 // Also tests src/travel: reach route search
 #include <chipmunk/chipmunk.h>
 
@@ -17,7 +17,7 @@ using replays::Walker;
 
 namespace {
 
-// Follows a route on one map. Gives what went wrong; empty when nothing did.
+// Follows a route on one map. Returns what went wrong; empty if nothing did.
 std::string replay(const World& world, const Route& route) {
     std::unique_ptr<Walker> walker;
     MapId map = MapId::none;
@@ -123,7 +123,7 @@ TEST_CASE("a body follows routes over solids that move", "[replay]") {
 
 namespace {
 
-// A body jumps about on a map by chance, and rides on what moves. Gives how often it stood; checks each time that the
+// A body jumps about on a map at random, and rides on what moves. Returns how often it stood; checks each time that the
 // place is not one that was called out of reach.
 std::size_t attack(const World& world, const Reach& found, int round) {
     const Mover& mover = world.movers()[0];

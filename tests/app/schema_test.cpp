@@ -1,4 +1,4 @@
-// Everything that is written as JSON keeps to its schema; a schema that is broken on purpose is noticed.
+// Everything that is written as JSON conforms to its schema; breaking it on purpose is noticed.
 #include <catch2/catch.hpp>
 
 #include <filesystem>

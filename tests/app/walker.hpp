@@ -24,7 +24,7 @@ public:
         cpSpaceSetCollisionSlop(space_, 0.02 / world.per_metre());
         body_ = cpSpaceAddBody(space_, cpBodyNew(1, INFINITY));
         cpBodySetUserData(body_, this);
-        // What it wants is said before contacts are worked out; said later, it would go through walls.
+        // Its velocity is set before contacts are worked out; set later, it would go through walls.
         cpBodySetVelocityUpdateFunc(body_, [](cpBody* body, cpVect, cpFloat, cpFloat) {
             cpBodySetVelocity(body, static_cast<Walker*>(cpBodyGetUserData(body))->wanted_);
         });
@@ -76,7 +76,7 @@ public:
             if (std::hypot(then.x - now.x, then.y - now.y) < 0.001) return;   // it is stopped
         }
     }
-    // Under gravity, with a velocity of px a second, for some time; gives whether it stands.
+    // Moves under gravity, with a velocity of px a second, for some time; returns whether it stands.
     bool fall(double vx, double& vy, double gravity) {
         vy += gravity * dt;
         wanted_ = cpv(vx / world_.per_metre(), -vy / world_.per_metre());
@@ -92,7 +92,7 @@ public:
     }
     static constexpr double dt = 1.0 / 480;
 
-    // Puts a solid that moves where it is wanted, in place of the one before; nothing: none is there.
+    // Puts a moving solid where it is wanted, in place of the one before; nothing: none is there.
     void set_carrier(const Map& map, const Carrier& carrier) {
         lift_.reset();
         if (carrier.object == ObjectId::none) return;
@@ -113,9 +113,9 @@ public:
         }
     }
 
-    // Moves all lifts to where they are after some time. Gives the velocity of the one it stands on, px a second.
+    // Moves all lifts to where they are after some time. Returns the velocity of the one it stands on, px a second.
     PointPx move_lifts(const Map& map, double seconds);
-    // Whether what moves presses it into the ground.
+    // Returns whether a moving solid presses it into the ground.
     [[nodiscard]] bool is_crushed() const {
         bool crushed = false;
         cpBodyEachArbiter(
@@ -179,7 +179,8 @@ private:
     cpVect wanted_ = cpvzero;
 };
 
-// Where a lift stands after some time: to and fro along its path, at a pace in px a second; by how much it is moved.
+// Returns where a lift stands after some time: to and fro along its path, at a pace in px a second; by how much it is
+// moved.
 inline PointPx moved_after(const World& world, const Object& lift, double seconds, double pace) {
     std::vector<PointPx> path = path_of(world, lift);
     path.insert(path.begin(), {to_px(lift.position.x), to_px(lift.position.y)});

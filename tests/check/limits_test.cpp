@@ -1,4 +1,4 @@
-// What a world uses of what its game can take: told just where it is more than the world allows.
+// What a world uses of what its game can take: reported only where it exceeds what the world allows.
 #include <fmt/format.h>
 
 #include <catch2/catch.hpp>

@@ -11,8 +11,8 @@ inline constexpr const char* station = "tiles/station.tiles.toml";
 inline constexpr const char* slipway = "maps/slipway.map.toml";
 inline constexpr const char* pump_house = "maps/pump_house.map.toml";
 
-// One change of one file, the rules that name it, and words of the line where it is to be told: those of the new text
-// where nothing else is said; "file|words" where it is in another file.
+// One change of one file, the rules that name it, and words of the line where it is to be reported: those of the new
+// text unless given; "file|words" if it is in another file.
 struct Row {
     const char* sort;
     const char* file;

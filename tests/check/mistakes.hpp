@@ -1,4 +1,4 @@
-// Single mistakes of the sorts that people make, put into a world that has none: what `check` is measured by.
+// Single mistakes of the kinds that people make, put into a world that has none: what `check` is measured by.
 #pragma once
 
 #include <string>
@@ -11,7 +11,8 @@ namespace mistakes {
 using dryground::Rule;
 using worlds::Files;
 
-// Where a finding about a mistake may stand: any column of a line, or a span of columns, or any line that says a word.
+// Where a finding about a mistake may stand: any column of a line, or a span of columns, or any line that contains a
+// word.
 struct Spot {
     std::string file;
     int first_line = 0, last_line = 0;
@@ -49,7 +50,7 @@ struct Word {
 // Mistakes of meaning in the demo world: shapes, places, links, facts.
 [[nodiscard]] std::vector<Mistake> mistakes_of_meaning(const Files& demo);
 
-// Whether the mistake's own rule tells it at its own place.
+// Returns whether the mistake's own rule reports it at its own place.
 [[nodiscard]] bool is_found(const Mistake& mistake, const dryground::Report& report);
 
 }   // namespace mistakes

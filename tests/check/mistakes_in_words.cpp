@@ -20,7 +20,7 @@ namespace {
 
 bool is_bare(char c) { return std::isalnum(static_cast<unsigned char>(c)) != 0 || c == '_' || c == '-' || c == '.'; }
 
-// Past whatever the TOML says that is no word: comments, and rows in ''' quotes.
+// Skips everything in the TOML that is not a word: comments, and rows in ''' quotes.
 std::size_t past_silence(const std::string& text, std::size_t i) {
     if (text[i] == '#') return std::min(text.find('\n', i), text.size());
     if (text.compare(i, 3, "'''") == 0) return text.find("'''", i + 3) + 3;
@@ -151,7 +151,7 @@ public:
             add("a key misspelt", file, word, misspelt_key(said), {Rule::unknown_key, Rule::kind_field});
     }
 
-    // Rows of a layer: one too short, one too long, a character nobody knows, one gone.
+    // Rows of a layer: one too short, one too long, an unknown character, one missing.
     void rows(const std::string& file) {
         const std::string& text = files_.at(file);
         for (std::size_t at = text.find("'''\n"); at != std::string::npos; at = text.find("'''\n", at + 4)) {
@@ -207,7 +207,7 @@ private:
         declared(file, word, said.substr(dot + 1), said.substr(0, dot + 1) + misspelt(said.substr(dot + 1)));
     }
 
-    // A name spelt otherwise where it is declared: told where it is used, or as the twin of another.
+    // A name spelt otherwise where it is declared: reported where it is used, or as the twin of another.
     void declared(const std::string& file, const Word& word, const std::string& name, const std::string& by) {
         std::vector<Spot> spots = lines_with('"' + name + '"'), more = lines_with(name + " = ");
         spots.insert(spots.end(), more.begin(), more.end());
@@ -228,7 +228,7 @@ private:
     void add(const char* sort, const std::string& file, const Word& word, const std::string& by,
              std::vector<Rule> rules) {
         const LineColumn place = line_column(files_.at(file), word.at);
-        // Of what is wrong with a value its key may be named: "harm = ".
+        // The key of a wrong value may be named: "harm = ".
         const int before =
             word.sort == Sort::key || word.sort == Sort::header ? 0 : static_cast<int>(word.key.size()) + 3;
         put(sort, file, word, by, std::move(rules),

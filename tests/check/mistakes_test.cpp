@@ -37,7 +37,7 @@ Report findings(const Files& files) {
     return report;
 }
 
-// The files with a hint's "key = value" put in the place of what that key says in a line; nothing where the line has no
+// Returns the files with a hint's "key = value" in place of the value of that key in a line; nothing if the line has no
 // such key.
 std::optional<Files> with_hint(Files files, const Place& place, const std::string& set) {
     const auto file = files.find(place.file);
@@ -56,7 +56,7 @@ std::optional<Files> with_hint(Files files, const Place& place, const std::strin
     return files;
 }
 
-// Whether a hint says where to put something, or what to write in place of a value that is there.
+// Returns whether a hint gives a place, or a new value for one that is there.
 bool proposes_a_value(const Hint& hint) {
     for (const char* key : {"at = ", "box = ", "cell = ", "start = "})
         if (hint.set.starts_with(key)) return hint.set.find("…") == std::string::npos;
@@ -67,7 +67,8 @@ bool same_cause(const Finding& a, const Finding& b) {
     return a.rule == b.rule && a.map == b.map && a.object == b.object && a.place.file == b.place.file;
 }
 
-// Applies every hint of a world's findings that says a value, one at a time: each makes its finding go. Gives how many.
+// Applies every hint of a world's findings that gives a value, one at a time: each removes its finding. Returns how
+// many.
 int apply_hints(const Files& files) {
     int applied = 0;
     const Report report = findings(files);

@@ -21,7 +21,7 @@ const bool spaces_noted = [] {
     return true;
 }();
 
-// Findings of one rule, told as text.
+// Returns findings of one rule, as text.
 std::string of(const Report& report, Rule rule) {
     std::string all;
     for (const Finding* finding : worlds::of_rule(report, rule)) all += text(*finding);
@@ -130,7 +130,7 @@ TEST_CASE("sheets, art and the shapes over it", "[rules]") {
     CHECK_THAT(of(with_pictures(with(with_sheet(), "marsh.toml", "art = [1, 0]", "art = [0, 0]")), Rule::art_shared),
                Catch::Contains("'peat' and 'bank'"));
     CHECK(of(with_pictures(with_sheet()), Rule::art_shared) == "");
-    // A shape that leaves most of what the art shows bare; but not where the art fills its cell.
+    // A shape that leaves most of what the art shows bare; unless the art fills its cell.
     Files post = with_sheet();
     Image picture = *decode_png(post["marsh.png"]);
     for (int y = 0; y < 16; ++y)
@@ -262,7 +262,7 @@ TEST_CASE("the cell of a set that only diamonds use is a diamond to its art too"
     files["peat.png"] = encode_png(diamond);
     REQUIRE(worlds::load(files)->maps().front().grid == GridSort::isometric);
     CHECK(of(with_pictures(files), Rule::shape_against_art) == "");
-    // half of it bare of art: told, as on squares
+    // half of it bare of art: reported, as on squares
     for (int y = 0; y < 16; ++y)
         for (int x = 0; x < 16; ++x) diamond.rgba[4 * static_cast<std::size_t>(y * 32 + x) + 3] = 0;
     files["peat.png"] = encode_png(diamond);

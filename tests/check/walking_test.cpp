@@ -19,7 +19,7 @@ const bool noted = [] {
 
 constexpr const char* landing = "{ name = \"landing\", kind = \"spawn\", at = [16, 80] },\n";
 
-// What the rules of walking say, each as `rule: message`.
+// Returns the findings of the rules of walking, each as `rule: message`.
 std::string told(const worlds::Files& files) {
     std::string told;
     const Report report = worlds::all_findings(files);

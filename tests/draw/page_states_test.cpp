@@ -12,7 +12,7 @@ using namespace pages;
 
 namespace {
 
-// What of a map depends on facts, as one looks at it in a page that was made with them.
+// What depends on facts in a map, as seen in a page made with them.
 Json there_in(const Json& map) {
     Json all = Json::array();
     for (const Json& thing : map) all.push_back(thing["there"]);

@@ -1,4 +1,4 @@
-// What a page knows: that it is all there, and harms nobody. What it does is tested in a browser (tests/npm/page.mjs).
+// What a page knows: that it is complete and harmless. What it does is tested in a browser (tests/npm/page.mjs).
 // Also tests src/draw: page_data page_ground
 #include <catch2/catch.hpp>
 

@@ -1,4 +1,4 @@
-// Saved games: what is written is read, and what is damaged is told.
+// Saved games: what is written is read, and damage is reported.
 // Also tests src/play: changes
 #include "dryground/changes.hpp"
 

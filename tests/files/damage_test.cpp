@@ -1,4 +1,4 @@
-// Damage to a good file: an error with its place, or a world that says what the damaged file says; never anything else.
+// Damage to a good file: an error with its place, or a world with the content of the damaged file; never anything else.
 #include <catch2/catch.hpp>
 
 #include "random_worlds.hpp"
@@ -8,7 +8,7 @@ using namespace dryground;
 
 namespace {
 
-// One small accident: a byte changed, taken out, put in; a piece cut off, doubled, or a few bytes swapped.
+// One small accident: a byte changed, removed, inserted; a piece cut off, doubled, or a few bytes swapped.
 std::string damaged(std::string bytes, chance::Dice& dice) {
     if (bytes.empty()) return bytes;
     const auto at = static_cast<std::size_t>(dice.in(0, static_cast<int>(bytes.size()) - 1));

@@ -1,4 +1,4 @@
-// Edits change what they say, and of the files only the characters that have to change.
+// Edits change what they describe, and only the necessary characters of the files.
 // Also tests src/files: edit_cells edit_objects edit_size edit_writing text_edits
 #include <catch2/catch.hpp>
 

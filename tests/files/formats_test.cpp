@@ -1,4 +1,4 @@
-// Merged geometry as CBOR, GeoJSON and WKT says the same as the JSON.
+// Merged geometry as CBOR, GeoJSON and WKT has the same content as the JSON.
 // Also tests src/files: merge_formats merge_gltf cell_ground tile_cells
 #include <catch2/catch.hpp>
 
@@ -164,7 +164,7 @@ TEST_CASE("a grid of cells says what fills most of each", "[cells]") {
 
 namespace {
 
-// What glTF's digits stand for. Slow and plain.
+// Decodes glTF's digits. Slow and plain.
 std::string from_base64(const std::string& text) {
     const std::string digits = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
     std::string bytes;
@@ -287,7 +287,7 @@ TEST_CASE("tiles as CSV are read back as a CSV layer, and their numbers are told
     REQUIRE(again);
     const Map& same = again->map("flat");
     CHECK(csv_of_tiles(*again, same, same.layers[0], TileCells::names) == names);
-    // Numbers say the same with their table.
+    // Numbers and their table give the same as names.
     std::map<std::string, std::string> table;
     std::istringstream lines(csv_of_tile_numbers(*loaded, map));
     for (std::string line; std::getline(lines, line);) table[line.substr(0, line.find(','))] = line;

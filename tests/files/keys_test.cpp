@@ -28,7 +28,7 @@ TEST_CASE("what is said with every key comes back as it went") {
         builder.tileset(filler.draft<TileSetDraft>());
         builder.map(drafts::map_of(filler));
         worlds::Files all{{"art/weir.png", png}};
-        // What these drafts say makes no world: only how it is written and read is looked at.
+        // These drafts make no valid world: only reading and writing is tested.
         const MapDraft& map = builder.map_drafts()[0];
         all["world.toml"] = files::world_toml(builder.world_draft(), {"tiles/set.toml"}, {"maps/map.toml"});
         all["tiles/set.toml"] = files::tileset_toml(builder.tileset_drafts()[0], "tiles");
@@ -57,7 +57,7 @@ std::size_t listed() {
 
 }   // namespace
 
-// Whoever adds a member adds it to the list, or says here why it has no key of its own.
+// A new member is added to the list, or an exception is given here with its reason.
 TEST_CASE("every member of a draft is in the list of its keys") {
     CHECK(members_of::count<WaiverDraft>() == listed<WaiverDraft>() + 1);   // place
     CHECK(members_of::count<ObjectDraft>() ==

@@ -1,4 +1,5 @@
-// Parts of a pack, made apart and joined: the bytes are those of the whole, and what does not fit is told.
+// Parts of a pack, made separately and joined: the bytes are those of the whole, and parts that do not fit are
+// reported.
 #include <catch2/catch.hpp>
 
 #include "dryground/pack_parts.hpp"

@@ -117,7 +117,7 @@ TEST_CASE("each reading mistake is one finding, at its place, with its mend") {
     const std::vector<std::string> found = worlds::rules_and_places(report);
     CHECK(std::count(found.begin(), found.end(), row.expected) == 1);
     CHECK(text(report).find(row.says) != std::string::npos);
-    CHECK(report.findings().size() <= 3);   // no flood: what follows from a mistake is not told again and again
+    CHECK(report.findings().size() <= 3);   // no flood: consequences of a mistake are not reported again and again
 }
 
 TEST_CASE("a tile set without its sheet is told once, however many tiles it has") {

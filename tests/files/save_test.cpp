@@ -1,4 +1,4 @@
-// What is said in code is saved as files that say the same.
+// Worlds built in code are saved as files with the same content.
 // Also tests src/files: read_pack read_pack_maps read_pack_tree toml_text write_cells write_map write_pack
 // Also tests src/files: write_pack_maps write_pack_objects write_parts write_tiles write_world
 #include <catch2/catch.hpp>
@@ -23,7 +23,7 @@ Result<WorldDrafts> read_back(const worlds::Files& files) {
     return load_drafts("world.toml", worlds::reader_of(files));
 }
 
-// Empty when both are the same; else what stands around their first difference.
+// Returns nothing if both are the same; else the text around their first difference.
 std::string difference(std::string a, std::string b) {
     if (a == b) return {};
     if (a.size() > 100 && b.size() > 100 && a.find("\"hash\": ") < 200)   // it only says that something else differs

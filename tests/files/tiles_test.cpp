@@ -1,4 +1,4 @@
-// What tile sets say beyond shapes: families, blocks, reactions, tiles that stand for objects, traced art.
+// What tile sets declare besides shapes: families, blocks, reactions, tiles that stand for objects, traced art.
 // Also tests src/model: make_tiles make_patterns place_patterns make_reactions orientation
 // Also tests src/files: read_tiles
 #include <catch2/catch.hpp>
@@ -87,7 +87,7 @@ TEST_CASE("corners of a family join only where both their sides do") {
                                  "joined = [\"top_left\", \"top_right\"]");
         return files;
     };
-    // members that say the same neighbours twice are told
+    // members with the same neighbours twice are reported
     CHECK(worlds::of_rule(worlds::load(only_corners("D.....\n......\n......\n######\n")).report(), Rule::duplicate_name)
               .size() == 2);
     // a side is no corner

@@ -1,4 +1,4 @@
-// Mistakes in TOML are reported in words for people who are no programmers.
+// Mistakes in TOML are reported in words for people who are not programmers.
 #include <catch2/catch.hpp>
 
 #include "worlds.hpp"

@@ -148,7 +148,7 @@ TEST_CASE("what a kind says of its objects holds for those that say nothing them
     CHECK((own.gives.empty() && own.needs.empty() && own.when.empty() && own.unless.empty()));
     CHECK(own.surface == Surface{1, std::nullopt});
     CHECK((!like.once && like.fires == Fires::bump && like.unless == plain.unless));
-    // Said wrongly, it is told once, where it is said.
+    // A wrong value is reported once, where it is written.
     const Report wrong =
         worlds::all_findings(worlds::with(files, "world.toml", "gives = [\"open\"]", "gives = [\"opn\"]"));
     REQUIRE(worlds::of_rule(wrong, Rule::unknown_name).size() == 1);

@@ -1,4 +1,4 @@
-// Typed properties: what fits each type, and what is said of what does not.
+// Typed properties: what fits each type, and how others are reported.
 // Also tests src/model: make_values
 #include <catch2/catch.hpp>
 
