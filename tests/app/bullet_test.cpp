@@ -87,7 +87,7 @@ TEST_CASE("a map stands upright or lies flat, as a mesh and as pieces, and stops
     CHECK_THROWS_AS(bullet::filter_of(world, "nobody"), std::out_of_range);
 }
 
-TEST_CASE("the header's example does what it says: a ball that is thrown at a wall is told which tile it met") {
+TEST_CASE("the header's example does what it says: a ball that is thrown at a wall is reported which tile it met") {
     namespace dg = dryground;
     const Result<World> loaded = worlds::load(worlds::small_world());
     const World& world = *loaded;

@@ -19,7 +19,7 @@ TEST_CASE("the demo world checks clean") {
     CHECK(outcome.err.empty());
 }
 
-TEST_CASE("the broken worlds are told in full", "[approved]") {
+TEST_CASE("the broken worlds are reported in full", "[approved]") {
     const Outcome broken = tool("check demo/broken/world.toml");
     CHECK(broken.code == 1);
     approved::check("broken.txt", broken.out);
@@ -66,7 +66,7 @@ TEST_CASE("check can be narrowed to rules and maps, and fail at other severities
     CHECK(unknown.err.find("did you mean 'legend-unused'") != std::string::npos);
 }
 
-TEST_CASE("merge writes what it is asked for, with its figures beside it", "[approved]") {
+TEST_CASE("merge writes what is requested, with its figures beside it", "[approved]") {
     const Outcome outcome = tool("merge demo/world.toml --map pump_house --as regions chains pieces");
     CHECK(outcome.code == 0);
     approved::check("merge-pump_house.json", outcome.out);
@@ -100,7 +100,7 @@ TEST_CASE("merge writes what it is asked for, with its figures beside it", "[app
     CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it
 }
 
-TEST_CASE("list tells what designers keep on paper", "[approved]") {
+TEST_CASE("list reports what designers keep on paper", "[approved]") {
     std::string all;
     for (const char* what : {"tiles", "maps", "layers", "objects", "kinds", "flags", "facts", "events", "links"}) {
         const Outcome outcome = tool(fmt::format("list demo/world.toml {}", what));
@@ -147,7 +147,7 @@ TEST_CASE("the demo walks through the whole job") {
     CHECK(tool(fmt::format("demo --world {} --out {}", folder.path.string(), folder.path.string())).code == 2);
 }
 
-TEST_CASE("a bad command line is told with the mend, and ends with 2") {
+TEST_CASE("a bad command line is reported with how to fix it, and ends with 2") {
     for (const char* words : {"", "chek demo/world.toml", "check", "check demo/world.toml --format yaml",
                               "merge demo/world.toml --as blobs", "merge demo/world.toml --most-vertices 2",
                               "check demo/world.toml --map slipwy", "list demo/world.toml things",
@@ -284,7 +284,7 @@ TEST_CASE("check --watch reports what is new and what is fixed when files are sa
           "no findings, 1 waived\n");
 }
 
-TEST_CASE("a word that an option does not know is told with the nearest, and with all that it knows") {
+TEST_CASE("a word that an option does not know is reported with the nearest, and with all that it knows") {
     CHECK_THAT(tool("merge demo --format jsn").err,
                Catch::Contains("--format: 'jsn' is unknown, did you mean 'json'? There are json, cbor, "));
     CHECK_THAT(tool("list demo furniture").err,

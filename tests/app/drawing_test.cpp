@@ -129,7 +129,7 @@ TEST_CASE("draw draws a tile set from its file, or of a world") {
     CHECK(tool("draw demo/tiles/marsh.tiles.toml").code == 2);
 }
 
-TEST_CASE("what draw cannot do it tells, with the mend") {
+TEST_CASE("what draw cannot do it reports, with how to fix it") {
     for (const auto& [words, told] : std::map<std::string, std::string>{{"--fade art", "art=0.4"},
                                                                         {"--fade art=2", "from 0 to 1"},
                                                                         {"--fade rat=0.5", "did you mean 'art'"},
@@ -161,7 +161,7 @@ TEST_CASE("a file that cannot be written whole is not written") {
     CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) == 1);
 }
 
-TEST_CASE("probe tells what is somewhere, and why", "[approved]") {
+TEST_CASE("probe reports what is somewhere, and why", "[approved]") {
     const std::string station = tool("probe demo/world.toml --map pump_house --cell 9,6 --mover warden").out,
                       contact = tool("probe demo/maps/slipway.map.toml --at 200,128 --normal 0,-1").out,
                       objects = tool("probe demo/world.toml --map slipway --at 600,72").out;

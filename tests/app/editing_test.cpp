@@ -35,7 +35,7 @@ TEST_CASE("a world is compared with itself in a revision") {
     CHECK(tool(fmt::format("compare git:nowhere {}", world)).code == 1);
 }
 
-TEST_CASE("what goes over the edge is told first, and undone with the rest") {
+TEST_CASE("what goes over the edge is reported first, and undone with the rest") {
     const DemoCopy folder;
     const std::string map = folder / "demo/maps/slipway.map.toml", before = slurp(map);
     const auto refused = tool(fmt::format("edit {} size 20,13", map));
@@ -50,7 +50,7 @@ TEST_CASE("what goes over the edge is told first, and undone with the rest") {
     CHECK(slurp(map) == before);
 }
 
-TEST_CASE("an edit is written, told, and undone by another, byte for byte") {
+TEST_CASE("an edit is written, reported, and undone by another, byte for byte") {
     const DemoCopy folder;
     const std::string map = folder / "demo/maps/slipway.map.toml";
     const std::string before = process::slurp(map);
@@ -86,7 +86,7 @@ TEST_CASE("an edit that cannot be made ends with 2 and changes nothing") {
     }
 }
 
-TEST_CASE("an object's name and kind are said once") {
+TEST_CASE("an object's name and kind are declared once") {
     const DemoCopy folder;
     const std::string edit = fmt::format("edit {} --map slipway --layer people object add", folder / "demo/world.toml"),
                       before = slurp(folder / "demo/maps/slipway.map.toml");

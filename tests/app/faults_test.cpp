@@ -38,7 +38,7 @@ std::string all_files(const fs::path& folder) {
 
 }   // namespace
 
-TEST_CASE("output that cannot be written is told, by every command") {
+TEST_CASE("output that cannot be written is reported, by every command") {
     for (const char* words :
          {"check demo", "merge demo --map slipway", "pack demo", "list demo tiles",
           "probe demo --map slipway --at 10,10", "walk demo", "draw demo --map slipway", "compare demo demo", "keys",
@@ -114,7 +114,7 @@ TEST_CASE("an edit that is killed leaves old or new files, the next command fini
     WARN(fmt::format("killed {} times before it was made, {} times after", killed_before, killed_after));
 }
 
-TEST_CASE("files that are no files are told, and nobody waits for them") {
+TEST_CASE("files that are not regular files are reported, and nobody waits for them") {
     const WorldOnDisk world;
     const std::string odd = world / "odd.toml";
     const std::pair<const char*, const char*> makings[] = {{"a FIFO", "mkfifo '{}'"},
@@ -197,7 +197,7 @@ constexpr Writing writings[] = {
 
 }   // namespace
 
-TEST_CASE("a folder that may not be written to is told by every command that writes, with the file's name") {
+TEST_CASE("a folder that may not be written to is reported by every command that writes, with the file's name") {
     const process::Folder folder;
     const std::string disk = folder.path.string();
     const bool is_root = ::geteuid() == 0;

@@ -36,7 +36,7 @@ TEST_CASE("a new world checks clean and can be walked to its goal, in all views 
     CHECK(!std::filesystem::exists(folder / "wrong"));
 }
 
-TEST_CASE("a map or a tile set that has no world is taken by itself, and what it needs is said") {
+TEST_CASE("a map or a tile set that has no world is opened without a world, and what it needs is reported") {
     const process::Folder folder;
     const fs::path demo = fs::path(DRYGROUND_SOURCE) / "demo";
     process::spill(folder.path / "mine/tiles/marsh.tiles.toml", slurp(demo / "tiles/marsh.tiles.toml"));
@@ -84,7 +84,7 @@ TEST_CASE("a tile set that is made enters the list of the world that it lies in"
     CHECK_THAT(alone.err, !Catch::Contains("entered"));
 }
 
-TEST_CASE("a map that its world does not list is looked at all the same, and that is told") {
+TEST_CASE("a map that its world does not list is looked at all the same, and that is reported") {
     const DemoCopy folder;
     const std::string cellar = folder / "demo/maps/cellar.map.toml", world = folder / "demo/world.toml";
     std::ofstream(cellar) << "format = \"dryground/map/1\"\nname = \"cellar\"\ncell = [16, 16]\nsize = [3, 2]\nrim = "

@@ -165,7 +165,7 @@ TEST_CASE("walks keep to their schema") {
     CHECK(schema_faults("walk.schema.json", walk.dump()) != "");
 }
 
-TEST_CASE("SARIF tells the findings of the report, each with its rule") {
+TEST_CASE("SARIF reports the findings of the report, each with its rule") {
     const nlohmann::json sarif = nlohmann::json::parse(tool("check demo/broken/world.toml --format sarif").out);
     const nlohmann::json report = nlohmann::json::parse(tool("check demo/broken/world.toml --format json").out);
     CHECK(sarif["version"] == "2.1.0");

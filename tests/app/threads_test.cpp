@@ -18,7 +18,7 @@ TEST_CASE("oneTBB merges groups at once, with the same result") {
     CHECK(merging::merged(with_water, {.parallel_for = tbb_parallel_for()}).groups == alone.groups);
 }
 
-TEST_CASE("oneTBB is asked for in one line") {
+TEST_CASE("oneTBB is enabled in one line") {
     namespace dg = dryground;
     const World world = worlds::world_of(worlds::small_world());
     const Map& map = world.map("flat");

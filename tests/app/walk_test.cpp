@@ -8,14 +8,14 @@
 using process::Outcome;
 using process::tool;
 
-TEST_CASE("walk tells the way to all goals of the demo", "[approved]") {
+TEST_CASE("walk reports the way to all goals of the demo", "[approved]") {
     const Outcome outcome = tool("walk demo/world.toml");
     CHECK(outcome.code == 0);
     CHECK(outcome.err == "");
     approved::check("walk.txt", outcome.out);
 }
 
-TEST_CASE("walk tells what is in the way", "[approved]") {
+TEST_CASE("walk reports what is in the way", "[approved]") {
     const Outcome outcome = tool("walk demo/broken/world.toml --from slipway@232,128");
     CHECK(outcome.code == 1);   // its goals are out of reach
     approved::check("walk_broken.txt", outcome.out);
@@ -62,7 +62,7 @@ TEST_CASE("walk says what cannot be asked") {
                Catch::Contains("the world's start 'slipway/landig' does not exist"));
 }
 
-TEST_CASE("walk as JSON tells the same") {
+TEST_CASE("walk as JSON reports the same") {
     const Outcome outcome = tool("walk demo/world.toml --format json");
     CHECK(outcome.code == 0);
     const nlohmann::json walk = nlohmann::json::parse(outcome.out);

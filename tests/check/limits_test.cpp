@@ -33,7 +33,7 @@ std::size_t told(const World& world) {
 
 }   // namespace
 
-TEST_CASE("every limit is told where one more is used than it allows, and only there") {
+TEST_CASE("every limit is reported where one more is used than it allows, and only there") {
     const World world = worlds::world_of(worlds::small_world());
     int broken = 0;
     for (const std::string_view limit : limit_names()) {

@@ -171,7 +171,7 @@ TEST_CASE("each rule trips at its place, and stays silent for a near miss", "[ru
         CHECK(std::count(found.begin(), found.end(), row.expected) == 1);
 }
 
-TEST_CASE("stairs that lead to and fro on one cell are told, those beside each other are not") {
+TEST_CASE("stairs that lead to and fro on one cell are reported, those beside each other are not") {
     const auto found = [](const char* down) {
         Files files =
             with(shore(), "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32, height_px = 32 }\n\n[facts]");

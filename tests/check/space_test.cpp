@@ -95,7 +95,7 @@ TEST_CASE("a way out of another storey names it") {
     CHECK(found({.ground = {"#####", "#@u.#", "#####"}, .loft = {"#####", "#.d.#", "#####"}}, Rule::leak).empty());
 }
 
-TEST_CASE("a closed area is told with its outline") {
+TEST_CASE("a closed area is reported with its outline") {
     const Result<World> loaded = built({.ground = {"#########", "#@..#...#", "#...#...#", "#########"}});
     REQUIRE(loaded);
     const Report report = check(*loaded);

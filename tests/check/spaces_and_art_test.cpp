@@ -83,7 +83,7 @@ TEST_CASE("gaps that nobody fits in, and passages that only look open", "[rules]
     CHECK(of(worlds::all_findings(with(wide, "world.toml", "[20, 14]", "[16, 14]")), Rule::narrow) == "");
 }
 
-TEST_CASE("a closed room is a pocket, an open one is none", "[rules]") {
+TEST_CASE("a closed room is a pocket, an open one is not", "[rules]") {
     const char* field = "........\n........\n........\n########";
     CHECK_THAT(of(worlds::all_findings(with(shore(), "cave.toml", field, "...###..\n...#.#..\n...###..\n########")),
                   Rule::pocket),
@@ -92,7 +92,7 @@ TEST_CASE("a closed room is a pocket, an open one is none", "[rules]") {
              Rule::pocket) == "");
 }
 
-TEST_CASE("objects in metres are told once, at the first", "[rules]") {
+TEST_CASE("objects in metres are reported once, at the first", "[rules]") {
     Files files = shore();
     for (const auto& [px, m] :
          {std::pair{"at = [120, 64]", "at = [7.5, 4]"}, std::pair{"at = [152, 48]", "at = [9.5, 3]"},
@@ -204,7 +204,7 @@ TEST_CASE("solids and the art that they belong to", "[rules]") {
                Catch::Contains("not in 1 cell") && Catch::Contains("in (11, 5)"));
 }
 
-TEST_CASE("ledges in a row that nearly meet are told, those that meet and those wide apart are not", "[rules]") {
+TEST_CASE("ledges in a row that nearly meet are reported, those that meet and those wide apart are not", "[rules]") {
     const auto ledges = [](const char* line) {
         Files files = with_rows("............\n..pp........\n..........n.\n......../###\n..#~~#######\n############");
         files = with(files, "flat.toml", "\"#\" = \"peat\"", "\"#\" = \"peat\", \"p\" = \"ledge\"");

@@ -35,7 +35,7 @@ worlds::Files with_goal(worlds::Files files, const char* goals) {
 
 }   // namespace
 
-TEST_CASE("a goal that no way leads to is told, with what is missing", "[walking]") {
+TEST_CASE("a goal that no way leads to is reported, with what is missing", "[walking]") {
     REQUIRE(noted);
     const auto ledge = [](int row) {   // rows above the floor: 16 px each
         std::vector<std::string> rows{"......", "......", "......", "......", "......", "######"};
@@ -243,7 +243,7 @@ Spoiled behind_itself(chance::Dice& dice) {
 
 }   // namespace
 
-TEST_CASE("sixty worlds that can be finished, and what is told when each is spoiled by one edit", "[walking]") {
+TEST_CASE("sixty worlds that can be finished, and what is reported when each is spoiled by one edit", "[walking]") {
     chance::Dice dice(18);
     int worlds = 0;
     for (int round = 0; round < 15; ++round)

@@ -45,7 +45,7 @@ TEST_CASE("it fits the width: one character a cell, or several cells to a charac
         }
 }
 
-TEST_CASE("findings are numbered where they are, and told below") {
+TEST_CASE("findings are numbered where they are, and reported below") {
     const auto lines = lines_of(worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", "at = [24, 50]"));
     CHECK(lines[4] == "2   1 E   -###");
     CHECK(lines[7] == " 1  error: 'landing' stands 2 px inside solid ground [spawn-blocked]");
@@ -78,7 +78,7 @@ TEST_CASE("flags are letters, and where a mover's position cannot be are crosses
     CHECK_THAT(reach, Catch::Contains("\nxxxxxxxxxxxx\nx          x\n"));   // half a body beside the rim
 }
 
-TEST_CASE("colours are escape codes, and only there when asked for") {
+TEST_CASE("colours are escape codes, and only there on request") {
     const World world = world_of(worlds::small_world());
     const Map& map = world.map("flat");
     CHECK(draw_characters(world, map, {}, no_art).find('\033') == std::string::npos);

@@ -40,7 +40,7 @@ TEST_CASE("a picture shows outlines where the ground is, names, and a key in wor
     CHECK_FALSE(above);
 }
 
-TEST_CASE("each thing is a group of its own, there when it is asked for and only then") {
+TEST_CASE("each thing is a group of its own, there on request and only then") {
     const World world = world_of(with_boardwalk());
     for (const std::string_view name : thing_names()) {
         const Document document(svg_of(world, only({*thing_from(name)})));
@@ -193,7 +193,7 @@ TEST_CASE("areas and scales at the ends of their ranges are drawn", "[limits]") 
         }
 }
 
-TEST_CASE("only the asked-for layers show art, shapes, objects and ground") {
+TEST_CASE("only the requested layers show art, shapes, objects and ground") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;
     options.show.insert(Thing::shapes);
@@ -210,12 +210,12 @@ TEST_CASE("only the asked-for layers show art, shapes, objects and ground") {
     CHECK(ground_of({"nothing_there"}) != ground_of({}));   // what is left is the rim
 }
 
-TEST_CASE("reach is drawn for the asked-for mover, else for the player") {
+TEST_CASE("reach is drawn for the requested mover, else for the player") {
     const World world = world_of(worlds::small_world());
     CHECK(Document(svg_of(world, only({Thing::reach}))).has_text("where the position of warden cannot be"));
 }
 
-TEST_CASE("pieces are drawn as what they were asked for") {
+TEST_CASE("pieces are drawn as what was requested") {
     const World world = world_of(worlds::small_world());
     DrawOptions options = only({Thing::pieces});
     const auto rings = [&] {

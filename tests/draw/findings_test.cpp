@@ -8,7 +8,7 @@
 using namespace dryground;
 using namespace pictures;
 
-TEST_CASE("findings are marked, numbered and told in words") {
+TEST_CASE("findings are marked, numbered and reported in words") {
     const Document document(
         svg_of(world_of(worlds::with(worlds::small_world(), "flat.toml", "at = [24, 48]", "at = [24, 50]"))));
     CHECK(document.has_text("error: 'landing' stands 2 px inside solid ground [spawn-blocked]"));
@@ -16,7 +16,7 @@ TEST_CASE("findings are marked, numbered and told in words") {
     CHECK(document.count("//g[@id='findings']/text[.='1']") == 1);
 }
 
-TEST_CASE("of very many findings the first are told, and the others are dots; the key says so") {
+TEST_CASE("of very many findings the first are reported, and the others are dots; the key says so") {
     const World world = world_of(worlds::small_world());
     Report report;
     for (int i = 0; i < 500; ++i) {

@@ -71,7 +71,7 @@ TEST_CASE("a page holds where solids move to", "[page]") {
     CHECK(paths > 0);
 }
 
-TEST_CASE("a page tells where the position of each mover cannot be", "[page]") {
+TEST_CASE("a page reports where the position of each mover cannot be", "[page]") {
     const World world = world_of(worlds::small_world());
     const Json data = data_of(page_of(world));
     const Json& map = data["maps"][0];
@@ -178,7 +178,7 @@ TEST_CASE("a page of an area holds just that area, its objects and its findings"
 }
 
 // Each chunk's first list: rings, each its number of points and then their steps.
-TEST_CASE("a page's ground is the merged ground, grown where that was asked for") {
+TEST_CASE("a page's ground is the merged ground, grown on request") {
     for (const std::int32_t grow : {0, 2 * steps_per_px})
         for (std::uint64_t round = 0; round < 6; ++round) {
             const World world = world_of(worlds::clean_world(round));

@@ -76,7 +76,7 @@ TEST_CASE("texts can be read on every ground, signs on theirs") {
     }
 }
 
-TEST_CASE("six barriers are told apart by the eyes that a palette is for") {
+TEST_CASE("six barriers can be told apart by the eyes that a palette is for") {
     const Result<World> loaded = worlds::load(worlds::small_world());
     REQUIRE(loaded);
     for (const Palette palette : {Palette::protan, Palette::deutan, Palette::tritan, Palette::grey}) {

@@ -86,7 +86,7 @@ TEST_CASE("a large map in blocks is the map drawn at once, except for a few px")
     CHECK(differ < static_cast<std::size_t>(whole.width));
 }
 
-TEST_CASE("progress is told, up to the end; a sink that takes no more ends it") {
+TEST_CASE("progress is reported, up to the end; a sink that takes no more ends it") {
     const World world = world_of(worlds::small_world());
     DrawOptions options;
     std::size_t last = 0, blocks = 0;

@@ -25,7 +25,7 @@ TEST_CASE("a tile set's picture has a card for each tile, with what is said of i
     CHECK(document.has_text("no shapes"));
 }
 
-TEST_CASE("vertices are told in px, those of curves by their words alone") {
+TEST_CASE("vertices are reported in px, those of curves by their words alone") {
     const Document polygon(picture(worlds::small_world()));
     for (const char* place : {"0,16", "16,0", "16,16"})
         CHECK(polygon.count(std::string("//g[@data-name='bank']/text[.='") + place + "']") == 1);
@@ -43,7 +43,7 @@ TEST_CASE("undecided tiles bear a sign and say so") {
     CHECK(Document(picture(worlds::small_world())).count("//text[.='?']") == 0);
 }
 
-TEST_CASE("sides that are shut are drawn and told") {
+TEST_CASE("sides that are shut are drawn and reported") {
     const Document document(picture(worlds::with(worlds::small_world(), "marsh.toml", "flags = [\"walk\"]",
                                                  "flags = [\"walk\"]\nsides = { left = \"in\", top = \"shut\" }")));
     CHECK(document.count("//g[@data-name='boardwalk']/path[@class='side']") == 2);

@@ -40,7 +40,7 @@ TEST_CASE("changes are written and read, as JSON and CBOR", "[changes]") {
     }
 }
 
-TEST_CASE("what is wrong with saved changes is told with the way to it", "[changes]") {
+TEST_CASE("what is wrong with saved changes is reported with the way to it", "[changes]") {
     const World world = *worlds::load(worlds::shore());
     const std::string good = changes_bytes(world, played(world));
     struct Row {

@@ -79,7 +79,7 @@ TEST_CASE("layers, maps, kinds and tiles are given keys") {
           "the world has no kind 'crb'; did you mean 'crab'?");
 }
 
-TEST_CASE("what cannot be set is told with what could be, and nothing changes") {
+TEST_CASE("what cannot be set is reported with what could be, and nothing changes") {
     const Files files = worlds::small_world();
     struct Row {
         const char *key, *value, *says;

@@ -288,7 +288,7 @@ TEST_CASE("cells of lines, boxes and rings", "[edit]") {
     CHECK(cells_of_ring({0, 0, 2, 2}).size() == 4);
 }
 
-TEST_CASE("differences are told by lines", "[edit]") {
+TEST_CASE("differences are reported by lines", "[edit]") {
     CHECK(line_differences("a\nb\n", "a\nb\n").empty());
     CHECK(line_differences("a\nb\nc\n", "a\nx\nc\n") == "line 1\n  a\n- b\n+ x\n  c\n");
     CHECK(line_differences("", "a\n") == "line 1\n+ a\n");

@@ -180,7 +180,7 @@ TEST_CASE("families, blocks and kinds are brushes, and cells move from layer to 
     }));
 }
 
-TEST_CASE("what goes over the edge is told, and places in properties are carried along") {
+TEST_CASE("what goes over the edge is reported, and places in properties are carried along") {
     Files files = worlds::small_world();
     const Outcome smaller = edit_flat(files, ResizeMap{2, 2, Keep::top_left});
     REQUIRE(smaller.lost.size() == 1);

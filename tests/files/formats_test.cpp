@@ -61,7 +61,7 @@ TEST_CASE("CBOR is the JSON tree") {
     CHECK(bytes.size() < json.size());
 }
 
-TEST_CASE("GeoJSON has a feature for each form, closed, with the area that the merge tells") {
+TEST_CASE("GeoJSON has a feature for each form, closed, with the area that the merge reports") {
     for (const YAxis y : {YAxis::down, YAxis::up})
         for (const int chunk_cells : {0, 2}) {
             MergeOutput output = everything(MergeFormat::json);
@@ -243,7 +243,7 @@ TEST_CASE("glTF holds each group raised, with its faces' normals, as the merge s
     CHECK_THROWS_AS(written(everything(MergeFormat::gltf), 2), std::invalid_argument);
 }
 
-TEST_CASE("the ground plane is in cells, of square grids in metres too; storeys are told in the same unit") {
+TEST_CASE("the ground plane is in cells, of square grids in metres too; storeys are reported in the same unit") {
     const Result<World> loaded = worlds::load(pond());
     const World& world = *loaded;
     const std::vector<Merge> merges{merge(world, world.map("flat"), {.plane = Plane::ground})};
@@ -269,7 +269,7 @@ TEST_CASE("the ground plane is in cells, of square grids in metres too; storeys 
     CHECK(Json::parse(merge_bytes(*diamonds, flat, output))["unit"] == "cell");
 }
 
-TEST_CASE("tiles as CSV are read back as a CSV layer, and their numbers are told") {
+TEST_CASE("tiles as CSV are read back as a CSV layer, and their numbers are reported") {
     const std::string rows = "......\n.%....\n..../#\n######\n";
     worlds::Files files = merging::with_rows(worlds::small_world(), rows);
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"",

@@ -18,7 +18,7 @@ using namespace dryground;
 using drafts::Filler;
 using drafts::same;
 
-TEST_CASE("what is said with every key comes back as it went") {
+TEST_CASE("what is written with every key comes back unchanged") {
     const std::string png = encode_png(Image{2, 2, std::vector<std::uint8_t>(16, 255)});
     for (int round = 0; round < chance::rounds(200); ++round) {
         DRYGROUND_ROUND(round);
@@ -87,7 +87,7 @@ TEST_CASE("every member of a draft is in the list of its keys") {
     CHECK(members_of::count<WorldDraft>() == listed<WorldDraft>() + 5);   // both goals, lacks_maps, both places
 }
 
-TEST_CASE("a thing has each key but once, and says what it means") {
+TEST_CASE("a thing has each key once, and says what it means") {
     for (const keys::Thing& thing : keys::all_things()) {
         std::set<std::string_view> names;
         for (const keys::Entry& entry : thing.entries) {

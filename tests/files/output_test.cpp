@@ -194,7 +194,7 @@ TEST_CASE("PNGs go out and come back with equal pixels; other bytes are refused"
     }
 }
 
-TEST_CASE("a map finds its world by walking up; two worlds in one folder are told") {
+TEST_CASE("a map finds its world by walking up; two worlds in one folder are reported") {
     const Folder folder;
     fs::create_directories(folder.path / "maps" / "deep");
     REQUIRE(write_file(folder.path / "world.toml", "format = \"dryground/world/1\"\n"));

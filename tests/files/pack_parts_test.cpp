@@ -81,7 +81,7 @@ TEST_CASE("a part is made from its own map's files alone", "[pack]") {
     CHECK(part_of(files, "flat") == part);
 }
 
-TEST_CASE("a map is found whatever its file is called, and a name that there is not is told with the nearest",
+TEST_CASE("a map is found whatever its file is called, and a name that there is not is reported with the nearest",
           "[pack]") {
     Files files = shore();
     files["elsewhere.toml"] = files["cave.toml"];
@@ -98,7 +98,7 @@ TEST_CASE("a map is found whatever its file is called, and a name that there is 
     CHECK_THAT(text(broken.report()), Catch::Contains("flat.toml:1:"));
 }
 
-TEST_CASE("parts that do not make up the world are told, each with its reason", "[pack]") {
+TEST_CASE("parts that do not make up the world are reported, each with its reason", "[pack]") {
     const Files files = shore();
     const World world = worlds::world_of(files);
     const std::vector<NamedBytes> parts = parts_of(files, world);

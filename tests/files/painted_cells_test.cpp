@@ -96,7 +96,7 @@ TEST_CASE("without a legend a field is a tile's name, with flip and turn behind 
     CHECK(tiles[6] == Placed{});
 }
 
-TEST_CASE("mistakes in fields are told at their place") {
+TEST_CASE("mistakes in properties are reported at their place") {
     const Result<World> odd = worlds::load(with_csv(",,,,,\n,,,,,\n,\"ö\",,,/,#\n#,#,paet:x,#,#,#\n"));
     CHECK(worlds::rules_and_places(odd.report()) ==
           Found{"legend-missing at ground.csv:3:2", "legend-missing at ground.csv:4:5"});
@@ -109,7 +109,7 @@ TEST_CASE("mistakes in fields are told at their place") {
     CHECK(findings(with_csv("\xFF,,,,,\n")).front() == "bad-text at ground.csv:1:1");
 }
 
-TEST_CASE("files of cells that cannot be read are told where they are named") {
+TEST_CASE("files of cells that cannot be read are reported where they are named") {
     CHECK(findings(with_cells("csv = \"grund.csv\"\n")).front() == "file-missing at flat.toml:11:7");
     CHECK(findings(with_cells("csv = \"../ground.csv\"\n")).front() == "path-outside at flat.toml:11:7");
     CHECK(findings(with_cells("csv = \"a.csv\"\npng = \"a.png\"\n")).front() == "out-of-range at flat.toml:9:1");
@@ -199,7 +199,7 @@ TEST_CASE("limits and goals are kept, and their names looked up") {
                   .size() == 1);
 }
 
-TEST_CASE("long rows, which the TOML parser does not see, mean the same and are told at their places", "[rows]") {
+TEST_CASE("long rows, which the TOML parser does not see, mean the same and are reported at their places", "[rows]") {
     std::string field;
     for (int r = 0; r < 40; ++r) field += std::string(60, r % 2 == 0 ? '#' : '.') + "\n";
     const auto files = [&](const std::string& content, const std::string& quotes) {

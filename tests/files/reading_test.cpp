@@ -109,7 +109,7 @@ TEST_CASE("a small world reads and checks clean") {
     CHECK(worlds::rules_and_places(worlds::all_findings(worlds::small_world())).empty());
 }
 
-TEST_CASE("each reading mistake is one finding, at its place, with its mend") {
+TEST_CASE("each reading mistake is one finding, at its place, with its fix") {
     const Misread& row = GENERATE(from_range(std::begin(misread), std::end(misread)));
     CAPTURE(row.file, row.to);
     const Report report = worlds::all_findings(worlds::with(worlds::small_world(), row.file, row.from, row.to));
@@ -120,7 +120,7 @@ TEST_CASE("each reading mistake is one finding, at its place, with its mend") {
     CHECK(report.findings().size() <= 3);   // no flood: consequences of a mistake are not reported again and again
 }
 
-TEST_CASE("a tile set without its sheet is told once, however many tiles it has") {
+TEST_CASE("a tile set without its sheet is reported once, however many tiles it has") {
     worlds::Files files = worlds::small_world();
     std::string& tiles = files.at("marsh.toml");
     for (std::size_t at = 0; (at = tiles.find("unseen = true", at)) != std::string::npos;)
@@ -159,7 +159,7 @@ TEST_CASE("every reading rule is tripped by a row above or a test of its own") {
         if (rule.rule <= Rule::like_chain) CHECK(tripped.count(std::string(rule.name)) == 1);
 }
 
-TEST_CASE("mistakes in several files are told in one reading") {
+TEST_CASE("mistakes in several files are reported in one reading") {
     Files files = worlds::small_world();
     files = worlds::with(files, "world.toml", "title", "titel");
     files = worlds::with(files, "marsh.toml", "shapes = [\"cell\"]", "shapes = [\"cel\"]");
@@ -276,7 +276,7 @@ TEST_CASE("a damaged file never crashes, hangs or passes for a world it is not")
     }
 }
 
-TEST_CASE("letters outside of quotes are told, in strings and comments they are welcome") {
+TEST_CASE("letters outside of quotes are reported, in strings and comments they are welcome") {
     const auto first = [](const std::string& from, const std::string& to) {
         const Result<World> loaded = worlds::load(worlds::with(worlds::small_world(), "world.toml", from, to));
         return loaded.report().empty() ? std::string("nothing")

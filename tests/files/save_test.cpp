@@ -103,7 +103,7 @@ TEST_CASE("worlds are saved to a folder: all files or none", "[save]") {
     std::filesystem::remove_all(folder);
 }
 
-TEST_CASE("what cannot be said in files is not saved, and said", "[save]") {
+TEST_CASE("what cannot be written in files is not saved, and reported", "[save]") {
     WorldBuilder builder;
     MoverDraft mover;
     mover.name = Name("warden");

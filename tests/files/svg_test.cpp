@@ -110,7 +110,7 @@ TEST_CASE("curves keep within the tolerance of where they run", "[svg]") {
     }
 }
 
-TEST_CASE("what is not drawn is passed over; what cannot be read is told at its place", "[svg]") {
+TEST_CASE("what is not drawn is passed over; what cannot be read is reported at its place", "[svg]") {
     const Result<World> loaded = good(drawn(R"svg(<title>Walls</title><defs><rect id="no" width="1" height="1"/></defs>
 <x:view zoom="3"/><rect id="hidden" display="none" width="4" height="4"/><g/>)svg",
                                             solid));
@@ -136,7 +136,7 @@ TEST_CASE("what is not drawn is passed over; what cannot be read is told at its 
     CHECK(places.size() == 8);
 }
 
-TEST_CASE("a drawing that is none", "[svg]") {
+TEST_CASE("a file that is not a drawing", "[svg]") {
     worlds::Files files = drawn("", solid);
     files["walls.svg"] = "<svg><rect></svg>";
     CHECK(of_rule(worlds::all_findings(files), Rule::bad_picture).size() == 1);
@@ -203,7 +203,7 @@ TEST_CASE("a page in mm as large as the map is laid over it, hidden layers and b
           1);
 }
 
-TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, ids with spaces are told", "[svg]") {
+TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, ids with spaces are reported", "[svg]") {
     const worlds::Files files =
         saved_as(R"svg(<svg id="Layer_1" data-name="Layer 1" xmlns="http://www.w3.org/2000/svg" viewBox="0 0 96 64">
 <defs><style>.cls-1, .cls-3 { fill: #2F7F93; } .cls-2 { fill: none; stroke: rgb(122, 92, 58); } .cls-4{display:none}</style>
@@ -232,7 +232,7 @@ TEST_CASE("classes of a style sheet are looks, colours and symbols give kinds, i
     CHECK_THAT(text(worlds::all_findings(files)), Catch::Contains("call it: hand_rail"));
 }
 
-TEST_CASE("a page of another size is taken px by px, and both sizes are told", "[svg]") {
+TEST_CASE("a page of another size is taken px by px, and both sizes are reported", "[svg]") {
     const worlds::Files files =
         saved_as(R"svg(<svg xmlns="http://www.w3.org/2000/svg" width="192px" height="128px" viewBox="0 0 96 128">
 <rect id="a" x="8" y="8" width="16" height="8"/></svg>)svg");
@@ -277,7 +277,7 @@ TEST_CASE("what uses itself, and what is used too often, ends", "[svg]") {
     CHECK(of_rule(worlds::all_findings(saved_as("<svg><use href=\"#none\"/></svg>")), Rule::unknown_name).size() == 1);
 }
 
-TEST_CASE("wrong values of keys in a drawing are told", "[svg]") {
+TEST_CASE("wrong values of keys in a drawing are reported", "[svg]") {
     const Report report =
         worlds::all_findings(drawn(R"svg(<rect id="a" class="trigger" width="4" height="4" data-once="maybe"/>
 <rect id="b" class="trigger" width="4" height="4" data-every-s="soon"/>

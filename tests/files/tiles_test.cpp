@@ -122,7 +122,7 @@ TEST_CASE("members of a family leave open what may be either, and the most exact
     CHECK(worlds::of_rule(both.report(), Rule::out_of_range).size() == 1);
 }
 
-TEST_CASE("a row of states is said once for all its tiles") {
+TEST_CASE("a row of states is declared once for all its tiles") {
     const std::string row =
         "[[for]]\ntiles = [\"crate*\"]\nset = { unseen = true, barrier = \"earth\", shapes = "
         "[\"cell\"], reacts = [{ fires = \"bump\", turns_into_next = [\"crate\", \"crate_split\", "

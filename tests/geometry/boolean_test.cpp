@@ -180,7 +180,7 @@ TEST_CASE("crossings on the lattice leave edges that pass near vertices as they 
     CHECK(to_text(united) == "[(50,-3 60,-3 60,0 50,0)] [(0,0 1000,19 0,19)]");
 }
 
-TEST_CASE("a stack works its coats in order and says what shows at each edge") {
+TEST_CASE("a stack applies its layers in order and says what shows at each edge") {
     const std::vector<PaintLayer> coats{{true, 1, regions("[(0,0 8,0 8,4 0,4)]")},
                                         {false, 0, regions("[(2,-1 6,-1 6,2 2,2)]")},
                                         {true, 2, regions("[(8,0 12,0 12,4 8,4)] [(3,0 4,0 4,1 3,1)]")}};

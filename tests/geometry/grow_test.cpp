@@ -132,7 +132,7 @@ TEST_CASE("round growing far beyond the length of edges says when it leaves the 
     CHECK(bounds(grown(land, -by, Corners::round))->most.x < coordinate_limit - by);
 }
 
-TEST_CASE("corners are grown as asked") {
+TEST_CASE("corners are grown as requested") {
     const Regions box{box_region({0, 0}, {10 * px, 10 * px})};
     const auto area_px = [](const Regions& regions) { return static_cast<double>(twice_area(regions)) / 2 / px / px; };
     CHECK(grown(box, 2 * px, Corners::mitre) == Regions{box_region({-2 * px, -2 * px}, {12 * px, 12 * px})});

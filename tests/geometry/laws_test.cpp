@@ -190,7 +190,7 @@ TEST_CASE("the order of what is united does not matter, and areas add up as sets
     }
 }
 
-TEST_CASE("points one step apart are told apart") {
+TEST_CASE("points one step apart are distinguished") {
     const Regions two{box_region({0, 0}, {10, 10}), box_region({11, 0}, {20, 10})};
     CHECK(unite(two).size() == 2);
     CHECK(unite(two, Regions{box_region({10, 4}, {11, 5})}).size() == 1);

@@ -37,7 +37,7 @@ TEST_CASE("px become steps and back without loss, halves away from zero") {
     CHECK_FALSE(in_range(-std::numeric_limits<double>::infinity()));
 }
 
-TEST_CASE("inspect tells what is wrong with a drawn ring, and where") {
+TEST_CASE("inspect reports what is wrong with a drawn ring, and where") {
     struct Row {
         Ring ring;
         RingFault fault;

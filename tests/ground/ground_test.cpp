@@ -220,7 +220,7 @@ TEST_CASE("lines stop steps, and those that are carved away stop nothing", "[gro
     CHECK_FALSE(open.blocked(MoverId{0}, {24, 40}, {56, 40}));
 }
 
-TEST_CASE("on diamonds what blocks is told with the side that is met, and of an object with the cell where",
+TEST_CASE("on diamonds what blocks is reported with the side that is met, and of an object with the cell where",
           "[ground]") {
     Files files = with(ground("......\n..#...\n......\n......\n", ""), "flat.toml", "cell = [16, 16]",
                        "grid = \"isometric\"\ncell = [16, 8]");

@@ -112,7 +112,7 @@ MergeForms some_forms(chance::Dice& dice) {
 
 }   // namespace
 
-TEST_CASE("changing cells one by one gives what merging anew gives, and tells just what changed") {
+TEST_CASE("changing cells one by one gives what merging again gives, and reports just what changed") {
     for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(510'000 + static_cast<std::uint64_t>(round));

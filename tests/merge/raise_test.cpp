@@ -153,7 +153,7 @@ TEST_CASE("a storey says from where to where its ground is raised") {
     CHECK(heights_of(*loaded, StoreyId{1}, 8.0).height == 0.5);
 }
 
-TEST_CASE("areas of triggers and links are groups when they are asked for, by name, else by kind") {
+TEST_CASE("areas of triggers and links are groups on request, by name, else by kind") {
     worlds::Files files =
         merging::with_layer(merging::without_rim(),
                             "[[layers]]\nname = \"senses\"\nobjects = [\n"

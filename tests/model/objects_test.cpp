@@ -74,7 +74,7 @@ TEST_CASE("painted kinds become unnamed objects on their cells") {
     CHECK(map.placed(map.layers[0], 1, 1).tile == -1);   // the cell itself stays empty
 }
 
-TEST_CASE("who sets a trigger off is the map's player, unless it says") {
+TEST_CASE("who sets a trigger off is the map's player, unless it names others") {
     const Object by_default = placed("box = [0, 0, 8, 8]", "role = \"trigger\"");
     CHECK(by_default.by == std::vector{MoverId{0}});
     CHECK(by_default.fires == Fires::enter);

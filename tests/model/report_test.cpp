@@ -71,7 +71,7 @@ TEST_CASE("a finding reads as place, sentence, details, hint") {
     CHECK(text(Report()) == "no findings\n");
 }
 
-TEST_CASE("the nearest name is near, or there is none") {
+TEST_CASE("the nearest name is near, or nothing is returned") {
     const std::vector<std::string> names{"peat_a", "peat_b", "brine", "boardwalk"};
     CHECK(nearest_name("brien", names) == "brine");   // two letters swapped count once
     CHECK(nearest_name("peat_aa", names) == "peat_a");

@@ -86,7 +86,7 @@ TEST_CASE("queries allocate nothing, nor do trackers once they have held as much
     }
 }
 
-TEST_CASE("many threads ask at once and are told the same") {
+TEST_CASE("many threads ask at once and are reported the same") {
     const Result<World> loaded = worlds::load(worlds::clean_world(0));
     REQUIRE(loaded);
     const Play play(*loaded, "outside");

@@ -133,7 +133,7 @@ TEST_CASE("the first thing in a body's way, and how far it comes", "[play]") {
     CHECK_FALSE(play.blocked(keeper, {72, 73}, {74, 73}));
 }
 
-TEST_CASE("an edit gives the ground that merging anew gives, and is undone", "[play]") {
+TEST_CASE("an edit gives the ground that merging again gives, and is undone", "[play]") {
     for (int round = 0; round < chance::rounds(12); ++round) {
         DRYGROUND_ROUND(round);
         chance::Dice dice(static_cast<std::uint64_t>(round));

@@ -36,7 +36,7 @@ worlds::Files with_water() {   // a boardwalk over the water's middle
 
 }   // namespace
 
-TEST_CASE("probe tells the place, the tiles from the top, who decides flags, and what is solid") {
+TEST_CASE("probe reports the place, the tiles from the top, who decides flags, and what is solid") {
     const World world = world_of(worlds::small_world());
     const Prober prober(world, world.map("flat"));
     const Probe bank = prober.at({76, 46});   // in the lower right of the bank
@@ -47,7 +47,7 @@ TEST_CASE("probe tells the place, the tiles from the top, who decides flags, and
     CHECK(text(bank).find("solid here\n  earth, of marsh/bank in layer ground\n") != std::string::npos);
 }
 
-TEST_CASE("probe tells what is carved away, and by what") {
+TEST_CASE("probe reports what is carved away, and by what") {
     const World world = world_of(with_water());
     const Prober prober(world, world.map("flat"));
     const Probe on = prober.at({8, 24}), beside = prober.at({8, 17}), off = prober.at({24, 24});
@@ -59,7 +59,7 @@ TEST_CASE("probe tells what is carved away, and by what") {
     CHECK(says(on.flags, "grants walk (set by marsh/boardwalk in layer deck)"));
 }
 
-TEST_CASE("probe tells objects here and near, and what is said of them") {
+TEST_CASE("probe reports objects here and near, and what is said of them") {
     const World world = world_of(worlds::small_world());
     const Prober prober(world, world.map("flat"));
     CHECK(says(prober.at({44, 48}).objects, "crab_a: crab, entity, at [40, 48] in layer people"));
@@ -68,7 +68,7 @@ TEST_CASE("probe tells objects here and near, and what is said of them") {
     CHECK(prober.at({60, 20}).objects.empty());
 }
 
-TEST_CASE("probe tells which tile a contact means") {
+TEST_CASE("probe reports which tile a contact means") {
     const World world = world_of(worlds::small_world());
     const Prober prober(world, world.map("flat"));
     ProbeQuestion down;
@@ -80,7 +80,7 @@ TEST_CASE("probe tells which tile a contact means") {
     CHECK(says(prober.at({0, 20}, down).contact, "of the map's rim"));
 }
 
-TEST_CASE("probe tells what a mover would meet") {
+TEST_CASE("probe reports what a mover would meet") {
     const World world = world_of(worlds::small_world());
     const Prober prober(world, world.map("flat"));
     ProbeQuestion warden;
@@ -100,7 +100,7 @@ TEST_CASE("probe says of a place outside that it is outside") {
 }
 
 // What is solid at a point, as the merged ground has it.
-TEST_CASE("at any point probe tells just the barriers that are merged there") {
+TEST_CASE("at any point probe reports just the barriers that are merged there") {
     std::mt19937_64 dice(chance::seed());
     for (std::uint64_t round = 0; round < static_cast<std::uint64_t>(chance::rounds(24)); ++round) {
         const World world = world_of(worlds::clean_world(round));
@@ -129,7 +129,7 @@ TEST_CASE("at any point probe tells just the barriers that are merged there") {
     }
 }
 
-TEST_CASE("probe tells what comes and goes with facts, and what is never more than decor") {
+TEST_CASE("probe reports what comes and goes with facts, and what is never more than decor") {
     worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "name = \"ground\"",
                                        "name = \"ground\"\nwhen = [\"has_key\"]");
     files =
@@ -145,7 +145,7 @@ TEST_CASE("probe tells what comes and goes with facts, and what is never more th
     CHECK(there.solids == std::vector<std::string>{"earth, of marsh/peat in layer ground"});
 }
 
-TEST_CASE("probe tells flips and turns, reactions, and what a tile needs and gives") {
+TEST_CASE("probe reports flips and turns, reactions, and what a tile needs and gives") {
     worlds::Files files = worlds::with(worlds::small_world(), "flat.toml", "\"/\" = \"bank\"",
                                        "\"/\" = { tile = \"bank\", flip = \"x\" }");
     files = worlds::with(files, "marsh.toml", "[tiles.bank]",
@@ -157,7 +157,7 @@ TEST_CASE("probe tells flips and turns, reactions, and what a tile needs and giv
     CHECK(line.find("reacts to bump, runs ring") != std::string::npos);
 }
 
-TEST_CASE("probe tells a line's direction as it lies on the map, turned with its tile") {
+TEST_CASE("probe reports a line's direction as it lies on the map, turned with its tile") {
     worlds::Files files = worlds::with(
         worlds::small_world(), "marsh.toml", "[tiles.bank]",
         "[tiles.plank]\nunseen = true\nbarrier = \"earth\"\nshapes = [{ line = [[0, 8], [16, 8]], one_way = \"up\" }]\n"
@@ -172,7 +172,7 @@ TEST_CASE("probe tells a line's direction as it lies on the map, turned with its
     CHECK_THAT(line(files), Catch::Contains("of earth, passed going down"));
 }
 
-TEST_CASE("probe tells sides that are shut, and who shuts them") {
+TEST_CASE("probe reports sides that are shut, and who shuts them") {
     worlds::Files files = worlds::with(worlds::small_world(), "marsh.toml", "flags = [\"walk\"]",
                                        "flags = [\"walk\"]\nsides = { left = \"in\", top = \"shut\" }");
     files = worlds::with(files, "flat.toml", "\"/\" = \"bank\"", "\"/\" = \"boardwalk\"");
@@ -183,7 +183,7 @@ TEST_CASE("probe tells sides that are shut, and who shuts them") {
               "marsh/boardwalk in layer ground)"});
 }
 
-TEST_CASE("probe tells triggers and links, what they need, give and lead to, and which a mover stands in") {
+TEST_CASE("probe reports triggers and links, what they need, give and lead to, and which a mover stands in") {
     const World world = world_of(worlds::with(
         worlds::small_world(), "flat.toml", "objects = [",
         "objects = [\n  { name = \"bell\", kind = \"trigger\", box = [16, 34, 16, 14], once = true, needs = "
@@ -206,7 +206,7 @@ TEST_CASE("probe tells triggers and links, what they need, give and lead to, and
     CHECK(says(later.at({64, 24}, warden).mover, "enter: link 'gate' leads to flat/landing"));
 }
 
-TEST_CASE("probe tells all that a mover sets off where it stands, as the tracker does") {
+TEST_CASE("probe reports all that a mover sets off where it stands, as the tracker does") {
     worlds::Files files =
         worlds::with(worlds::small_world(), "marsh.toml", "[tiles.bank]",
                      "[tiles.steam]\nunseen = true\nshapes = [{ cell = true, trigger = \"steam\" }]\nreacts = [{ fires "
@@ -238,7 +238,7 @@ TEST_CASE("probe tells all that a mover sets off where it stands, as the tracker
     CHECK(prober.at({27, 48}, warden).mover == in_steam);
 }
 
-TEST_CASE("probe tells of one storey what is on it") {
+TEST_CASE("probe reports of one storey what is on it") {
     worlds::Files files = with_water();
     files = worlds::with(files, "world.toml", "[facts]", "[storeys]\nloft = { base_px = 32 }\n[facts]");
     files = worlds::with(files, "flat.toml", "name = \"deck\"", "name = \"deck\"\nstorey = \"loft\"");
@@ -256,7 +256,7 @@ TEST_CASE("probe tells of one storey what is on it") {
     CHECK(prober.at(at, above).flags.size() == 1);
 }
 
-TEST_CASE("probe never tells a barrier that is there as carved away") {
+TEST_CASE("probe never reports a barrier that is there as carved away") {
     worlds::Files files = with_water();
     files = worlds::with(files, "flat.toml", "[[layers]]\nname = \"people\"",
                          "[[layers]]\nname = \"flood\"\nrows = "
@@ -268,7 +268,7 @@ TEST_CASE("probe never tells a barrier that is there as carved away") {
 }
 
 // What a contact means, as a running game is told it.
-TEST_CASE("a probe's contact is what Play tells of it") {
+TEST_CASE("a probe's contact is what Play reports of it") {
     std::mt19937_64 dice(chance::seed());
     for (std::uint64_t round = 0; round < 6; ++round) {
         const World world = world_of(worlds::clean_world(round));

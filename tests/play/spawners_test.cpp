@@ -11,7 +11,7 @@
 
 using namespace dryground;
 
-TEST_CASE("objects become a game's things, and what has no function is told", "[spawners]") {
+TEST_CASE("objects become a game's things, and what has no function is reported", "[spawners]") {
     const World world = worlds::world_of(
         worlds::with(worlds::shore(), "world.toml", "stands = \"feet\"\n\n[kinds.chest]",
                      "stands = \"feet\"\ntags = [\"foe\"]\nprops.patrol_px = { type = \"whole\", default = 32 "
@@ -66,7 +66,7 @@ TEST_CASE("events run by name, and those without a function are listed", "[spawn
     CHECK_FALSE(Events().run(world, EventId{0}));
 }
 
-TEST_CASE("a spawned thing tells its middle, size and turn, as it was drawn; a pack tells the same in its own unit",
+TEST_CASE("a spawned thing reports its middle, size and turn, as it was drawn; a pack reports the same in its own unit",
           "[spawners]") {
     const World world = worlds::world_of(worlds::with(worlds::shore(), "flat.toml", "objects = [",
                                                       "objects = [\n  { name = \"raft\", kind = \"chest\", box = [32, "

@@ -76,7 +76,7 @@ constexpr PointPx up{0, -1}, down{0, 1}, left{-1, 0}, right{1, 0};
 
 }   // namespace
 
-TEST_CASE("a contact tells the tile that it is with", "[touch]") {
+TEST_CASE("a contact reports the tile that it is with", "[touch]") {
     const Play play(world_of("......\n...#..\n.../#.\n######\n"), "flat");
     const auto at = [&](double x, double y, PointPx normal) {
         return told(play, play.touched({.point = {x, y}, .normal = normal}));
@@ -108,7 +108,7 @@ TEST_CASE("a contact tells the tile that it is with", "[touch]") {
     CHECK(told(play, play.touched({.point = {8, 47.5}})) == "peat 0,3 top");
 }
 
-TEST_CASE("with a body all that lies along its side is told, most of it first", "[touch]") {
+TEST_CASE("with a body all that lies along its side is reported, most of it first", "[touch]") {
     const Play play(world_of("......\n.....#\n.....#\n##.###\n"), "flat");
     const auto body = [](double l, double t, double w, double h) { return BoxPx{l, t, w, h}; };
     // Feet between two cells, over a gap under the body's middle.
@@ -278,7 +278,7 @@ Regions area_of(const World& world, const Map& map, const Touch& touch) {
 
 }   // namespace
 
-TEST_CASE("whatever edge of the ground is touched, what is told lies there", "[touch]") {
+TEST_CASE("whatever edge of the ground is touched, what is reported lies there", "[touch]") {
     std::size_t asked = 0, told_of = 0;
     for (int round = 0; round < chance::rounds(40); ++round) {
         DRYGROUND_ROUND(round);

@@ -197,7 +197,7 @@ TEST_CASE("rooms and facts are reached as a search through all states says", "[t
     CHECK(undecided < missed);
 }
 
-TEST_CASE("a ledge is reached to the px, and what is missed is told to the px", "[travel]") {
+TEST_CASE("a ledge is reached to the px, and what is missed is reported to the px", "[travel]") {
     // the thing lies 48 px above the floor
     const std::vector<std::string> rows{"......", "......", "..__..", "......", "......", "######"};
     const std::string thing = "{ name = \"shell\", kind = \"thing\", at = [48, 32], gives = [\"found\"] },\n";
@@ -268,7 +268,7 @@ TEST_CASE("water is in the way of who is stopped by it", "[travel]") {
               .substr(0, 2) == "no");
 }
 
-TEST_CASE("a key behind its own lock is told as such", "[travel]") {
+TEST_CASE("a key behind its own lock is reported as such", "[travel]") {
     const auto with_key_at = [&](int x) {
         worlds::Files files = rambles::one_map(
             {"########", "#..D...#", "#..D...#", "########"},
@@ -322,7 +322,7 @@ TEST_CASE("without figures of a jump nothing is called out of reach on that map"
     CHECK(reach(world).reached(MapId{0}, ObjectId{1}) == Reached::not_decided);
 }
 
-TEST_CASE("who asks for what is not there is told", "[travel]") {
+TEST_CASE("a request for what is not there is reported", "[travel]") {
     const World world = side({"......", "......", "......", "......", "......", "######"}, landing);
     const Reach found = reach(world);
     CHECK_THROWS_AS(found.reached(MapId{1}, ObjectId{0}), std::out_of_range);

@@ -27,7 +27,7 @@ TEST_CASE("how something is written makes no difference") {
     CHECK(compared(files, other) == "no difference\n");
 }
 
-TEST_CASE("each sort of change is told in a line of its own") {
+TEST_CASE("each sort of change is reported in a line of its own") {
     const Files files = worlds::small_world();
     const auto told = [&](const WorldEdit& edit) { return compared(files, edited(files, edit)); };
     CHECK_THAT(told(AddThing{"fact", "lit", {}}), Catch::StartsWith("fact 'lit' added\n"));
@@ -57,7 +57,7 @@ TEST_CASE("each sort of change is told in a line of its own") {
                Catch::Contains("new findings:\n") && Catch::Contains("[spawn-blocked]"));
 }
 
-TEST_CASE("a world is as itself, and painting one cell of a random world is told as that") {
+TEST_CASE("a world is as itself, and painting one cell of a random world is reported as that") {
     int told = 0;
     for (int round = 0; round < chance::rounds(24); ++round) {
         DRYGROUND_ROUND(round);

@@ -176,7 +176,7 @@ Files with_cellar() {
 
 }   // namespace
 
-TEST_CASE("an edit of one map reads no other, unless it names one, and tells what is found in it by itself") {
+TEST_CASE("an edit of one map reads no other, unless it names one, and reports what is found in it by itself") {
     const OnDisk disk(with_cellar());
     std::set<std::string> read;
     WorkOptions how{disk.history(), [&](const std::string& path) {
@@ -211,7 +211,7 @@ TEST_CASE("an edit of one map reads no other, unless it names one, and tells wha
     CHECK_FALSE(fact->checked);
 }
 
-TEST_CASE("a session that checks the world tells what is new and what is fixed, when edits are taken back too") {
+TEST_CASE("a session that checks the world reports what is new and what is fixed, when edits are taken back too") {
     const OnDisk disk(with_cellar());
     WorkOptions how{disk.history()};
     how.checking = Checking::world;
