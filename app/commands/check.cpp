@@ -6,6 +6,7 @@
 #include <memory>
 #include <tuple>
 
+#include "../as_meant.hpp"
 #include "../command.hpp"
 #include "../progress.hpp"
 #include "../watch.hpp"
@@ -23,12 +24,18 @@ struct CheckOptions {
     bool watch = false;
 };
 
-dg::Report all_findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found, std::string& title) {
+dg::Report all_findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found,
+                           std::optional<std::string>& title) {
     if (!found) return found.report();
-    const dg::Result<dg::World> loaded = dg::load_world(found->world, counting(found->reader));
+    dg::Result<dg::World> loaded = dg::load_world(found->world, counting(found->reader));
     dg::Report report = loaded.report();
     report.add(found.report());
-    if (!loaded) return report;
+    if (!loaded) {
+        const auto meant = as_meant(report, found->world, found->reader);
+        if (meant) loaded = dg::load_world(found->world, *meant);
+        if (!loaded) return report;
+        report = told_as_meant(report);
+    }
     title = loaded->title();
     report.add(dg::check(*loaded, {.pictures = dg::pictures_of(found->world), .progress = progress_of("checking")}));
     const std::vector<std::string> maps = options.world.pick_maps(*loaded, found->map);
@@ -40,7 +47,8 @@ dg::Report all_findings_of(const CheckOptions& options, const dg::Result<dg::Fou
     return of_maps;
 }
 
-dg::Report findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found, std::string& title) {
+dg::Report findings_of(const CheckOptions& options, const dg::Result<dg::FoundWorld>& found,
+                       std::optional<std::string>& title) {
     dg::Report report = all_findings_of(options, found, title);
     if (options.only.empty()) return report;
     dg::Report picked;
@@ -84,7 +92,7 @@ std::string changes(const std::string& saved, const dg::Report& before, const dg
     const dg::Result<dg::FoundWorld> first = options.world.find();
     const std::filesystem::path file = options.world.file;
     const std::filesystem::path folder = std::filesystem::path(first ? first->world : file.string()).parent_path();
-    std::string title;
+    std::optional<std::string> title;
     Watch files;
     const auto look = [&](const dg::Result<dg::FoundWorld>& found) {
         std::vector<std::filesystem::path> paths{found ? found->world : file.string()};
@@ -147,6 +155,11 @@ void explain(const std::string& name) {
     print(contents + "\n" + pages);
 }
 
+// Returns a line for a world that could not be read, of which no title is known; else nothing.
+std::string unread(const std::optional<std::string>& title) {
+    return title ? "" : "only reading was checked: the other rules are run once these errors are fixed\n";
+}
+
 void run_check(const CheckOptions& options) {
     if (!options.explain.empty()) {
         explain(options.explain);
@@ -159,12 +172,12 @@ void run_check(const CheckOptions& options) {
             stop(misuse, "--watch reports changes as text, on standard output");
         watch_check(options);
     }
-    std::string title;
+    std::optional<std::string> title;
     const dg::Report report = findings_of(options, options.world.find(), title);
-    write_result(options.out, options.format == "json"    ? dg::report_json(report, title)
+    write_result(options.out, options.format == "json"    ? dg::report_json(report, title.value_or(""))
                               : options.format == "sarif" ? dg::report_sarif(report)
-                              : options.out.empty()       ? coloured(report)
-                                                          : dg::text(report));
+                              : options.out.empty()       ? coloured(report) + unread(title)
+                                                          : dg::text(report) + unread(title));
     if (report.has(*dg::severity_from(options.fail_on))) throw Stop{findings};
 }
 

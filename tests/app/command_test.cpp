@@ -2,7 +2,9 @@
 // Also tests src/files: report_json report_sarif
 #include <catch2/catch.hpp>
 
+#include <nlohmann/json.hpp>
 #include <set>
+#include <sstream>
 
 #include "approved.hpp"
 #include "chance.hpp"
@@ -98,6 +100,47 @@ TEST_CASE("merge writes what is requested, with its figures beside it", "[approv
     CHECK(tool("merge demo/world.toml --grow 2").err.find("grown by 2 px, corners round") != std::string::npos);
     CHECK(tool("merge demo/broken/reading/world.toml").code == 1);
     CHECK(tool("merge demo/broken/world.toml").code == 0);   // check findings do not stop it
+}
+
+TEST_CASE("a misspelt name does not hide other findings, and a report of reading alone says so") {
+    const process::DemoCopy demo;
+    const auto change = [&](const char* file, const std::string& from, const std::string& to) {
+        const std::filesystem::path path = demo.folder.path / "demo" / file;
+        std::string text = process::slurp(path);
+        REQUIRE(text.find(from) != std::string::npos);
+        process::spill(path, text.replace(text.find(from), from.size(), to));
+    };
+    const auto check = [&](const char* more = "") {
+        return tool(fmt::format("check '{}' {}", (demo.folder.path / "demo").string(), more));
+    };
+    REQUIRE(check().code == 0);
+    // The start in the ground, and slips of the pen: a kind, on which a goal depends, and a tile of a legend.
+    change("maps/slipway.map.toml", "name = \"landing\", kind = \"spawn\", at = [232, 128]",
+           "name = \"landing\", kind = \"spawn\", at = [8, 250]");
+    const std::string alone = check().out;
+    CHECK_THAT(alone, Catch::Contains("[object-outside]"));
+    change("maps/pump_house.map.toml", "kind = \"lamp\"", "kind = \"lapm\"");
+    change("maps/slipway.map.toml", "\"#\" = \"peat_top\"", "\"#\" = \"peat_tpo\"");
+    const Outcome both = check();
+    CHECK(both.code == 1);
+    CHECK_THAT(both.out, Catch::Contains("there is no kind 'lapm' [unknown-name]\n"
+                                         "    the other rules are run as if it were 'lamp'\n"));
+    CHECK_THAT(both.out, Catch::Contains("there is no tile 'peat_tpo' [unknown-name]\n"
+                                         "    the other rules are run as if it were 'peat_top'\n"));
+    CHECK_THAT(both.out, !Catch::Contains("only reading was checked"));
+    CHECK_THAT(both.out, !Catch::Contains("there is no object 'lamp'"));   // a consequence
+    // All else is as without the slips.
+    std::istringstream lines(alone);
+    for (std::string line; std::getline(lines, line);)
+        if (line.find("errors, ") == std::string::npos) CHECK_THAT(both.out, Catch::Contains(line));
+    // What no hint puts right.
+    change("maps/pump_house.map.toml", "kind = \"lapm\"", "kind = \"nothing_like_it\"");
+    const Outcome reading = check();
+    CHECK(reading.code == 1);
+    CHECK_THAT(reading.out, !Catch::Contains("[object-outside]"));
+    CHECK_THAT(reading.out,
+               Catch::EndsWith("only reading was checked: the other rules are run once these errors are fixed\n"));
+    CHECK(nlohmann::json::parse(check("--format json").out)["world"] == "");
 }
 
 TEST_CASE("list reports what designers keep on paper", "[approved]") {
