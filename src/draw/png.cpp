@@ -36,7 +36,7 @@ Result<Canvas> rendered(std::string_view svg) {
         g_memory_input_stream_new_from_data(svg.data(), static_cast<gssize>(svg.size()), nullptr), g_object_unref);
     const std::unique_ptr<RsvgHandle, FreeHandle> handle(
         rsvg_handle_new_from_stream_sync(bytes.get(), nullptr, RSVG_HANDLE_FLAG_UNLIMITED, nullptr, &error));
-    if (!handle) return fail("it is no SVG");
+    if (!handle) return fail("it is not SVG");
     double width = 0, height = 0;
     if (!rsvg_handle_get_intrinsic_size_in_pixels(handle.get(), &width, &height)) return fail("it has no size");
     if (width > 32000 || height > 32000) return fail("it is larger than 32,000 px; a smaller --scale may help");

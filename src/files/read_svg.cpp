@@ -51,7 +51,7 @@ public:
             text_.data(), text_.size(), pugi::parse_default | pugi::parse_cdata, pugi::encoding_utf8);
         if (!parsed) {
             add(Rule::bad_picture, place(static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0))),
-                {file_, fmt::format("no XML: {}", parsed.description())});
+                {file_, fmt::format("it is not XML: {}", parsed.description())});
             return {};
         }
         const pugi::xml_node root = document.child("svg");

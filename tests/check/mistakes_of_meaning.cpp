@@ -120,7 +120,7 @@ std::vector<Mistake> in_other_files(const Files& demo) {
          replaced(demo, svg, part(svg, "rotate(20 78 153)"), 17, "translate(900 0)"),
          {Rule::object_outside, Rule::out_of_range},
          {{svg, 6, 6}}},
-        {"a drawing that is no XML",
+        {"a drawing that is not XML",
          svg,
          replaced(demo, svg, part(svg, "</g>"), 4, ""),
          {Rule::syntax, Rule::bad_picture},
