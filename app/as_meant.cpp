@@ -1,5 +1,5 @@
-// Idea. The finding of an unknown name knows its place and the nearest name; the text there is replaced when the file
-// is read again. Cost: that of reading the world once more.
+// Idea. The finding of an unknown name or key knows its place and the nearest one; the text there is replaced when the
+// file is read again. Cost: that of reading the world once more.
 
 #include "as_meant.hpp"
 
@@ -22,10 +22,12 @@ struct Correction {
 };
 
 std::optional<Correction> correction_of(const dg::Finding& finding) {
-    if (finding.rule != dg::Rule::unknown_name || !finding.hint || finding.hint->text != "did you mean" ||
-        finding.hint->set.empty() || finding.arguments.size() < 2 || finding.place.line < 1)
+    // The arguments of these rules: what sort of thing, and its name; the key, and what it is no key of.
+    const bool is_name = finding.rule == dg::Rule::unknown_name, is_key = finding.rule == dg::Rule::unknown_key;
+    if (!(is_name || is_key) || !finding.hint || finding.hint->text != "did you mean" || finding.hint->set.empty() ||
+        finding.arguments.size() < 2 || finding.place.line < 1)
         return std::nullopt;
-    return Correction{finding.place.line, finding.place.column, finding.arguments[1], finding.hint->set};
+    return Correction{finding.place.line, finding.place.column, finding.arguments[is_name ? 1 : 0], finding.hint->set};
 }
 
 // Returns the byte at which a character of a line begins; the text's size if there is none.

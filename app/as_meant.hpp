@@ -1,4 +1,4 @@
-// Files with misspelt names put right, as hints suggest: so that one slip does not hide all other findings.
+// Files with misspelt names and keys put right, as hints suggest: so that one slip does not hide all other findings.
 #pragma once
 
 #include <optional>
@@ -8,8 +8,8 @@
 
 namespace app {
 
-// Returns a reader of a world's files in which unknown names are replaced by those that the findings' hints suggest;
-// nothing if no hint suggests one. Lines stay where they are; columns behind a replaced name may differ.
+// Returns a reader of a world's files in which unknown names and keys are replaced by those that the findings' hints
+// suggest; nothing if no hint suggests one. Lines stay where they are; columns behind a replaced name may differ.
 [[nodiscard]] std::optional<dryground::FileReader> as_meant(const dryground::Report& report,
                                                             const std::string& world_file,
                                                             const dryground::FileReader& reader);

@@ -121,8 +121,11 @@ TEST_CASE("a misspelt name does not hide other findings, and a report of reading
     CHECK_THAT(alone, Catch::Contains("[object-outside]"));
     change("maps/pump_house.map.toml", "kind = \"lamp\"", "kind = \"lapm\"");
     change("maps/slipway.map.toml", "\"#\" = \"peat_top\"", "\"#\" = \"peat_tpo\"");
+    change("world.toml", "\ntitle = ", "\ntitel = ");
     const Outcome both = check();
     CHECK(both.code == 1);
+    CHECK_THAT(both.out, Catch::Contains("'titel' is not a key of a world [unknown-key]\n"
+                                         "    the other rules are run as if it were 'title'\n"));
     CHECK_THAT(both.out, Catch::Contains("there is no kind 'lapm' [unknown-name]\n"
                                          "    the other rules are run as if it were 'lamp'\n"));
     CHECK_THAT(both.out, Catch::Contains("there is no tile 'peat_tpo' [unknown-name]\n"
