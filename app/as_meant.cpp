@@ -30,7 +30,7 @@ std::optional<Correction> correction_of(const dg::Finding& finding) {
     return Correction{finding.place.line, finding.place.column, finding.arguments[is_name ? 1 : 0], finding.hint->set};
 }
 
-// Returns the byte at which a character of a line begins; the text's size if there is none.
+// Returns the byte at which a character of a line begins; the text's size beyond its end.
 std::size_t byte_at(const std::string& text, int line, int column) {
     std::size_t at = 0;
     for (; line > 1 && at < text.size(); --line) {

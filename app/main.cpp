@@ -34,7 +34,7 @@ private:
     }
 };
 
-// Returns the command whose help is requested, with or without FILE; null if there is none.
+// Returns the command whose help is requested, with or without FILE; null if it is not requested.
 const CLI::App* asked_for_help(const CLI::App& cli, int argc, char** argv) {
     const CLI::App* command = &cli;
     bool asked = false;

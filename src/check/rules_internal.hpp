@@ -119,7 +119,7 @@ struct LineFault {
 };
 [[nodiscard]] std::optional<LineFault> line_fault(const Ring& line);
 
-using LookAt = std::function<const Image*(const std::string& file)>;   // null if there is none
+using LookAt = std::function<const Image*(const std::string& file)>;   // null if it cannot be read
 
 // The px of a tile's art, in its picture.
 struct TileArt {

@@ -27,7 +27,7 @@ public:
     Art(const World& world, const ArtSource& source, double scale, bool grey)
         : world_(world), source_(source), scale_(scale), grey_(grey) {}
 
-    // Returns art at the scale, enlarged px by px, or made smaller by averages; null if there is none. Owned by this.
+    // Returns art at the scale, enlarged px by px, or made smaller by averages; null without any. Owned by this.
     [[nodiscard]] cairo_surface_t* tile(int tileset, int tile);
     [[nodiscard]] cairo_surface_t* picture(const std::string& file);
     // Returns how far pictures of tiles of these sets extend beyond their cells, px of the picture.

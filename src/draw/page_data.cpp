@@ -96,7 +96,7 @@ private:
         return json;
     }
 
-    // Returns the number of a picture; -1 if there is none.
+    // Returns the number of a picture; -1 without one.
     int picture(const std::string& key, cairo_surface_t* surface) {
         if (surface == nullptr) return -1;
         const auto [known, is_new] = picture_numbers_.try_emplace(key, static_cast<int>(pictures_.size()));

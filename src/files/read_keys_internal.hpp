@@ -192,7 +192,7 @@ private:
         std::vector<Draft> list;
         if (read_list(table, key, list)) into = std::move(list);
     }
-    // Returns false if there is none.
+    // Returns false if the table has no such key.
     template <class Draft>
     bool read_list(Table& table, const Key& key, std::vector<Draft>& into) const {
         if (const toml::array* items = table.tree()[key.name].as_array()) into.reserve(items->size());

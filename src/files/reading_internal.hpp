@@ -86,7 +86,7 @@ struct Drawing {
 // Returns objects from a drawing (read_svg.cpp). Requires UTF-8.
 [[nodiscard]] std::vector<ObjectDraft> objects_of_svg(std::string_view text, const std::string& file,
                                                       const Drawing& drawing, Report& report);
-// Returns the property of a kind, or of those that it is like; null if there is none.
+// Returns the property of a kind, or of those that it is like; null if none of them declares it.
 [[nodiscard]] const FieldDraft* field_of(const WorldDraft& world, const std::string& kind, const std::string& field);
 // Returns a text as a value of the property's type, if it is one; else the text.
 [[nodiscard]] Value value_from_text(const FieldDraft& field, const std::string& text);

@@ -35,7 +35,7 @@ private:
 // Adds one more key to a table: in an inline table before its brace, else on a line below the last.
 void append_entry(TextEdits& text, const toml::table& table, const std::string& entry);
 // Adds one more item to a list in a table: at its end, on a line of its own if the last one is; a new list, below the
-// key `after`, if there is none yet.
+// key `after`, if the table has no list yet.
 void append_item(TextEdits& text, const toml::table& table, const std::string& list, const std::string& item,
                  const std::string& after);
 // Adds a file to a world's list `maps` or `tilesets`; returns false if it is listed already, or that is not a list.

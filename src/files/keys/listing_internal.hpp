@@ -12,7 +12,7 @@ struct Entry {
     Key key;
     Sort sort = Sort::text;
     int count = 0;              // of wholes, numbers; of points: at least
-    std::string standard{};     // default value, as TOML; empty if there is none
+    std::string standard{};     // default value, as TOML; empty without one
     std::string_view thing{};   // of tables: the thing whose keys they have
     int group = -1;             // exactly one of the entries with this number; -1: it stands for itself
 };

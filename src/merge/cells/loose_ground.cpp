@@ -1,7 +1,7 @@
 // Ground that extends beyond its cells, near a place: reshaped layers, overhanging tiles, drawn solids.
 //
 // Idea. Solids that something is near to are found by a spatial index, tiles by the cells around the place; what a
-// layer does to them all (sink, grow, fill_holes) is applied to these alone. Cost: that of what lies near.
+// layer makes of all its solids is applied to these alone. Cost: that of what lies near.
 
 #include "loose_ground_internal.hpp"
 
