@@ -36,6 +36,10 @@ void each_vertex(std::span<const Region> regions, Action action) {
     });
 }
 
+// Returns whether a ring comes before another, by their points. Requires that they have no directed edge in common:
+// then their first edges decide.
+inline bool begins_before(const Ring& a, const Ring& b) { return a[0] != b[0] ? a[0] < b[0] : a[1] < b[1]; }
+
 // Rotates a ring so that it starts at its least point, and what belongs to its points with it.
 inline void start_at_least(Ring& ring) {
     std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());

@@ -44,19 +44,18 @@ int most_vertices(const World& world, const MergeOptions& options) {
     return options.most_vertices >= 3 ? options.most_vertices : world.merging().most_vertices;
 }
 
-// Returns which region each convex piece is cut from.
-Regions regions_of_pieces(const World& world, const Regions& regions) {
+// Returns the regions that convex pieces are cut from: others are made in `room` if short edges go.
+const Regions& regions_of_pieces(const World& world, const Regions& regions, Regions& room) {
     const std::int32_t least = least_edge(world);
-    return least > 0 ? without_short_edges(regions, least) : regions;
+    return least > 0 ? room = without_short_edges(regions, least) : regions;
 }
 
-// Returns for each region its number among some others, or -1.
-std::vector<int> numbers_in(const Regions& others, const Regions& regions) {
+RegionNumbers numbers_in(const Regions& others, const Regions& regions) {
     const auto sooner = [](const Region* a, const Region* b) { return a->outline < b->outline; };
     std::vector<const Region*> sorted;
     for (const Region& other : others) sorted.push_back(&other);
     std::sort(sorted.begin(), sorted.end(), sooner);
-    std::vector<int> numbers;
+    RegionNumbers numbers;
     for (const Region& region : regions) {
         const auto found = std::lower_bound(sorted.begin(), sorted.end(), &region, sooner);
         const bool same = found != sorted.end() && **found == region;
@@ -65,18 +64,21 @@ std::vector<int> numbers_in(const Regions& others, const Regions& regions) {
     return numbers;
 }
 
-void renew_pieces(Group& group, const Group& before, PieceRegions& of_pieces, const World& world, int most) {
+void renew_pieces(Group& group, Group& before, PieceRegions& of_pieces, const std::optional<RegionNumbers>& known,
+                  const World& world, int most) {
     const bool is_known = of_pieces.size() == before.pieces.size();   // else its share begins again
-    const Regions now = regions_of_pieces(world, group.regions),
-                  known = is_known ? regions_of_pieces(world, before.regions) : Regions{};
-    const std::vector<int> numbers = numbers_in(now, known);
+    Regions room, room_before;
+    const Regions& now = regions_of_pieces(world, group.regions, room);
+    RegionNumbers found;
+    if (is_known && !known) found = numbers_in(now, regions_of_pieces(world, before.regions, room_before));
+    const RegionNumbers& numbers = known ? *known : found;
     std::vector<OwnedPiece> kept, added, all;   // each sorted by piece
     std::vector<char> has_pieces(now.size(), 0);
     for (std::size_t i = 0; is_known && i < of_pieces.size(); ++i)
         if (numbers[of_pieces[i]] >= 0) {
             const auto region = static_cast<std::size_t>(numbers[of_pieces[i]]);
             has_pieces[region] = 1;
-            kept.emplace_back(before.pieces[i], region);
+            kept.emplace_back(std::move(before.pieces[i]), region);
         }
     for (std::size_t region = 0; region < now.size(); ++region)
         if (!has_pieces[region])
@@ -100,15 +102,16 @@ void add_boxes_and_triangles(Group& group, const World& world, const MergeOption
 }   // namespace
 
 void add_area_forms(Group& group, const World& world, const MergeOptions& options) {
+    Regions room;
     if (options.forms.has(MergeForm::pieces))
-        group.pieces = convex_pieces(regions_of_pieces(world, group.regions), most_vertices(world, options));
+        group.pieces = convex_pieces(regions_of_pieces(world, group.regions, room), most_vertices(world, options));
     add_boxes_and_triangles(group, world, options);
 }
 
-void renew_area_forms(Group& group, const Group& before, PieceRegions& of_pieces, const World& world,
-                      const MergeOptions& options) {
+void renew_area_forms(Group& group, Group& before, PieceRegions& of_pieces, const std::optional<RegionNumbers>& numbers,
+                      const World& world, const MergeOptions& options) {
     if (options.forms.has(MergeForm::pieces))
-        renew_pieces(group, before, of_pieces, world, most_vertices(world, options));
+        renew_pieces(group, before, of_pieces, numbers, world, most_vertices(world, options));
     add_boxes_and_triangles(group, world, options);
 }
 

@@ -15,6 +15,7 @@
 #include "../../model/grid_internal.hpp"
 #include "loose_internal.hpp"
 #include "outline_internal.hpp"
+#include "rings_before_internal.hpp"
 #include "stacks_internal.hpp"
 
 namespace dryground::detail {
@@ -198,10 +199,10 @@ struct CellMerger::Parts {
         for (const Step& step : plan.steps) all.push_back(step.layer == nullptr ? of(step.loose) : Regions{});
         return all;
     }
-    [[nodiscard]] Stacked merge(const Block& block, const LooseArea& loose, bool labelled) {
+    [[nodiscard]] Stacked merge(const Block& block, const LooseArea& loose, bool labelled, RingsBefore& before) {
         Rows rows(map, grid, plan, loose, stacks, block);
         trace_outline(rows, programs, outline);
-        return rings_of(outline, grid, labelled);
+        return rings_of(outline, grid, labelled, before);
     }
     const Map& map;
     const Plan& plan;
@@ -221,14 +222,20 @@ Stacked CellMerger::whole(bool labelled) {
     const std::vector<Regions> areas = parts_->areas([&](const LooseGround& loose) { return loose.whole(map); });
     const std::optional<Block> block = block_around(map, parts_->grid, parts_->plan, areas);
     if (!block) return merge_generally(map, parts_->plan);
-    return parts_->merge(*block, loose_area(map, parts_->grid, parts_->plan, areas, *block), labelled);
+    RingsBefore none;
+    return parts_->merge(*block, loose_area(map, parts_->grid, parts_->plan, areas, *block), labelled, none);
 }
 
 Stacked CellMerger::block(const Block& block, bool labelled) {
+    RingsBefore none;
+    return this->block(block, labelled, none);
+}
+
+Stacked CellMerger::block(const Block& block, bool labelled, RingsBefore& before) {
     const Map& map = parts_->map;
     const Bounds box = box_around(map.block_ring(block.column, block.row, block.columns, block.rows));
     const std::vector<Regions> areas = parts_->areas([&](const LooseGround& loose) { return loose.near(map, box); });
-    return parts_->merge(block, loose_area(map, parts_->grid, parts_->plan, areas, block), labelled);
+    return parts_->merge(block, loose_area(map, parts_->grid, parts_->plan, areas, block), labelled, before);
 }
 
 Stacked merge_cells(const Map& map, const Plan& plan, bool labelled) { return CellMerger(map, plan).whole(labelled); }

@@ -108,8 +108,10 @@ void trace_outline(CellRows& rows, Programs& programs, Outline& into);
 // Converts flat coordinates to steps of the map.
 class Grid;
 
-// Returns regions and, if requested, their labelled rings. Requires an outline as `trace_outline` makes it, which is
-// consumed.
-[[nodiscard]] Stacked rings_of(Outline& outline, const Grid& grid, bool labelled);
+class RingsBefore;
+
+// Returns regions and, if requested, their labelled rings. Those of before that come again are taken from there.
+// Requires an outline as `trace_outline` makes it, which is consumed.
+[[nodiscard]] Stacked rings_of(Outline& outline, const Grid& grid, bool labelled, RingsBefore& before);
 
 }   // namespace dryground::detail

@@ -10,8 +10,10 @@
 #include <utility>
 
 #include "../../geometry/arrangement_internal.hpp"
+#include "../../geometry/ring_internal.hpp"
 #include "../../model/grid_internal.hpp"
 #include "outline_internal.hpp"
+#include "rings_before_internal.hpp"
 
 namespace dryground::detail {
 
@@ -19,8 +21,8 @@ namespace {
 
 class RingMaker {
 public:
-    RingMaker(Outline& outline, const Grid& grid, bool labelled)
-        : outline_(outline), grid_(grid), labelled_(labelled) {}
+    RingMaker(Outline& outline, const Grid& grid, bool labelled, RingsBefore& before)
+        : outline_(outline), grid_(grid), labelled_(labelled), before_(before) {}
 
     Stacked run() {
         Vertices& vertices = outline_.vertices;
@@ -78,9 +80,10 @@ private:
             return;
         }
         const auto first = std::min_element(points_.begin(), points_.end()) - points_.begin();
-        Ring made = from_least(points_, first);
-        if (labelled_) result_.rings.push_back({made, from_least(labels_, first)});
-        keep(std::move(made), outline);
+        if (!labelled_) return keep(before_.ring(points_, first), outline);
+        RingsBefore::Both made = before_.both(points_, labels_, first);
+        result_.rings.push_back(std::move(made.labelled));
+        keep(std::move(made.ring), outline);
     }
 
     // Cuts the walk where it comes back to a place; returns false if it does not.
@@ -141,18 +144,8 @@ private:
         if (labelled_) take_labels(ring_, true);
     }
 
-    // Rotates it so that its least vertex comes first, in no more memory than needed.
-    template <class T>
-    static std::vector<T> from_least(const std::vector<T>& all, std::ptrdiff_t least) {
-        std::vector<T> made;
-        made.reserve(all.size());
-        made.insert(made.end(), all.begin() + least, all.end());
-        made.insert(made.end(), all.begin(), all.begin() + least);
-        return made;
-    }
-
     void keep_ring(bool outline) {
-        keep(from_least(points_, std::min_element(points_.begin(), points_.end()) - points_.begin()), outline);
+        keep(before_.ring(points_, std::min_element(points_.begin(), points_.end()) - points_.begin()), outline);
     }
     void keep(Ring made, bool outline) {
         const std::size_t walk = walks_.size() - 1;
@@ -175,7 +168,7 @@ private:
             labels_.push_back(static_cast<int>(vertex.label));
         }
         const auto least = std::min_element(points_.begin(), points_.end()) - points_.begin();
-        result_.rings.push_back({from_least(points_, least), from_least(labels_, least)});
+        result_.rings.push_back(before_.ring(points_, labels_, least));
     }
 
     // Returns the region that a walk bounds: that of its own outline, or of the outline to the left of its least
@@ -194,19 +187,20 @@ private:
     }
 
     void sort() {
-        const auto by_outline = [](const Region& a, const Region& b) { return a.outline < b.outline; };
+        const auto by_outline = [](const Region& a, const Region& b) { return begins_before(a.outline, b.outline); };
         if (!std::is_sorted(result_.regions.begin(), result_.regions.end(), by_outline))
             std::sort(result_.regions.begin(), result_.regions.end(), by_outline);
         for (Region& region : result_.regions)
-            if (!std::is_sorted(region.holes.begin(), region.holes.end()))
-                std::sort(region.holes.begin(), region.holes.end());
+            if (!std::is_sorted(region.holes.begin(), region.holes.end(), begins_before))
+                std::sort(region.holes.begin(), region.holes.end(), begins_before);
         std::sort(result_.rings.begin(), result_.rings.end(),
-                  [](const LabelledRing& a, const LabelledRing& b) { return a.points < b.points; });
+                  [](const LabelledRing& a, const LabelledRing& b) { return begins_before(a.points, b.points); });
     }
 
     Outline& outline_;
     const Grid& grid_;
     bool labelled_;
+    RingsBefore& before_;
     std::vector<RingMemory::Walk>& walks_ = outline_.memory.walks;
     std::vector<std::int32_t>&walk_ = outline_.memory.walk, &ring_ = outline_.memory.ring;
     std::vector<std::int32_t>&numbers_ = outline_.memory.numbers, &open_ = outline_.memory.open;
@@ -220,6 +214,8 @@ private:
 
 }   // namespace
 
-Stacked rings_of(Outline& outline, const Grid& grid, bool labelled) { return RingMaker(outline, grid, labelled).run(); }
+Stacked rings_of(Outline& outline, const Grid& grid, bool labelled, RingsBefore& before) {
+    return RingMaker(outline, grid, labelled, before).run();
+}
 
 }   // namespace dryground::detail

@@ -89,6 +89,8 @@ struct Block {   // of cells, counted from the data's top-left; it may reach out
 // everywhere.
 [[nodiscard]] Stacked merge_cells(const Map& map, const Plan& plan, bool labelled);
 
+class RingsBefore;
+
 // Does the same repeatedly: remembers what stacks cover. Map and plan must outlive it; cells may change in between.
 class CellMerger {
 public:
@@ -98,6 +100,8 @@ public:
     CellMerger& operator=(CellMerger&&) noexcept;
     [[nodiscard]] Stacked whole(bool labelled);
     [[nodiscard]] Stacked block(const Block& block, bool labelled);
+    // Returns the same; rings from before that come again are taken from there.
+    [[nodiscard]] Stacked block(const Block& block, bool labelled, RingsBefore& before);
 
 private:
     struct Parts;

@@ -16,65 +16,80 @@
 #include <utility>
 
 #include "../../geometry/bounds_internal.hpp"
+#include "../../geometry/ring_internal.hpp"
 
 namespace dryground::detail {
 
 namespace {
 
-// Cuts an edge: passes to `add`, in turn, what stays and what another chunk has too.
-template <class Add>
-void cut(const BorderEdge& edge, const SideParts& other, Add add) {
-    const bool forward = edge.from < edge.to;
-    const Point least = std::min(edge.from, edge.to), most = std::max(edge.from, edge.to);
-    std::vector<std::pair<BorderEdge, bool>> cuts;   // from the least point on; whether it stays
-    Point at = least;
-    const auto go_to = [&](Point to, bool stays) {
-        if (at < to) cuts.push_back({{at, to, edge.label}, stays});
-        at = std::max(at, to);
-    };
-    for (const auto& [a, b] : other) {
-        if (b <= at || most <= a) continue;
-        go_to(std::min(a, most), true);
-        go_to(std::min(b, most), false);
-    }
-    go_to(most, true);
-    if (!forward) {
-        std::reverse(cuts.begin(), cuts.end());
-        for (auto& [part, stays] : cuts) std::swap(part.from, part.to);
-    }
-    for (const auto& [part, stays] : cuts) add(part, stays);
-}
+// Cuts rings where another chunk has the same part of a side.
+class RunCutter {
+public:
+    RunCutter(const std::array<const SideParts*, 4>& shared, std::vector<Run>& into) : shared_(shared), into_(into) {}
 
-// Adds the runs of one ring, from its first gap on.
-void add_runs(const LabelledRing& ring, const std::vector<int>& sides, const std::array<const SideParts*, 4>& shared,
-              std::vector<Run>& into) {
-    std::vector<BorderEdge> edges, first;   // of the current run; of that before the first gap
-    bool any_gap = false;
-    const auto end_run = [&] {
-        if (!edges.empty()) into.push_back({.edges = edges, .closed = !any_gap});
-        edges.clear();
-    };
-    const auto add = [&](const BorderEdge& edge, bool stays) {
-        if (stays) {
-            edges.push_back(edge);
-        } else if (any_gap) {
-            end_run();
-        } else {
-            any_gap = true;
-            first.swap(edges);
+    // Adds the runs of one ring, from its first gap on.
+    void add(const LabelledRing& ring, const std::vector<int>& sides) {
+        any_gap_ = false;
+        for (std::size_t i = 0; i < ring.points.size(); ++i) {
+            const BorderEdge edge{ring.points[i], ring.points[i + 1 < ring.points.size() ? i + 1 : 0], ring.labels[i]};
+            const SideParts* other = sides[i] < 0 ? nullptr : shared_[static_cast<std::size_t>(sides[i])];
+            if (other == nullptr)
+                edges_.push_back(edge);
+            else
+                cut(edge, *other);
         }
-    };
-    for (std::size_t i = 0; i < ring.points.size(); ++i) {
-        const BorderEdge edge{ring.points[i], ring.points[i + 1 < ring.points.size() ? i + 1 : 0], ring.labels[i]};
-        const SideParts* other = sides[i] < 0 ? nullptr : shared[static_cast<std::size_t>(sides[i])];
-        if (other == nullptr)
-            add(edge, true);
-        else
-            cut(edge, *other, add);
+        edges_.insert(edges_.end(), before_gap_.begin(), before_gap_.end());
+        before_gap_.clear();
+        end_run();
     }
-    edges.insert(edges.end(), first.begin(), first.end());
-    end_run();
-}
+
+private:
+    // Keeps what the other chunk does not have of an edge.
+    void cut(const BorderEdge& edge, const SideParts& other) {
+        const bool forward = edge.from < edge.to;
+        const auto [least, most] = std::minmax(edge.from, edge.to);
+        parts_.clear();   // from the least point on
+        Point at = least;
+        const auto go_to = [&](Point to, bool stays) {
+            if (at < to) parts_.push_back({at, to, stays});
+            at = std::max(at, to);
+        };
+        // The other's parts do not overlap.
+        auto part = std::upper_bound(other.begin(), other.end(), least,
+                                     [](Point p, const auto& one) { return p < one.second; });
+        for (; part != other.end() && part->first < most; ++part) {
+            go_to(part->first, true);
+            go_to(std::min(part->second, most), false);
+        }
+        go_to(most, true);
+        if (!forward) std::reverse(parts_.begin(), parts_.end());
+        for (const Part& one : parts_) {
+            if (!one.stays)
+                gap();
+            else
+                edges_.push_back({forward ? one.least : one.most, forward ? one.most : one.least, edge.label});
+        }
+    }
+    void gap() {
+        if (any_gap_) return end_run();
+        any_gap_ = true;
+        before_gap_.swap(edges_);
+    }
+    void end_run() {
+        if (!edges_.empty()) into_.push_back({.edges = edges_, .closed = !any_gap_});
+        edges_.clear();
+    }
+
+    struct Part {
+        Point least, most;
+        bool stays;
+    };
+    const std::array<const SideParts*, 4>& shared_;
+    std::vector<Run>& into_;
+    bool any_gap_ = false;
+    std::vector<BorderEdge> edges_, before_gap_;   // of the current run; of that before the first gap
+    std::vector<Part> parts_;
+};
 
 double bend(Point before, Point at, Point after) {   // the cosine of the turn
     const double dx = double{0} + at.x - before.x, dy = double{0} + at.y - before.y, ex = double{0} + after.x - at.x,
@@ -154,12 +169,13 @@ ChunkBorder border_of(const std::vector<LabelledRing>& rings, const Ring& chunk)
 Runs runs_of(const std::vector<LabelledRing>& rings, const ChunkBorder& border,
              const std::array<const SideParts*, 4>& shared) {
     Runs runs;
+    runs.whole.reserve(rings.size());
+    RunCutter cutter(shared, runs.cut);
     for (std::size_t r = 0; r < rings.size(); ++r) {
-        if (border.sides[r].empty()) {
+        if (border.sides[r].empty())
             runs.whole.push_back(r);
-            continue;
-        }
-        add_runs(rings[r], border.sides[r], shared, runs.cut);
+        else
+            cutter.add(rings[r], border.sides[r]);
     }
     return runs;
 }
@@ -214,20 +230,39 @@ Chain chain_of(const Run& run) {
 
 }   // namespace
 
-std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs) {
+bool renew_chains(const std::vector<LabelledRing>& rings, const std::vector<char>& stays, const Runs& runs,
+                  std::vector<Chain>& chains) {
     std::vector<Chain> cut;
     cut.reserve(runs.cut.size());
     for (const Run& run : runs.cut) cut.push_back(chain_of(run));
-    std::sort(cut.begin(), cut.end(), [](const Chain& a, const Chain& b) { return a.points < b.points; });
-    std::vector<Chain> chains;
+    std::sort(cut.begin(), cut.end(), [](const Chain& a, const Chain& b) { return begins_before(a.points, b.points); });
+    std::vector<Chain> before = std::exchange(chains, {});
     chains.reserve(runs.whole.size() + cut.size());
+    std::size_t known = 0, same = 0;
+    // Returns the chain before that begins with the same edge, or null; asked in their order.
+    const auto find = [&](const Ring& points) -> Chain* {
+        while (known < before.size() && begins_before(before[known].points, points)) ++known;
+        return known < before.size() && !begins_before(points, before[known].points) ? &before[known++] : nullptr;
+    };
+    const auto add_cut = [&](Chain& chain) {
+        if (const Chain* const found = find(chain.points); found != nullptr) same += *found == chain;
+        chains.push_back(std::move(chain));
+    };
     auto next = cut.begin();
-    for (const std::size_t ring : runs.whole) {   // which are sorted
-        for (; next != cut.end() && next->points < rings[ring].points; ++next) chains.push_back(std::move(*next));
-        chains.push_back({rings[ring].points, rings[ring].labels});
+    for (const std::size_t r : runs.whole) {   // which are sorted
+        const LabelledRing& ring = rings[r];
+        for (; next != cut.end() && begins_before(next->points, ring.points); ++next) add_cut(*next);
+        Chain* const found = find(ring.points);
+        if (found != nullptr &&
+            (stays[r] != 0 || (found->closed && found->points == ring.points && found->surfaces == ring.labels))) {
+            chains.push_back(std::move(*found));
+            ++same;
+        } else {
+            chains.push_back({ring.points, ring.labels});
+        }
     }
-    chains.insert(chains.end(), std::make_move_iterator(next), std::make_move_iterator(cut.end()));
-    return chains;
+    for (; next != cut.end(); ++next) add_cut(*next);
+    return same != chains.size() || same != before.size();
 }
 
 }   // namespace dryground::detail

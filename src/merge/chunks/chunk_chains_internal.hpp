@@ -49,7 +49,9 @@ struct ChunkBorder {
 
 // Finds what is next to the ends of open runs, in `near`: the runs of the same chunk and of those around it.
 void find_ends(Runs& runs, const std::vector<const Runs*>& near);
-// Returns all chains of a chunk, sorted.
-[[nodiscard]] std::vector<Chain> chains_of(const std::vector<LabelledRing>& rings, const Runs& runs);
+// Makes all chains of a chunk, sorted; returns false if they are the same as before. `stays`: of each ring, whether it
+// is the same as then. Chains of such rings stay where they are in memory.
+bool renew_chains(const std::vector<LabelledRing>& rings, const std::vector<char>& stays, const Runs& runs,
+                  std::vector<Chain>& chains);
 
 }   // namespace dryground::detail

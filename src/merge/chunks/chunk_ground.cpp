@@ -10,6 +10,7 @@
 #include <utility>
 
 #include "../../geometry/ring_internal.hpp"
+#include "../cells/rings_before_internal.hpp"
 #include "../ground_plane_internal.hpp"
 #include "../least_edge_internal.hpp"
 
@@ -40,6 +41,14 @@ bool is_of(const Group& group, const GroupKey& key) {
 
 std::vector<Group>::iterator find_group(std::vector<Group>& groups, const GroupKey& key) {
     return std::find_if(groups.begin(), groups.end(), [&](const Group& group) { return is_of(group, key); });
+}
+
+// Returns whether regions are those from before, in the same order.
+bool all_stay(const RegionNumbers& numbers, const Regions& now) {
+    if (numbers.size() != now.size()) return false;
+    for (std::size_t i = 0; i < numbers.size(); ++i)
+        if (numbers[i] != static_cast<int>(i)) return false;
+    return true;
 }
 
 bool sooner(const Group& a, const Group& b) {
@@ -87,13 +96,20 @@ void ChunkGround::make_room() {
 
 void ChunkGround::merge_cells(std::size_t chunk) {
     const Ring ring = layout.ring_of(chunk);
+    const std::int32_t least = least_edge(world);
     for (PlanShares& plan : plans.plans) {
         if (!plan.merge_block) continue;
-        Stacked stacked = plan.merge_block(layout.block_of(chunk));
-        if (const std::int32_t least = least_edge(world); least > 0)
-            fuse_short_edges(stacked.rings, least, [&](Point p) { return on_ring(ring, p); });
         Share& share = plan.shares[chunk];
+        const auto group = find_group(merge.chunks[chunk].groups, plan.key);
+        // Regions laid on the ground have other points, and where short edges go, pieces are cut from other regions.
+        const bool keeps = !flat && least <= 0 && group != merge.chunks[chunk].groups.end();
+        RingsBefore before = keeps ? RingsBefore(group->regions, share.rings) : RingsBefore();
+        Stacked stacked = plan.merge_block(layout.block_of(chunk), before);
+        if (keeps) share.numbers = before.numbers_in(stacked.regions);
+        if (least > 0) fuse_short_edges(stacked.rings, least, [&](Point p) { return on_ring(ring, p); });
         share.rings = std::move(stacked.rings);
+        share.stays.clear();
+        for (const LabelledRing& one : share.rings) share.stays.push_back(before.gave(one));
         share.border = border_of(share.rings, ring);
         share.regions = std::move(stacked.regions);
     }
@@ -191,41 +207,58 @@ void ChunkGround::add_edges_near(const PlanShares& plan, std::size_t chunk, Neig
     }
 }
 
-Group ChunkGround::group_of(PlanShares& plan, std::size_t chunk) const {
+Group ChunkGround::group_of(const PlanShares& plan) const {
     Group group = named_group(world, plan.key);
     if (options.mover != MoverId::none) group.mover = world.mover(options.mover).name;
-    Share& share = plan.shares[chunk];
-    share.runs_changed = false;
-    if (options.forms.has(MergeForm::chains)) {
-        group.chains = chains_of(share.rings, share.runs);
-        if (flat) lay_flat(grid, group.chains);
-    }
-    std::vector<JoinedLine> lines = share.lines;
-    if (!lines.empty()) {
-        if (flat) lay_flat(grid, lines);
-        Neighbours neighbours(lines);
-        add_edges_near(plan, chunk, neighbours);
-        add_line_forms(group, lines, neighbours, options.forms.has(MergeForm::chains));
-    }
     return group;
 }
 
-std::vector<Group> ChunkGround::make_groups(std::size_t chunk) {
+bool ChunkGround::make_edges(PlanShares& plan, std::size_t chunk, Group& group) const {
+    const bool has_chains = options.forms.has(MergeForm::chains);
+    Share& share = plan.shares[chunk];
+    share.runs_changed = false;
+    const std::vector<char> stays = std::exchange(share.stays, std::vector<char>(share.rings.size(), 1));
+    if (!flat && share.lines.empty() && group.lines.empty())
+        return has_chains && renew_chains(share.rings, stays, share.runs, group.chains);
+    const std::vector<Chain> chains = std::exchange(group.chains, {});
+    const std::vector<Ring> lines_before = std::exchange(group.lines, {});
+    if (has_chains) {
+        renew_chains(share.rings, stays, share.runs, group.chains);
+        if (flat) lay_flat(grid, group.chains);
+    }
+    if (std::vector<JoinedLine> lines = share.lines; !lines.empty()) {
+        if (flat) lay_flat(grid, lines);
+        Neighbours neighbours(lines);
+        add_edges_near(plan, chunk, neighbours);
+        add_line_forms(group, lines, neighbours, has_chains);
+    }
+    return group.chains != chains || group.lines != lines_before;
+}
+
+bool ChunkGround::make_groups(std::size_t chunk) {
     std::vector<Group>& groups = merge.chunks[chunk].groups;
     std::vector<Group> before = std::exchange(groups, {});
-    static const Group none;
+    bool changed = false;
     for (PlanShares& plan : plans.plans) {
-        Regions regions = std::exchange(plan.shares[chunk].regions, {});
-        if (regions.empty() && plan.shares[chunk].lines.empty()) continue;
+        Share& share = plan.shares[chunk];
+        Regions regions = std::exchange(share.regions, {});
+        const std::optional<RegionNumbers> numbers = std::exchange(share.numbers, std::nullopt);
+        if (regions.empty() && share.lines.empty()) continue;
         if (flat) lay_flat(grid, regions);
-        groups.push_back(group_of(plan, chunk));
-        groups.back().regions = std::move(regions);
-        const auto known = find_group(before, plan.key);
-        renew_area_forms(groups.back(), known == before.end() ? none : *known, plan.shares[chunk].of_pieces, world,
-                         options);
+        const auto found = find_group(before, plan.key);
+        changed = changed || found == before.end();
+        Group none;
+        Group& known = found == before.end() ? none : *found;
+        Group now = group_of(plan);
+        now.chains = std::move(known.chains), now.lines = std::move(known.lines);
+        now.regions = std::move(regions);
+        changed = make_edges(plan, chunk, now) || changed;
+        changed = changed || !(numbers ? all_stay(*numbers, now.regions) : known.regions == now.regions);
+        renew_area_forms(now, known, share.of_pieces, numbers, world, options);
+        groups.push_back(std::move(now));
     }
     std::sort(groups.begin(), groups.end(), sooner);
-    return before;
+    return changed || groups.size() != before.size();
 }
 
 bool ChunkGround::renew_edges(std::size_t chunk) {
@@ -236,21 +269,20 @@ bool ChunkGround::renew_edges(std::size_t chunk) {
                    }) > 0;
     for (PlanShares& plan : plans.plans) {
         const auto known = find_group(groups, plan.key);
-        const bool is_known = known != groups.end();
         const Share& share = plan.shares[chunk];
-        if (!is_known && share.lines.empty()) continue;
-        // Rings within the chunk are unchanged.
-        if (is_known && share.lines.empty() && known->lines.empty() && !share.runs_changed) continue;
-        Group now = group_of(plan, chunk);
-        if (is_known && now.chains == known->chains && now.lines == known->lines) continue;
-        changed = true;
-        if (is_known && known->regions.empty() && now.lines.empty()) {
-            groups.erase(known);
-        } else if (is_known) {
-            known->chains = std::move(now.chains), known->lines = std::move(now.lines);
-        } else {
+        if (known == groups.end()) {
+            if (share.lines.empty()) continue;
+            Group now = group_of(plan);
+            make_edges(plan, chunk, now);
             groups.insert(std::upper_bound(groups.begin(), groups.end(), now, sooner), std::move(now));
+            changed = true;
+            continue;
         }
+        // Rings within the chunk are unchanged.
+        if (share.lines.empty() && known->lines.empty() && !share.runs_changed) continue;
+        if (!make_edges(plan, chunk, *known)) continue;
+        changed = true;
+        if (known->regions.empty() && known->lines.empty()) groups.erase(known);
     }
     return changed;
 }

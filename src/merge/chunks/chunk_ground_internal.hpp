@@ -32,8 +32,8 @@ struct ChunkGround {
 
     // ---- a chunk's groups ----
 
-    // Makes a chunk's groups again; returns the previous ones.
-    std::vector<Group> make_groups(std::size_t chunk);
+    // Makes the groups of a chunk whose cells were merged; returns false if they stay the same.
+    bool make_groups(std::size_t chunk);
     // Makes the lines and chains of a chunk again, whose regions stay; returns false if these stay too.
     bool renew_edges(std::size_t chunk);
 
@@ -57,8 +57,10 @@ private:
     [[nodiscard]] LinesPlace place_of_lines(const PlanShares& plan, std::size_t chunk) const;
     // Adds what lines that end in a chunk may continue along: edges of ground and lines in and around it.
     void add_edges_near(const PlanShares& plan, std::size_t chunk, Neighbours& neighbours) const;
-    // Returns a group with its edges, without its regions.
-    [[nodiscard]] Group group_of(PlanShares& plan, std::size_t chunk) const;
+    // Returns a group without edges and regions.
+    [[nodiscard]] Group group_of(const PlanShares& plan) const;
+    // Makes the chains and lines of a group; returns false if they stay the same.
+    bool make_edges(PlanShares& plan, std::size_t chunk, Group& group) const;
 };
 
 }   // namespace dryground::detail

@@ -11,6 +11,7 @@
 #include <memory>
 
 #include "../../ground/ground_internal.hpp"
+#include "../cells/rings_before_internal.hpp"
 #include "../forms_internal.hpp"
 
 namespace dryground::detail {
@@ -83,7 +84,9 @@ void ChunkPlans::add_plans() {
 
 void ChunkPlans::merge_by(PlanShares& shares, const Plan& plan) const {
     auto merger = std::make_shared<CellMerger>(map_, plan);
-    shares.merge_block = [merger](const Block& block) { return merger->block(block, true); };
+    shares.merge_block = [merger](const Block& block, RingsBefore& before) {
+        return merger->block(block, true, before);
+    };
 }
 
 void ChunkPlans::add_lines() {
@@ -114,9 +117,10 @@ void ChunkPlans::add_mover_plans() {
 
 void ChunkPlans::merge_for(const Mover& mover, PlanShares& shares) const {
     auto stopping = std::make_shared<MoverGround>(world_, map_, stacking_, mover, shares.key.storey, options_.facts);
-    shares.merge_block = [stopping](const Block& block) {
+    shares.merge_block = [stopping](const Block& block, RingsBefore& before) {
         Stacked stacked{stopping->block(block), {}};
         add_plain_rings(stacked);
+        before.put_into(stacked);
         return stacked;
     };
 }

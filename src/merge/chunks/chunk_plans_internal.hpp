@@ -15,17 +15,19 @@ namespace dryground::detail {
 // What one group is in one chunk.
 struct Share {
     std::vector<LabelledRing> rings;
+    std::vector<char> stays{};   // of each ring: whether it is the same as when the chunk's group was made
     ChunkBorder border;
     Runs runs;
     bool runs_changed = true;   // since the chunk's group was made
     std::vector<JoinedLine> lines;
-    Regions regions;          // until the chunk's group takes them
-    PieceRegions of_pieces;   // of the chunk's group
+    Regions regions;                        // until the chunk's group takes them, and
+    std::optional<RegionNumbers> numbers;   // of the group's until then among them; empty: they took no rings of these
+    PieceRegions of_pieces;                 // of the chunk's group
 };
 
 struct PlanShares {
     GroupKey key;
-    std::function<Stacked(const Block&)> merge_block{};                  // null: lines alone
+    std::function<Stacked(const Block&, RingsBefore&)> merge_block{};    // null: lines alone
     std::function<std::vector<LinePiece>(const Bounds&)> lines_near{};   // null: ground alone
     int ground = -1;                                                     // the plan whose ground its lines keep out of
     std::vector<Share> shares{};                                         // by chunk

@@ -54,8 +54,7 @@ struct LiveMap::Parts : detail::ChunkGround {
         std::vector<std::size_t> changed;
         for (const std::size_t one : each_once(std::move(touched))) {
             if (std::binary_search(chunks.begin(), chunks.end(), one)) {
-                const std::vector<Group> before = make_groups(one);
-                if (merge.chunks[one].groups != before) changed.push_back(one);
+                if (make_groups(one)) changed.push_back(one);
             } else if (renew_edges(one)) {
                 changed.push_back(one);
             }
