@@ -61,7 +61,7 @@ struct FieldDraft {
 struct WaiverDraft {   // silences a rule for the thing it is part of
     Name rule{};
     std::string why{};
-    std::optional<std::array<int, 4>> cells{};   // of a map: only within this block of cells
+    std::optional<CellArea> cells{};   // of a map: only within this block of cells
     Place place{};
 };
 using Waivers = std::vector<WaiverDraft>;
@@ -288,7 +288,7 @@ struct ObjectDraft {
     Name name{};
     Name kind{};
     std::variant<std::monostate, PointPx, AtCells, BoxPx, PolygonPx, EllipsePx, CapsuleBetween, LinePx, Regions> form{};
-    std::optional<std::array<int, 2>> cell{};   // its cell, if `form` only defines what it covers
+    std::optional<Cell> cell{};   // its cell, if `form` only defines what it covers
     Place place_of_form{};
     std::vector<ObjectCarve> carves{};
     bool hollow = false;                  // of a solid: it covers everything outside its shape
@@ -310,7 +310,7 @@ struct ObjectDraft {
     Place place{};
 };
 struct ExceptDraft {   // further values of the object painted on a cell
-    std::array<int, 2> cell{0, 0};
+    Cell cell{};
     Name name{};
     std::vector<std::string> tags{};
     std::optional<Names> gives{}, needs{}, when{}, unless{};
@@ -365,8 +365,8 @@ struct MapDraft {
     Located<std::string> grid{"square"};                            // or isometric
     Located<std::array<int, 2>> cell{std::array<int, 2>{16, 16}};   // px
     Located<std::array<int, 2>> size{std::array<int, 2>{0, 0}};     // columns, rows
-    std::array<int, 2> first{0, 0};
-    std::optional<Name> rim{};   // a barrier, or "open"
+    Cell first{};                                                   // at the top-left of the data
+    std::optional<Name> rim{};                                      // a barrier, or "open"
     std::optional<Name> player{};
     Names tilesets{};
     std::uint64_t seed = 0;       // of weighted choice

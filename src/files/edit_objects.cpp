@@ -34,7 +34,7 @@ Found find(const OpenMap& map, const std::string& name) {
                 throw EditFault(
                     fmt::format("'{}' is painted in cell ({}, {}) of layer '{}', and described in that layer's "
                                 "'except': edit the cell, or the list by hand",
-                                name, except.cell[0], except.cell[1], layer.name.value));
+                                name, except.cell.column, except.cell.row, layer.name.value));
         const toml::array* list = map.layer_tree(l)["objects"].as_array();
         for (std::size_t i = 0; i < layer.objects.size(); ++i) {
             const std::string& one = layer.objects[i].name.value;

@@ -41,14 +41,14 @@ namespace files {
 void edit(OpenMap& map, const PaintCells& paint) {
     CellGrid grid(map, map.layer(paint.layer, false));
     const std::uint32_t key = grid.key_for(paint.tile);
-    for (const auto& [column, row] : paint.cells) grid.set(column - map.draft.first[0], row - map.draft.first[1], key);
+    for (const auto& [column, row] : paint.cells) grid.set(column - map.draft.first.column, row - map.draft.first.row, key);
     grid.write();
 }
 
 void edit(OpenMap& map, const FillCells& fill) {
     CellGrid grid(map, map.layer(fill.layer, false));
     const std::uint32_t key = grid.key_for(fill.tile);
-    std::vector<Cell> open{{fill.cell.column - map.draft.first[0], fill.cell.row - map.draft.first[1]}};
+    std::vector<Cell> open{{fill.cell.column - map.draft.first.column, fill.cell.row - map.draft.first.row}};
     const std::string old = grid.meaning(grid.at(open[0].column, open[0].row));
     if (old == grid.meaning(key)) return;
     while (!open.empty()) {

@@ -102,7 +102,7 @@ void edit(OpenMap& map, const ResizeMap& resize) {
     const toml::node* size = map.tree.get("size");
     if (size == nullptr) throw EditFault("the map has no size");
     map.text.replace(*size, pair_toml(resize.columns, resize.rows));
-    write_first(map, map.draft.first[0] - column, map.draft.first[1] - row);
+    write_first(map, map.draft.first.column - column, map.draft.first.row - row);
     ++map.count;
 }
 

@@ -132,6 +132,16 @@ private:
         if (table.has(name(key))) read_key(table, key, said);
         if (said.place.line > 0) into = said;
     }
+    void read_key(Table& table, const Key& key, Cell& into) const {
+        std::array said{into.column, into.row};
+        read_key(table, key, said);
+        into = {said[0], said[1]};
+    }
+    void read_key(Table& table, const Key& key, std::optional<CellArea>& into) const {
+        std::optional<std::array<int, 4>> said;
+        read_key(table, key, said);
+        if (said) into = {(*said)[0], (*said)[1], (*said)[2], (*said)[3]};
+    }
     void read_key(Table& table, const Key& key, std::optional<Located<std::vector<double>>>& into) const {
         if (const toml::array* list = table.list(name(key), "a list of numbers"))
             into = table.numbers(name(key), list->size());

@@ -60,6 +60,10 @@ public:
     static void read(const Node& node, std::vector<std::string>& into) { into = node.texts(); }
     static void read(const Node& node, Names& into) { into = node.names(); }
     static void read(const Node& node, std::array<int, 2>& into) { into = node.pair(); }
+    static void read(const Node& node, Cell& into) {
+        const auto [column, row] = node.pair();
+        into = {column, row};
+    }
     static void read(const Node& node, std::array<double, 2>& into) { into = node.place(); }
     static void read(const Node& node, std::array<double, 4>& into) {
         const std::vector<Node> four = node.items();

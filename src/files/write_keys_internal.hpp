@@ -154,6 +154,10 @@ private:
     [[nodiscard]] std::string toml(const std::array<T, n>& said) const {
         return toml(std::vector<T>(said.begin(), said.end()));
     }
+    [[nodiscard]] std::string toml(const Cell& said) const { return toml(std::array{said.column, said.row}); }
+    [[nodiscard]] std::string toml(const CellArea& said) const {
+        return toml(std::array{said.column, said.row, said.columns, said.rows});
+    }
     [[nodiscard]] static std::string toml(const std::vector<ShapeDraft>& said) { return shapes_toml(said); }
     [[nodiscard]] static std::string toml(const CarveDraft& said) { return carve_toml(said); }
     template <class Draft>

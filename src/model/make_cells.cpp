@@ -17,9 +17,9 @@ namespace dryground {
 WorldMaker::CellFiller::CellFiller(WorldMaker& maker, const LayerDraft& draft, Layer& layer, Map& map, LayerId layer_id)
     : maker_(maker), draft_(draft), layer_(layer), map_(map), layer_id_(layer_id) {
     for (const ExceptDraft& except : draft.except)
-        if (!excepts_.emplace(Cell{except.cell[0], except.cell[1]}, Except{&except}).second)
+        if (!excepts_.emplace(except.cell, Except{&except}).second)
             maker.add(Rule::duplicate_name, except.place,
-                      {"'except' of cell", fmt::format("({}, {})", except.cell[0], except.cell[1])});
+                      {"'except' of cell", fmt::format("({}, {})", except.cell.column, except.cell.row)});
 }
 
 void WorldMaker::CellFiller::fill(const CellTable& table, Legend& own, Legend& shared) {
@@ -249,7 +249,7 @@ std::optional<std::string> WorldMaker::CellFiller::nearest_tile(const std::strin
 
 void WorldMaker::CellFiller::report_except(const ExceptDraft& except) {
     maker_.add(Rule::out_of_range, except.place,
-               {"an 'except'", fmt::format("said of cell ({}, {})", except.cell[0], except.cell[1]),
+               {"an 'except'", fmt::format("said of cell ({}, {})", except.cell.column, except.cell.row),
                 "said of a cell where the layer paints an object"});
 }
 

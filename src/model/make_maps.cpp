@@ -41,7 +41,7 @@ void WorldMaker::make_map(const MapDraft& draft) {
             map.cell_width = draft.cell.value[0], map.cell_height = draft.cell.value[1];
             map.place_of_cell = draft.cell.place;
             map.columns = draft.size.value[0], map.rows = draft.size.value[1];
-            map.first_column = draft.first[0], map.first_row = draft.first[1];
+            map.first_column = draft.first.column, map.first_row = draft.first.row;
             map.grid = choose<GridSort>(draft.grid, "'grid'");
             map.seed = draft.seed;
             map.cell_parts = draft.cell_parts.value;

@@ -183,7 +183,7 @@ void WorldMaker::place_object(const ObjectDraft& draft, const Kind& kind, const 
         object.position = object.line[object.line.size() / 2];
     else if (!object.area.empty())
         object.position = standing_point(*bounds(object.area), kind.stands);
-    if (draft.cell) object.cell = Cell{(*draft.cell)[0], (*draft.cell)[1]};
+    if (draft.cell) object.cell = draft.cell;
     if (!object.drawn) object.area = moved(kind.area, object.position);
     set_box(draft, drawn_box ? drawn_box : bounds(object.area), object);
     make_hollow(draft, object);

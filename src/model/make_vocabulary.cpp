@@ -298,9 +298,7 @@ void WorldMaker::make_waivers(const Waivers& drafts, const std::string& about, c
         if (rule->rule <= Rule::like_chain)
             add(Rule::out_of_range, draft.rule.place,
                 {"a waiver", fmt::format("of '{}'", rule->name), "of a check: what cannot be read cannot be meant so"});
-        std::optional<CellArea> cells;
-        if (draft.cells) cells = {(*draft.cells)[0], (*draft.cells)[1], (*draft.cells)[2], (*draft.cells)[3]};
-        parts_.waivers.push_back({rule->rule, draft.why, about, map_name_, layer, object, cells, draft.place});
+        parts_.waivers.push_back({rule->rule, draft.why, about, map_name_, layer, object, draft.cells, draft.place});
     }
 }
 

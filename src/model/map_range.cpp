@@ -63,7 +63,7 @@ bool WorldMaker::fits(const MapDraft& draft) {
     const auto reaches = [](std::int64_t first, std::int64_t count) {   // in cells, including those of a rim
         return std::max(std::abs(first - 1), std::abs(first + count + 1));
     };
-    const std::int64_t across = reaches(draft.first[0], columns), down = reaches(draft.first[1], rows);
+    const std::int64_t across = reaches(draft.first.column, columns), down = reaches(draft.first.row, rows);
     const std::int64_t reach =
         (isometric ? (across + down) * std::max(width, height) / 2 : std::max(across * width, down * height)) *
         steps_per_px;

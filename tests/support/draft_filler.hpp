@@ -76,6 +76,8 @@ private:
     void fill(int& into) { into = dice_.in(3, 40); }
     void fill(std::uint64_t& into) { into = static_cast<std::uint64_t>(dice_.in(1, 40)); }
     void fill(double& into) { into = number(); }
+    void fill(Cell& into) { fill(into.column), fill(into.row); }
+    void fill(CellArea& into) { fill(into.column), fill(into.row), fill(into.columns), fill(into.rows); }
     template <class T>
     void fill(Located<T>& into) {
         fill(into.value);

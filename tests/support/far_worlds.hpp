@@ -12,7 +12,7 @@ using namespace dryground;
 inline constexpr int columns = 12, rows = 8;
 
 // Slopes, a line, half a cell and a crate, on a map that begins at some cell; a mover that goes anywhere.
-inline World world_at(std::array<int, 2> first) {
+inline World world_at(Cell first) {
     WorldBuilder builder;
     MoverDraft warden{.name = "warden", .stopped_by = {"earth"}};
     warden.body.form = BoxPx{0, 0, 10, 14};

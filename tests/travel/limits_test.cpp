@@ -15,7 +15,7 @@ using far_worlds::far_cells;
 constexpr int columns = 20, rows = 10;
 
 // A ramble of slopes, planks and a pit, with a goal, on a map that begins at some cell.
-World world_at(std::array<int, 2> first, const char* moves) {
+World world_at(Cell first, const char* moves) {
     WorldBuilder builder;
     MoverDraft warden{.name = "warden", .stopped_by = {"earth"}, .moves = std::string(moves)};
     warden.body = {.form = BoxPx{0, 0, 10, 14}, .y = -7};
@@ -46,8 +46,9 @@ World world_at(std::array<int, 2> first, const char* moves) {
                    "####..../###########", "####..##############"};
     LayerDraft people{.name = "people", .holds_objects = true};
     const auto put = [&](const char* name, const char* kind, int column, int row) {
-        people.objects.push_back(
-            {.name = name, .kind = kind, .form = PointPx{16.0 * (first[0] + column) + 8, 16.0 * (first[1] + row)}});
+        people.objects.push_back({.name = name,
+                                  .kind = kind,
+                                  .form = PointPx{16.0 * (first.column + column) + 8, 16.0 * (first.row + row)}});
     };
     put("landing", "spot", 1, 8);
     put("lamp", "lamp", 16, 3);

@@ -46,6 +46,10 @@ struct SortOf<std::array<int, n>> : Is<Sort::wholes, static_cast<int>(n)> {};
 template <std::size_t n>
 struct SortOf<std::array<double, n>> : Is<Sort::numbers, static_cast<int>(n)> {};
 template <>
+struct SortOf<Cell> : SortOf<std::array<int, 2>> {};
+template <>
+struct SortOf<CellArea> : SortOf<std::array<int, 4>> {};
+template <>
 struct SortOf<Value> : Is<Sort::value> {};
 template <>
 struct SortOf<Colour> : Is<Sort::colour> {};
@@ -158,6 +162,7 @@ template <class T, std::size_t n>
 std::string standard_of(const std::array<T, n>& standard) {
     return fmt::format("[{}]", fmt::join(standard, ", "));
 }
+std::string standard_of(const Cell& standard) { return standard_of(std::array{standard.column, standard.row}); }
 template <class T>
 std::string standard_of(const Located<T>& standard) {
     return standard_of(standard.value);
