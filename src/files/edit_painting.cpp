@@ -41,7 +41,8 @@ namespace files {
 void edit(OpenMap& map, const PaintCells& paint) {
     CellGrid grid(map, map.layer(paint.layer, false));
     const std::uint32_t key = grid.key_for(paint.tile);
-    for (const auto& [column, row] : paint.cells) grid.set(column - map.draft.first.column, row - map.draft.first.row, key);
+    for (const auto& [column, row] : paint.cells)
+        grid.set(column - map.draft.first.column, row - map.draft.first.row, key);
     grid.write();
 }
 
