@@ -1,7 +1,6 @@
 // The ways of a mover that goes in any direction, on the whole map or where it climbs: its places are the parts of the
-// area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it, or two
-// such lines at once, is a place of its own, which can be entered in their direction, and left to all sides. Where it
-// overlaps more of them there is no place: it is not decided whether it gets there.
+// area where its position can be. A line that stops one way only parts an area, too: where a body overlaps it, or
+// several such lines at once, is a place of its own, which can be entered in their direction, and left to all sides.
 
 #include <algorithm>
 #include <array>
@@ -120,6 +119,10 @@ private:
         std::vector<int> lines;
         int place;
     };
+    struct Overlap {   // the area where these lines are overlapped, and no others
+        std::vector<int> lines;
+        Regions area;
+    };
     struct Level {
         StoreyId storey;
         Obstacles obstacles;
@@ -181,8 +184,8 @@ private:
         }
         add_crossings(level);
     }
-    // Finds where one line is overlapped, and where two are. Costs one cut of the whole map, then what is near each
-    // line.
+    // Finds where lines are overlapped, by which of them: each line cuts what overlaps those near it that come before.
+    // Costs one cut of the whole map, then for each line what is near it, times the parts that come of it.
     void add_crossings(Level& level) {
         if (level.lines.empty()) return;
         const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Obstacles::Sum& line) { return line.box; }));
@@ -193,33 +196,41 @@ private:
             boxes_of(closed, [](const Region& region) { return detail::box_around(region.outline); }));
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
             const Bounds& box = level.lines[line].box;
-            std::vector<std::size_t> near;
+            std::vector<std::size_t> later;
+            Regions without;
             near_lines.each_near(box, [&](std::size_t other) {
-                if (other != line) near.push_back(other);
+                if (other > line) later.push_back(other);
+                if (other < line) without.push_back({level.lines[other].ring, {}});
             });
-            Regions shut;
-            near_closed.each_near(box, [&](std::size_t i) { shut.push_back(closed[i]); });
-            add_crossing(level, {static_cast<int>(line)}, {{level.lines[line].ring, {}}}, shut, near);
-            for (const std::size_t other : near)
-                if (other > line)
-                    add_crossing(
-                        level, {static_cast<int>(line), static_cast<int>(other)},
-                        intersect(Regions{{level.lines[line].ring, {}}}, Regions{{level.lines[other].ring, {}}}), shut,
-                        near);
+            std::sort(later.begin(), later.end());
+            near_closed.each_near(box, [&](std::size_t i) { without.push_back(closed[i]); });
+            std::vector<Overlap> parts{
+                {{static_cast<int>(line)}, subtract(Regions{{level.lines[line].ring, {}}}, unite(without))}};
+            for (const std::size_t other : later)
+                parts = parted(parts, level.lines[other].ring, static_cast<int>(other));
+            for (Overlap& part : parts) add_crossing(level, part);
         }
         level.near_crossings = detail::BoxIndex(boxes_of(level.crossings, [&](const Crossing& crossing) {
             return detail::box_around(places_[static_cast<std::size_t>(crossing.place)].region.outline);
         }));
     }
-    void add_crossing(Level& level, const std::vector<int>& lines, const Regions& overlapped, const Regions& shut,
-                      const std::vector<std::size_t>& near) {
-        if (overlapped.empty()) return;
-        Regions others;
-        for (const std::size_t other : near)
-            if (std::find(lines.begin(), lines.end(), static_cast<int>(other)) == lines.end())
-                others.push_back({level.lines[other].ring, {}});
-        for (Region& region : subtract(subtract(overlapped, shut), others)) {
-            level.crossings.push_back({lines, places()});
+    // Cuts each part in what overlaps one line more, and what does not.
+    static std::vector<Overlap> parted(const std::vector<Overlap>& parts, const Ring& ring, int line) {
+        const Regions more{{ring, {}}};
+        std::vector<Overlap> result;
+        for (const Overlap& part : parts) {
+            if (Regions both = intersect(part.area, more); !both.empty()) {
+                result.push_back({part.lines, std::move(both)});
+                result.back().lines.push_back(line);
+            }
+            if (Regions rest = subtract(part.area, more); !rest.empty())
+                result.push_back({part.lines, std::move(rest)});
+        }
+        return result;
+    }
+    void add_crossing(Level& level, Overlap& part) {
+        for (Region& region : part.area) {
+            level.crossings.push_back({part.lines, places()});
             const int open = level.open->area_at(inside_point(region));
             places_.push_back({levels_.size() - 1, -1, std::move(region), open});
         }

@@ -255,6 +255,22 @@ TEST_CASE("planks are jumped through from below; boards are not", "[travel]") {
     CHECK(through("==__").substr(0, 3) == "yes");
 }
 
+TEST_CASE("a tall body goes through several planks at once, in their direction", "[travel]") {
+    rambles::Figures tall;
+    tall.moves = "free", tall.more = "", tall.body = "{ box = [10, 40] }";
+    const auto from_to = [&](int from, int to) {
+        return why(side({"######", "#....#", "#....#", "#....#", "#____#", "#____#", "#____#", "#....#", "#....#",
+                         "#....#", "######"},
+                        fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [48, {}] }},\n"
+                                    "{{ name = \"shell\", kind = \"thing\", at = [48, {}], gives = [\"found\"] }},\n",
+                                    from, to),
+                        tall, "found = \"\""),
+                   "shell");
+    };
+    CHECK(from_to(136, 40).substr(0, 3) == "yes");
+    CHECK(from_to(40, 136).substr(0, 2) == "no");
+}
+
 TEST_CASE("water is in the way of who is stopped by it", "[travel]") {
     const std::string thing = "{ name = \"shell\", kind = \"thing\", at = [120, 80], gives = [\"found\"] },\n";
     rambles::Figures low;
