@@ -69,6 +69,9 @@ struct Meaning {
 // Returns whether anything of a map, including entities and spawns, depends on a fact.
 [[nodiscard]] bool concerns(const World& world, const Map& map, FactId fact);
 
+// Returns whether a tile on a storey may have sides of its own: else all cells are open.
+[[nodiscard]] bool has_sides(const World& world, const Map& map, StoreyId storey, const Facts& facts);
+
 // Returns the storeys that have ground: those of the map's layers except decor, and the first. Sorted.
 [[nodiscard]] std::vector<StoreyId> storeys_of(const Map& map);
 // Returns a map in which some layers, given by position, shape no ground and grant nothing, as decor does not.

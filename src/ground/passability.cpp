@@ -3,10 +3,21 @@
 //
 // Cost: O(layers) per cell.
 
+#include <algorithm>
+
 #include "../model/orientation_internal.hpp"
 #include "ground_internal.hpp"
 
 namespace dryground {
+
+bool ground::has_sides(const World& world, const Map& map, StoreyId storey, const Facts& facts) {
+    return std::any_of(map.layers.begin(), map.layers.end(),
+                       [&](const Layer& layer) {
+                           return !layer.holds_objects && layer.storey == storey && counts(layer, facts);
+                       }) &&
+           std::any_of(map.palette.begin(), map.palette.end(),
+                       [&](const Placed& placed) { return placed.tile >= 0 && world.tile(placed).sides; });
+}
 
 Passability passability(const World& world, const Map& map, DataCell cell, StoreyId storey, const Facts& facts) {
     Passability say;

@@ -6,10 +6,13 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <map>
 #include <set>
 
 #include "../ground/ground_internal.hpp"
+#include "../merge/cells/marked_cells_internal.hpp"
+#include "standing_cells_internal.hpp"
 #include "ways_internal.hpp"
 
 namespace dryground::travel {
@@ -22,6 +25,8 @@ constexpr std::array<DataCell, 8> around{{{1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 
 class StepWays : public Ways {
 public:
     explicit StepWays(const WaysOf& of) : of_(of), map_(of.map), body_(of.figures().body.front().outline) {
+        for (std::size_t way = 0; way < 8; ++way)
+            away_[way] = static_cast<std::size_t>(around[way].row * map_.columns + around[way].column);
         MergeOptions options;
         options.forms = {};
         options.facts = of.facts;
@@ -58,6 +63,8 @@ private:
         StoreyId storey;
         std::vector<Line> lines{};
         detail::BoxIndex near_lines{};
+        std::vector<char> has_lines{};       // by cell: whether any is near its middle or those around it
+        std::vector<Sides> sides{};          // by cell; empty: all are open
         std::vector<int> place{};            // by cell; -1 where it cannot stand
         std::vector<std::uint8_t> leads{};   // by cell: which of the eight steps can be taken
     };
@@ -66,24 +73,33 @@ private:
         return static_cast<std::size_t>(row) * static_cast<std::size_t>(map_.columns) +
                static_cast<std::size_t>(column);
     }
-    [[nodiscard]] Point middle(int column, int row) const {
-        const Bounds box = map_.cell_box(column, row);
-        return {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
+    [[nodiscard]] DataCell cell_at(std::size_t index) const {
+        const auto columns = static_cast<std::size_t>(map_.columns);
+        return {static_cast<int>(index % columns), static_cast<int>(index / columns)};
     }
+    // Returns the cell that a way leads to. Requires that it is one of the map.
+    [[nodiscard]] std::size_t next(std::size_t cell, unsigned way) const { return cell + away_[way]; }
+    [[nodiscard]] Point middle(int column, int row) const { return middle_of(map_, column, row); }
     [[nodiscard]] const Level* find_level(StoreyId storey) const {
         for (const Level& level : levels_)
             if (level.storey == storey) return &level;
         return nullptr;
     }
     void add_storey(const std::vector<Group>& groups, StoreyId storey);
-    void add_line(Level& level, Point from, Point to, OneWay passes) const;
+    void add_lines(Level& level, const Group& group) const;
+    void index_lines(Level& level) const;
+    [[nodiscard]] std::vector<char> find_stands(Level& level, const std::vector<const Regions*>& grounds) const;
+    void find_steps(Level& level, const std::vector<char>& stands) const;
+    [[nodiscard]] bool lets_through(const Level& level, const DataCell& from, std::size_t way) const;
     [[nodiscard]] bool passes(const Level& level, const DataCell& from, std::size_t way) const;
     void join(Level& level, std::size_t number);
+    void add_moves(const Level& level);
     void touch(const std::vector<Target>& targets);
 
     WaysOf of_;
     const Map& map_;
     const Ring& body_;
+    std::array<std::size_t, 8> away_{};   // how far each step leads among the cells; back to those before: it wraps
     std::vector<Level> levels_;
     struct Place {
         std::size_t level;
@@ -94,22 +110,44 @@ private:
     std::vector<std::vector<Touched>> touched_;
 };
 
-void StepWays::add_line(Level& level, Point from, Point to, OneWay passes) const {
-    level.lines.push_back({from, to, passes, sum_with(std::array{from, to}, body_)});
+void StepWays::add_lines(Level& level, const Group& group) const {
+    for (const Ring& line : group.lines)
+        for (std::size_t i = 0; i + 1 < line.size(); ++i)
+            level.lines.push_back(
+                {line[i], line[i + 1], group.one_way, sum_with(std::array{line[i], line[i + 1]}, body_)});
 }
 
-// Returns whether sides and lines allow a step to a neighbouring cell. A body in a line that stops both ways is stopped
-// where its middle would get across it; in one that stops one way only, nowhere.
-bool StepWays::passes(const Level& level, const DataCell& from, std::size_t way) const {
-    const DataCell to{from.column + around[way].column, from.row + around[way].row};
+void StepWays::index_lines(Level& level) const {
+    if (level.lines.empty()) return;
+    std::vector<Bounds> boxes;
+    for (const Line& line : level.lines) boxes.push_back(detail::box_around(line.sum));
+    level.has_lines.resize(level.place.size());
+    const std::int32_t around_cell = std::max(map_.cell_width, map_.cell_height) * steps_per_px;
+    for (const Bounds& box : boxes) {
+        const auto [c0, r0, c1, r1] = map_.cells_near(detail::grown(box, around_cell));
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c) level.has_lines[index(c, r)] = 1;
+    }
+    level.near_lines = detail::BoxIndex(std::move(boxes));
+}
+
+// Returns whether the sides of a cell and of its neighbour are open to a step.
+bool StepWays::lets_through(const Level& level, const DataCell& from, std::size_t way) const {
+    if (level.sides.empty()) return true;
     constexpr std::array<std::size_t, 4> side_of{1, 2, 3, 0};   // top, right, bottom, left, as in Sides
     const std::size_t side = side_of[way];
-    const Passability here = passability(of_.world, map_, from, level.storey, of_.facts),
-                      there = passability(of_.world, map_, to, level.storey, of_.facts);
-    const Passage leave = here.sides.of[side], enter = there.sides.of[(side + 2) % 4];
-    if ((leave != Passage::open && leave != Passage::out) || (enter != Passage::open && enter != Passage::in))
-        return false;
-    const Point a = middle(from.column, from.row), b = middle(to.column, to.row);
+    const Passage leave = level.sides[index(from.column, from.row)].of[side],
+                  enter = level.sides[index(from.column + around[way].column, from.row + around[way].row)]
+                              .of[(side + 2) % 4];
+    return (leave == Passage::open || leave == Passage::out) && (enter == Passage::open || enter == Passage::in);
+}
+
+// Returns whether lines allow a step to a neighbouring cell. A body in a line that stops both ways is stopped where its
+// middle would get across it; in one that stops one way only, nowhere.
+bool StepWays::passes(const Level& level, const DataCell& from, std::size_t way) const {
+    if (level.lines.empty() || level.has_lines[index(from.column, from.row)] == 0) return true;
+    const Point a = middle(from.column, from.row),
+                b = middle(from.column + around[way].column, from.row + around[way].row);
     const Bounds box = detail::box_around(body_);
     const Point of_body{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
     return !level.near_lines.any_near(detail::box_around(std::array{a, b}), [&](std::size_t i) {
@@ -123,112 +161,122 @@ bool StepWays::passes(const Level& level, const DataCell& from, std::size_t way)
     });
 }
 
+// Returns in which cells it can stand; where tiles say so, their sides are kept.
+std::vector<char> StepWays::find_stands(Level& level, const std::vector<const Regions*>& grounds) const {
+    const Mover& mover = of_.figures();
+    std::vector<char> stands = standing_cells(map_, grounds, body_);
+    if (mover.needs == 0 && !ground::has_sides(of_.world, map_, level.storey, of_.facts)) return stands;
+    level.sides.resize(stands.size());
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c) {
+            const Passability says = passability(of_.world, map_, {c, r}, level.storey, of_.facts);
+            level.sides[index(c, r)] = says.sides;
+            if (mover.needs != 0 && (says.flags & mover.needs) == 0) stands[index(c, r)] = 0;
+        }
+    return stands;
+}
+
 void StepWays::add_storey(const std::vector<Group>& groups, StoreyId storey) {
     const Mover& mover = of_.figures();
     Level level{storey};
-    Regions ground;
-    int grounds = 0;
+    level.place.resize(static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows));
+    std::vector<const Regions*> grounds;
     for (const Group& group : groups) {
         if (group.storey_id != storey || group.barrier_id == BarrierId::none ||
             !std::binary_search(mover.stopped_by.begin(), mover.stopped_by.end(), group.barrier_id))
             continue;
-        grounds += group.regions.empty() ? 0 : 1;
-        ground.insert(ground.end(), group.regions.begin(), group.regions.end());
-        for (const Ring& line : group.lines)
-            for (std::size_t i = 0; i + 1 < line.size(); ++i) add_line(level, line[i], line[i + 1], group.one_way);
+        grounds.push_back(&group.regions);
+        add_lines(level, group);
     }
-    std::vector<Bounds> boxes;
-    for (const Line& line : level.lines) boxes.push_back(detail::box_around(line.sum));
-    level.near_lines = detail::BoxIndex(std::move(boxes));
-    const std::size_t cells = static_cast<std::size_t>(map_.columns) * static_cast<std::size_t>(map_.rows);
-    const Obstacles obstacles(grounds > 1 ? unite(ground) : ground, body_);
-    std::vector<char> stands(cells);
-    for (int r = 0; r < map_.rows; ++r) {
-        bool may_be = false;
-        for (int c = 0; c < map_.columns; ++c) {
-            const Point p = middle(c, r);
-            if (c == 0 || obstacles.any_near(detail::box_around(std::array{middle(c - 1, r), p})))
-                may_be = obstacles.may_be(p);   // else as in the cell before: nothing lies between
-            const bool granted =
-                mover.needs == 0 || (passability(of_.world, map_, {c, r}, storey, of_.facts).flags & mover.needs) != 0;
-            stands[index(c, r)] = granted && may_be ? 1 : 0;
-        }
-    }
-    level.leads.assign(cells, 0);
-    const auto beside = [&](int c, int r, std::size_t way) {
-        const int column = c + around[way].column, row = r + around[way].row;
-        return map_.has(column, row) && stands[index(column, row)] != 0;
-    };
-    for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0; c < map_.columns; ++c) {
-            if (stands[index(c, r)] == 0) continue;
-            for (std::size_t way = 0; way < 4; ++way)
-                if (beside(c, r, way) && passes(level, {c, r}, way))
-                    level.leads[index(c, r)] |= static_cast<std::uint8_t>(1u << way);
-        }
-    const auto may = [&](int c, int r, std::size_t way) { return (level.leads[index(c, r)] >> way & 1) != 0; };
-    const auto way_of = [](int dc, int dr) -> std::size_t { return dc > 0 ? 0 : dr > 0 ? 1 : dc < 0 ? 2 : 3; };
-    for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0; c < map_.columns; ++c)
-            for (std::size_t way = 4; way < 8; ++way) {
-                const auto [dc, dr] = around[way];
-                const std::size_t across = way_of(dc, 0), down = way_of(0, dr);
-                if (stands[index(c, r)] != 0 && beside(c, r, way) && may(c, r, across) && may(c + dc, r, down) &&
-                    may(c, r, down) && may(c, r + dr, across))
-                    level.leads[index(c, r)] |= static_cast<std::uint8_t>(1u << way);
-            }
-    level.place.assign(cells, -1);
-    for (std::size_t i = 0; i < cells; ++i)
-        if (stands[i] == 0) level.place[i] = -2;   // until places are numbered
+    index_lines(level);
+    const std::vector<char> stands = find_stands(level, grounds);
+    find_steps(level, stands);
+    for (std::size_t i = 0; i < stands.size(); ++i) level.place[i] = stands[i] == 0 ? -2 : -1;   // numbered by `join`
     join(level, levels_.size());
     levels_.push_back(std::move(level));
 }
 
+void StepWays::find_steps(Level& level, const std::vector<char>& stands) const {
+    const auto columns = static_cast<std::size_t>(map_.columns);
+    level.leads.assign(stands.size(), 0);
+    std::size_t i = 0;
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c, ++i) {
+            if (stands[i] == 0) continue;
+            const std::array beside{c + 1 < map_.columns && stands[i + 1] != 0,
+                                    r + 1 < map_.rows && stands[i + columns] != 0, c > 0 && stands[i - 1] != 0,
+                                    r > 0 && stands[i - columns] != 0};
+            unsigned leads = 0;
+            for (std::size_t way = 0; way < 4; ++way)
+                if (beside[way] && lets_through(level, {c, r}, way) && passes(level, {c, r}, way)) leads |= 1U << way;
+            level.leads[i] = static_cast<std::uint8_t>(leads);
+        }
+    // Past a corner: by both ways around. What leads to a cell stays in the map.
+    const auto may = [&](std::size_t cell, unsigned way) { return (level.leads[cell] >> way & 1) != 0; };
+    for (std::size_t cell = 0; cell < stands.size(); ++cell) {
+        if (level.leads[cell] == 0) continue;
+        unsigned leads = 0;
+        for (unsigned way = 4; way < 8; ++way) {
+            const unsigned across = around[way].column > 0 ? 0 : 2, down = around[way].row > 0 ? 1 : 3;
+            if (may(cell, across) && may(cell, down) && may(next(cell, across), down) && may(next(cell, down), across))
+                leads |= 1U << way;
+        }
+        level.leads[cell] |= static_cast<std::uint8_t>(leads);
+    }
+}
+
 // Fills areas by steps that also lead back; the others are moves.
 void StepWays::join(Level& level, std::size_t number) {
-    std::vector<DataCell> open;
-    const auto back = [](std::size_t way) { return way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4; };
-    for (int row = 0; row < map_.rows; ++row)
-        for (int column = 0; column < map_.columns; ++column) {
-            if (level.place[index(column, row)] != -1) continue;
-            const int place = places();
-            places_.push_back({number, {column, row}, {column, row}});
-            open.push_back({column, row});
-            level.place[index(column, row)] = place;
-            while (!open.empty()) {
-                const auto [c, r] = open.back();
-                open.pop_back();
-                Place& of = places_.back();
-                of.least = {std::min(of.least.column, c), std::min(of.least.row, r)};
-                of.most = {std::max(of.most.column, c), std::max(of.most.row, r)};
-                for (std::size_t way = 0; way < 8; ++way) {
-                    const int nc = c + around[way].column, nr = r + around[way].row;
-                    if ((level.leads[index(c, r)] >> way & 1) == 0 || level.place[index(nc, nr)] != -1 ||
-                        (level.leads[index(nc, nr)] >> back(way) & 1) == 0)
-                        continue;
-                    level.place[index(nc, nr)] = place;
-                    open.push_back({nc, nr});
+    std::vector<std::size_t> open;
+    bool any_lead_one_way = false;
+    for (std::size_t first = 0; first < level.place.size(); ++first) {
+        if (level.place[first] != -1) continue;
+        const int place = places();
+        places_.push_back({number, cell_at(first), cell_at(first)});
+        open.push_back(first);
+        level.place[first] = place;
+        while (!open.empty()) {
+            const std::size_t cell = open.back();
+            open.pop_back();
+            for (unsigned ways = level.leads[cell]; ways != 0; ways &= ways - 1) {
+                const auto way = static_cast<unsigned>(std::countr_zero(ways));
+                const std::size_t to = next(cell, way);
+                if (level.place[to] == place) continue;
+                const unsigned back = way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4;
+                if ((level.leads[to] >> back & 1) == 0) {
+                    any_lead_one_way = true;
+                } else if (level.place[to] == -1) {
+                    level.place[to] = place;
+                    open.push_back(to);
                 }
             }
         }
+    }
+    std::size_t i = 0;
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c, ++i) {
+            int& place = level.place[i];
+            place = std::max(place, -1);
+            if (place < 0) continue;
+            Place& of = places_[static_cast<std::size_t>(place)];
+            of.least.column = std::min(of.least.column, c);   // rows come in order
+            of.most = {std::max(of.most.column, c), r};
+        }
     moves_.resize(places_.size());
     touched_.resize(places_.size());
+    if (any_lead_one_way) add_moves(level);
+}
+
+void StepWays::add_moves(const Level& level) {
     std::set<std::array<int, 2>> known;
-    for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0; c < map_.columns; ++c) {
-            int& place = level.place[index(c, r)];
-            if (place == -2) {
-                place = -1;
-                continue;
-            }
-            for (std::size_t way = 0; way < 8; ++way) {
-                if ((level.leads[index(c, r)] >> way & 1) == 0) continue;
-                const int nc = c + around[way].column, nr = r + around[way].row;
-                const int other = level.place[index(nc, nr)];
-                if (other != place && other >= 0 && known.insert({place, other}).second)
-                    moves_[static_cast<std::size_t>(place)].push_back(
-                        {other, Going::steps, {middle(c, r), middle(nc, nr)}});
-            }
+    for (std::size_t cell = 0; cell < level.place.size(); ++cell)
+        for (unsigned ways = level.leads[cell]; ways != 0; ways &= ways - 1) {
+            const std::size_t to = next(cell, static_cast<unsigned>(std::countr_zero(ways)));
+            const int place = level.place[cell], other = level.place[to];
+            if (other == place || !known.insert({place, other}).second) continue;
+            const auto [c, r] = cell_at(cell);
+            const auto [nc, nr] = cell_at(to);
+            moves_[static_cast<std::size_t>(place)].push_back({other, Going::steps, {middle(c, r), middle(nc, nr)}});
         }
 }
 
@@ -285,16 +333,13 @@ TravelPlace StepWays::shape(int place) const {
     const Level& level = levels_[of.level];
     TravelPlace shape;
     shape.storey = level.storey;
-    Regions cells;
-    for (int r = of.least.row; r <= of.most.row; ++r)
-        for (int c = of.least.column, run = 0; c <= of.most.column; ++c) {
-            run = level.place[index(c, r)] == place ? run + 1 : 0;
-            if (run > 0 && (c == of.most.column || level.place[index(c + 1, r)] != place)) {
-                cells.push_back({map_.block_ring(c + 1 - run, r, run, 1), {}});
-                run = 0;
-            }
-        }
-    shape.area = unite(cells);
+    const detail::Block block{of.least.column, of.least.row, of.most.column - of.least.column + 1,
+                              of.most.row - of.least.row + 1};
+    shape.area = detail::area_of_marked(map_, block, [&](int row, std::uint64_t* bits) {
+        const int* const places = &level.place[index(block.column, block.row + row)];
+        for (int c = 0; c < block.columns; ++c)
+            if (places[c] == place) bits[c / 64] |= std::uint64_t{1} << c % 64;
+    });
     return shape;
 }
 

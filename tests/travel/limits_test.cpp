@@ -12,7 +12,7 @@ namespace {
 
 using far_worlds::far_cells;
 
-constexpr int columns = 20, rows = 10;
+constexpr int ramble_columns = 20, ramble_rows = 10;
 
 // A ramble of slopes, planks and a pit, with a goal, on a map that begins at some cell.
 World world_at(Cell first, const char* moves) {
@@ -53,7 +53,7 @@ World world_at(Cell first, const char* moves) {
     put("landing", "spot", 1, 8);
     put("lamp", "lamp", 16, 3);
     builder.map({.name = "flat",
-                 .size = std::array{columns, rows},
+                 .size = std::array{ramble_columns, ramble_rows},
                  .first = first,
                  .rim = "earth",
                  .tilesets = {"marsh"},
