@@ -93,6 +93,7 @@ private:
     [[nodiscard]] bool lets_through(const Level& level, const DataCell& from, std::size_t way) const;
     [[nodiscard]] bool passes(const Level& level, const DataCell& from, std::size_t way) const;
     void join(Level& level, std::size_t number);
+    void number_places(Level& level, std::size_t number, std::vector<int>& joined);
     void add_moves(const Level& level);
     void touch(const std::vector<Target>& targets);
 
@@ -225,46 +226,64 @@ void StepWays::find_steps(Level& level, const std::vector<char>& stands) const {
     }
 }
 
-// Fills areas by steps that also lead back; the others are moves.
+// Joins cells by steps that also lead back (each such step past a corner has two that go around it); the others are
+// moves. Runs are numbered row by row, and joined with those above by union-find, which Galler and Fischer gave in
+// 1964.
 void StepWays::join(Level& level, std::size_t number) {
-    std::vector<std::size_t> open;
+    std::vector<int> joined;   // by provisional number: a lesser one that it belongs to, or itself
+    const auto root = [&](int of) {
+        while (joined[static_cast<std::size_t>(of)] != of)
+            of = joined[static_cast<std::size_t>(of)] =
+                joined[static_cast<std::size_t>(joined[static_cast<std::size_t>(of)])];
+        return of;
+    };
+    const auto columns = static_cast<std::size_t>(map_.columns);
     bool any_lead_one_way = false;
-    for (std::size_t first = 0; first < level.place.size(); ++first) {
-        if (level.place[first] != -1) continue;
-        const int place = places();
-        places_.push_back({number, cell_at(first), cell_at(first)});
-        open.push_back(first);
-        level.place[first] = place;
-        while (!open.empty()) {
-            const std::size_t cell = open.back();
-            open.pop_back();
-            for (unsigned ways = level.leads[cell]; ways != 0; ways &= ways - 1) {
-                const auto way = static_cast<unsigned>(std::countr_zero(ways));
-                const std::size_t to = next(cell, way);
-                if (level.place[to] == place) continue;
-                const unsigned back = way < 4 ? (way + 2) % 4 : 4 + (way - 4 + 2) % 4;
-                if ((level.leads[to] >> back & 1) == 0) {
-                    any_lead_one_way = true;
-                } else if (level.place[to] == -1) {
-                    level.place[to] = place;
-                    open.push_back(to);
-                }
-            }
-        }
-    }
-    std::size_t i = 0;
+    const auto leads_both_ways = [&](std::size_t cell, std::size_t before, unsigned way) {
+        const bool forth = (level.leads[before] >> way & 1) != 0, back = (level.leads[cell] >> (way + 2) & 1) != 0;
+        any_lead_one_way = any_lead_one_way || forth != back;
+        return forth && back;
+    };
+    std::size_t cell = 0;
     for (int r = 0; r < map_.rows; ++r)
-        for (int c = 0; c < map_.columns; ++c, ++i) {
-            int& place = level.place[i];
-            place = std::max(place, -1);
-            if (place < 0) continue;
-            Place& of = places_[static_cast<std::size_t>(place)];
-            of.least.column = std::min(of.least.column, c);   // rows come in order
-            of.most = {std::max(of.most.column, c), r};
+        for (int c = 0; c < map_.columns; ++c, ++cell) {
+            int& place = level.place[cell];
+            if (place < -1) continue;
+            if (c > 0 && leads_both_ways(cell, cell - 1, 0)) place = level.place[cell - 1];
+            if (r > 0 && leads_both_ways(cell, cell - columns, 1)) {
+                const int above = root(level.place[cell - columns]);
+                const int own = place < 0 ? above : root(place);
+                joined[static_cast<std::size_t>(std::max(own, above))] = std::min(own, above);
+                place = std::min(own, above);
+            }
+            if (place < 0) joined.push_back(place = static_cast<int>(joined.size()));
         }
+    number_places(level, number, joined);
     moves_.resize(places_.size());
     touched_.resize(places_.size());
     if (any_lead_one_way) add_moves(level);
+}
+
+// Gives places their numbers, in the order of their first cells. `joined` leads to lesser ones only.
+void StepWays::number_places(Level& level, std::size_t number, std::vector<int>& joined) {
+    for (std::size_t i = 0; i < joined.size(); ++i)   // now: the number of the place
+        if (joined[i] == static_cast<int>(i)) {
+            joined[i] = places();
+            places_.push_back({number, {map_.columns, map_.rows}, {-1, -1}});
+        } else {
+            joined[i] = joined[static_cast<std::size_t>(joined[i])];
+        }
+    std::size_t cell = 0;
+    for (int r = 0; r < map_.rows; ++r)
+        for (int c = 0; c < map_.columns; ++c, ++cell) {
+            int& place = level.place[cell];
+            if (place >= 0) place = joined[static_cast<std::size_t>(place)];
+            place = std::max(place, -1);
+            if (place < 0) continue;
+            Place& of = places_[static_cast<std::size_t>(place)];
+            of.least = {std::min(of.least.column, c), std::min(of.least.row, r)};
+            of.most = {std::max(of.most.column, c), r};
+        }
 }
 
 void StepWays::add_moves(const Level& level) {
