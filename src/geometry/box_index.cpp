@@ -23,9 +23,9 @@ BoxIndex::BoxIndex(std::vector<Bounds> boxes) : boxes_(std::move(boxes)) {
     columns_ = static_cast<std::int64_t>(wide) / bucket_ + 1, rows_ = static_cast<std::int64_t>(high) / bucket_ + 1;
     begins_.assign(static_cast<std::size_t>(columns_ * rows_) + 1, 0);
     const auto each_bucket = [this](const Bounds& box, auto action) {
-        for (std::int64_t r = row(box.least.y); r <= row(box.most.y); ++r)
-            for (std::int64_t c = column(box.least.x); c <= column(box.most.x); ++c)
-                action(static_cast<std::size_t>(r * columns_ + c));
+        const std::int64_t c0 = column(box.least.x), c1 = column(box.most.x), r1 = row(box.most.y);
+        for (std::int64_t r = row(box.least.y); r <= r1; ++r)
+            for (std::int64_t c = c0; c <= c1; ++c) action(static_cast<std::size_t>(r * columns_ + c));
     };
     // Counts, sums up, then fills from the end.
     for (const Bounds& box : boxes_) each_bucket(box, [this](std::size_t b) { ++begins_[b]; });

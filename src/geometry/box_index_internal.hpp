@@ -60,7 +60,9 @@ private:
     [[nodiscard]] std::int64_t column(std::int32_t x) const { return number(x, all_.least.x, columns_); }
     [[nodiscard]] std::int64_t row(std::int32_t y) const { return number(y, all_.least.y, rows_); }
     [[nodiscard]] std::int64_t number(std::int32_t at, std::int32_t least, std::int64_t count) const {
-        return std::clamp<std::int64_t>((std::int64_t{at} - least) / bucket_, 0, count - 1);
+        if (at <= least) return 0;
+        const std::uint32_t away = static_cast<std::uint32_t>(at) - static_cast<std::uint32_t>(least);   // it fits
+        return std::min<std::int64_t>(away / static_cast<std::uint32_t>(bucket_), count - 1);
     }
 
     std::vector<Bounds> boxes_;

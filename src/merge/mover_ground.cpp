@@ -19,6 +19,7 @@ constexpr std::array<OneWay, 4> inward{OneWay::down, OneWay::left, OneWay::up, O
 // Adds the sides of cells near a box that a mover cannot pass, or only in one direction.
 void add_sides(const World& world, const Map& map, StoreyId storey, const Facts& facts, OneWay one_way,
                const Bounds& box, std::vector<LinePiece>& into) {
+    if (!ground::has_sides(world, map, storey, facts)) return;
     const auto [c0, r0, c1, r1] = map.cells_near(box);
     for (int r = r0; r <= r1; ++r)
         for (int c = c0; c <= c1; ++c) {
