@@ -60,6 +60,11 @@ struct Meaning {
 // shape the ground.
 [[nodiscard]] bool moves(const Object& object);
 
+// Returns whether a fact decides if a layer, an object (or its layer) is present, or if a tile is open.
+[[nodiscard]] bool names(const Layer& layer, FactId fact);
+[[nodiscard]] bool names(const Map& map, const Object& object, FactId fact);
+[[nodiscard]] bool names(const Tile& tile, FactId fact);
+
 // Returns how far a layer's picture, and the objects of its file with it, is shifted; and how far its shapes are.
 [[nodiscard]] Point shift_of(const Layer& layer);
 [[nodiscard]] bool is_shifted(const Layer& layer);

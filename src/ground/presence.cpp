@@ -43,22 +43,30 @@ bool counts(const Map& map, const Object& object, const Facts& facts) {
 
 bool moves(const Object& object) { return object.role == Role::solid && object.motion != Motion::fixed; }
 
+bool names(const Layer& layer, FactId fact) {
+    return dryground::names(layer.when, fact) || dryground::names(layer.unless, fact);
+}
+bool names(const Map& map, const Object& object, FactId fact) {
+    return dryground::names(object.when, fact) || dryground::names(object.unless, fact) ||
+           names(layer_of(map, object), fact);
+}
+bool names(const Tile& tile, FactId fact) { return dryground::names(tile.needs, fact); }
+
 bool concerns(const World& world, const Map& map, FactId fact) {
     return follows(world, map, fact) ||
-           std::any_of(map.objects.begin(), map.objects.end(),
-                       [fact](const Object& object) { return names(object.when, fact) || names(object.unless, fact); });
+           std::any_of(map.objects.begin(), map.objects.end(), [fact](const Object& object) {
+               return dryground::names(object.when, fact) || dryground::names(object.unless, fact);
+           });
 }
 
 bool follows(const World& world, const Map& map, FactId fact) {
-    const auto names = [fact](const std::vector<FactId>& facts) { return dryground::names(facts, fact); };
-    return std::any_of(map.layers.begin(), map.layers.end(),
-                       [&](const Layer& layer) { return names(layer.when) || names(layer.unless); }) ||
+    return std::any_of(map.layers.begin(), map.layers.end(), [&](const Layer& layer) { return names(layer, fact); }) ||
            std::any_of(map.palette.begin(), map.palette.end(),
-                       [&](const Placed& placed) { return placed.tile >= 0 && names(world.tile(placed).needs); }) ||
+                       [&](const Placed& placed) { return placed.tile >= 0 && names(world.tile(placed), fact); }) ||
            std::any_of(map.objects.begin(), map.objects.end(), [&](const Object& object) {
                return (object.role == Role::solid || !object.carves.empty() || object.role == Role::trigger ||
                        object.role == Role::link) &&
-                      (names(object.when) || names(object.unless));
+                      names(map, object, fact);
            });
 }
 

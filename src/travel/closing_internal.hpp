@@ -7,12 +7,12 @@
 
 namespace dryground::travel {
 
-// Marks the facts of a map that may close something to a mover there: an object that may be touched disappears, or
-// ground appears where the mover could be. A door that opens closes nothing: where movers are seen from above, what
-// they cannot enter with a fact is compared with what they cannot enter without it, for every state of the other facts,
-// on maps that are not too large for that. For a mover seen from the side all ground that appears or disappears may
-// close something, since it stands on it. `turns`: the map has tiles that turn into others. Adds to `closing`. Cost:
-// that of merging the map for the mover, twice for each fact and state.
+// Marks the facts of a map that may close something to a mover there: an object that may be touched disappears, ground
+// appears where the mover could be, or, seen from the side, ground disappears that it stood on. A door that opens
+// closes nothing: what a mover cannot enter with a fact is compared with what it cannot enter without it, for every
+// state of the facts that decide about something near. Where these are many, or the area is large, the fact counts as
+// one that may close something. `turns`: the map has tiles that turn into others. Adds to `closing`. Cost: that of
+// merging what lies around all that a fact decides about, twice for each state.
 void add_closing_facts(const World& world, const Map& map, MoverId mover, bool turns, std::vector<char>& closing);
 
 }   // namespace dryground::travel

@@ -8,16 +8,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "../ground/ground_internal.hpp"
 
 namespace dryground::travel {
 
 namespace {
-
-// The steepest slope that a mover walks if it declares none.
-constexpr double usual_slope_degrees = 45;
 
 // Mover jumps off a moving solid at every so many of its stops.
 constexpr std::size_t stops_a_jump = 3;
@@ -37,10 +33,7 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
     flight.leap = steps(mover.leap_px) > 0 ? steps(mover.leap_px) + 4 : 0;
     if (mover.drop_px) flight.drop = steps(mover.drop_px);
     flight.within = std::max(1.0, of.world.merging().within_px * steps_per_px);
-    const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
-    // A hair more, for slopes whose ends are rounded to steps.
-    footing.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
-    footing.kerb = static_cast<std::int32_t>(steps(mover.kerb_px));
+    footing = footing_of(mover);
     const std::vector<Group> groups = groups_of(of);
     for (const StoreyId storey : ground::storeys_of(map)) {
         SideLevel level{storey, levels.size(), Obstacles(groups, storey, mover)};

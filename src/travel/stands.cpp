@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace dryground::travel {
 
@@ -157,6 +158,18 @@ void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& i
 }
 
 }   // namespace
+
+Footing footing_of(const Mover& mover) {
+    constexpr double usual_slope_degrees = 45;   // the steepest that it walks if it declares none
+    const double slope = mover.slope_degrees.value_or(usual_slope_degrees);
+    Footing footing;
+    // A hair more, for slopes whose ends are rounded to steps.
+    footing.steepest = slope >= 89.9 ? 1e9 : std::tan(slope * std::numbers::pi / 180) * 1.0001 + 1e-6;
+    // A figure as large as the lattice has the same effect as any larger one.
+    footing.kerb = static_cast<std::int32_t>(
+        std::min(mover.kerb_px.value_or(0), static_cast<double>(coordinate_limit) / steps_per_px) * steps_per_px);
+    return footing;
+}
 
 std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing) {
     std::vector<Stand> stands;

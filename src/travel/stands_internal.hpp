@@ -19,6 +19,8 @@ struct Footing {
     std::int32_t kerb = 0;   // steps
 };
 
+[[nodiscard]] Footing footing_of(const Mover& mover);
+
 // Returns the stands of ground that is closed to the position (its lower edges; steep ones are slides), then those on
 // one-way lines, as far as the position can be there. Ends meet where one walks on from one stand to the next. Level
 // ground that goes on over a corner of two areas that only touch is parted there. Of a thing that stands there for a

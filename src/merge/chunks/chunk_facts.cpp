@@ -26,6 +26,15 @@ public:
             if (ground::counts(map_, object, before_) != ground::counts(map_, object, after_)) add_object(object);
         return result();
     }
+    std::vector<std::size_t> run(FactId fact) {
+        for (const Layer& layer : map_.layers)
+            if (!layer.holds_objects && ground::may_count(layer))
+                add_cells(layer,
+                          [&](const Tile& tile) { return ground::names(layer, fact) || ground::names(tile, fact); });
+        for (const Object& object : map_.objects)
+            if (ground::names(map_, object, fact)) add_object(object);
+        return result();
+    }
     std::vector<std::size_t> run(const Object& object) {
         add_object(object);
         return result();
@@ -49,12 +58,18 @@ private:
     void add_cells(const Layer& layer) {
         const bool was = ground::counts(layer, before_), is = ground::counts(layer, after_);
         if (!was && !is) return;
+        add_cells(layer, [&](const Tile& tile) {
+            return was != is || ground::is_open(tile, before_) != ground::is_open(tile, after_);
+        });
+    }
+    // Adds the cells with tiles that follow what changes.
+    template <class Test>
+    void add_cells(const Layer& layer, Test follows) {
         std::vector<std::optional<Bounds>> boxes(map_.palette.size());   // of the numbers that follow
         bool any = false;
         for (std::size_t n = 1; n < std::min(layer.counts.size(), boxes.size()); ++n) {
             if (layer.counts[n] == 0) continue;
-            const Tile& tile = world_.tile(map_.palette[n]);
-            if (was == is && ground::is_open(tile, before_) == ground::is_open(tile, after_)) continue;
+            if (!follows(world_.tile(map_.palette[n]))) continue;
             boxes[n] = box_of(layer, map_.palette[n]);
             any = true;
         }
@@ -93,6 +108,10 @@ private:
 std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout, const Facts& before,
                                           const Facts& after) {
     return Following(world, layout, before, after).run();
+}
+
+std::vector<std::size_t> chunks_of_fact(const World& world, const ChunkLayout& layout, FactId fact) {
+    return Following(world, layout, {}, {}).run(fact);
 }
 
 std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout, const Object& object) {

@@ -11,6 +11,9 @@ namespace dryground::detail {
 // or go, or hold tiles that open or close.
 [[nodiscard]] std::vector<std::size_t> chunks_following(const World& world, const ChunkLayout& layout,
                                                         const Facts& before, const Facts& after);
+// Returns all chunks in which a fact decides about ground, in any state of the others. O(cells) of layers that name it,
+// or whose tiles do.
+[[nodiscard]] std::vector<std::size_t> chunks_of_fact(const World& world, const ChunkLayout& layout, FactId fact);
 // Returns the same for an object that comes or goes. O(its area).
 [[nodiscard]] std::vector<std::size_t> chunks_of_object(const World& world, const ChunkLayout& layout,
                                                         const Object& object);
