@@ -26,7 +26,7 @@ class StepWays : public Ways {
 public:
     explicit StepWays(const WaysOf& of) : of_(of), map_(of.map), body_(of.figures().body.front().outline) {
         for (std::size_t way = 0; way < 8; ++way)
-            away_[way] = static_cast<std::size_t>(around[way].row * map_.columns + around[way].column);
+            away_[way] = static_cast<std::size_t>(std::int64_t{around[way].row} * map_.columns + around[way].column);
         MergeOptions options;
         options.forms = {};
         options.facts = of.facts;
