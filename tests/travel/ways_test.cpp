@@ -7,6 +7,7 @@
 #include <set>
 
 #include "dryground/play.hpp"
+#include "rambles.hpp"
 #include "random_worlds.hpp"
 #include "travel/funnel_internal.hpp"
 
@@ -126,6 +127,23 @@ TEST_CASE("who goes freely gets everywhere that it can go straight to in a runni
     });
     CHECK(free > static_cast<std::size_t>(chance::rounds(300)));
     CHECK(routes > static_cast<std::size_t>(chance::rounds(300)));
+}
+
+TEST_CASE("a tall body goes through several planks at once, in their direction", "[travel]") {
+    rambles::Figures tall;
+    tall.moves = "free", tall.more = "", tall.body = "{ box = [10, 40] }";
+    const auto from_to = [&](int from, int to) {
+        const World world = worlds::world_of(rambles::one_map(
+            {"######", "#....#", "#....#", "#....#", "#____#", "#____#", "#____#", "#....#", "#....#", "#....#",
+             "######"},
+            fmt::format("{{ name = \"landing\", kind = \"spawn\", at = [48, {}] }},\n"
+                        "{{ name = \"shell\", kind = \"thing\", at = [48, {}], gives = [\"found\"] }},\n",
+                        from, to),
+            tall, "found = \"\""));
+        return reach(world).reached(MapId{0}, world.maps()[0].find_object("shell"));
+    };
+    CHECK(from_to(136, 40) == Reached::yes);
+    CHECK(from_to(40, 136) == Reached::not_decided);   // the most generous reading knows no direction of lines
 }
 
 TEST_CASE("the way inside of an area is taut", "[travel]") {
