@@ -48,6 +48,20 @@ private:
 
 Bounds box_of(const Part& part) { return part.line.empty() ? *bounds(part.area) : detail::box_around(part.line); }
 
+bool keeps_to_cell(const Map& map, const Regions& area) {
+    const Point origin = map.corner(0, 0);
+    const auto corner = [&](int column, int row) {
+        return Point{map.corner(column, row).x - origin.x, map.corner(column, row).y - origin.y};
+    };
+    const Point right = corner(1, 0), down = corner(0, 1), far = corner(1, 1);
+    for (const Region& region : area)
+        for (const Point p : region.outline)
+            if (turn({0, 0}, right, p) == Turn::right || turn(down, far, p) == Turn::left ||
+                turn({0, 0}, down, p) == Turn::left || turn(right, far, p) == Turn::right)
+                return false;
+    return true;
+}
+
 Bounds reach_of(const Map& map, const Bounds& from_corner) {
     const Bounds box = detail::moved(from_corner, map.corner(0, 0)), cell = map.cell_box(0, 0);
     return {{std::min(box.least.x - cell.least.x, 0), std::min(box.least.y - cell.least.y, 0)},

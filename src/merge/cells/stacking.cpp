@@ -83,21 +83,9 @@ private:
         return static_cast<int>(result_.surfaces.size()) - 1;
     }
 
-    // Returns whether an area stays in the cell at the first corner, so that it can be merged cell by cell.
-    [[nodiscard]] bool keeps_to_cell(const Regions& area) const {
-        const Point right{map_.corner(1, 0).x - map_.corner(0, 0).x, map_.corner(1, 0).y - map_.corner(0, 0).y};
-        const Point down{map_.corner(0, 1).x - map_.corner(0, 0).x, map_.corner(0, 1).y - map_.corner(0, 0).y};
-        const Point far = moved(right, down);
-        for (const Region& region : area)
-            for (const Point p : region.outline)
-                if (turn({0, 0}, right, p) == Turn::right || turn(down, far, p) == Turn::left ||
-                    turn({0, 0}, down, p) == Turn::left || turn(right, far, p) == Turn::right)
-                    return false;
-        return true;
-    }
-
+    // What stays in its cell can be merged cell by cell.
     void put(const Layer& layer, const GroupKey& key, std::size_t number, Part part) {
-        if (keeps_to_cell(part.area)) {
+        if (ground::keeps_to_cell(map_, part.area)) {
             parts_of(layer, key, number).push_back(std::move(part));
             return;
         }

@@ -40,7 +40,7 @@ public:
         return result();
     }
     std::vector<std::size_t> run(const Layer& layer, const Placed& placed, int column, int row) {
-        add(detail::moved(box_of(layer, placed), map_.corner(column, row)));
+        add(detail::moved(changing_of(layer, placed).box, map_.corner(column, row)));
         return result();
     }
 
@@ -65,28 +65,37 @@ private:
     // Adds the cells with tiles that follow what changes.
     template <class Test>
     void add_cells(const Layer& layer, Test follows) {
-        std::vector<std::optional<Bounds>> boxes(map_.palette.size());   // of the numbers that follow
+        std::vector<std::optional<Changing>> changing(map_.palette.size());   // of the numbers that follow
         bool any = false;
-        for (std::size_t n = 1; n < std::min(layer.counts.size(), boxes.size()); ++n) {
+        for (std::size_t n = 1; n < std::min(layer.counts.size(), changing.size()); ++n) {
             if (layer.counts[n] == 0) continue;
             if (!follows(world_.tile(map_.palette[n]))) continue;
-            boxes[n] = box_of(layer, map_.palette[n]);
+            changing[n] = changing_of(layer, map_.palette[n]);
             any = true;
         }
         for (int r = 0; any && r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c) {
-                const std::optional<Bounds>& box = boxes[map_.number(layer, c, r)];
-                if (!box) continue;
+                const std::optional<Changing>& of_cell = changing[map_.number(layer, c, r)];
+                if (!of_cell) continue;
                 found_[layout_.chunk_of(c, r)] = true;
-                if (*box != own_box_) add(detail::moved(*box, map_.corner(c, r)));
+                if (!of_cell->keeps_to_cell) add(detail::moved(of_cell->box, map_.corner(c, r)));
             }
     }
-    // Returns the box of the cell and of all that the tile puts on the ground, relative to the cell's corner.
-    [[nodiscard]] Bounds box_of(const Layer& layer, const Placed& placed) const {
-        Bounds box = own_box_;
-        for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts)
-            box = both(box, ground::box_of(part));
-        return grown(box, ground::reshaping_reach(layer));
+    // Where the ground changes with a tile, relative to its cell's corner.
+    struct Changing {
+        Bounds box;   // around its cell and all that it puts on the ground
+        bool keeps_to_cell;
+    };
+    [[nodiscard]] Changing changing_of(const Layer& layer, const Placed& placed) const {
+        const std::int32_t reshaped = ground::reshaping_reach(layer);
+        Changing changing{own_box_, reshaped == 0};
+        for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts) {
+            changing.box = both(changing.box, ground::box_of(part));
+            const bool keeps = part.line.empty() && ground::keeps_to_cell(map_, part.area);
+            changing.keeps_to_cell = changing.keeps_to_cell && keeps;
+        }
+        changing.box = grown(changing.box, reshaped);
+        return changing;
     }
 
     void add_object(const Object& object) {
