@@ -25,7 +25,8 @@ struct Part {
 
 // Returns the box around a part that is not empty.
 [[nodiscard]] Bounds box_of(const Part& part);
-// Returns whether an area, in steps from a cell's corner, stays in the cell: of a diamond, not just in the box around it.
+// Returns whether an area, in steps from a cell's corner, stays in the cell: of a diamond, not just in the box around
+// it.
 [[nodiscard]] bool keeps_to_cell(const Map& map, const Regions& area);
 
 // How far a box, relative to a cell's corner, extends beyond the box around the cell: least is 0 or less, most 0 or

@@ -9,6 +9,8 @@
 #include <algorithm>
 #include <array>
 #include <memory>
+#include <tuple>
+#include <utility>
 
 #include "../../ground/ground_internal.hpp"
 #include "../cells/rings_before_internal.hpp"
@@ -29,12 +31,45 @@ void ChunkPlans::restack() {
     options_.mover != MoverId::none ? add_mover_plans() : add_plans();
 }
 
-bool ChunkPlans::renew() {
+namespace {
+
+// Loose ground of a plan: whether it adds, its label, its boxes.
+using LooseBoxes = std::vector<std::tuple<bool, int, std::vector<Bounds>>>;
+LooseBoxes loose_boxes(const Map& map, const Plan& plan) {
+    LooseBoxes all;
+    for (const Step& step : plan.steps) {
+        std::vector<Bounds> boxes;
+        step.loose.each_box(map, [&](const Bounds& box) { boxes.push_back(box); });
+        if (!boxes.empty()) all.emplace_back(step.loose.adds, step.loose.label, std::move(boxes));
+    }
+    return all;
+}
+
+// Adds the boxes of loose ground that one plan holds and the other does not.
+void add_boxes_that_differ(const LooseBoxes& before, const LooseBoxes& now, std::vector<Bounds>& into) {
+    const auto add_missing = [&](const LooseBoxes& from, const LooseBoxes& in) {
+        for (const auto& one : from)
+            if (std::find(in.begin(), in.end(), one) == in.end())
+                into.insert(into.end(), std::get<2>(one).begin(), std::get<2>(one).end());
+    };
+    add_missing(before, now);
+    add_missing(now, before);
+}
+
+}   // namespace
+
+std::optional<std::vector<Bounds>> ChunkPlans::renew() {
     std::vector<PlanShares> old = std::move(plans);
     const std::vector<Surface> surfaces = stacking_.surfaces;
     const int room = margin();
+    std::map<GroupKey, LooseBoxes> before;
+    for (const auto& [key, plan] : stacking_.plans) before[key] = loose_boxes(map_, plan);
     restack();
-    if (stacking_.surfaces != surfaces || margin() > room) return false;
+    if (stacking_.surfaces != surfaces || margin() > room) return std::nullopt;
+    std::vector<Bounds> differing;
+    for (const auto& [key, plan] : stacking_.plans)
+        add_boxes_that_differ(std::exchange(before[key], {}), loose_boxes(map_, plan), differing);
+    for (const auto& [key, boxes] : before) add_boxes_that_differ(boxes, {}, differing);   // of plans that are gone
     for (PlanShares& plan : plans) {
         for (PlanShares& known : old)
             if (known.key == plan.key) plan.shares = std::move(known.shares);
@@ -43,7 +78,7 @@ bool ChunkPlans::renew() {
             if (!plan.merge_block) share.rings.clear(), share.border = {}, share.runs = {}, share.runs_changed = true;
         }
     }
-    return true;
+    return differing;
 }
 
 int ChunkPlans::margin() const { return margin(stacking_); }
@@ -134,17 +169,18 @@ bool brings(const Plan& plan, std::size_t number) {
 
 }   // namespace
 
-bool ChunkPlans::learn() {
+std::optional<std::vector<Bounds>> ChunkPlans::learn() {
     Stacking next = stack_up(world_, map_, options_.facts, true);
     const std::size_t number = map_.palette.size() - 1;
     const bool spreads_somewhere = std::any_of(next.spread.begin(), next.spread.end(),
                                                [&](const auto& of_layer) { return of_layer.second == number; });
-    if (next.surfaces != stacking_.surfaces) return false;
+    if (next.surfaces != stacking_.surfaces) return std::nullopt;
     const int room = margin();
     lines_->learn(stacking_.surfaces);
-    if (margin(next) > room) return false;
-    if (options_.mover != MoverId::none && !knows_all_ways()) return false;
+    if (margin(next) > room) return std::nullopt;
+    if (options_.mover != MoverId::none && !knows_all_ways()) return std::nullopt;
     stacking_.spread = std::move(next.spread);
+    std::vector<Bounds> differing;
     for (auto& [key, plan] : next.plans) {
         const auto known = stacking_.plans.find(key);
         if (known != stacking_.plans.end() && !spreads_somewhere && !brings(plan, number)) {
@@ -153,6 +189,7 @@ bool ChunkPlans::learn() {
             continue;
         }
         Plan& own = stacking_.plans[key];
+        add_boxes_that_differ(loose_boxes(map_, own), loose_boxes(map_, plan), differing);
         own = std::move(plan);
         if (options_.mover != MoverId::none) continue;
         const int at = find_plan(key);
@@ -160,11 +197,11 @@ bool ChunkPlans::learn() {
     }
     if (options_.mover == MoverId::none) {
         add_lines();
-        return true;
+        return differing;
     }
     for (PlanShares& shares : plans)
         if (shares.merge_block) merge_for(mover(), shares);
-    return true;
+    return differing;
 }
 
 // Returns whether there is a plan for each direction in which lines stop the mover.

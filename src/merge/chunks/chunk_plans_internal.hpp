@@ -42,13 +42,14 @@ public:
 
     // Makes everything again; shares are lost.
     void restack();
-    // Makes plans again after the options' facts changed, with the shares that they had. Returns false, and loses all
-    // shares, if everything has to be merged again.
-    [[nodiscard]] bool renew();
+    // Makes plans again after the options' facts changed, with the shares that they had. Returns the boxes of loose
+    // ground that a plan came to hold, or holds no longer: even if it adds and carves nothing, edges that it crosses
+    // may have other vertices. Returns nothing, and loses all shares, if everything has to be merged again.
+    [[nodiscard]] std::optional<std::vector<Bounds>> renew();
     // Learns the palette's last number, which the map did not hold before: what is merged stays, there may be more
-    // plans. Returns false if that is not possible: if it reaches further out of its cell than others, or brings a new
-    // surface or one-way direction.
-    [[nodiscard]] bool learn();
+    // plans. Returns the same boxes; nothing if that is not possible: if it reaches further out of its cell than
+    // others, or brings a new surface or one-way direction.
+    [[nodiscard]] std::optional<std::vector<Bounds>> learn();
 
     // Returns by how many cells area and lines extend beyond the map.
     [[nodiscard]] int margin() const;

@@ -76,12 +76,16 @@ struct LiveMap::Parts : detail::ChunkGround {
         const std::uint32_t before = map.put(id, cell, tile.tile < 0 ? Placed{} : tile),
                             now = map.number(map.layers[layer], column, row);
         if (before == now) return {};
-        if (map.palette.size() > known && !plans.learn()) {
-            plans.restack();
-            return merge_all();
+        std::vector<std::size_t> chunks{layout.chunk_of(column, row)}, with_lines;
+        if (map.palette.size() > known) {
+            const auto differing = plans.learn();
+            if (!differing) {
+                plans.restack();
+                return merge_all();
+            }
+            add_near(*differing, chunks);
         }
         make_room();
-        std::vector<std::size_t> chunks{layout.chunk_of(column, row)}, with_lines;
         for (const std::uint32_t number : {before, now})
             if (plans.spreads(layer, number)) {
                 const auto more =
@@ -106,10 +110,20 @@ struct LiveMap::Parts : detail::ChunkGround {
         return chunks.empty() ? chunks : renew(chunks);
     }
 
+    void add_near(const std::vector<Bounds>& boxes, std::vector<std::size_t>& chunks) const {
+        for (const Bounds& box : boxes) {
+            const std::vector<std::size_t> near = layout.near(box);
+            chunks.insert(chunks.end(), near.begin(), near.end());
+        }
+    }
+
     // Applies new plans, which differ in some chunks only.
-    std::vector<std::size_t> renew(const std::vector<std::size_t>& chunks) {
+    std::vector<std::size_t> renew(std::vector<std::size_t> chunks) {
         const std::vector<detail::GroupKey> known = keys();
-        if (!plans.renew()) return merge_all();
+        const auto differing = plans.renew();
+        if (!differing) return merge_all();
+        add_near(*differing, chunks);
+        chunks = each_once(std::move(chunks));
         make_room();
         std::vector<std::size_t> with_lines;   // lines between two chunks are in one of them
         for (const std::size_t chunk : chunks) {
