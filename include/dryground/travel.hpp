@@ -155,6 +155,13 @@ public:
     [[nodiscard]] InTheWay in_the_way(MapId map, ObjectId object) const;
     [[nodiscard]] InTheWay in_the_way_of_fact(FactId fact) const;
 
+    // Follows changes of a map: afterwards everything is as `reach` would find it with the map as it is `now`, that of
+    // a `Play` or of an edited world. Its cells may differ from before, and which objects are gone; all else is the
+    // same. It is copied; what was returned by reference before is no longer valid. Throws std::invalid_argument if it
+    // has other layers or another size. Cost: comparing the cells, what the changed ones touch, and searching again;
+    // for movers that do not step from cell to cell that of reaching this map anew. Other maps are not merged again.
+    void update(MapId map, const Map& now);
+
     struct Parts;   // internal
 
 private:

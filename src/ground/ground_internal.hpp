@@ -94,6 +94,10 @@ struct Parts {
 // included. If it is open, since all that it needs holds, nothing of it blocks.
 [[nodiscard]] Parts parts_of(const World& world, const Map& map, const Layer& layer, const Placed& placed,
                              const Facts& facts);
+// Returns the box of all that changes with a tile on a cell of a layer, in steps from the cell's corner: around the
+// cell, and around what the tile adds to the ground or carves out of it, and what its layer's shrinking and growing
+// makes of it.
+[[nodiscard]] Bounds changed_by(const World& world, const Map& map, const Layer& layer, const Placed& placed);
 // Returns the parts of an object that shapes the ground: in steps of the map.
 [[nodiscard]] Parts parts_of(const Map& map, const Object& object);
 

@@ -127,6 +127,13 @@ Parts parts_of(const World& world, const Map& map, const Layer& layer, const Pla
     return result;
 }
 
+Bounds changed_by(const World& world, const Map& map, const Layer& layer, const Placed& placed) {
+    Bounds box = detail::moved(map.cell_box(0, 0), negated(map.corner(0, 0)));
+    if (placed.tile >= 0)
+        for (const Part& part : parts_of(world, map, layer, placed, {}).parts) box = detail::both(box, box_of(part));
+    return detail::grown(box, reshaping_reach(layer));
+}
+
 }   // namespace dryground::ground
 
 namespace dryground {

@@ -142,8 +142,9 @@ void Play::Parts::turn_to(Done wanted, MapId id) {
     }
     for (const auto& [key, tile] : others) {
         const DataCell cell = map().data_cell({key.column, key.row});
+        const Placed before = map().placed(map().layer(key.layer), cell.column, cell.row);
         live->set_tile(key.layer, cell, tile);
-        renew_solids_of(key.layer, cell);
+        renew_solids_of(key.layer, cell, before, tile);
     }
     bool renews = follows;
     for (const auto& [of, object] : gone_or_back)

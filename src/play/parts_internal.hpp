@@ -6,7 +6,7 @@
 #include <set>
 #include <string>
 
-#include "../travel/ways_internal.hpp"
+#include "../travel/renewed_ways_internal.hpp"
 #include "convex_internal.hpp"
 #include "dryground/play.hpp"
 #include "solids_internal.hpp"
@@ -58,12 +58,21 @@ struct Play::Parts {
     std::unique_ptr<play::Solids> solids;   // refers to the live map and to the facts
     detail::BoxIndex objects;               // of the live map: around area and position
 
-    // The ways of movers on the present map, made when somebody asks: any number may ask at once.
+    // The ways of movers on the present map, made when somebody asks: any number may ask at once. They follow edits
+    // when somebody asks again.
+    struct AskedWays {
+        std::unique_ptr<travel::Ways> ways;
+        std::vector<Bounds> changed{};   // since then
+    };
     std::mutex ways_asked;
-    std::map<MoverId, std::unique_ptr<travel::Ways>> ways;
+    std::map<MoverId, AskedWays> ways;
     void forget_ways() {
         const std::lock_guard lock(ways_asked);
         ways.clear();
+    }
+    void change_ways(const Bounds& changed) {
+        const std::lock_guard lock(ways_asked);
+        for (auto& [mover, asked] : ways) asked.changed.push_back(changed);
     }
 
     [[nodiscard]] const Map& map() const { return *now; }
@@ -79,8 +88,9 @@ struct Play::Parts {
         forget_ways();
         solids = std::make_unique<play::Solids>(world, map(), done.facts);
     }
-    void renew_solids_of(LayerId layer, DataCell cell) {   // whose tile differs
-        forget_ways();
+    void renew_solids_of(LayerId layer, DataCell cell, const Placed& before,
+                         const Placed& after) {   // the tile of a cell
+        change_ways(travel::changed_box(world, map(), layer, cell, before, after));
         solids->renew(layer, cell.column, cell.row);
     }
     // Returns the chunks whose ground changes with the facts.

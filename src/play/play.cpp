@@ -165,7 +165,7 @@ EditResult Play::set_tile(LayerId layer, Cell cell, const Placed& tile) {
     change.before = tile_at(layer, cell), change.after = wanted;
     if (change.before == wanted) return {};
     EditResult changed{{change}, parts_->live->set_tile(layer, at, wanted)};
-    parts_->renew_solids_of(layer, at);
+    parts_->renew_solids_of(layer, at, change.before, wanted);
     parts_->note(change);
     return changed;
 }

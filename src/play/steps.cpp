@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <stdexcept>
+#include <utility>
 
 #include "parts_internal.hpp"
 
@@ -106,8 +107,12 @@ std::optional<Route> Play::route(MoverId mover_id, PointPx from, PointPx to, Sto
     static const std::vector<travel::Target> none;
     (void)play::mover_of(world(), mover_id);
     const std::lock_guard lock(parts_->ways_asked);
-    std::unique_ptr<travel::Ways>& ways = parts_->ways[mover_id];
-    if (!ways) ways = travel::ways_of({world(), map(), mover_id, parts_->done.facts, none, nullptr, {}});
+    auto& [ways, changed] = parts_->ways[mover_id];
+    const travel::WaysOf of{world(), map(), mover_id, parts_->done.facts, none, nullptr, {}};
+    if (!ways)
+        ways = travel::ways_of(of);
+    else
+        travel::renew(ways, of, std::exchange(changed, {}));
     return travel::way_between(*ways, mover_id, {map_id(), storey, from}, {map_id(), storey, to});
 }
 

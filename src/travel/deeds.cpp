@@ -16,6 +16,14 @@ namespace {
 
 constexpr std::int32_t hair = steps_per_px;   // as near as a px is touching, of points and of what is solid
 
+// Returns whether a tile does something by itself.
+bool acts(const World& world, const Layer& layer, const Placed& placed) {
+    const Tile& tile = world.tile(placed);
+    return (tile.leads != StoreyId::none && tile.leads != layer.storey) || !tile.gives.empty() ||
+           std::any_of(tile.reacts.begin(), tile.reacts.end(),
+                       [](const Reaction& reaction) { return !reaction.gives.empty(); });
+}
+
 class DeedFinder {
 public:
     DeedFinder(const World& world, const Map& map, MoverId mover)
@@ -133,18 +141,13 @@ private:
 
     void add_tiles(LayerId number) {
         const Layer& layer = map_.layer(number);
-        std::vector<char> acts;
-        for (const Placed& placed : map_.palette) acts.push_back(placed.tile >= 0 && acts_of(layer, placed) ? 1 : 0);
-        if (std::find(acts.begin(), acts.end(), 1) == acts.end()) return;
+        std::vector<char> acting;
+        for (const Placed& placed : map_.palette)
+            acting.push_back(placed.tile >= 0 && acts(world_, layer, placed) ? 1 : 0);
+        if (std::find(acting.begin(), acting.end(), 1) == acting.end()) return;
         for (int r = 0; r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c)
-                if (acts[map_.number(layer, c, r)] != 0) add_tile(number, c, r);
-    }
-    [[nodiscard]] bool acts_of(const Layer& layer, const Placed& placed) const {
-        const Tile& tile = world_.tile(placed);
-        return (tile.leads != StoreyId::none && tile.leads != layer.storey) || !tile.gives.empty() ||
-               std::any_of(tile.reacts.begin(), tile.reacts.end(),
-                           [](const Reaction& reaction) { return !reaction.gives.empty(); });
+                if (acting[map_.number(layer, c, r)] != 0) add_tile(number, c, r);
     }
     void add_tile(LayerId number, int column, int row) {
         const Layer& layer = map_.layer(number);
@@ -215,6 +218,10 @@ private:
 };
 
 }   // namespace
+
+bool does_something(const World& world, const Layer& layer, const Placed& placed) {
+    return acts(world, layer, placed) || (layer.reaction.has_value() && !layer.reaction->gives.empty());
+}
 
 Deeds deeds_of(const World& world, const Map& map, MoverId mover) { return DeedFinder(world, map, mover).find(); }
 

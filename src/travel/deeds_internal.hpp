@@ -23,6 +23,8 @@ struct Deeds {
     std::vector<Target> targets;
 };
 [[nodiscard]] Deeds deeds_of(const World& world, const Map& map, MoverId mover);
+// Returns whether a tile in a layer is or may be part of a deed.
+[[nodiscard]] bool does_something(const World& world, const Layer& layer, const Placed& placed);
 
 // Returns whether the mover, or the map's start, sets it off. What is to be defeated has to be touched, with whatever
 // the game has for it.

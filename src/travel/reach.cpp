@@ -23,6 +23,16 @@ void need_id(bool holds, std::string_view what, int id) {
 
 }   // namespace
 
+void Reach::Parts::search() {
+    forget();
+    find_start();
+    if (start) found = travel::find_surely(stages, *start, options.given, options.states);
+    find_goals();
+    if (!start) return;
+    find_holes();
+    find_dead_ends();
+}
+
 void Reach::Parts::find_start() {
     start = options.from;
     if (!start && world.start().map != MapId::none && world.start().object != ObjectId::none) {
@@ -330,6 +340,11 @@ InTheWay Reach::in_the_way_of_fact(FactId fact) const {
     return gained(fact) == Reached::yes ? InTheWay{} : parts_->why_no_fact(fact);
 }
 
+void Reach::update(MapId map, const Map& now) {
+    need_id(map != MapId::none && index(map) < parts_->world.maps().size(), "map", static_cast<int>(map));
+    if (parts_->stages.follow(map, now)) parts_->search();
+}
+
 Reach reach(const World& world, const ReachOptions& options) {
     need_id(static_cast<int>(options.mover) < static_cast<int>(world.movers().size()), "mover",
             static_cast<int>(options.mover));
@@ -337,13 +352,7 @@ Reach reach(const World& world, const ReachOptions& options) {
         need_id(options.from->map != MapId::none && index(options.from->map) < world.maps().size(), "map",
                 static_cast<int>(options.from->map));
     auto parts = std::make_unique<Reach::Parts>(world, options);
-    parts->find_start();
-    if (parts->start) parts->found = travel::find_surely(parts->stages, *parts->start, options.given, options.states);
-    parts->find_goals();
-    if (parts->start) {
-        parts->find_holes();
-        parts->find_dead_ends();
-    }
+    parts->search();
     return Reach(std::move(parts));
 }
 

@@ -19,6 +19,9 @@ struct Reach::Parts {
     std::vector<GoalReached> goals;
     std::vector<Spot> dead_ends, bottomless;
 
+    // Finds everything on the maps as they are by now.
+    void search();
+    void forget();
     void find_start();
     void find_goals();
     void find_holes();

@@ -277,6 +277,10 @@ private:
 
 Reach::Parts::Parts(const World& of, const ReachOptions& asked) : world(of), options(asked), stages(of, asked.mover) {}
 Reach::Parts::~Parts() = default;
+void Reach::Parts::forget() {
+    found = {}, goals.clear(), dead_ends.clear(), bottomless.clear();
+    maybe_.reset(), places_.reset(), reasons_.reset();
+}
 
 Reach::Parts::Reasons& Reach::Parts::reasons() const {
     if (!reasons_) reasons_ = std::make_unique<Reasons>(*this);

@@ -129,7 +129,7 @@ bool RouteMaker::follow(const Sweep& sweep, std::size_t node) {
         const Deed& deed = stages_.deeds(from.map).deeds[static_cast<std::size_t>(hop->touch->target)];
         RouteStep link = step(deed.link != nullptr ? Going::link : Going::stairs, {});
         link.object = deed.object, link.layer = deed.layer;
-        const Map& map = stages_.world().map(from.map);
+        const Map& map = stages_.map(from.map);
         link.cell = map.cell(deed.cell);
         link.fires = deed.fires, link.needs = deed.needs;
         if (deed.link != nullptr) {
@@ -155,7 +155,7 @@ bool RouteMaker::go_to(const Done& what, bool sets_it_off) {
     if (contact->touch != nullptr) touch_nearest(now.nodes[contact->node], *contact->touch);
     RouteStep does = step(Going::does, {});
     does.carrier = route_.back().carrier;
-    const Map& map = stages_.world().map(what.map);
+    const Map& map = stages_.map(what.map);
     does.object = deed.object, does.layer = deed.layer, does.fires = deed.fires, does.needs = deed.needs;
     does.cell = map.cell(deed.cell);
     does.gained = gains_of(stages_, what, held_);

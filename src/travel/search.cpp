@@ -101,7 +101,7 @@ private:
     }
     void add_contact(Stage& stage, std::size_t node, const Touched& touch) {
         const Deed& deed = stage.deeds->deeds[static_cast<std::size_t>(touch.target)];
-        const Map& map = stages_.world().map(stage.map);
+        const Map& map = stages_.map(stage.map);
         if (!is_there(map, deed, held_)) return;
         const Done what{stage.map, touch.target};
         if (deed.fires != Fires::start && known_.insert(what).second) sweep_.contacts.push_back({what, node, &touch});

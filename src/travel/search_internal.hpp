@@ -27,6 +27,11 @@ public:
     Stages(const World& world, MoverId mover);
 
     [[nodiscard]] const World& world() const { return world_; }
+    // Returns a map as it is by now.
+    [[nodiscard]] const Map& map(MapId map) const;
+    // Follows a map whose cells, or objects that are gone, differ; everything else is the same. Returns whether
+    // anything differs. Throws std::invalid_argument if it is another map.
+    bool follow(MapId map, const Map& now);
     // Returns the mover that moves on a map: the requested one, or the map's player; MoverId::none if neither exists.
     [[nodiscard]] MoverId mover_on(MapId map) const;
     [[nodiscard]] Stage& on(MapId map, const Facts& held);
@@ -44,17 +49,19 @@ public:
     [[nodiscard]] const std::vector<char>& closing() const { return closing_; }
 
 private:
-    void find_closing();
+    void find_closing(MapId map);
     [[nodiscard]] Facts shaping(MapId map, const Facts& held);
 
     const World& world_;
     MoverId mover_;
+    std::map<MapId, Map> changed_;   // maps that differ from the world's
     std::map<MapId, Deeds> deeds_;
     std::map<MapId, Facts> ground_facts_;
     std::map<std::pair<MapId, Facts>, Stage> stages_, loosest_;
     std::map<MapId, std::vector<Map>>
-        turned_;                  // by map: without its tiles that turn, then as they turn; none: none does
-    std::vector<char> closing_;   // by fact
+        turned_;   // by map: without its tiles that turn, then as they turn; none: none does
+    std::vector<std::vector<char>> closing_on_;   // by map and fact
+    std::vector<char> closing_;                   // by fact
 };
 
 // Something that was done, or is reached.

@@ -154,8 +154,9 @@ void SideGround::add_moving(const WaysOf& of) {
 
 void SideGround::add_stops(std::size_t solid, const SideLevel& storey, const Mover& mover) {
     const std::vector<MovingSolid::Stop>& stops = solids[solid].stops;
-    std::optional<Bounds> no_stands;   // before the first stop with any
-    SideLevel* jumps_at = nullptr;     // the last stop that one jumps from
+    Bounds no_stands{};              // around stops before the first one with stands,
+    bool any_without = false;        // if there are any
+    SideLevel* jumps_at = nullptr;   // the last stop that one jumps from
     std::size_t jumps_again_at = 0;
     for (std::size_t stop = 0; stop < stops.size(); ++stop) {
         const std::vector<Group> there = moved(solids[solid].groups, stops[stop].by);
@@ -168,13 +169,14 @@ void SideGround::add_stops(std::size_t solid, const SideLevel& storey, const Mov
         SideLevel& made = levels.back();
         const Bounds box = detail::box_around(made.swept);
         if (!made.edges.empty() && (stop >= jumps_again_at || stops[stop].is_of_path)) {
-            made.jumps_from = no_stands ? detail::both(*no_stands, box) : box;
-            no_stands.reset();
+            made.jumps_from = any_without ? detail::both(no_stands, box) : box;
+            any_without = false;
             jumps_at = &made, jumps_again_at = stop + stops_a_jump;
         } else if (jumps_at != nullptr) {
             jumps_at->jumps_from = detail::both(*jumps_at->jumps_from, box);
         } else {
-            no_stands = no_stands ? detail::both(*no_stands, box) : box;
+            no_stands = any_without ? detail::both(no_stands, box) : box;
+            any_without = true;
         }
     }
 }

@@ -7,6 +7,7 @@
 
 #include "../ground/ground_internal.hpp"
 #include "closing_internal.hpp"
+#include "renewed_ways_internal.hpp"
 #include "search_internal.hpp"
 
 namespace dryground::travel {
@@ -55,7 +56,15 @@ std::vector<Map> turned_maps(const World& world, const Map& map) {
 
 }   // namespace
 
-Stages::Stages(const World& world, MoverId mover) : world_(world), mover_(mover) { find_closing(); }
+Stages::Stages(const World& world, MoverId mover)
+    : world_(world), mover_(mover), closing_on_(world.maps().size()), closing_(world.facts().size()) {
+    for (const MapId map : ids<MapId>(world_.maps())) find_closing(map);
+}
+
+const Map& Stages::map(MapId map) const {
+    const auto changed = changed_.find(map);
+    return changed == changed_.end() ? world_.map(map) : changed->second;
+}
 
 MoverId Stages::mover_on(MapId map) const {
     const Map& of = world_.map(map);
@@ -67,20 +76,20 @@ MoverId Stages::mover_on(MapId map) const {
 
 const Deeds& Stages::deeds(MapId map) {
     const auto [known, is_new] = deeds_.try_emplace(map);
-    if (is_new) known->second = deeds_of(world_, world_.map(map), mover_on(map));
+    if (is_new) known->second = deeds_of(world_, this->map(map), mover_on(map));
     return known->second;
 }
 
 Facts Stages::shaping(MapId map, const Facts& held) {
     const auto [all, is_new_map] = ground_facts_.try_emplace(map);
-    if (is_new_map) all->second = facts_of_ground(world_, world_.map(map));
+    if (is_new_map) all->second = facts_of_ground(world_, this->map(map));
     Facts facts;
     std::set_intersection(held.begin(), held.end(), all->second.begin(), all->second.end(), std::back_inserter(facts));
     return facts;
 }
 
 Stage& Stages::loosest(MapId map, const Facts& held) {
-    const Map& of = world_.map(map);
+    const Map& of = this->map(map);
     const auto [turned, is_new_map] = turned_.try_emplace(map);
     if (is_new_map) turned->second = turned_maps(world_, of);
     if (turned->second.empty()) return on(map, held);
@@ -96,7 +105,7 @@ Stage& Stages::loosest(MapId map, const Facts& held) {
 }
 
 Stage& Stages::on(MapId map, const Facts& held) {
-    const Map& of = world_.map(map);
+    const Map& of = this->map(map);
     const Facts facts = shaping(map, held);
     const auto [known, is_new] = stages_.try_emplace({map, facts});
     Stage& stage = known->second;
@@ -109,19 +118,66 @@ Stage& Stages::on(MapId map, const Facts& held) {
 Stage Stages::with(MapId map, const Facts& held, const Mover& like) {
     const Stage& known = on(map, held);
     Stage stage{map, known.mover, known.facts, known.deeds, nullptr};
-    const Map& of = world_.map(map);
-    stage.ways = ways_of({world_, of, stage.mover, stage.facts, stage.deeds->targets, &like, {}});
+    stage.ways = ways_of({world_, this->map(map), stage.mover, stage.facts, stage.deeds->targets, &like, {}});
     return stage;
 }
 
-void Stages::find_closing() {
-    closing_.resize(world_.facts().size());
-    for (const MapId map : ids<MapId>(world_.maps()))
-        if (const MoverId mover = mover_on(map); mover != MoverId::none)
-            add_closing_facts(world_, world_.map(map), mover, has_turning_tiles(world_, world_.map(map)), closing_);
+void Stages::find_closing(MapId map) {
+    std::vector<char>& closing = closing_on_[index(map)];
+    closing.assign(world_.facts().size(), 0);
+    const Map& of = this->map(map);
+    if (const MoverId mover = mover_on(map); mover != MoverId::none)
+        add_closing_facts(world_, of, mover, has_turning_tiles(world_, of), closing);
+    for (std::size_t fact = 0; fact < closing.size(); ++fact)
+        closing_[fact] = std::any_of(closing_on_.begin(), closing_on_.end(),
+                                     [&](const std::vector<char>& on) { return fact < on.size() && on[fact] != 0; })
+                             ? 1
+                             : 0;
 }
 
-bool Stages::only_opens(MapId map) { return !may_close(map, facts_of_ground(world_, world_.map(map))); }
+bool Stages::only_opens(MapId map) { return !may_close(map, facts_of_ground(world_, this->map(map))); }
+
+bool Stages::follow(MapId id, const Map& now) {
+    const Map& before = this->map(id);
+    const std::vector<ChangedCell> cells = changed_cells(before, now);
+    bool others_gone = false, others_do = false;
+    for (std::size_t o = 0; o < now.objects.size(); ++o)
+        others_gone = others_gone || before.objects[o].removed != now.objects[o].removed;
+    if (cells.empty() && !others_gone) return false;
+    std::vector<Bounds> boxes;
+    for (const ChangedCell& changed : cells) {
+        boxes.push_back(changed_box(world_, before, changed.layer, changed.cell, changed.before, changed.now));
+        for (const Placed& placed : {changed.before, changed.now})
+            others_do = others_do || (placed.tile >= 0 && does_something(world_, before.layer(changed.layer), placed));
+    }
+    const bool turned_before = has_turning_tiles(world_, before);
+    const auto [known_map, is_first] = changed_.try_emplace(id, now);
+    Map& own = known_map->second;
+    if (!is_first) {   // objects stay where they are: deeds refer to their links
+        own.palette = now.palette;
+        for (std::size_t l = 0; l < own.layers.size(); ++l)
+            own.layers[l].cells = now.layers[l].cells, own.layers[l].counts = now.layers[l].counts;
+        for (std::size_t o = 0; o < own.objects.size(); ++o) own.objects[o].removed = now.objects[o].removed;
+    }
+    // What knows the map by its cells follows, if its facts are the same; the rest is made again when it is asked for.
+    if (const auto known = ground_facts_.find(id); known != ground_facts_.end()) {
+        Facts facts = facts_of_ground(world_, own);
+        others_gone = others_gone || facts != known->second;
+        known->second = std::move(facts);
+    }
+    if (turned_before || has_turning_tiles(world_, own)) others_gone = true;
+    turned_.erase(id);
+    std::erase_if(loosest_, [&](const auto& stage) { return stage.first.first == id; });
+    if (others_gone) std::erase_if(stages_, [&](const auto& stage) { return stage.first.first == id; });
+    if (others_do || others_gone)
+        if (const auto known = deeds_.find(id); known != deeds_.end())
+            known->second = deeds_of(world_, own, mover_on(id));
+    for (auto& [key, stage] : stages_)
+        if (key.first == id)
+            renew(stage.ways, {world_, own, stage.mover, stage.facts, stage.deeds->targets, nullptr, {}}, boxes);
+    if (!world_.facts().empty()) find_closing(id);
+    return true;
+}
 
 bool Stages::may_close(MapId map, const Facts& facts) {
     const Facts own = shaping(map, facts);

@@ -30,18 +30,19 @@ std::int64_t floor_of(std::int64_t a, std::int64_t b) { return a / b - (a % b < 
 
 class Standing {
 public:
-    Standing(const Map& map, const Ring& body)
+    Standing(const Map& map, const detail::Block& block, const Ring& body)
         : map_(map),
+          block_(block),
           body_(body),
           body_box_(detail::box_around(body)),
           is_box_(body.size() == 4 && twice_area(body) == twice_area(box_ring(body_box_.least, body_box_.most))),
-          over_(static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows)),
+          over_(static_cast<std::size_t>(block.columns) * static_cast<std::size_t>(block.rows)),
           inside_(over_.size()) {
         std::int64_t x = 0, y = 0;
         for (const Point p : body) x += p.x, y += p.y;
         const auto corners = static_cast<std::int64_t>(body.size());
         const Point in_body{static_cast<std::int32_t>(x / corners), static_cast<std::int32_t>(y / corners)};
-        first_ = moved(middle_of(map, 0, 0), in_body);
+        first_ = moved(middle_of(map, block.column, block.row), in_body);
         along_ = between(middle_of(map, 0, 0), middle_of(map, 1, 0));
         across_ = between(middle_of(map, 0, 0), middle_of(map, 0, 1));
         apart_ = cross_of(along_, across_);
@@ -53,7 +54,7 @@ public:
             mark_near(a, b);
             turn_rows(a, b, turns);
         });
-        for (int r = 0; r < map_.rows; ++r) {
+        for (int r = 0; r < block_.rows; ++r) {
             char in = 0;
             for (std::size_t i = index(0, r), end = index(0, r + 1); i < end; ++i) {
                 in = static_cast<char>(in ^ turns[i]);
@@ -68,8 +69,8 @@ public:
     }
 
 private:
-    [[nodiscard]] std::size_t index(int column, int row) const {
-        return static_cast<std::size_t>(row) * static_cast<std::size_t>(map_.columns) +
+    [[nodiscard]] std::size_t index(int column, int row) const {   // in the block
+        return static_cast<std::size_t>(row) * static_cast<std::size_t>(block_.columns) +
                static_cast<std::size_t>(column);
     }
 
@@ -88,10 +89,12 @@ private:
             const Bounds from{{box.least.x - body_box_.most.x, box.least.y - body_box_.most.y},
                               {box.most.x - body_box_.least.x, box.most.y - body_box_.least.y}};
             const auto [c0, r0, c1, r1] = map_.cells_near(from);
-            for (int r = r0; r <= r1; ++r)
-                for (int c = c0; c <= c1; ++c)
+            const int last_row = std::min(r1, block_.row + block_.rows - 1),
+                      last_column = std::min(c1, block_.column + block_.columns - 1);
+            for (int r = std::max(r0, block_.row); r <= last_row; ++r)
+                for (int c = std::max(c0, block_.column); c <= last_column; ++c)
                     if (const Point p = middle_of(map_, c, r); detail::meet(from, {p, p}))
-                        mark(a, b, p, over_[index(c, r)]);
+                        mark(a, b, p, over_[index(c - block_.column, r - block_.row)]);
         }
     }
     void mark(Point a, Point b, Point p, std::uint8_t& over) const {
@@ -119,7 +122,7 @@ private:
         if (at_a == at_b) return;   // along the row
         const std::int64_t least = std::min(at_a, at_b), most = std::max(at_a, at_b);
         const std::int64_t begin = std::max<std::int64_t>(0, -floor_of(-least, apart_)),
-                           end = std::min<std::int64_t>(map_.rows, -floor_of(-most, apart_));
+                           end = std::min<std::int64_t>(block_.rows, -floor_of(-most, apart_));
         const Point edge = between(a, b);
         const std::int64_t by_column = cross_of(edge, along_);
         for (std::int64_t r = begin; r < end; ++r) {
@@ -127,12 +130,13 @@ private:
                               static_cast<std::int32_t>(first_.y + r * across_.y)};
             const std::int64_t beyond = -cross_of(edge, between(a, start));
             const std::int64_t column = by_column > 0 ? floor_of(beyond, by_column) : floor_of(-beyond, -by_column);
-            if (const std::int64_t c = std::max<std::int64_t>(0, column + 1); c < map_.columns)
+            if (const std::int64_t c = std::max<std::int64_t>(0, column + 1); c < block_.columns)
                 turns[index(static_cast<int>(c), static_cast<int>(r))] ^= 1;
         }
     }
 
     const Map& map_;
+    detail::Block block_;
     const Ring& body_;
     Bounds body_box_;
     bool is_box_;
@@ -149,8 +153,9 @@ Point middle_of(const Map& map, int column, int row) {
     return {box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
 }
 
-std::vector<char> standing_cells(const Map& map, std::span<const Regions* const> grounds, const Ring& body) {
-    Standing standing(map, body);
+std::vector<char> standing_cells(const Map& map, const detail::Block& block, std::span<const Regions* const> grounds,
+                                 const Ring& body) {
+    Standing standing(map, block, body);
     for (const Regions* const ground : grounds) standing.add(*ground);
     return std::move(standing).free();
 }

@@ -49,6 +49,8 @@ struct MayBe {
     void touch(int target) { targets[static_cast<std::size_t>(target)] = 1; }
 };
 
+struct WaysOf;
+
 class Ways {
 public:
     Ways() = default;
@@ -56,6 +58,9 @@ public:
     Ways& operator=(const Ways&) = delete;
     virtual ~Ways() = default;
 
+    // Follows a change of the map, in these boxes; places get other numbers. Returns false if it cannot: then they are
+    // to be made anew. `of` is what they were made of, with the map as it is now.
+    [[nodiscard]] virtual bool follow(const WaysOf&, const std::vector<Bounds>&) { return false; }
     // Returns how many places are known; `place_at` may add more.
     [[nodiscard]] virtual int places() const = 0;
     // Returns the place of a body that is put there: -1 if a body cannot be there.

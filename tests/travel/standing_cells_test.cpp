@@ -44,7 +44,7 @@ TEST_CASE("a body stands in a cell where nothing is in the way of it there", "[t
                 }
             Ring body = random_body(dice, map);
             if (twice_area(body) < 0) std::reverse(body.begin(), body.end());
-            const std::vector<char> found = travel::standing_cells(map, grounds, body);
+            const std::vector<char> found = travel::standing_cells(map, {0, 0, map.columns, map.rows}, grounds, body);
             const travel::Obstacles obstacles(all, body);
             REQUIRE(found.size() == static_cast<std::size_t>(map.columns) * static_cast<std::size_t>(map.rows));
             for (int r = 0; r < map.rows; ++r)

@@ -40,7 +40,7 @@ public:
         return result();
     }
     std::vector<std::size_t> run(const Layer& layer, const Placed& placed, int column, int row) {
-        add(detail::moved(changing_of(layer, placed).box, map_.corner(column, row)));
+        add(detail::moved(ground::changed_by(world_, map_, layer, placed), map_.corner(column, row)));
         return result();
     }
 
@@ -65,37 +65,33 @@ private:
     // Adds the cells with tiles that follow what changes.
     template <class Test>
     void add_cells(const Layer& layer, Test follows) {
-        std::vector<std::optional<Changing>> changing(map_.palette.size());   // of the numbers that follow
+        struct Changed {   // from the cell's corner
+            Bounds box;
+            bool keeps_to_cell;
+        };
+        std::vector<std::optional<Changed>> changed(map_.palette.size());   // by the numbers that follow
         bool any = false;
-        for (std::size_t n = 1; n < std::min(layer.counts.size(), changing.size()); ++n) {
+        for (std::size_t n = 1; n < std::min(layer.counts.size(), changed.size()); ++n) {
             if (layer.counts[n] == 0) continue;
             if (!follows(world_.tile(map_.palette[n]))) continue;
-            changing[n] = changing_of(layer, map_.palette[n]);
+            changed[n] = {ground::changed_by(world_, map_, layer, map_.palette[n]),
+                          keeps_to_cell(layer, map_.palette[n])};
             any = true;
         }
         for (int r = 0; any && r < map_.rows; ++r)
             for (int c = 0; c < map_.columns; ++c) {
-                const std::optional<Changing>& of_cell = changing[map_.number(layer, c, r)];
+                const std::optional<Changed>& of_cell = changed[map_.number(layer, c, r)];
                 if (!of_cell) continue;
                 found_[layout_.chunk_of(c, r)] = true;
                 if (!of_cell->keeps_to_cell) add(detail::moved(of_cell->box, map_.corner(c, r)));
             }
     }
-    // Where the ground changes with a tile, relative to its cell's corner.
-    struct Changing {
-        Bounds box;   // around its cell and all that it puts on the ground
-        bool keeps_to_cell;
-    };
-    [[nodiscard]] Changing changing_of(const Layer& layer, const Placed& placed) const {
-        const std::int32_t reshaped = ground::reshaping_reach(layer);
-        Changing changing{own_box_, reshaped == 0};
-        for (const ground::Part& part : ground::parts_of(world_, map_, layer, placed, {}).parts) {
-            changing.box = both(changing.box, ground::box_of(part));
-            const bool keeps = part.line.empty() && ground::keeps_to_cell(map_, part.area);
-            changing.keeps_to_cell = changing.keeps_to_cell && keeps;
-        }
-        changing.box = grown(changing.box, reshaped);
-        return changing;
+    [[nodiscard]] bool keeps_to_cell(const Layer& layer, const Placed& placed) const {
+        if (ground::reshaping_reach(layer) != 0) return false;
+        const std::vector<ground::Part> parts = ground::parts_of(world_, map_, layer, placed, {}).parts;
+        return std::all_of(parts.begin(), parts.end(), [&](const ground::Part& part) {
+            return part.line.empty() && ground::keeps_to_cell(map_, part.area);
+        });
     }
 
     void add_object(const Object& object) {
@@ -109,7 +105,6 @@ private:
     const Map& map_;
     const Facts before_, after_;
     std::vector<bool> found_;
-    const Bounds own_box_ = detail::moved(map_.cell_box(0, 0), {-map_.corner(0, 0).x, -map_.corner(0, 0).y});
 };
 
 }   // namespace
