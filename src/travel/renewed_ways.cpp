@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <map>
 #include <stdexcept>
 #include <utility>
@@ -67,21 +68,20 @@ Bounds changed_box(const World& world, const Map& map, LayerId layer, DataCell c
 
 std::vector<ChangedCell> changed_cells(const Map& before, const Map& now) {
     need_the_same(before, now);
+    const auto [a, b] =
+        std::mismatch(before.palette.begin(), before.palette.end(), now.palette.begin(), now.palette.end());
+    const bool numbers_agree = a == before.palette.end() || b == now.palette.end();   // what is equal is the same tile
+    const auto columns = static_cast<std::ptrdiff_t>(now.columns);
     std::vector<ChangedCell> changed;
-    std::map<std::pair<std::uint32_t, std::uint32_t>, bool> same;   // numbers of both palettes
     for (const LayerId id : ids<LayerId>(now.layers)) {
-        const std::vector<std::uint32_t>&was = before.layer(id).cells, &is = now.layer(id).cells;
-        std::pair<std::uint32_t, std::uint32_t> last{0, 0};   // the first is empty in both: these are the same
-        for (std::size_t i = 0; i < is.size(); ++i) {
-            const std::pair numbers{was[i], is[i]};
-            if (numbers == last) continue;
-            const Placed &old_tile = before.palette[numbers.first], &new_tile = now.palette[numbers.second];
-            if (same.try_emplace(numbers, old_tile == new_tile).first->second) {
-                last = numbers;
-                continue;
-            }
-            const auto columns = static_cast<std::size_t>(now.columns);
-            changed.push_back({id, {static_cast<int>(i % columns), static_cast<int>(i / columns)}, old_tile, new_tile});
+        const Layer &was = before.layer(id), &is = now.layer(id);
+        for (int r = 0; !is.holds_objects && r < now.rows; ++r) {
+            const auto old_row = was.cells.begin() + r * columns, new_row = is.cells.begin() + r * columns;
+            if (numbers_agree && std::equal(old_row, old_row + columns, new_row)) continue;
+            for (int c = 0; c < now.columns; ++c)
+                if (const Placed& old_tile = before.placed(was, c, r), &new_tile = now.placed(is, c, r);
+                    old_tile != new_tile)
+                    changed.push_back({id, {c, r}, old_tile, new_tile});
         }
     }
     return changed;
