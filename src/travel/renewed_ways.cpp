@@ -87,10 +87,10 @@ std::vector<ChangedCell> changed_cells(const Map& before, const Map& now) {
     return changed;
 }
 
-void renew(std::unique_ptr<Ways>& ways, const WaysOf& of, const std::vector<Bounds>& changed) {
+void renew(std::unique_ptr<Ways>& ways, const WaysOf& of, const std::vector<Bounds>& changed, bool other_targets) {
     if (changed.empty()) return;
     const std::vector<Bounds> boxes = gathered(of.map, changed);
-    if (is_much(of.map, boxes) || !ways->follow(of, boxes)) ways = ways_of(of);
+    if (is_much(of.map, boxes) || !ways->follow(of, boxes, other_targets)) ways = ways_of(of);
 }
 
 }   // namespace dryground::travel

@@ -23,6 +23,8 @@ struct ChangedCell {
 [[nodiscard]] std::vector<ChangedCell> changed_cells(const Map& before, const Map& now);
 
 // Has ways follow changes inside boxes, or makes them anew where they cannot, or where much has changed.
-void renew(std::unique_ptr<Ways>& ways, const WaysOf& of, const std::vector<Bounds>& changed);
+// `other_targets`: their targets differ as well.
+void renew(std::unique_ptr<Ways>& ways, const WaysOf& of, const std::vector<Bounds>& changed,
+           bool other_targets = false);
 
 }   // namespace dryground::travel

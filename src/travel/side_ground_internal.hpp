@@ -144,6 +144,9 @@ struct SideWaysOn {
     // Through the air, by the most generous reading: places and targets, each once.
     std::vector<int> perhaps_to, perhaps_touched;
     std::vector<int> perhaps_with_solid;   // levels on which a moving solid is touched
+    std::optional<Bounds> looked_at{};     // around all that decided about it: the place, and where it gets from there
+
+    void look_at(const Bounds& box) { looked_at = looked_at ? detail::both(*looked_at, box) : box; }
 
     // Goes once to each place in each way of moving.
     void add(Move move);

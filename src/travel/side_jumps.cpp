@@ -22,6 +22,7 @@ constexpr std::int32_t highest_strip = 8 * steps_per_px;   // of cells that are 
 // Places and targets that may be reached from an edge, without the stand that it belongs to; each once.
 struct Perhaps {
     std::vector<int> places, targets, with_solid;
+    std::vector<Bounds> looked_at{};
 };
 void add_once(std::vector<int>& to, int id) {
     if (std::find(to.begin(), to.end(), id) == to.end()) to.push_back(id);
@@ -32,6 +33,7 @@ void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Po
     const SideLevel& own = ground.levels[ground.places[static_cast<std::size_t>(place)].level];
     for (const Moment& moment : maybe_air(level.obstacles, ground.flight, a, b, jumps, ground.map.most().y)) {
         const Bounds box = box_of(moment);
+        found.looked_at.push_back(box);
         level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
             const auto [c, d] = ground.ends(edge);
             if (edge.stand == place || !may_land_on(moment, c, d)) return;
@@ -99,6 +101,7 @@ void add_jumps_into(const SideGround& ground, const SideLevel& level, const Sure
             if (!way) return;
             if (std::optional<Ring> plain = jump_free(ground, level, way->front(), way->back())) way = std::move(plain);
             Fall falls = fall_from(ground, level, way->back());
+            known.look_at(detail::box_around(falls.way));
             if (falls.stand < 0) return;
             way->insert(way->end(), falls.way.begin() + 1, falls.way.end());
             known.moves.push_back({falls.stand, Going::jumps, *way});
@@ -234,6 +237,7 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
         for (const int to : more.places) add_once(all.places, to);
         for (const int target : more.targets) add_once(all.targets, target);
         for (const int number : more.with_solid) add_once(all.with_solid, number);
+        for (const Bounds& box : more.looked_at) known.look_at(box);
         return more;
     };
     for (const Start& start : starts_of(of, level, place)) {

@@ -67,6 +67,7 @@ void add_holds(const SideGround& ground, const SideLevel& level, const Ring& way
 
 void add_fall(const SideGround& ground, const SideLevel& level, Point p, SideWaysOn& known) {
     Fall falls = fall_from(ground, level, p);
+    known.look_at(detail::box_around(falls.way));
     // Beside the map it has left it: the rule `leak` decides whether it may.
     const std::int32_t x = falls.way.back().x;
     if (falls.out && !level.has_solid() && x >= ground.map.least().x && x <= ground.map.most().x)
@@ -180,6 +181,7 @@ SideWaysOn side_ways_on(const SideGround& ground, int place) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
     SideWaysOn known;
+    if (!of.stand.points.empty()) known.look_at(detail::box_around(of.stand.points));
     add_without_jumps(ground, level, place, known);
     for (const SidePlace::Grip& grip : of.grips) known.add({grip.place, Going::climbs, {grip.here, grip.there}});
     add_through_air(ground, place, known);

@@ -174,7 +174,8 @@ bool Stages::follow(MapId id, const Map& now) {
             known->second = deeds_of(world_, own, mover_on(id));
     for (auto& [key, stage] : stages_)
         if (key.first == id)
-            renew(stage.ways, {world_, own, stage.mover, stage.facts, stage.deeds->targets, nullptr, {}}, boxes);
+            renew(stage.ways, {world_, own, stage.mover, stage.facts, stage.deeds->targets, nullptr, {}}, boxes,
+                  others_do);
     if (!world_.facts().empty()) find_closing(id);
     return true;
 }

@@ -31,7 +31,7 @@ public:
         }
         number(of.targets);
     }
-    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed) override {
+    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed, bool) override {
         map_ = &of.map;
         for (const Bounds& box : changed) {
             const StepCells::Near near = StepCells::near(of, box);

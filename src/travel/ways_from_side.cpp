@@ -7,6 +7,7 @@
 #include <map>
 #include <utility>
 
+#include "air_internal.hpp"
 #include "side_ground_internal.hpp"
 
 namespace dryground::travel {
@@ -30,33 +31,51 @@ std::size_t edge_of(const Ring& points, Point p) {
 
 class SideWays : public Ways {
 public:
-    explicit SideWays(const WaysOf& of) : ground_(of), known_(ground_.places.size()) {}
+    explicit SideWays(const WaysOf& of) : ground_(std::make_unique<SideGround>(of)), known_(ground_->places.size()) {}
 
-    [[nodiscard]] int places() const override { return static_cast<int>(ground_.places.size()); }
+    // Finds the stands anew, and keeps what leads on from those that lie away from the change. Moving solids and places
+    // to climb in have too many ways in.
+    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed, bool other_targets) override {
+        if (other_targets || !ground_->solids.empty() || ground_->climbing != nullptr) return false;
+        auto now = std::make_unique<SideGround>(of);
+        if (now->climbing != nullptr) return false;
+        std::vector<std::unique_ptr<SideWaysOn>> known(now->places.size());
+        const std::vector<int> numbers = numbers_in(*now);
+        const std::vector<Bounds> near = concerned(changed, of);
+        for (std::size_t place = 0; place < known_.size(); ++place)
+            if (known_[place] && numbers[place] >= 0 && lies_away(*known_[place], near) &&
+                renumber(*known_[place], numbers))
+                known[static_cast<std::size_t>(numbers[place])] = std::move(known_[place]);
+        ground_ = std::move(now), known_ = std::move(known);
+        in_air_.clear();
+        return true;
+    }
+
+    [[nodiscard]] int places() const override { return static_cast<int>(ground_->places.size()); }
     [[nodiscard]] Going going(int place) const override { return climb(place) < 0 ? Going::walks : Going::climbs; }
 
     [[nodiscard]] int find_place(StoreyId storey, Point p) const override {
-        const SideLevel* level = ground_.level(storey);
+        const SideLevel* level = ground_->level(storey);
         if (level == nullptr) return -1;
-        if (const int stand = ground_.stand_at(*level, p, false); stand >= 0) return stand;
-        if (const int climb = ground_.climb_at(storey, p); climb >= 0) return climb;
-        const std::vector<int> on_solids = ground_.stands_on_solids(*level, p);
+        if (const int stand = ground_->stand_at(*level, p, false); stand >= 0) return stand;
+        if (const int climb = ground_->climb_at(storey, p); climb >= 0) return climb;
+        const std::vector<int> on_solids = ground_->stands_on_solids(*level, p);
         return on_solids.empty() ? -1 : on_solids.front();
     }
     [[nodiscard]] std::vector<int> find_places(StoreyId storey, Point p) const override {
         std::vector<int> places = Ways::find_places(storey, p);
-        if (const SideLevel* level = ground_.level(storey); level != nullptr)
-            for (const int stand : ground_.stands_on_solids(*level, p))
+        if (const SideLevel* level = ground_->level(storey); level != nullptr)
+            for (const int stand : ground_->stands_on_solids(*level, p))
                 if (stand != places.front()) places.push_back(stand);
         return places;
     }
     [[nodiscard]] int place_at(StoreyId storey, Point p) override {
-        const SideLevel* level = ground_.level(storey);
+        const SideLevel* level = ground_->level(storey);
         if (level == nullptr || !level->obstacles.may_be(p)) return -1;
         if (const int place = find_place(storey, p); place >= 0) return place;
         const auto [known, is_new] = in_air_.try_emplace({storey, p.x, p.y}, places());
         if (is_new) {
-            ground_.places.push_back({{{p, p}}, level->number, true, -1, {}});
+            ground_->places.push_back({{{p, p}}, level->number, true, -1, {}});
             known_.emplace_back();
         }
         return known->second;
@@ -65,24 +84,24 @@ public:
     [[nodiscard]] const std::vector<Touched>& touched(int place) override { return on(place).touched; }
     [[nodiscard]] std::vector<Point> falls_out(int place) override { return on(place).falls_out; }
     [[nodiscard]] TravelPlace shape(int place) const override {
-        const SidePlace& of = ground_.places[static_cast<std::size_t>(place)];
-        if (of.climb >= 0) return ground_.climbing->shape(of.climb);
+        const SidePlace& of = ground_->places[static_cast<std::size_t>(place)];
+        if (of.climb >= 0) return ground_->climbing->shape(of.climb);
         TravelPlace shape;
-        shape.storey = ground_.levels[of.level].storey;
-        if (of.is_stood_on() && is_shown(ground_.levels[of.level]))
+        shape.storey = ground_->levels[of.level].storey;
+        if (of.is_stood_on() && is_shown(ground_->levels[of.level]))
             for (const Point p : of.stand.points) shape.line.push_back(px_of(p));
         return shape;
     }
     [[nodiscard]] Carrier carrier(int place) const override {
-        const SideLevel& level = ground_.levels[ground_.places[static_cast<std::size_t>(place)].level];
+        const SideLevel& level = ground_->levels[ground_->places[static_cast<std::size_t>(place)].level];
         if (!level.has_solid()) return {};
-        const MovingSolid& solid = ground_.solids[level.solid];
-        const Point by = solid.stops[level.stop].by, at = ground_.map.object(solid.object).position;
+        const MovingSolid& solid = ground_->solids[level.solid];
+        const Point by = solid.stops[level.stop].by, at = ground_->map.object(solid.object).position;
         return {solid.object, px_of(moved(at, by))};
     }
     [[nodiscard]] Ring way_within(int place, Point from, Point to) override {
-        if (climb(place) >= 0) return ground_.climbing->way_within(climb(place), from, to);
-        const Ring& points = ground_.stand(place).points;
+        if (climb(place) >= 0) return ground_->climbing->way_within(climb(place), from, to);
+        const Ring& points = ground_->stand(place).points;
         Ring way{from};
         const std::size_t a = edge_of(points, from), b = edge_of(points, to);
         if (a < b)
@@ -96,17 +115,17 @@ public:
     void add_may_be(int place, MayBe& may_be) override {
         for (const Move& move : moves(place)) may_be.add(move.to);
         for (const Touched& touch : touched(place)) may_be.touch(touch.target);
-        const SidePlace& of = ground_.places[static_cast<std::size_t>(place)];
-        const SideLevel& own = ground_.levels[of.level];
+        const SidePlace& of = ground_->places[static_cast<std::size_t>(place)];
+        const SideLevel& own = ground_->levels[of.level];
         const SideLevel& level = own.fixed();
         add_walks_between_stops(of, own, may_be);
-        if (!ground_.knows_jump) {   // it may jump anywhere
+        if (!ground_->knows_jump) {   // it may jump anywhere
             for (const SideLevel::Edge& edge : level.edges) may_be.add(edge.stand);
             for (const SideLevel::Climbed& cell : level.climbed)
                 for (const int climb : cell.places) may_be.add(climb);
             for (const int target : level.targets) may_be.touch(target);
             for (const std::size_t number : level.with_solid) add_solid(number, may_be);
-        } else if (ground_.flight.jump <= 0) {
+        } else if (ground_->flight.jump <= 0) {
             add_below(own.has_solid() ? detail::box_around(own.swept) : around(of), level, may_be);
         } else {
             for (const int stand : on(place).perhaps_to) may_be.add(stand);
@@ -116,25 +135,25 @@ public:
     }
 
 private:
-    [[nodiscard]] int climb(int place) const { return ground_.places[static_cast<std::size_t>(place)].climb; }
+    [[nodiscard]] int climb(int place) const { return ground_->places[static_cast<std::size_t>(place)].climb; }
     [[nodiscard]] const SideWaysOn& on(int place) {
         std::unique_ptr<SideWaysOn>& known = known_[static_cast<std::size_t>(place)];
-        if (!known) known = std::make_unique<SideWaysOn>(side_ways_on(ground_, place));
+        if (!known) known = std::make_unique<SideWaysOn>(side_ways_on(*ground_, place));
         return *known;
     }
     [[nodiscard]] Bounds around(const SidePlace& of) const {
-        return of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_.climbing->shape(of.climb).area);
+        return of.climb < 0 ? detail::box_around(of.stand.points) : *bounds(ground_->climbing->shape(of.climb).area);
     }
     // For a mover that does not jump it is unknown how it drifts as it falls.
     void add_below(const Bounds& from, const SideLevel& level, MayBe& may_be) const {
-        const double depth = std::min<double>(std::max(0, ground_.map.most().y - from.least.y),
-                                              ground_.flight.drop.value_or(coordinate_limit));
+        const double depth = std::min<double>(std::max(0, ground_->map.most().y - from.least.y),
+                                              ground_->flight.drop.value_or(coordinate_limit));
         const std::int32_t far = depth > 0 ? coordinate_limit / 2 : 1;
         const Region below = box_region({from.least.x - far, from.least.y - 1},
                                         {from.most.x + far, from.most.y + static_cast<std::int32_t>(depth) + 1});
         const Bounds box = detail::box_around(below.outline);
         level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
-            const auto [c, d] = ground_.ends(edge);
+            const auto [c, d] = ground_->ends(edge);
             if (inside_of(below.outline, {c.x, c.y - 1}, {d.x, d.y - 1})) may_be.add(edge.stand);
         });
         level.each_climbed_near(box, [&](const SideLevel::Climbed& cell) {
@@ -148,12 +167,12 @@ private:
     }
     // A body that may be on a moving solid somewhere may be on it anywhere.
     void add_solid(std::size_t level, MayBe& may_be) const {
-        for (const std::size_t number : ground_.levels_of_solids[ground_.levels[level].solid])
-            for (const SideLevel::Edge& edge : ground_.levels[number].edges) may_be.add(edge.stand);
+        for (const std::size_t number : ground_->levels_of_solids[ground_->levels[level].solid])
+            for (const SideLevel::Edge& edge : ground_->levels[number].edges) may_be.add(edge.stand);
     }
     // Adds what can be walked on between two of a moving solid's stops.
     void add_walks_between_stops(const SidePlace& of, const SideLevel& level, MayBe& may_be) const {
-        const std::int32_t near = ground_.footing.kerb + 2;
+        const std::int32_t near = ground_->footing.kerb + 2;
         if (level.has_solid()) {
             add_solid(level.number, may_be);
             level.fixed().each_edge_near(detail::grown(detail::box_around(level.swept), near),
@@ -165,10 +184,55 @@ private:
     }
     // Stands on a moving solid are reported where its path turns and ends, and not everywhere between.
     [[nodiscard]] bool is_shown(const SideLevel& level) const {
-        return !level.has_solid() || ground_.solids[level.solid].stops[level.stop].is_of_path;
+        return !level.has_solid() || ground_->solids[level.solid].stops[level.stop].is_of_path;
     }
 
-    SideGround ground_;
+    // Returns for each place its number where the same stand is found anew; -1 if it is not.
+    [[nodiscard]] std::vector<int> numbers_in(const SideGround& now) const {
+        const auto key = [](const SidePlace& of) {
+            return std::tuple(of.level, of.stand.slides, of.stand.points.front(), of.stand.points.back());
+        };
+        std::map<decltype(key(now.places.front())), int> known;
+        for (std::size_t place = 0; place < now.places.size(); ++place)
+            known[key(now.places[place])] = static_cast<int>(place);
+        std::vector<int> numbers(ground_->places.size(), -1);
+        for (std::size_t place = 0; place < numbers.size(); ++place) {
+            const SidePlace& of = ground_->places[place];
+            const auto found = of.in_air ? known.end() : known.find(key(of));
+            if (found != known.end() && now.stand(found->second).points == of.stand.points)
+                numbers[place] = found->second;
+        }
+        return numbers;
+    }
+    // Returns where a position is when the body is at or near what changed.
+    [[nodiscard]] std::vector<Bounds> concerned(const std::vector<Bounds>& changed, const WaysOf& of) const {
+        const Bounds body = detail::box_around(of.figures().body.front().outline);
+        const std::int32_t near = ground_->footing.kerb + 4 * rounding_steps + 2 * steps_per_px;
+        std::vector<Bounds> boxes;
+        for (const Bounds& box : changed)
+            boxes.push_back(detail::grown(Bounds{{box.least.x - body.most.x, box.least.y - body.most.y},
+                                                 {box.most.x - body.least.x, box.most.y - body.least.y}},
+                                          near));
+        return boxes;
+    }
+    [[nodiscard]] static bool lies_away(const SideWaysOn& known, const std::vector<Bounds>& near) {
+        return known.looked_at && std::none_of(near.begin(), near.end(),
+                                               [&](const Bounds& box) { return detail::meet(box, *known.looked_at); });
+    }
+    // Returns false if a place that it leads to is no longer there.
+    [[nodiscard]] static bool renumber(SideWaysOn& known, const std::vector<int>& numbers) {
+        bool all = true;
+        const auto renew = [&](int& place) {
+            place = numbers[static_cast<std::size_t>(place)];
+            all = all && place >= 0;
+        };
+        for (Move& move : known.moves) renew(move.to);
+        for (Touched& touch : known.touched) renew(touch.move.to);
+        for (int& place : known.perhaps_to) renew(place);
+        return all;
+    }
+
+    std::unique_ptr<SideGround> ground_;
     std::vector<std::unique_ptr<SideWaysOn>> known_;   // by place; null: not asked yet
     std::map<std::tuple<StoreyId, std::int32_t, std::int32_t>, int> in_air_;
 };

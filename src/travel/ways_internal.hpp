@@ -59,8 +59,10 @@ public:
     virtual ~Ways() = default;
 
     // Follows a change of the map, in these boxes; places get other numbers. Returns false if it cannot: then they are
-    // to be made anew. `of` is what they were made of, with the map as it is now.
-    [[nodiscard]] virtual bool follow(const WaysOf&, const std::vector<Bounds>&) { return false; }
+    // to be made anew. `of` is what they were made of, with the map as it is now; `other_targets`: these differ, too.
+    [[nodiscard]] virtual bool follow(const WaysOf&, const std::vector<Bounds>&, bool /*other_targets*/) {
+        return false;
+    }
     // Returns how many places are known; `place_at` may add more.
     [[nodiscard]] virtual int places() const = 0;
     // Returns the place of a body that is put there: -1 if a body cannot be there.
