@@ -1,4 +1,5 @@
-// A crab comes after the warden over whatever the warden breaks: it asks for a way again after each change.
+// A crab comes after the warden over whatever the warden breaks: it asks for a way again after each change. What it can
+// get to at all, with all keys and doors, is followed too.
 #include <fmt/format.h>
 #include <dryground/dryground.hpp>
 
@@ -50,8 +51,10 @@ name = "crabs"
 objects = [{ name = "hole", kind = "spawn", at = [24, 64] }]
 )"}};
 
+constexpr dg::PointPx hole{24, 64}, warden{232, 64};
+
 void tell(const dg::Play& play, dg::MoverId crab) {
-    const auto route = play.route(crab, {24, 64}, {232, 64});   // px: from its hole to the warden
+    const auto route = play.route(crab, hole, warden);
     if (!route) {
         fmt::print("no way\n");
         return;
@@ -71,10 +74,18 @@ int main() {
     dg::Play play(*loaded, "quay");
     const dg::MoverId crab = play.world().find_mover("crab");
     const auto ground = play.find_layer("ground");
+    dg::Reach reach = dg::reach(play.world());
+    const auto tell_reached = [&] {
+        const dg::Spot spot{play.map_id(), dg::StoreyId::ground, warden};
+        fmt::print("the warden is in reach: {}\n", dg::name_of(reach.reached(spot)));
+    };
     tell(play, crab);
+    tell_reached();
     fmt::print("the warden breaks the lowest crate\n");
     play.clear(ground, {7, 3});
     tell(play, crab);
+    reach.update(play.map_id(), play.map());
+    tell_reached();
     fmt::print("and closes it again\n");
     play.set_tile(ground, {7, 3}, "crate");
     tell(play, crab);

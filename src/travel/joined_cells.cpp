@@ -78,9 +78,9 @@ void JoinedCells::join(const StepCells& cells, int block_column, int block_row) 
     }
     JoinedBlock& of = blocks_[static_cast<std::size_t>(block_row) * static_cast<std::size_t>(blocks_across_) +
                               static_cast<std::size_t>(block_column)];
-    of.parts.clear(), of.one_way.clear();
+    of.parts.clear(), of.ways_out.clear();
     number_parts(block, joined, of.parts);
-    if (cells.may_lead_one_way(block)) find_one_way(cells, block, of.one_way);
+    if (cells.may_lead_one_way(block)) find_one_way(cells, block, of.ways_out);
 }
 
 // Gives parts their numbers, in the order of their first cells.

@@ -29,7 +29,7 @@ public:
     template <class Action>
     void each_one_way(Action action) const {
         for (const JoinedBlock& block : blocks_)
-            for (const Step& step : block.one_way) action(step.cell, step.way);
+            for (const Step& step : block.ways_out) action(step.cell, step.way);
     }
 
 private:
@@ -45,7 +45,7 @@ private:
     };
     struct JoinedBlock {
         std::vector<Part> parts{};
-        std::vector<Step> one_way{};
+        std::vector<Step> ways_out{};
         int first_part = 0;   // among those of all blocks
     };
 

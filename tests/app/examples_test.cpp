@@ -174,10 +174,12 @@ TEST_CASE("chase: a crab finds a way over what is broken, and none when it is cl
     CHECK(outcome.code == 0);
     CHECK(told(outcome) ==
           "no way\n"
+          "the warden is in reach: no\n"
           "the warden breaks the lowest crate\n"
           "walks to (165, 64)\n"
           "jumps to (188, 64)\n"
           "walks to (232, 64)\n"
+          "the warden is in reach: yes\n"
           "and closes it again\n"
           "no way\n");
 }

@@ -7,7 +7,7 @@
 #include <tuple>
 
 #include "chance.hpp"
-#include "merge/lines/lines_internal.hpp"
+#include "line_lengths.hpp"
 #include "merging.hpp"
 #include "oracles.hpp"
 #include "random_worlds.hpp"
@@ -248,36 +248,6 @@ void add_lines(const std::vector<Group>& groups, LinesOfGroups& into) {
                 into[{group.storey_id, group.barrier_id, group.trigger, group.one_way}].push_back(
                     {line[i], line[i + 1], 0});
 }
-// Returns whether the line through the longer of two pieces passes within two steps of the other: both ends of a cut
-// are rounded.
-bool lie_along(const detail::LinePiece& a, const detail::LinePiece& b) {
-    const auto length = [](const detail::LinePiece& p) { return std::hypot(p.to.x - p.from.x, p.to.y - p.from.y); };
-    const detail::LinePiece &line = length(a) < length(b) ? b : a, &other = length(a) < length(b) ? a : b;
-    const double dx = line.to.x - line.from.x, dy = line.to.y - line.from.y;
-    return std::max(std::abs((other.from.x - line.from.x) * dy - (other.from.y - line.from.y) * dx),
-                    std::abs((other.to.x - line.from.x) * dy - (other.to.y - line.from.y) * dx)) <= 2 * length(line);
-}
-// Returns how much of some pieces is not part of others.
-double length_beyond(const std::vector<detail::LinePiece>& pieces, const std::vector<detail::LinePiece>& others) {
-    double beyond = 0;
-    for (const detail::LinePiece& piece : pieces) {
-        const double dx = piece.to.x - piece.from.x, dy = piece.to.y - piece.from.y, length = std::hypot(dx, dy);
-        const auto along = [&](Point p) { return ((p.x - piece.from.x) * dx + (p.y - piece.from.y) * dy) / length; };
-        std::vector<std::pair<double, double>> covered;
-        for (const detail::LinePiece& other : others)
-            if (lie_along(piece, other)) covered.push_back(std::minmax({along(other.from), along(other.to)}));
-        std::sort(covered.begin(), covered.end());
-        double at = 0;
-        for (const auto& [from, to] : covered) {
-            if (from > at) beyond += std::min(from, length) - at;
-            at = std::clamp(to, at, length);
-        }
-        beyond += length - at;
-    }
-    return beyond;
-}
-double length_of(const std::vector<detail::LinePiece>& pieces) { return length_beyond(pieces, {}); }
-
 }   // namespace
 
 TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice, and follow changes") {
@@ -302,12 +272,12 @@ TEST_CASE("worlds with every key: chunks hold the lines of the whole, none twice
                 for (const auto& [key, pieces] : whole) {
                     INFO(map.name << ", '" << std::get<2>(key) << "', barrier " << static_cast<int>(std::get<1>(key)));
                     const std::vector<detail::LinePiece>& own = chunked[key];
-                    CHECK(length_beyond(pieces, own) <= length_of(pieces) * 0.03 + 512);
+                    CHECK(line_lengths::beyond(pieces, own) <= line_lengths::of(pieces) * 0.03 + 512);
                     // On diamonds ground that crosses a chunk's side off the lattice ends a step beside it, so that a
                     // line along the side may not be told to lie in ground on either side.
                     if (map.grid == GridSort::square) {
-                        CHECK(length_beyond(own, pieces) <= 64);
-                        CHECK(length_of(own) <= length_of(pieces) * 1.01 + 64);
+                        CHECK(line_lengths::beyond(own, pieces) <= 64);
+                        CHECK(line_lengths::of(own) <= line_lengths::of(pieces) * 1.01 + 64);
                     }
                     ++lines;
                 }
