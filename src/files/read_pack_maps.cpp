@@ -68,21 +68,24 @@ std::vector<LegendEntry> read_palette(const Node& node) {
 namespace dryground::packed {
 
 void Reader::read_by_hand(const Node& node, ShapeDraft& shape) {
+    // All are read, whichever counts: what is wrong with any of them is reported.
     const Ring line = node.at("line").ring();
+    Regions area = node.at("area").area();
     if (node.at("cell").yes_no())
         shape.form = WholeCell{};
     else if (!line.empty())
         shape.form = files::line_px(line);
     else
-        shape.form = node.at("area").area();
+        shape.form = std::move(area);
 }
 
 void Reader::read_by_hand(const Node& node, CarveDraft& carve) {
     carve.shape.place = node.where();
+    Regions area = node.at("area").area();
     if (node.at("cell").yes_no())
         carve.shape.form = WholeCell{};
     else
-        carve.shape.form = node.at("area").area();
+        carve.shape.form = std::move(area);
 }
 
 void Reader::read_by_hand(const Node& node, ObjectDraft& object) const {

@@ -259,23 +259,43 @@ private:
             for (std::size_t i = 0; i < ring.size(); ++i) {
                 const Point a = ring[i], b = ring[(i + 1) % ring.size()];
                 const std::int64_t dx = std::int64_t{b.x} - a.x, dy = std::int64_t{b.y} - a.y;
-                const Point middle{a.x + static_cast<std::int32_t>(dx / 2), a.y + static_cast<std::int32_t>(dy / 2)};
-                const double length = std::max(1.0, std::hypot(static_cast<double>(dx), static_cast<double>(dy)));
-                const auto beside = [&](double by) {
-                    return Point{
-                        middle.x + static_cast<std::int32_t>(std::lround(static_cast<double>(dy) * by / length)),
-                        middle.y - static_cast<std::int32_t>(std::lround(static_cast<double>(dx) * by / length))};
-                };
-                const Point out = beside(2), in = beside(-2);
-                const int other = place_of(level, out);
-                if (other < 0 || other == place) continue;
-                const std::vector<int>& there = lines_of(other);
-                if (may_enter(there, lines, -dy, dx) && level.obstacles.is_free(out, in))   // its left side is inside
-                    add_move(other, {place, going_, {out, in}});
-                if (may_enter(lines, there, dy, -dx) && level.obstacles.is_free(in, out))
-                    add_move(place, {other, going_, {in, out}});
+                const int parts = parts_of(a, b);
+                for (int part = 0; part < parts; ++part) {
+                    const auto [out, in] = beside(a, b, (part + 0.5) / parts);
+                    const int other = place_of(level, out);
+                    if (other < 0 || other == place) continue;
+                    const std::vector<int>& there = lines_of(other);
+                    // Its left side is inside.
+                    if (may_enter(there, lines, -dy, dx) && is_open(level, out, in))
+                        add_move(other, {place, going_, {out, in}});
+                    if (may_enter(lines, there, dy, -dx) && is_open(level, in, out))
+                        add_move(place, {other, going_, {in, out}});
+                }
             }
         }
+    }
+    // Returns in how many parts an edge is looked at: beside a long one there may be several places, and ground.
+    [[nodiscard]] int parts_of(Point a, Point b) const {
+        constexpr std::int64_t most = 32;
+        const std::int64_t cell = std::int64_t{std::min(map_.cell_width, map_.cell_height)} * steps_per_px,
+                           length = std::max(std::abs(std::int64_t{b.x} - a.x), std::abs(std::int64_t{b.y} - a.y));
+        return static_cast<int>(std::clamp<std::int64_t>((length + cell / 2) / cell, 1, most));
+    }
+    // Returns the points two steps to the right and to the left of an edge, at a part of it.
+    static std::array<Point, 2> beside(Point a, Point b, double part) {
+        const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y, by = 2 / std::max(1.0, std::hypot(dx, dy)),
+                     x = a.x + dx * part, y = a.y + dy * part;
+        const auto step = [](double to) { return static_cast<std::int32_t>(std::lround(to)); };
+        return {Point{step(x + dy * by), step(y - dx * by)}, Point{step(x - dy * by), step(y + dx * by)}};
+    }
+    // Returns whether a way is free, apart from lines that stop one way only: those that a body overlaps stop it
+    // nowhere.
+    static bool is_open(const Level& level, Point a, Point b) {
+        bool open = true;
+        level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+            open = open && (sum.passes != OneWay::none || !inside_of(sum.ring, a, b));
+        });
+        return open;
     }
     void add_move(int from, Move move) {
         std::vector<Move>& moves = moves_[static_cast<std::size_t>(from)];

@@ -60,7 +60,9 @@ public:
         if (const int stand = ground_->stand_at(*level, p, false); stand >= 0) return stand;
         if (const int climb = ground_->climb_at(storey, p); climb >= 0) return climb;
         const std::vector<int> on_solids = ground_->stands_on_solids(*level, p);
-        return on_solids.empty() ? -1 : on_solids.front();
+        if (!on_solids.empty()) return on_solids.front();
+        const auto in_air = in_air_.find({storey, p.x, p.y});
+        return in_air == in_air_.end() ? -1 : in_air->second;
     }
     [[nodiscard]] std::vector<int> find_places(StoreyId storey, Point p) const override {
         std::vector<int> places = Ways::find_places(storey, p);
