@@ -168,8 +168,8 @@ Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId store
                 if (passage == Passage::open) continue;
                 const std::array<Point, 2> line{ring[side], ring[(side + 1) % 4]};
                 const Vec along = vec(line[1]) - vec(line[0]);
-                const double inward = -along.y * way.x + along.x * way.y;   // above 0: the way goes into the cell
-                if ((passage == Passage::in && inward > 0) || (passage == Passage::out && inward < 0)) continue;
+                const double inward = -along.y * way.x + along.x * way.y;   // above 0: into the cell; 0: along it
+                if ((passage == Passage::in && inward >= 0) || (passage == Passage::out && inward <= 0)) continue;
                 if (take(free_before_line(line, {0, 0}, passage == Passage::shut, body, start, way), Blocked::By::side))
                     result.cell = cell, result.touch = {};
             }

@@ -21,6 +21,17 @@ Json there_in(const Json& map) {
 
 }   // namespace
 
+namespace {
+
+// Each page gives its triggers colours in the order in which it meets them.
+Json without_looks(Json ground) {
+    for (Json& one : ground)
+        for (const char* key : {"colour", "dash", "hatch"}) one[0].erase(key);
+    return ground;
+}
+
+}   // namespace
+
 TEST_CASE("a page in another state of the facts is the page that is made with them", "[page]") {
     int states = 0, other_ground = 0;
     for (int round = 0; round < chance::rounds(15); ++round) {
@@ -49,7 +60,7 @@ TEST_CASE("a page in another state of the facts is the page that is made with th
                 CHECK(patched(own, state["objects"]) == objects);
                 const std::vector<std::size_t> numbers =
                     state.contains("ground") ? state["ground"].get<std::vector<std::size_t>>() : first_numbers(map);
-                CHECK(ground_of(map, numbers) == ground_of(made, first_numbers(made)));
+                CHECK(without_looks(ground_of(map, numbers)) == without_looks(ground_of(made, first_numbers(made))));
                 ++states, other_ground += state.contains("ground");
             }
     }

@@ -68,6 +68,7 @@ TEST_CASE("a pack is refused where a key is wrong, missing or unknown", "[pack]"
         REQUIRE(read_pack(pack.dump()));
         each_pack_key(pack, "", [&](const std::string& path, Tree& table) {
             if (last(path) == "*" || tried[path]++ > 0) return;
+            if (chance::sanitized && tried.size() % 4 != 0) return;   // each reads the pack three times
             INFO(path);
             const std::string key = last(path);
             const Tree was = table;
