@@ -19,7 +19,7 @@ double farthest(const Ring& ring, double rx, double ry) {
         for (int part = 0; part < 40; ++part) {
             const double x = a.x + (double{0} + b.x - a.x) * part / 40, y = a.y + (double{0} + b.y - a.y) * part / 40;
             double least = 1e12, angle = std::atan2(y / ry, x / rx);
-            for (double wide = 0.8; wide > 1e-7; wide /= 2) {   // the nearest point of the curve, which may be far along it
+            for (double wide = 0.8; wide > 1e-7; wide /= 2) {   // the curve's nearest point, far along it at times
                 double best = angle;
                 for (int k = -6; k <= 6; ++k) {
                     const double t = angle + wide * k / 6;
