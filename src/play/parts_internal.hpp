@@ -70,8 +70,10 @@ struct Play::Parts {
         const std::lock_guard lock(ways_asked);
         ways.clear();
     }
-    void change_ways(const Bounds& changed) {
+    void change_ways(LayerId layer, DataCell cell, const Placed& before, const Placed& after) {
         const std::lock_guard lock(ways_asked);
+        if (ways.empty()) return;
+        const Bounds changed = travel::changed_box(world, map(), layer, cell, before, after);
         for (auto& [mover, asked] : ways) asked.changed.push_back(changed);
     }
 
@@ -90,7 +92,7 @@ struct Play::Parts {
     }
     void renew_solids_of(LayerId layer, DataCell cell, const Placed& before,
                          const Placed& after) {   // the tile of a cell
-        change_ways(travel::changed_box(world, map(), layer, cell, before, after));
+        change_ways(layer, cell, before, after);
         solids->renew(layer, cell.column, cell.row);
     }
     // Returns the chunks whose ground changes with the facts.

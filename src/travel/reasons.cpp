@@ -32,7 +32,8 @@ public:
     explicit Reasons(const Reach::Parts& parts) : parts_(parts), all_(all_facts(parts.world)) {}
 
     InTheWay of(const Done& what) {
-        if (!parts_.start) return {.sort = InTheWay::Sort::nowhere};
+        if (!parts_.start || parts_.stages.mover_on(what.map) == MoverId::none)
+            return {.sort = InTheWay::Sort::nowhere};
         const Sweep& open = sweep_with(all_);
         const auto contact = std::find_if(open.contacts.begin(), open.contacts.end(),
                                           [&](const Sweep::Contact& c) { return c.what == what; });

@@ -76,7 +76,8 @@ MoverId Stages::mover_on(MapId map) const {
 
 const Deeds& Stages::deeds(MapId map) {
     const auto [known, is_new] = deeds_.try_emplace(map);
-    if (is_new) known->second = deeds_of(world_, this->map(map), mover_on(map));
+    const MoverId mover = mover_on(map);   // without one nothing is done there
+    if (is_new && mover != MoverId::none) known->second = deeds_of(world_, this->map(map), mover);
     return known->second;
 }
 
@@ -140,15 +141,16 @@ bool Stages::only_opens(MapId map) { return !may_close(map, facts_of_ground(worl
 bool Stages::follow(MapId id, const Map& now) {
     const Map& before = this->map(id);
     const std::vector<ChangedCell> cells = changed_cells(before, now);
-    bool others_gone = false, others_do = false;
+    bool is_anew = false, other_deeds = false;   // whether nothing of the map can be kept; or all but what can be done
     for (std::size_t o = 0; o < now.objects.size(); ++o)
-        others_gone = others_gone || before.objects[o].removed != now.objects[o].removed;
-    if (cells.empty() && !others_gone) return false;
+        is_anew = is_anew || before.objects[o].removed != now.objects[o].removed;
+    if (cells.empty() && !is_anew) return false;
     std::vector<Bounds> boxes;
     for (const ChangedCell& changed : cells) {
         boxes.push_back(changed_box(world_, before, changed.layer, changed.cell, changed.before, changed.now));
         for (const Placed& placed : {changed.before, changed.now})
-            others_do = others_do || (placed.tile >= 0 && does_something(world_, before.layer(changed.layer), placed));
+            other_deeds =
+                other_deeds || (placed.tile >= 0 && does_something(world_, before.layer(changed.layer), placed));
     }
     const bool turned_before = has_turning_tiles(world_, before);
     const auto [known_map, is_first] = changed_.try_emplace(id, now);
@@ -162,20 +164,20 @@ bool Stages::follow(MapId id, const Map& now) {
     // What knows the map by its cells follows, if its facts are the same; the rest is made again when it is asked for.
     if (const auto known = ground_facts_.find(id); known != ground_facts_.end()) {
         Facts facts = facts_of_ground(world_, own);
-        others_gone = others_gone || facts != known->second;
+        is_anew = is_anew || facts != known->second;
         known->second = std::move(facts);
     }
-    if (turned_before || has_turning_tiles(world_, own)) others_gone = true;
+    if (turned_before || has_turning_tiles(world_, own)) is_anew = true;
     turned_.erase(id);
     std::erase_if(loosest_, [&](const auto& stage) { return stage.first.first == id; });
-    if (others_gone) std::erase_if(stages_, [&](const auto& stage) { return stage.first.first == id; });
-    if (others_do || others_gone)
-        if (const auto known = deeds_.find(id); known != deeds_.end())
+    if (is_anew) std::erase_if(stages_, [&](const auto& stage) { return stage.first.first == id; });
+    if (other_deeds || is_anew)
+        if (const auto known = deeds_.find(id); known != deeds_.end() && mover_on(id) != MoverId::none)
             known->second = deeds_of(world_, own, mover_on(id));
     for (auto& [key, stage] : stages_)
         if (key.first == id)
             renew(stage.ways, {world_, own, stage.mover, stage.facts, stage.deeds->targets, nullptr, {}}, boxes,
-                  others_do);
+                  other_deeds);
     if (!world_.facts().empty()) find_closing(id);
     return true;
 }

@@ -213,6 +213,64 @@ TEST_CASE("what is reached follows edits", "[travel]") {
     }
 }
 
+TEST_CASE("edits of worlds with every key may be followed one by one, or at once", "[travel]") {
+    std::size_t gained = 0, other = 0;
+    for (std::uint64_t round = 0; round < static_cast<std::uint64_t>(chance::rounds(30)); ++round) {
+        DRYGROUND_ROUND(round);
+        const Result<World> loaded = random_worlds::make(round, true).build();
+        if (!loaded || loaded->maps().empty()) continue;
+        const World& world = *loaded;
+        chance::Dice dice(670'000 + round);
+        const auto all_of = [&](const Reach& found) {
+            std::string all;
+            for (const FactId fact : ids<FactId>(world.facts())) {
+                all += name_of(found.gained(fact));
+                gained += found.gained(fact) == Reached::yes;
+            }
+            for (const MapId map : ids<MapId>(world.maps())) {
+                all += name_of(found.map_reached(map));
+                for (const ObjectId object : ids<ObjectId>(world.map(map).objects))
+                    all += fmt::format(" {} {}", name_of(found.reached(map, object)),
+                                       text(world, found.in_the_way(map, object)));
+            }
+            return all;
+        };
+        ReachOptions options{.states = 200};
+        if (!world.movers().empty()) options.mover = MoverId{dice.in(0, static_cast<int>(world.movers().size()) - 1)};
+        std::vector<Map> changed;   // by map, so far
+        std::optional<Reach> began;
+        for (int tries = 0; tries < 20 && !(began && began->begins()); ++tries) {
+            const MapId map{dice.in(0, static_cast<int>(world.maps().size()) - 1)};
+            const Map& of = world.map(map);
+            const Point p = travel::middle_of(of, dice.in(0, of.columns - 1), dice.in(0, of.rows - 1));
+            options.from = Spot{map, StoreyId::ground, travel::px_of(p)};
+            began.emplace(reach(world, options));
+        }
+        Reach& step_by_step = *began;
+        const std::string before = all_of(step_by_step);
+        for (const MapId id : ids<MapId>(world.maps())) {
+            Map now = world.map(id);
+            for (int k = 0; k < 5; ++k) {
+                (void)edit(dice, world, now);
+                if (!now.objects.empty() && dice.once_in(3))
+                    now.objects[static_cast<std::size_t>(dice.in(0, static_cast<int>(now.objects.size()) - 1))]
+                        .removed = dice.once_in(2);
+                step_by_step.update(id, now);
+            }
+            Reach at_once = reach(world, options);
+            for (const MapId other_id : ids<MapId>(world.maps()))
+                if (other_id < id) at_once.update(other_id, changed[static_cast<std::size_t>(other_id)]);
+            at_once.update(id, now);
+            changed.push_back(now);
+            CHECK(all_of(step_by_step) == all_of(at_once));
+        }
+        other += all_of(step_by_step) != before;
+    }
+    if (chance::sanitized) return;   // few rounds
+    CHECK(gained > 1);
+    CHECK(other > 1);
+}
+
 TEST_CASE("a map that is not the same is refused", "[travel]") {
     chance::Dice dice(650'000);
     const Drawing small = random_drawing(dice, "steps", 12, 10), large = random_drawing(dice, "steps", 13, 10);
