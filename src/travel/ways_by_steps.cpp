@@ -147,9 +147,9 @@ Ring StepWays::way_within(int place, Point from, Point to) {
     const Level& level = level_of(place);
     const DataCell begin = map_->data_cell_at(from), end = map_->data_cell_at(to);
     // Searches breadth first; `came` holds by which step a cell was entered.
-    constexpr std::int8_t not_yet = -1, here = 8;
-    std::vector<std::int8_t> came(static_cast<std::size_t>(map_->columns) * static_cast<std::size_t>(map_->rows),
-                                  not_yet);
+    constexpr std::uint8_t here = 8, not_yet = 9;
+    std::vector<std::uint8_t> came(static_cast<std::size_t>(map_->columns) * static_cast<std::size_t>(map_->rows),
+                                   not_yet);
     std::vector<DataCell> open{begin};
     came[index(begin.column, begin.row)] = here;
     for (std::size_t i = 0; i < open.size() && came[index(end.column, end.row)] == not_yet; ++i) {
@@ -158,16 +158,16 @@ Ring StepWays::way_within(int place, Point from, Point to) {
             if ((level.cells.leads(index(c, r)) >> way & 1) == 0) continue;
             const int nc = c + steps_around[way].column, nr = r + steps_around[way].row;
             if (came[index(nc, nr)] != not_yet || level.place_of(nc, nr) != place) continue;
-            came[index(nc, nr)] = static_cast<std::int8_t>(way);
+            came[index(nc, nr)] = static_cast<std::uint8_t>(way);
             open.push_back({nc, nr});
         }
     }
     Ring way;
     DataCell at = end;
-    for (int by = came[index(at.column, at.row)]; by >= 0; by = came[index(at.column, at.row)]) {
+    for (std::uint8_t by = came[index(at.column, at.row)]; by != not_yet; by = came[index(at.column, at.row)]) {
         way.push_back(middle(at));
         if (by == here) break;
-        const DataCell& step = steps_around[static_cast<std::size_t>(by)];
+        const DataCell& step = steps_around[by];
         at = {at.column - step.column, at.row - step.row};
     }
     std::reverse(way.begin(), way.end());
