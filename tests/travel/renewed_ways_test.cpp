@@ -208,8 +208,8 @@ TEST_CASE("what is reached follows edits", "[travel]") {
             compare(following, reach(world), world, dice);
         }
         INFO(moves);
-        CHECK(changed > static_cast<std::size_t>(chance::rounds(5)));
-        CHECK(reached > static_cast<std::size_t>(chance::rounds(12)));
+        CHECK(changed > (chance::sanitized ? 0U : 5U));
+        CHECK(reached > (chance::sanitized ? 0U : 12U));
     }
 }
 
