@@ -157,7 +157,8 @@ std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {
 
 namespace {
 
-constexpr std::array here_and_beside{Point{0, 0}, Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}};
+constexpr std::array here_and_beside{Point{0, 0},  Point{1, 0},   Point{-1, 0}, Point{0, 1}, Point{0, -1},
+                                     Point{1, -1}, Point{-1, -1}, Point{1, 1},  Point{-1, 1}};
 
 }   // namespace
 

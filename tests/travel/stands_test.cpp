@@ -18,6 +18,14 @@ Obstacles obstacles_of(const World& world) {
     return {merge(world, world.maps()[0], options).groups, StoreyId::ground, world.movers()[0]};
 }
 
+// Returns whether a place is inside together with all within two steps of it: corners are rounded to the lattice.
+bool is_deep_in(const Regions& regions, Point p) {
+    for (std::int32_t dy = -2; dy <= 2; ++dy)
+        for (std::int32_t dx = -2; dx <= 2; ++dx)
+            if (locate(regions, {p.x + dx, p.y + dy}) != Side::inside) return false;
+    return true;
+}
+
 std::string in_px(const std::vector<Stand>& stands, bool slides = false) {
     std::string text;
     for (const Stand& stand : stands) {
@@ -70,7 +78,7 @@ TEST_CASE("stands are where the position can be, and just below it cannot", "[tr
             for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
                 const Point a = stand.points[i], b = stand.points[i + 1];
                 const Point middle{a.x + (b.x - a.x) / 2, a.y + (b.y - a.y) / 2};
-                CHECK(locate(closed, a) != Side::inside);
+                CHECK_FALSE(is_deep_in(closed, a));
                 CHECK(obstacles.may_be(a));
                 // The middle of a slanted edge is rounded to the lattice.
                 if (b.x - a.x <= 8 || std::abs(b.y - a.y) > 1.1 * (b.x - a.x)) continue;   // of a kerb
@@ -103,10 +111,7 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
             const Point a = some(), b = some();
             const bool inside = locate(closed, a) == Side::inside;
             if (!inside) CHECK(obstacles.may_be(a));
-            bool deep = inside;
-            for (const Point by : {Point{3, 0}, Point{-3, 0}, Point{0, 3}, Point{0, -3}})
-                deep = deep && locate(closed, moved(a, by)) == Side::inside;
-            if (deep) CHECK_FALSE(obstacles.may_be(a));
+            if (is_deep_in(closed, a)) CHECK_FALSE(obstacles.may_be(a));
             in += inside ? 1 : 0;
             if (inside || locate(closed, b) == Side::inside) continue;
             // Along the way, at many places, it is nowhere well inside.
@@ -114,8 +119,7 @@ TEST_CASE("a place may be where it is not inside of what is closed; and ways are
             for (int i = 1; i < 400 && !meets; ++i) {
                 const Point p{a.x + static_cast<std::int32_t>((std::int64_t{b.x} - a.x) * i / 400),
                               a.y + static_cast<std::int32_t>((std::int64_t{b.y} - a.y) * i / 400)};
-                meets = locate(closed, p) == Side::inside && locate(closed, {p.x + 2, p.y + 2}) == Side::inside &&
-                        locate(closed, {p.x - 2, p.y - 2}) == Side::inside;
+                meets = is_deep_in(closed, p);
             }
             const bool is_free = obstacles.free_before(a, b) == 1;
             if (is_free) CHECK_FALSE(meets);
