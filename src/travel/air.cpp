@@ -37,13 +37,11 @@ double step_after(const Flight& flight, double high, double time) {
 }   // namespace
 
 Bounds box_of(const Moment& moment) {
-    double least = 1e300, most = -1e300;
-    for (const Span& span : moment.spans) least = std::min(least, span[0]), most = std::max(most, span[1]);
     const auto step = [](double x) {
         return static_cast<std::int32_t>(std::clamp<double>(x, -coordinate_limit, coordinate_limit));
     };
-    return {{step(least - moment.far - 1), step(moment.top - 1)},
-            {step(most + moment.far + 1), step(moment.bottom + 1)}};
+    return {{step(moment.spans.front()[0] - moment.far - 1), step(moment.top - 1)},
+            {step(moment.spans.back()[1] + moment.far + 1), step(moment.bottom + 1)}};
 }
 
 SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b, double high, std::int32_t lowest)
@@ -52,12 +50,13 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
     Moment now;
     now.spans = {{static_cast<double>(std::min(a.x, b.x)), static_cast<double>(std::max(a.x, b.x))}};
     if (a == b) now.spans.front()[0] -= 2, now.spans.front()[1] += 2;   // a slope bars its own side
+    Spans barred;
     for (double time = 0; !now.spans.empty();) {
         const double step = step_after(flight, high, time);
         const double y = a.y - height_at(flight, high, time), next_y = a.y - height_at(flight, high, time + step);
         now.top = std::min(y, next_y), now.bottom = std::max(y, next_y);
         now.far = flight.leap * step, now.falls = next_y > y;
-        Spans barred;
+        barred.clear();
         obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::up && !now.falls) return;
             const Ring& ring = sum.passes == OneWay::up ? sum.catches : sum.ring;
@@ -65,7 +64,7 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
         });
         Moment next;
-        next.spans = spread(now.spans, std::move(barred), now.far);
+        spread(now.spans, barred, now.far, next.spans);
         moments_.push_back(std::move(now));
         now = std::move(next);
         time += step;

@@ -1,6 +1,7 @@
 // Inside the travel room: all places that a body may get to through the air, however it steers.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -18,7 +19,7 @@ struct Moment {
     double top = 0, bottom = 0;   // y, steps; the body is between them from this moment to the next
     double far = 0;               // how far beyond the spans it may be until the next
     bool falls = false;           // down: else it rises all the time
-    Spans spans{};
+    Spans spans{};                // sorted; one or more
 };
 
 // Returns the box around where the body may be between a moment and the next.
@@ -44,12 +45,13 @@ private:
     std::vector<Moment> moments_;
 };
 
-// Jumps of all heights from a way, or falls from it: all places that a body may get to, and perhaps a little more.
+// Calls see(moment) for all moments of jumps of all heights from a way, or of falls from it; a moment is gone after the
+// call: all places that a body may get to, and perhaps a little more.
 // Solid area stops it if it fills all that lies between two moments; a one-way line stops it only if it is horizontal
 // and the body was above it all the time. Requires flight.jump > 0. Cost: in proportion to the heights that it passes,
 // and what is in the way there.
-[[nodiscard]] std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
-                                            bool jumps, std::int32_t lowest);
+void maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest,
+               const std::function<void(const Moment&)>& see);
 // Returns whether a body may land on an edge at a moment, or touch a convex ring.
 [[nodiscard]] bool may_land_on(const Moment& moment, Point c, Point d);
 [[nodiscard]] bool may_touch(const Moment& moment, const Ring& target);

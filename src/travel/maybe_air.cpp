@@ -20,9 +20,11 @@ constexpr double most_strips = 4000, thinnest = 16;
 
 class MaybeAir {
 public:
-    MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b)
+    MaybeAir(const Obstacles& obstacles, const Flight& flight, Point a, Point b,
+             const std::function<void(const Moment&)>& see)
         : obstacles_(obstacles),
           flight_(flight),
+          see_(see),
           start_{std::min(a.x, b.x) - margin, std::max(a.x, b.x) + margin},
           highest_(std::min(a.y, b.y)),
           lowest_(std::max(a.y, b.y)) {
@@ -35,7 +37,7 @@ public:
     void stand() { falling_.push_back(start_); }
     // Spreads from `low` to `high`, and down to where it began.
     void jump(double low, double high) {
-        spans_ = {start_};
+        spans_.assign(1, start_);
         const int strips = static_cast<int>(std::ceil(low / thick_));
         const auto height = [&](int strip) { return low * strip / strips; };
         const auto time = [&](int strip) { return time_of(low - height(strip)) - time_of(low - height(strip + 1)); };
@@ -55,22 +57,25 @@ public:
             fall(-at, -next, time_of(next) - time_of(at), jumped);
         }
     }
-    [[nodiscard]] std::vector<Moment> moments() && { return std::move(moments_); }
 
 private:
     // Returns how long it takes to fall so deep, in flights.
     [[nodiscard]] double time_of(double fallen) const { return std::sqrt(std::max(0.0, fallen) / flight_.jump) / 2; }
 
     // Spreads from a height above the take-off to another, in at most some time.
-    void rise(double from, double to, double time) { move({highest_ - to, lowest_ - from, flight_.leap * time}); }
+    void rise(double from, double to, double time) {
+        move(highest_ - to, lowest_ - from, false, flight_.leap * time, 1e18);
+    }
     // Spreads likewise after jumps that were no higher than that: these take longest.
     void fall(double from, double to, double time, double jumped) {
-        const double far = flight_.leap * (time_of(jumped) + time_of(jumped - to)) + margin;
-        move({highest_ - from, lowest_ - to, flight_.leap * time, true}, far);
+        const double furthest = flight_.leap * (time_of(jumped) + time_of(jumped - to)) + margin;
+        move(highest_ - from, lowest_ - to, true, flight_.leap * time, furthest);
     }
-    void move(Moment now, double furthest = 1e18) {
+    void move(double top, double bottom, bool falls, double far, double furthest) {
         if (spans_.empty()) return;
-        now.spans = std::move(spans_);
+        Moment& now = now_;
+        now.top = top, now.bottom = bottom, now.falls = falls, now.far = far;
+        std::swap(now.spans, spans_);
         barred_.clear(), caught_.clear();
         obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             if (sum.passes == OneWay::up) catch_by(sum, now);
@@ -80,14 +85,15 @@ private:
             if (filled && (*filled)[1] - (*filled)[0] > 2 * margin)
                 barred_.push_back({(*filled)[0] + margin, (*filled)[1] - margin});
         });
-        spans_ = spread(now.spans, barred_, now.far);
+        spread(now.spans, barred_, now.far, spans_);
         for (Span& span : spans_)
             span = {std::max(span[0], start_[0] - furthest), std::min(span[1], start_[1] + furthest)};
         std::erase_if(spans_, [](const Span& span) { return span[0] > span[1]; });
+        if (spans_.empty()) return;
         now.top -= margin, now.bottom += margin, now.far = margin;
         now.spans = spans_;
-        moments_.push_back(std::move(now));
-        if (!caught_.empty()) spans_ = spread(spans_, caught_, 0);
+        see_(now);
+        if (!caught_.empty()) spread(now.spans, caught_, 0, spans_);
     }
     // Handles a horizontal line that bodies pass going up: a body that has been above it all the time does not fall
     // through, but past its ends. Looked at in the last moment in which any body may be above it; by then those that
@@ -104,24 +110,24 @@ private:
 
     const Obstacles& obstacles_;
     const Flight& flight_;
+    const std::function<void(const Moment&)>& see_;
     Span start_;
     double highest_, lowest_, thick_ = 1;
+    Moment now_;
     Spans spans_, falling_, barred_, caught_;
-    std::vector<Moment> moments_;
 };
 
 }   // namespace
 
-std::vector<Moment> maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps,
-                              std::int32_t lowest) {
-    MaybeAir air(obstacles, flight, a, b);
+void maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point b, bool jumps, std::int32_t lowest,
+               const std::function<void(const Moment&)>& see) {
+    MaybeAir air(obstacles, flight, a, b, see);
     if (jumps)
         for (int band = 0; band < bands; ++band) air.jump(flight.jump * band / bands, flight.jump * (band + 1) / bands);
     else
         air.stand();
     const double depth = std::min(double{0} + lowest - std::min(a.y, b.y), flight.drop.value_or(1e18));
     air.go_on_falling(depth, jumps ? flight.jump : 0);
-    return std::move(air).moments();
 }
 
 }   // namespace dryground::travel

@@ -1,12 +1,12 @@
 // The ways of a mover that is seen from the side through the air, from each edge of a stand: surely, at some heights,
-// however it is steered (`SureAir`); and perhaps (`maybe_air`).
+// however it is steered (`SureAir`); and perhaps (`perhaps_from`).
 
 #include <algorithm>
 #include <cmath>
 #include <utility>
 
 #include "air_internal.hpp"
-#include "side_ground_internal.hpp"
+#include "perhaps_internal.hpp"
 
 namespace dryground::travel {
 
@@ -15,56 +15,7 @@ namespace {
 // Of the highest jump.
 constexpr std::array heights{1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.1, 0.04};
 
-constexpr std::int32_t highest_piece = steps_per_px;
-constexpr int most_pieces = 8;
 constexpr std::int32_t highest_strip = 8 * steps_per_px;   // of cells that are climbed in
-
-// Places and targets that may be reached from an edge, without the stand that it belongs to; each once.
-struct Perhaps {
-    std::vector<int> places, targets, with_solid;
-    std::vector<Bounds> looked_at{};
-};
-void add_once(std::vector<int>& to, int id) {
-    if (std::find(to.begin(), to.end(), id) == to.end()) to.push_back(id);
-}
-void add_perhaps(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps,
-                 Perhaps& found) {
-    const std::int32_t top = std::min(a.y, b.y);
-    const SideLevel& own = ground.levels[ground.places[static_cast<std::size_t>(place)].level];
-    for (const Moment& moment : maybe_air(level.obstacles, ground.flight, a, b, jumps, ground.map.most().y)) {
-        const Bounds box = box_of(moment);
-        found.looked_at.push_back(box);
-        level.each_edge_near(box, [&](const SideLevel::Edge& edge) {
-            const auto [c, d] = ground.ends(edge);
-            if (edge.stand == place || !may_land_on(moment, c, d)) return;
-            // A body that slides falls, and does not get onto the stand at whose end it slides.
-            if (jumps || std::max(c.y, d.y) > top + 2 * rounding_steps) add_once(found.places, edge.stand);
-        });
-        level.each_climbed_near(box, [&](const SideLevel::Climbed& cell) {
-            if (!may_touch(moment, cell.ring)) return;
-            for (const int climb : cell.places)
-                if (climb != place) add_once(found.places, climb);
-        });
-        level.each_target_near(box, [&](int target, const Ring& ring) {
-            if (may_touch(moment, ring)) add_once(found.targets, target);
-        });
-        level.each_swept_near(box, [&](std::size_t number) {
-            const bool is_own = own.has_solid() && ground.levels[number].solid == own.solid;
-            if (!is_own && may_touch(moment, ground.levels[number].swept))
-                add_once(found.with_solid, static_cast<int>(number));
-        });
-    }
-}
-// Splits a slope into pieces, each hardly higher at one end than at the other.
-Perhaps perhaps_from(const SideGround& ground, const SideLevel& level, int place, Point a, Point b, bool jumps) {
-    Perhaps found;
-    const int pieces = std::clamp(std::abs(b.y - a.y) / highest_piece + 1, 1, most_pieces);
-    const auto at = [&](int i) {
-        return i == pieces ? b : on_edge(a, b, static_cast<std::int32_t>(a.x + (std::int64_t{b.x} - a.x) * i / pieces));
-    };
-    for (int i = 0; i < pieces; ++i) add_perhaps(ground, level, place, at(i), at(i + 1), jumps, found);
-    return found;
-}
 
 std::optional<Ring> jump_free(const SideGround& ground, const SideLevel& level, Point from, Point to) {
     const double aside = std::abs(static_cast<double>(to.x) - from.x), up = static_cast<double>(from.y) - to.y;
@@ -233,11 +184,10 @@ void add_through_air(const SideGround& ground, int place, SideWaysOn& known) {
     const SideLevel& level = ground.levels[of.level];
     Perhaps all;
     const auto look = [&](const Start& start) {
-        Perhaps more = perhaps_from(ground, level.fixed(), place, start.a, start.b, start.jumps);
+        Perhaps more = perhaps_from(ground, level.fixed(), place, start.a, start.b, start.jumps, known);
         for (const int to : more.places) add_once(all.places, to);
         for (const int target : more.targets) add_once(all.targets, target);
         for (const int number : more.with_solid) add_once(all.with_solid, number);
-        for (const Bounds& box : more.looked_at) known.look_at(box);
         return more;
     };
     for (const Start& start : starts_of(of, level, place)) {

@@ -8,23 +8,6 @@
 
 namespace dryground::travel {
 
-namespace {
-
-// Adds what lies between spans.
-Spans gaps(Spans spans) {
-    sort_and_join(spans);
-    Spans gaps;
-    double from = -1e18;
-    for (const auto& [least, most] : spans) {
-        if (least >= from) gaps.push_back({from, least});
-        from = std::max(from, most);
-    }
-    gaps.push_back({from, 1e18});
-    return gaps;
-}
-
-}   // namespace
-
 void sort_and_join(Spans& spans) {
     if (spans.size() < 2) return;
     if (!std::is_sorted(spans.begin(), spans.end())) std::sort(spans.begin(), spans.end());
@@ -42,23 +25,41 @@ bool any_meets(const Spans& spans, const Span& other) {
                        [&](const Span& span) { return span[0] <= other[1] && span[1] >= other[0]; });
 }
 
-Spans spread(const Spans& spans, Spans barred, double far) {
-    Spans reached;
-    if (barred.empty()) {   // mostly
-        for (const Span& span : spans) reached.push_back({span[0] - far, span[1] + far});
-        sort_and_join(reached);
-        return reached;
-    }
-    for (const auto& [free_from, free_to] : gaps(std::move(barred)))
+void spread(const Spans& spans, Spans& barred, double far, Spans& reached) {
+    reached.clear();
+    sort_and_join(barred);
+    for (std::size_t gap = 0; gap <= barred.size(); ++gap) {   // before each, and behind the last
+        const double free_from = gap > 0 ? barred[gap - 1][1] : -1e18,
+                     free_to = gap < barred.size() ? barred[gap][0] : 1e18;
         for (const auto& [least, most] : spans) {
             const double from = std::max(free_from, least), to = std::min(free_to, most);
             if (from <= to) reached.push_back({std::max(free_from, from - far), std::min(free_to, to + far)});
         }
+    }
     sort_and_join(reached);
-    return reached;
 }
 
+namespace {
+
+// Returns where a level runs through the inside of a ring.
+std::optional<Span> at_level(const Ring& convex, double y) {
+    double least = 1e300, most = -1e300, lowest = -1e300;
+    Point p = convex.back();
+    for (const Point q : convex) {
+        lowest = std::max<double>(lowest, q.y);
+        if ((p.y < y) != (q.y < y)) {
+            const double x = p.x + (static_cast<double>(q.x) - p.x) * (y - p.y) / (static_cast<double>(q.y) - p.y);
+            least = std::min(least, x), most = std::max(most, x);
+        }
+        p = q;
+    }
+    return least < most && lowest > y ? std::optional(Span{least, most}) : std::nullopt;
+}
+
+}   // namespace
+
 std::optional<Span> between(const Ring& convex, double top, double bottom) {
+    if (top == bottom) return at_level(convex, top);
     double least = 1e300, most = -1e300, highest = 1e300, lowest = -1e300;
     for (std::size_t i = 0; i < convex.size(); ++i) {
         const Point p = convex[i], q = convex[(i + 1) % convex.size()];
@@ -69,17 +70,13 @@ std::optional<Span> between(const Ring& convex, double top, double bottom) {
             if ((p.y < level) != (q.y < level))
                 take(p.x + (static_cast<double>(q.x) - p.x) * (level - p.y) / (static_cast<double>(q.y) - p.y));
     }
-    if (least >= most || highest >= bottom || lowest <= top) {
-        // One level runs through the inside, too.
-        if (top != bottom || least >= most || highest >= top || lowest <= top) return std::nullopt;
-    }
-    return Span{least, most};
+    return least < most && highest < bottom && lowest > top ? std::optional(Span{least, most}) : std::nullopt;
 }
 
 std::optional<Span> filled_between(const Ring& convex, double top, double bottom) {
-    const auto above = between(convex, top, top);
+    const auto above = at_level(convex, top);
     if (!above || top == bottom) return above;
-    const auto below = between(convex, bottom, bottom);
+    const auto below = at_level(convex, bottom);
     if (!below) return std::nullopt;
     const Span both{std::max((*above)[0], (*below)[0]), std::min((*above)[1], (*below)[1])};
     return both[0] < both[1] ? std::optional(both) : std::nullopt;

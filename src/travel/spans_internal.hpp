@@ -15,9 +15,9 @@ using Spans = std::vector<Span>;
 // Sorts spans and joins those that meet.
 void sort_and_join(Spans& spans);
 [[nodiscard]] bool any_meets(const Spans& spans, const Span& other);
-// Returns where a body may be that was in one of the spans and has moved to either side by at most `far`, through none
-// that is barred. Disjoint and sorted. The barred ones may overlap.
-[[nodiscard]] Spans spread(const Spans& spans, Spans barred, double far);
+// Finds where a body may be that was in one of the spans and has moved to either side by at most `far`, through none
+// that is barred. Disjoint and sorted. The barred ones may overlap; they are sorted and joined.
+void spread(const Spans& spans, Spans& barred, double far, Spans& reached);
 
 // Returns where a convex ring is, between two heights or at one; nothing if it only touches them.
 [[nodiscard]] std::optional<Span> between(const Ring& convex, double top, double bottom);

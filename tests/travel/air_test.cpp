@@ -1,5 +1,5 @@
 // Everywhere that a body may get to through the air: surely, and perhaps.
-// Also tests src/travel: maybe_air spans
+// Also tests src/travel: maybe_air perhaps spans
 #include "travel/air_internal.hpp"
 
 #include <catch2/catch.hpp>
@@ -41,6 +41,18 @@ bool may_be_at(const std::vector<travel::Moment>& moments, Point p) {
                travel::any_meets(moment.spans, {p.x - moment.far, p.x + moment.far});
     });
 }
+std::vector<travel::Moment> maybe_air(const travel::Obstacles& obstacles, const Flight& flight, Point a, Point b,
+                                      std::int32_t lowest) {
+    std::vector<travel::Moment> moments;
+    travel::maybe_air(obstacles, flight, a, b, true, lowest,
+                      [&](const travel::Moment& moment) { moments.push_back(moment); });
+    return moments;
+}
+Spans spread(const Spans& spans, Spans barred, double far) {
+    Spans reached{{7, 8}};   // of before
+    travel::spread(spans, barred, far, reached);
+    return reached;
+}
 // A wall of boxes that leaves gaps, here and there.
 Regions random_ground(chance::Dice& dice) {
     Regions boxes;
@@ -54,12 +66,12 @@ Regions random_ground(chance::Dice& dice) {
 }   // namespace
 
 TEST_CASE("spans spread to both sides, and through nothing that is barred", "[travel]") {
-    const Spans spread = travel::spread({{0, 10}, {100, 110}}, {{14, 20}, {18, 22}, {108, 130}}, 15);
-    CHECK(spread == Spans{{-15, 14}, {85, 108}});
-    CHECK(travel::spread({{0, 10}}, {{-5, 12}}, 50).empty());
-    CHECK(travel::spread({{0, 1}, {5, 6}}, {}, 2) == Spans{{-2, 8}});
-    CHECK(travel::any_meets(spread, {14, 15}));
-    CHECK_FALSE(travel::any_meets(spread, {15, 84}));
+    const Spans reached = spread({{0, 10}, {100, 110}}, {{14, 20}, {18, 22}, {108, 130}}, 15);
+    CHECK(reached == Spans{{-15, 14}, {85, 108}});
+    CHECK(spread({{0, 10}}, {{-5, 12}}, 50).empty());
+    CHECK(spread({{0, 1}, {5, 6}}, {}, 2) == Spans{{-2, 8}});
+    CHECK(travel::any_meets(reached, {14, 15}));
+    CHECK_FALSE(travel::any_meets(reached, {15, 84}));
 }
 
 TEST_CASE("what of a ring lies between two heights, and fills all between them", "[travel]") {
@@ -81,7 +93,7 @@ TEST_CASE("jumps may get as far and as high as their figures say in free air, an
     int inside = 0;
     for (int round = 0; round < chance::rounds(60); ++round) {
         const Flight flight{.jump = 1.0 * dice.in(4, 80) * one_px, .leap = 1.0 * dice.in(0, 120) * one_px, .drop = {}};
-        const auto moments = travel::maybe_air(nothing, flight, {0, 0}, {0, 0}, true, 400 * one_px);
+        const auto moments = maybe_air(nothing, flight, {0, 0}, {0, 0}, 400 * one_px);
         for (int i = 0; i < 200; ++i) {
             const Point p{dice.in(-200 * one_px, 200 * one_px), dice.in(-90 * one_px, 400 * one_px)};
             const double aside = std::abs(static_cast<double>(p.x)), up = -static_cast<double>(p.y);
@@ -112,7 +124,7 @@ TEST_CASE("whatever a jump surely gets to, it may get to", "[travel]") {
         const Flight flight{.jump = 1.0 * dice.in(4, 80) * one_px, .leap = 1.0 * dice.in(0, 120) * one_px, .drop = {}};
         const Point a{0, 0}, b{dice.in(0, 40) * one_px, 0};
         if (!obstacles.is_free(a, b) || !obstacles.may_be(a)) continue;
-        const auto maybe = travel::maybe_air(obstacles, flight, a, b, true, 200 * one_px);
+        const auto maybe = maybe_air(obstacles, flight, a, b, 200 * one_px);
         for (const double part : {1.0, 0.6, 0.2}) {
             const travel::SureAir air(obstacles, flight, a, b, flight.jump * part, 200 * one_px);
             for (std::size_t k = 1; k < air.moments().size(); ++k) {
@@ -143,7 +155,7 @@ TEST_CASE("nothing may get through a wall, however thin", "[travel]") {
                            {60 * one_px, 300 * one_px},
                            {60 * one_px, -99 * one_px}}}}};
     const travel::Obstacles obstacles = obstacles_of(shaft, mover);
-    const auto moments = travel::maybe_air(obstacles, flight, {0, 0}, {0, 0}, true, 1000 * one_px);
+    const auto moments = maybe_air(obstacles, flight, {0, 0}, {0, 0}, 1000 * one_px);
     CHECK(may_be_at(moments, {50 * one_px, 250 * one_px}));
     for (const travel::Moment& moment : moments) {
         for (const Span& span : moment.spans) {
@@ -160,7 +172,7 @@ TEST_CASE("nobody falls through a plank, but past its ends", "[travel]") {
     const auto falls_to = [&](int left, int right, Point from, Point to) {
         const travel::Obstacles obstacles =
             obstacles_of({box_px(-80, 0, 0, 100), box_px(64, 0, 200, 100)}, mover, {line_px(left, right, 0)});
-        return may_be_at(travel::maybe_air(obstacles, flight, from, from, true, 90 * one_px), to);
+        return may_be_at(maybe_air(obstacles, flight, from, from, 90 * one_px), to);
     };
     const Point bank{-10 * one_px, 0}, plank{30 * one_px, 0}, below{30 * one_px, 50 * one_px};
     CHECK_FALSE(falls_to(0, 64, bank, below));   // from bank to bank
@@ -171,9 +183,8 @@ TEST_CASE("nobody falls through a plank, but past its ends", "[travel]") {
     const auto from_slope = [&](int left, int right) {   // down to the bank's height
         const travel::Obstacles obstacles =
             obstacles_of({box_px(-80, 0, 0, 100), box_px(64, 0, 200, 100)}, mover, {line_px(left, right, 0)});
-        return may_be_at(
-            travel::maybe_air(obstacles, flight, {-30 * one_px, -2 * one_px}, {-28 * one_px, 0}, true, 90 * one_px),
-            below);
+        return may_be_at(maybe_air(obstacles, flight, {-30 * one_px, -2 * one_px}, {-28 * one_px, 0}, 90 * one_px),
+                         below);
     };
     CHECK_FALSE(from_slope(0, 64));
     CHECK(from_slope(20, 64));
