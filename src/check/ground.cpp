@@ -96,8 +96,15 @@ const Grounds::Lines& Grounds::lines(MapId map, MoverId mover, StoreyId storey) 
     for (const Group& group : merge(world_, of, {.forms = {}, .mover = mover}).groups) {
         if (group.storey_id != storey) continue;
         const auto add = [&](std::vector<Ring>& to) { to.insert(to.end(), group.lines.begin(), group.lines.end()); };
-        if (group.one_way == OneWay::none || group.one_way == OneWay::up) add(lines.from_above);
         if (group.one_way == OneWay::none) add(lines.both_ways);
+        if (group.one_way == OneWay::none || group.one_way == OneWay::up) {
+            add(lines.from_above);
+            continue;
+        }
+        for (const Ring& line : group.lines)   // slopes that stop from one side, which is also above
+            for (std::size_t i = 0; i + 1 < line.size(); ++i)
+                if (ground::stopped_side(line[i], line[i + 1], group.one_way).y < 0)
+                    lines.from_above.push_back({line[i], line[i + 1]});
     }
     return lines;
 }

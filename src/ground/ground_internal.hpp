@@ -23,6 +23,15 @@ struct Part {
     Ring line;
 };
 
+// Returns whether a one-way line has to be turned round so that what it stops comes from its left as one sees it (y
+// down): what is passed going up runs to greater x. A line along its own direction begins with its lesser end, as one
+// that stops both ways does.
+[[nodiscard]] bool runs_backward(Point first, Point last, OneWay one_way);
+// Returns from which side a piece of a one-way line stops, as a direction square to it, of the piece's length: a slope
+// that is passed going up stops what falls onto it and what walks up on it, not what comes from below or behind it;
+// {0, 0} for none. It stops a body that first touches it there, and no other, as long as the two touch.
+[[nodiscard]] Point stopped_side(Point from, Point to, OneWay one_way);
+
 // Returns the box around a part that is not empty.
 [[nodiscard]] Bounds box_of(const Part& part);
 // Returns whether an area, in steps from a cell's corner, stays in the cell: of a diamond, not just in the box around

@@ -108,9 +108,16 @@ inline double crossing_at(Vec start, Vec way, std::span<const Point> segment, Ve
     return from * to < 0 && side_of_way(a) * side_of_way(a + along) <= 0 ? from / (from - to) : 2;
 }
 
+// How far an edge faces a direction.
+struct Faces {
+    Vec direction;
+    double by = 0;
+};
 // When a convex body that moves by `way` first overlaps a convex ring or segment: the part of the way that is free.
-// Touching is no overlap. 2 when it never does. Separating axes, each with the times at which shadows overlap.
-inline double first_overlap(std::span<const Point> body, Vec body_at, Vec way, std::span<const Point> ring, Vec at) {
+// Touching is no overlap. 2 when it never does. Separating axes, each with the times at which shadows overlap. `faces`,
+// if there is one, is set for the edge over which it gets in; at a corner for the one that faces the direction more.
+inline double first_overlap(std::span<const Point> body, Vec body_at, Vec way, std::span<const Point> ring, Vec at,
+                            Faces* faces = nullptr) {
     Span overlap{-std::numeric_limits<double>::max(), std::numeric_limits<double>::max()};
     const auto test = [&](std::span<const Point> edges) {
         for (std::size_t i = 0; i < edges.size(); ++i) {
@@ -131,7 +138,12 @@ inline double first_overlap(std::span<const Point> body, Vec body_at, Vec way, s
                 continue;
             }
             const double s = (other.from - own.to) / rate, t = (other.to - own.from) / rate;
-            overlap = {std::max(overlap.from, std::min(s, t)), std::min(overlap.to, std::max(s, t))};
+            const double from = std::min(s, t), later = from - overlap.from;
+            if (faces != nullptr && later > -1e-12) {
+                const double by = dot(axis, faces->direction) * (rate > 0 ? -1 : 1);   // against the way
+                faces->by = later > 1e-12 ? by : std::max(faces->by, by);
+            }
+            overlap = {std::max(overlap.from, from), std::min(overlap.to, std::max(s, t))};
             if (overlap.from >= overlap.to) return false;
         }
         return true;

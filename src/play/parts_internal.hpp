@@ -107,7 +107,8 @@ struct Play::Parts {
 
 namespace play {
 
-[[nodiscard]] Vec direction(OneWay one_way);   // (0, 0) for none
+// Returns from which side a one-way line stops, as a direction of length 1; (0, 0) for other lines.
+[[nodiscard]] Vec stopped_side(const Piece& piece);
 // Returns which side of a cell something is on, seen from a direction: as in Sides.
 [[nodiscard]] int side_of(const Map& map, Vec out);
 

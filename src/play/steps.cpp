@@ -31,10 +31,16 @@ Bounds box_around(std::span<const Point> ring, Vec a, Vec b) {
     return play::whole_box(least, most);
 }
 
-// Returns how far a body comes on its way before a line stops it; 2 if none does. A body in a line that blocks both
-// ways is stopped only where its middle would get across it; in another one, nowhere.
-double free_before_line(std::span<const Point> ends, Vec at, bool both_ways, const Ring& body, Vec start, Vec way) {
-    if (play::first_overlap(body, start, {0, 0}, ends, at) > 0) return play::first_overlap(body, start, way, ends, at);
+// Returns how far a body comes on its way before a line stops it; 2 if none does. What stops from one side only, if
+// that is not (0, 0), stops a body that first touches it from there. A body in a line that stops both ways is stopped
+// only where its middle would get across it; in another one, nowhere.
+double free_before_line(std::span<const Point> ends, Vec at, Vec stops_from, const Ring& body, Vec start, Vec way) {
+    const bool both_ways = stops_from.x == 0 && stops_from.y == 0;
+    if (play::first_overlap(body, start, {0, 0}, ends, at) > 0) {
+        play::Faces faces{stops_from};
+        const double free = play::first_overlap(body, start, way, ends, at, &faces);
+        return both_ways || faces.by > 1e-9 ? free : 2;
+    }
     const Bounds box = detail::box_around(body);
     const Vec middle = start + (vec(box.least) + vec(box.most)) * 0.5;
     return both_ways ? play::crossing_at(middle, way, ends, at) : 2;
@@ -42,10 +48,8 @@ double free_before_line(std::span<const Point> ends, Vec at, bool both_ways, con
 
 double free_before(const play::StandingPiece& piece, const Ring& body, Vec start, Vec way) {
     const std::span<const Point> points = piece.piece->points;
-    const OneWay one_way = piece.piece->one_way;
     if (!piece.piece->is_line()) return play::first_overlap(body, start, way, points, vec(piece.at));
-    if (one_way != OneWay::none && play::dot(way, play::direction(one_way)) >= 0) return 2;
-    return free_before_line(points, vec(piece.at), one_way == OneWay::none, body, start, way);
+    return free_before_line(points, vec(piece.at), play::stopped_side(*piece.piece), body, start, way);
 }
 
 // Returns the side of a cell that leads to its neighbour, by how columns and rows differ: as in Sides.
@@ -168,9 +172,9 @@ Blocked Play::blocked(MoverId mover_id, PointPx from, PointPx to, StoreyId store
                 if (passage == Passage::open) continue;
                 const std::array<Point, 2> line{ring[side], ring[(side + 1) % 4]};
                 const Vec along = vec(line[1]) - vec(line[0]);
-                const double inward = -along.y * way.x + along.x * way.y;   // above 0: into the cell; 0: along it
-                if ((passage == Passage::in && inward >= 0) || (passage == Passage::out && inward <= 0)) continue;
-                if (take(free_before_line(line, {0, 0}, passage == Passage::shut, body, start, way), Blocked::By::side))
+                const Vec into_cell{-along.y, along.x};
+                const Vec stops_from = passage == Passage::shut ? Vec{} : into_cell * (passage == Passage::in ? 1 : -1);
+                if (take(free_before_line(line, {0, 0}, stops_from, body, start, way), Blocked::By::side))
                     result.cell = cell, result.touch = {};
             }
         }

@@ -42,20 +42,10 @@ int side_of(const Map& map, Vec out) {
     return out.y < 0 ? 0 : 2;
 }
 
-Vec direction(OneWay one_way) {
-    switch (one_way) {
-        case OneWay::up:
-            return {0, -1};
-        case OneWay::down:
-            return {0, 1};
-        case OneWay::left:
-            return {-1, 0};
-        case OneWay::right:
-            return {1, 0};
-        case OneWay::none:
-            break;
-    }
-    return {0, 0};
+Vec stopped_side(const Piece& piece) {
+    const Vec side = vec(ground::stopped_side(piece.points[0], piece.points[1], piece.one_way));
+    const double length = std::hypot(side.x, side.y);
+    return length > 0 ? side * (1 / length) : side;
 }
 
 namespace {
@@ -92,8 +82,7 @@ private:
             const std::vector<BarrierId>& stopped_by = world_.mover(contact_.mover).stopped_by;
             if (!std::binary_search(stopped_by.begin(), stopped_by.end(), piece.barrier)) return false;
         }
-        return piece.piece->one_way == OneWay::none || !knows_normal_ ||
-               dot(normal_, direction(piece.piece->one_way)) > 0.3;
+        return piece.piece->one_way == OneWay::none || !knows_normal_ || dot(normal_, stopped_side(*piece.piece)) > 0.3;
     }
 
     template <class Action>

@@ -58,8 +58,8 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         now.far = flight.leap * step, now.falls = next_y > y;
         barred.clear();
         obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
-            if (sum.passes == OneWay::up && !now.falls) return;
-            const Ring& ring = sum.passes == OneWay::up ? sum.catches : sum.ring;
+            if (sum.stops_above() && !now.falls) return;
+            const Ring& ring = sum.stops_above() ? sum.catches : sum.ring;
             // A step more to either side, since ways are rounded to the lattice.
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
         });

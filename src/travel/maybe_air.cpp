@@ -78,9 +78,9 @@ private:
         std::swap(now.spans, spans_);
         barred_.clear(), caught_.clear();
         obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
-            if (sum.passes == OneWay::up) catch_by(sum, now);
+            if (sum.stops_above() && sum.stops_from.x == 0) catch_by(sum, now);
             // Most do not fill it.
-            if (sum.passes != OneWay::none || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
+            if (sum.is_one_way() || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
             const auto filled = filled_between(sum.ring, now.top, now.bottom);
             if (filled && (*filled)[1] - (*filled)[0] > 2 * margin)
                 barred_.push_back({(*filled)[0] + margin, (*filled)[1] - margin});

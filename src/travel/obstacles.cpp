@@ -7,9 +7,11 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 #include "../geometry/boolean_internal.hpp"
 #include "../geometry/ring_internal.hpp"
+#include "../ground/ground_internal.hpp"
 
 namespace dryground::travel {
 
@@ -19,25 +21,28 @@ constexpr std::int32_t play = 2;   // steps on either side: 1/128 px
 
 }   // namespace
 
-bool runs_against(Point a, Point b, OneWay passes) {
-    const Point d = direction_of(passes);
-    return (std::int64_t{b.x} - a.x) * d.x + (std::int64_t{b.y} - a.y) * d.y < 0;
+bool runs_against(Point a, Point b, Point stops_from) {
+    return (std::int64_t{b.x} - a.x) * stops_from.x + (std::int64_t{b.y} - a.y) * stops_from.y < 0;
 }
 
-Point direction_of(OneWay passes) {
-    switch (passes) {
-        case OneWay::up:
-            return {0, -1};
-        case OneWay::down:
-            return {0, 1};
-        case OneWay::left:
-            return {-1, 0};
-        case OneWay::right:
-            return {1, 0};
-        case OneWay::none:
-            break;
+bool enters_from(Point side, const Ring& convex, Point a, Point b, double away) {
+    const double more = away * std::hypot(side.x, side.y);
+    double last = -1;
+    bool faces = false;
+    for (std::size_t i = 0; i < convex.size(); ++i) {
+        const Point from = convex[i], to = convex[(i + 1) % convex.size()];
+        const std::int64_t at_a = cross(from, to, a), at_b = cross(from, to, b);   // above 0: inside of this edge
+        if (at_a > 0 || at_b <= 0) continue;
+        const double t = static_cast<double>(at_a) / (static_cast<double>(at_a) - static_cast<double>(at_b));
+        const Point out{to.y - from.y, from.x - to.x};
+        const double faces_by = static_cast<double>(out.x) * side.x + static_cast<double>(out.y) * side.y;
+        const bool edge_faces = more > 0 ? faces_by > -more * std::hypot(out.x, out.y) : faces_by > 0;
+        if (t > last + 1e-12)
+            last = t, faces = edge_faces;
+        else if (t > last - 1e-12)   // at a corner
+            faces = faces || edge_faces;
     }
-    return {0, 0};
+    return faces;
 }
 
 std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b) {
@@ -125,32 +130,57 @@ void Obstacles::add(const Ring& ring) {
     detail::each_edge_of_ring(ring, [&](Point a, Point b) { add(a, b, OneWay::none); });
 }
 
-Ring Obstacles::rear_half(OneWay passes) const {
+// Cuts the body through the middle of its box, along the line.
+Ring Obstacles::rear_half(Point stops_from) const {
     const Bounds box = detail::box_around(body_);
-    const Point d = direction_of(passes);
-    Bounds half = box;
     const Point middle{box.least.x + (box.most.x - box.least.x) / 2, box.least.y + (box.most.y - box.least.y) / 2};
-    if (d.x > 0) half.most.x = middle.x;
-    if (d.x < 0) half.least.x = middle.x;
-    if (d.y > 0) half.most.y = middle.y;
-    if (d.y < 0) half.least.y = middle.y;
-    const Regions rear = intersect(Regions{{body_, {}}}, Regions{box_region(half.least, half.most)});
-    return rear.empty() ? body_ : convex_hull(rear.front().outline);
+    const auto ahead = [&](Point p) {   // of the middle
+        return (std::int64_t{p.x} - middle.x) * stops_from.x + (std::int64_t{p.y} - middle.y) * stops_from.y;
+    };
+    std::vector<Point> rear;
+    detail::each_edge_of_ring(body_, [&](Point p, Point q) {
+        const std::int64_t at_p = ahead(p), at_q = ahead(q);
+        if (at_p <= 0) rear.push_back(p);
+        if ((at_p < 0 && at_q > 0) || (at_p > 0 && at_q < 0)) {
+            const double t = static_cast<double>(at_p) / (static_cast<double>(at_p) - static_cast<double>(at_q));
+            rear.push_back({static_cast<std::int32_t>(std::lround(p.x + t * (double{0} + q.x - p.x))),
+                            static_cast<std::int32_t>(std::lround(p.y + t * (double{0} + q.y - p.y)))});
+        }
+    });
+    return convex_hull(std::move(rear));
 }
 
 void Obstacles::add(Point a, Point b, OneWay passes) {
     const std::array ends{a, b};
     Ring ring = sum_with(ends, body_);
     const Bounds box = detail::box_around(ring);
-    sums_.push_back({std::move(ring), box, passes});
-    if (passes != OneWay::none) sums_.back().catches = sum_with(ends, rear_half(passes));
+    sums_.push_back({std::move(ring), box, ground::stopped_side(a, b, passes)});
+    Sum& sum = sums_.back();
+    if (!sum.is_one_way()) return;
+    sum.catches = sum_with(ends, rear_half(sum.stops_from)), sum.line = ends;
+    has_one_way_ = true;
 }
 
+namespace {
+
+// Returns the place some steps on from the start of a way.
+Point on_way(Point a, Point b, double steps) {
+    const double dx = double{0} + b.x - a.x, dy = double{0} + b.y - a.y,
+                 part = steps / std::max(1.0, std::hypot(dx, dy));
+    return {static_cast<std::int32_t>(std::lround(a.x + dx * part)),
+            static_cast<std::int32_t>(std::lround(a.y + dy * part))};
+}
+
+}   // namespace
+
 std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b) {
-    if (sum.passes != OneWay::none && !runs_against(a, b, sum.passes)) return std::nullopt;
     const std::optional<Stretch> inside = inside_of(sum.ring, a, b);
-    if (!inside) return std::nullopt;
-    if (sum.passes == OneWay::none || inside->from > 0 || !inside_of(sum.ring, a, a)) return inside->from;
+    if (!inside || !sum.is_one_way()) return inside ? std::optional(inside->from) : std::nullopt;
+    // A place on its edge may be rounded into it.
+    for (const Point from : {a, on_way(a, b, -3)})
+        if (!inside_of(sum.ring, from, from))
+            return sum.is_entered(from, b) ? std::optional(inside->from) : std::nullopt;
+    if (!runs_against(a, b, sum.stops_from)) return std::nullopt;
     const std::optional<Stretch> caught = inside_of(sum.catches, a, b);
     return caught ? std::optional(caught->from) : std::nullopt;
 }
@@ -168,7 +198,7 @@ bool Obstacles::may_be(Point p) const {
     const bool over_edge = std::all_of(here_and_beside.begin(), here_and_beside.end(), [&](Point by) {
         const Point q = moved(p, by);
         return near_.any_near({q, q}, [&](std::size_t i) {
-            return sums_[i].passes == OneWay::none && inside_of(sums_[i].ring, q, q).has_value();
+            return !sums_[i].is_one_way() && inside_of(sums_[i].ring, q, q).has_value();
         });
     });
     return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground &&

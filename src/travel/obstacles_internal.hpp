@@ -1,6 +1,7 @@
 // Inside the travel room: what is in a mover's way on one storey of a map, told for the place of its position.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <optional>
 #include <span>
@@ -18,6 +19,9 @@ struct Stretch {
     double from = 0, to = 0;
 };
 [[nodiscard]] std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b);
+// Returns whether a way that begins outside of a convex ring, or on its edge, gets in over an edge that faces a side;
+// at a corner: over either. `away`: as the sine of an angle, edges that are turned away from it by less count, too.
+[[nodiscard]] bool enters_from(Point side, const Ring& convex, Point a, Point b, double away = 0);
 
 // Returns the positions from which a body overlaps something convex: the sum of its points and the mirrored body.
 [[nodiscard]] Ring sum_with(std::span<const Point> convex, const Ring& body);
@@ -27,9 +31,10 @@ struct Stretch {
 
 // Where a position can be and how it can move. Everything that stops the mover is grown by its body: along each edge of
 // the ground, and around each line, the convex sum of the edge and the mirrored body (Lozano-Perez 1983). A way is free
-// when it runs through none of them. What stops in one direction only counts for ways against that direction, that get
-// into its sum from outside, or begin in it with the rear half of the body on the line: a body that has come half-way
-// through a plank stands on it when the jump ends; one that has not falls back.
+// when it runs through none of them. What stops from one side only counts for ways that get into its sum over an edge
+// that faces that side, as an engine decides by the normal of the first contact; and for ways from that side that begin
+// in it with the rear half of the body on the line: a body that has come half-way through a plank stands on it when the
+// jump ends; one that has not falls back.
 class Obstacles {
 public:
     // Makes what stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
@@ -45,6 +50,9 @@ public:
     // Returns where the position cannot be. Empty if it was made from ground alone.
     [[nodiscard]] const Regions& closed() const { return closed_; }
 
+    // Returns whether any line stops one way only: of the thing or of the rest.
+    [[nodiscard]] bool has_one_way() const { return has_one_way_ || (rest_ != nullptr && rest_->has_one_way()); }
+
     // O(what is near the place, or the way).
     [[nodiscard]] bool may_be(Point p) const;
     [[nodiscard]] bool is_free(Point a, Point b) const;
@@ -52,10 +60,20 @@ public:
     [[nodiscard]] double free_before(Point a, Point b) const;
 
     struct Sum {
-        Ring ring;    // convex
-        Bounds box;   // around it
-        OneWay passes = OneWay::none;
-        Ring catches{};   // of a line that stops one way only: where the rear half of the body overlaps it
+        Ring ring;                     // convex
+        Bounds box;                    // around it
+        Point stops_from{0, 0};        // of a line that stops one way only: ground::stopped_side
+        Ring catches{};                // of such a line: where the rear half of the body overlaps it
+        std::array<Point, 2> line{};   // likewise
+
+        [[nodiscard]] bool is_one_way() const { return stops_from != Point{0, 0}; }
+        // Returns whether a one-way line stops a body that comes along a way from outside. Around the ends of a slope
+        // an engine may find either side.
+        [[nodiscard]] bool is_entered(Point a, Point b) const {
+            const bool is_slope = stops_from.x != 0 && stops_from.y != 0;
+            return enters_from(stops_from, ring, a, b, is_slope ? 0.99 : 0);
+        }
+        [[nodiscard]] bool stops_above() const { return stops_from.y < 0; }   // one way
     };
     [[nodiscard]] const std::vector<Sum>& sums() const { return sums_; }
     // Returns whether anything may be in the way in a box.
@@ -74,7 +92,7 @@ private:
     void add(const Ring& ring);
     void index(const Regions& ground);
     void add(Point a, Point b, OneWay passes);
-    [[nodiscard]] Ring rear_half(OneWay passes) const;
+    [[nodiscard]] Ring rear_half(Point stops_from) const;
 
     const Obstacles* rest_ = nullptr;
     Ring body_;
@@ -83,13 +101,12 @@ private:
     detail::BoxIndex near_;
     FreeSpace around_ground_;
     Point inside_body_;
+    bool has_one_way_ = false;
 };
 
-// Returns the direction in which one passes a line, y down: {0, -1} for up.
-[[nodiscard]] Point direction_of(OneWay passes);
 // Returns from where on a sum stops a straight way: 0 to 1; nothing if it does not.
 [[nodiscard]] std::optional<double> stops_at(const Obstacles::Sum& sum, Point a, Point b);
-// Returns whether a way runs against the direction in which the line can be passed.
-[[nodiscard]] bool runs_against(Point a, Point b, OneWay passes);
+// Returns whether a way comes from the side from which a line stops.
+[[nodiscard]] bool runs_against(Point a, Point b, Point stops_from);
 
 }   // namespace dryground::travel

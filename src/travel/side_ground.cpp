@@ -126,7 +126,7 @@ void SideGround::add_grips(int climb_place, const Region& area, SideLevel& level
                 for (const std::int32_t dx : {0, -near, near}) {
                     const Point here = on_edge(a, b, x), there{here.x + dx, here.y + dy};
                     if (locate({&area, 1}, there) != Side::inside || !level.obstacles.is_free(here, there) ||
-                        !level.obstacles.is_free(there, here))
+                        !level.obstacles.is_free(there, here) || !is_let_onto(level, a, b, here))
                         continue;
                     stand.grips.push_back({climb_place, here, there});
                     places[static_cast<std::size_t>(climb_place)].grips.push_back({edge.stand, there, here});

@@ -88,14 +88,23 @@ private:
     std::vector<Stand>& into_;
 };
 
-// Adds the parts of an edge where the position can be: outside all closed area, and perhaps outside lines that stop
-// one way only where they would catch the body.
-void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, bool is_caught,
+// Returns whether one line ends on another.
+bool ends_on(const Obstacles::Sum& sum, const Obstacles::Sum& other) {
+    return std::any_of(sum.line.begin(), sum.line.end(), [&](Point end) {
+        return cross(other.line[0], other.line[1], end) == 0 &&
+               detail::meet(detail::box_around(other.line), {end, end});
+    });
+}
+
+// Adds the parts of an edge where the position can be: outside all closed area; and of the rest of a line (`of`) or,
+// for what stands on things that move, of lines that would catch the body.
+void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, const Obstacles::Sum* of,
                     std::vector<Stand>& into) {
     std::vector<Stretch> barred;
     obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
-        if (sum.passes != OneWay::none && !is_caught) return;
-        const Ring& ring = sum.passes == OneWay::none ? sum.ring : sum.catches;
+        if (sum.is_one_way() && of != nullptr && !(sum.stops_above() && (ends_on(sum, *of) || ends_on(*of, sum))))
+            return;
+        const Ring& ring = sum.is_one_way() && of == nullptr ? sum.catches : sum.ring;
         if (const std::optional<Stretch> inside = inside_of(ring, a, b)) barred.push_back(*inside);
     });
     std::sort(barred.begin(), barred.end(), [](const Stretch& s, const Stretch& t) { return s.from < t.from; });
@@ -120,7 +129,7 @@ std::vector<Stand> free_parts(const Obstacles& obstacles, const std::vector<Stan
     std::vector<Stand> free;
     for (const Stand& stand : stands)
         for (std::size_t i = 0; !stand.slides && i + 1 < stand.points.size(); ++i)
-            add_free_parts(obstacles, stand.points[i], stand.points[i + 1], stand.on_line, true, free);
+            add_free_parts(obstacles, stand.points[i], stand.points[i + 1], stand.on_line, nullptr, free);
     return free;
 }
 
@@ -137,13 +146,16 @@ void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& i
         const Point a = stand.points[i], b = stand.points[i + 1];
         std::vector<double> cuts;
         obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
-            if (sum.passes == OneWay::none) return;
+            if (!sum.is_one_way()) return;
             // Where it stops a body that comes from outside, and one that has walked in.
-            for (const Ring* ring : {&sum.ring, &sum.catches})
-                if (const std::optional<Stretch> inside = inside_of(*ring, a, b)) {
-                    if (runs_against(a, b, sum.passes)) cuts.push_back(inside->from);
-                    if (runs_against(b, a, sum.passes)) cuts.push_back(inside->to);
-                }
+            if (const std::optional<Stretch> inside = inside_of(sum.ring, a, b)) {
+                if (sum.is_entered(a, b)) cuts.push_back(inside->from);
+                if (sum.is_entered(b, a)) cuts.push_back(inside->to);
+            }
+            if (const std::optional<Stretch> caught = inside_of(sum.catches, a, b)) {
+                if (runs_against(a, b, sum.stops_from)) cuts.push_back(caught->from);
+                if (runs_against(b, a, sum.stops_from)) cuts.push_back(caught->to);
+            }
         });
         std::sort(cuts.begin(), cuts.end());
         if (rest.empty() || rest.back() != a) rest.push_back(a);
@@ -179,14 +191,12 @@ std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing)
     }
     if (obstacles.is_thing()) stands = free_parts(obstacles, stands);
     for (const Obstacles::Sum& sum : obstacles.sums()) {
-        if (sum.passes != OneWay::up) continue;
+        if (!sum.stops_above()) continue;
         detail::each_edge_of_ring(sum.ring, [&](Point a, Point b) {
-            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, false, stands);
+            if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, &sum, stands);
         });
     }
-    const bool has_lines = std::any_of(obstacles.sums().begin(), obstacles.sums().end(),
-                                       [](const Obstacles::Sum& sum) { return sum.passes != OneWay::none; });
-    if (!has_lines) return stands;
+    if (!obstacles.has_one_way()) return stands;
     std::vector<Stand> cut;
     for (Stand& stand : stands) cut_at_lines(obstacles, std::move(stand), cut);
     return cut;

@@ -97,7 +97,7 @@ std::vector<const Group*> StepCells::stopping(const WaysOf& of, const std::vecto
 // ---- lines ----
 
 StepCells::Line StepCells::line_of(Point from, Point to, OneWay passes) const {
-    return {from, to, passes, sum_with(std::array{from, to}, body_)};
+    return {from, to, passes, ground::stopped_side(from, to, passes), sum_with(std::array{from, to}, body_)};
 }
 
 void StepCells::add_lines(const std::vector<const Group*>& groups) {
@@ -149,9 +149,10 @@ bool StepCells::passes(const DataCell& from, unsigned way) const {
     const Point of_body{(box.least.x + box.most.x) / 2, (box.least.y + box.most.y) / 2};
     return !near_lines_.any_near(detail::box_around(std::array{a, b}), [&](std::size_t i) {
         const Line& line = lines_[i];
-        if (line.passes != OneWay::none && !runs_against(a, b, line.passes)) return false;
-        if (!inside_of(line.sum, a, a)) return inside_of(line.sum, a, b).has_value();
-        if (line.passes != OneWay::none) return false;
+        const bool stops_both_ways = line.passes == OneWay::none;
+        if (!inside_of(line.sum, a, a))
+            return inside_of(line.sum, a, b) && (stops_both_ways || enters_from(line.stops_from, line.sum, a, b));
+        if (!stops_both_ways) return false;
         const Point p = moved(a, of_body), q = moved(b, of_body);
         return turn(line.from, line.to, p) != turn(line.from, line.to, q) &&
                turn(p, q, line.from) != turn(p, q, line.to);

@@ -51,6 +51,7 @@ private:
     struct Line {
         Point from, to;
         OneWay passes;
+        Point stops_from;
         Ring sum;   // with the mirrored body
     };
 

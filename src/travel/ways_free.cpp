@@ -170,7 +170,7 @@ private:
         Regions thin;
         std::vector<Obstacles::Sum> lines;
         for (const Obstacles::Sum& sum : obstacles.sums())
-            if (sum.passes != OneWay::none) lines.push_back(sum), thin.push_back({sum.ring, {}});
+            if (sum.is_one_way()) lines.push_back(sum), thin.push_back({sum.ring, {}});
         const Regions& closed = obstacles.closed();
         std::optional<FreeSpace> without_lines;
         if (!thin.empty()) without_lines.emplace(closed);
@@ -250,7 +250,7 @@ private:
                                    std::int64_t dy) {
             return std::all_of(after.begin(), after.end(), [&](int line) {
                 if (std::find(before.begin(), before.end(), line) != before.end()) return true;
-                const Point along = direction_of(level.lines[static_cast<std::size_t>(line)].passes);
+                const Point along = level.lines[static_cast<std::size_t>(line)].stops_from;
                 return dx * along.x + dy * along.y >= 0;
             });
         };
@@ -293,7 +293,7 @@ private:
     static bool is_open(const Level& level, Point a, Point b) {
         bool open = true;
         level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
-            open = open && (sum.passes != OneWay::none || !inside_of(sum.ring, a, b));
+            open = open && (sum.is_one_way() || !inside_of(sum.ring, a, b));
         });
         return open;
     }
@@ -310,7 +310,7 @@ private:
                 std::set<int> known;
                 Regions solid;
                 level->obstacles.each_near(detail::box_around(ring), [&](const Obstacles::Sum& sum) {
-                    if (sum.passes == OneWay::none) solid.push_back({sum.ring, {}});
+                    if (!sum.is_one_way()) solid.push_back({sum.ring, {}});
                 });
                 for (const Region& free : subtract(Regions{{ring, {}}}, solid)) {
                     // What is free may be parted by lines that stop one way only.

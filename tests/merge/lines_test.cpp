@@ -57,6 +57,19 @@ TEST_CASE("lines of neighbouring tiles are one line, and bodies they stop come f
     CHECK(in_px(one_way(merged(sideways), OneWay::right).lines) == "(28,16 28,48)");
 }
 
+TEST_CASE("where a one-way line would fold back two lines meet, which stop from the same side") {
+    const std::vector<detail::LinePiece> pieces{{{0, 0}, {16, 0}, 0}, {{0, 0}, {16, -16}, 0}, {{32, 0}, {16, 0}, 0}};
+    const auto points = [&](OneWay way) {
+        std::vector<Ring> all;
+        for (const detail::JoinedLine& line : detail::join_lines(pieces, way)) all.push_back(line.points);
+        return all;
+    };
+    CHECK(points(OneWay::up) == std::vector<Ring>{{{0, 0}, {16, -16}}, {{0, 0}, {32, 0}}});
+    CHECK(points(OneWay::down) == std::vector<Ring>{{{16, -16}, {0, 0}}, {{32, 0}, {0, 0}}});
+    CHECK(points(OneWay::left) == std::vector<Ring>{{{0, 0}, {16, -16}}, {{0, 0}, {32, 0}}});
+    CHECK(points(OneWay::none) == std::vector<Ring>{{{16, -16}, {0, 0}, {32, 0}}});
+}
+
 TEST_CASE("a wall without width is two-sided") {
     const Merge result = merged(with_gantries(".|....\n.|....\n......\n......\n"));
     const Group& earth = result.group("earth");

@@ -14,9 +14,9 @@ struct Figures {
     std::string more = "jump_px = 40\nleap_px = 56\nkerb_px = 2\nslope_degrees = 46\n";
 };
 
-// One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, = one
-// that stops both ways, h half a cell of earth, n a net to climb, ~ brine, B a crate (earth). `objects` are lines of an
-// object layer.
+// One map `flat` of 16 px cells, of characters: # earth, / and \ slopes, _ a plank that stops only from above, and ,
+// and ; the same aslant, = one that stops both ways, h half a cell of earth, n a net to climb, ~ brine, B a crate
+// (earth). `objects` are lines of an object layer.
 inline worlds::Files one_map(const std::vector<std::string>& rows, const std::string& objects,
                              const Figures& figures = {}, const std::string& facts = "",
                              const std::string& layers = "") {
@@ -75,6 +75,9 @@ shapes = [{ polygon = [[0, 16], [16, 0], [16, 16]] }]
 [tiles.plank]
 shapes = [{ line = [[0, 0], [16, 0]], one_way = "up" }]
 
+[tiles.ramp]
+shapes = [{ line = [[0, 16], [16, 0]], one_way = "up" }]
+
 [tiles.board]
 shapes = [{ line = [[0, 8], [16, 8]] }]
 
@@ -95,7 +98,7 @@ cell = [16, 16]
 size = [{}, {}]
 rim = "earth"
 tilesets = ["marsh"]
-legend = {{ "#" = "peat", "/" = "bank", "\\" = {{ tile = "bank", flip = "x" }}, "_" = "plank", "=" = "board", "h" = "half", "n" = "net", "~" = "pool" }}
+legend = {{ "#" = "peat", "/" = "bank", "\\" = {{ tile = "bank", flip = "x" }}, "_" = "plank", "," = "ramp", ";" = {{ tile = "ramp", flip = "x" }}, "=" = "board", "h" = "half", "n" = "net", "~" = "pool" }}
 
 [[layers]]
 name = "ground"
@@ -164,6 +167,16 @@ inline worlds::Files random_side(
             for (int c = c0; c < std::min(columns, c0 + wide); ++c)
                 if (char& cell = drawn[static_cast<std::size_t>(r)][static_cast<std::size_t>(c)]; cell == '.')
                     cell = 'n';
+    }
+    chance::Dice ramps(round + 78'000);
+    for (int ramp = ramps.once_in(2) ? ramps.in(1, 4) : 0; ramp > 0; --ramp) {
+        const bool rises = ramps.once_in(2);
+        int c = ramps.in(0, columns - 1), r = ramps.in(1, rows - 2);
+        for (int length = ramps.in(1, 4); length > 0 && c < columns && r > 0 && r < rows;
+             --length, ++c, r += rises ? -1 : 1)
+            if (char& cell = drawn[static_cast<std::size_t>(r)][static_cast<std::size_t>(c)];
+                cell == '.' && std::abs(c * 16 + 8 - x) > 24)
+                cell = rises ? ',' : ';';
     }
     Figures figures;
     const char* const bodies[] = {"{ box = [10, 14], at = [0, -7] }", "{ circle = 6, at = [0, -6] }",

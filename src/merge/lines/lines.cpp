@@ -22,6 +22,7 @@
 #include "../../geometry/box_index_internal.hpp"
 #include "../../geometry/ring_internal.hpp"
 #include "../../geometry/widths_internal.hpp"
+#include "../../ground/ground_internal.hpp"
 
 namespace dryground::detail {
 
@@ -226,11 +227,16 @@ std::vector<LinePiece> without_doubles(const std::vector<LinePiece>& pieces) {
 
 namespace {
 
+// Pieces of one-way lines are joined only where the one runs on from the other: else what folds back would stop from
+// its other side.
 class Joiner {
 public:
-    explicit Joiner(const std::vector<LinePiece>& pieces) : pieces_(without_doubles(pieces)) {
+    Joiner(const std::vector<LinePiece>& pieces, OneWay one_way)
+        : pieces_(without_doubles(pieces)), is_one_way_(one_way != OneWay::none) {
         used_.assign(pieces_.size(), false);
         for (std::size_t i = 0; i < pieces_.size(); ++i) {
+            if (is_one_way_ && ground::runs_backward(pieces_[i].from, pieces_[i].to, one_way))
+                std::swap(pieces_[i].from, pieces_[i].to);
             at_[pieces_[i].from].push_back(i);
             at_[pieces_[i].to].push_back(i);
         }
@@ -239,9 +245,10 @@ public:
     std::vector<JoinedLine> run() {
         std::vector<JoinedLine> result;
         for (const auto& [place, pieces] : at_)
-            if (pieces.size() != 2)
+            if (!is_joint(place, pieces))
                 for (const std::size_t piece : pieces)
-                    if (!used_[piece]) result.push_back(follow(place, piece));
+                    if (!used_[piece] && (!is_one_way_ || pieces_[piece].from == place))
+                        result.push_back(follow(place, piece));
         for (std::size_t i = 0; i < pieces_.size(); ++i)   // what is left are rings
             if (!used_[i]) {
                 JoinedLine ring = follow(pieces_[i].from, i);
@@ -253,6 +260,10 @@ public:
     }
 
 private:
+    [[nodiscard]] bool is_joint(Point place, const std::vector<std::size_t>& pieces) const {
+        return pieces.size() == 2 &&
+               (!is_one_way_ || (pieces_[pieces[0]].from == place) != (pieces_[pieces[1]].from == place));
+    }
     JoinedLine follow(Point from, std::size_t piece) {
         JoinedLine line{{from}, {}, false};
         for (Point at = from;;) {
@@ -267,7 +278,7 @@ private:
                 line.labels.push_back(pieces_[piece].label);
             }
             const std::vector<std::size_t>& here = at_[to];
-            if (here.size() != 2) return line;
+            if (!is_joint(to, here)) return line;
             piece = here[0] == piece ? here[1] : here[0];
             if (used_[piece]) return line;
             at = to;
@@ -275,26 +286,16 @@ private:
     }
 
     std::vector<LinePiece> pieces_;
+    bool is_one_way_;
     std::vector<bool> used_;
     std::map<Point, std::vector<std::size_t>> at_;
 };
 
-void reverse(JoinedLine& line) {
+void begin_at_lesser_end(JoinedLine& line) {
+    if (line.points.front() <= line.points.back()) return;
     std::reverse(line.points.begin(), line.points.end());
     std::reverse(line.labels.begin(), line.labels.end());
     if (line.closed) std::rotate(line.labels.begin(), line.labels.begin() + 1, line.labels.end());
-}
-
-// Turns one-way lines so that bodies that they stop come from their right: those that fall onto a line that is passed
-// going up come from above, so that it runs to greater x.
-void direct(JoinedLine& line, OneWay one_way) {
-    const Point first = line.points.front(), last = line.points.back();
-    const bool turn_around = one_way == OneWay::up      ? last.x < first.x
-                             : one_way == OneWay::down  ? last.x > first.x
-                             : one_way == OneWay::left  ? last.y > first.y
-                             : one_way == OneWay::right ? last.y < first.y
-                                                        : last < first;
-    if (turn_around) reverse(line);
 }
 
 }   // namespace
@@ -308,8 +309,9 @@ std::vector<LinePiece> cut_lines(std::vector<LinePiece> pieces, const Regions& a
 }
 
 std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way) {
-    std::vector<JoinedLine> lines = Joiner(pieces).run();
-    for (JoinedLine& line : lines) direct(line, one_way);
+    std::vector<JoinedLine> lines = Joiner(pieces, one_way).run();
+    if (one_way == OneWay::none)
+        for (JoinedLine& line : lines) begin_at_lesser_end(line);
     std::sort(lines.begin(), lines.end(), [](const JoinedLine& a, const JoinedLine& b) { return a.points < b.points; });
     return lines;
 }

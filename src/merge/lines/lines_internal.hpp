@@ -29,8 +29,9 @@ struct JoinedLine {
     friend bool operator==(const JoinedLine&, const JoinedLine&) = default;
 };
 // Joins pieces: duplicates are removed (if they differ, the greatest label stays), pieces that meet end to end are one
-// line; with vertices only where it bends, where the label changes or where three or more meet. One-way lines run so
-// that what they stop comes from their right. Sorted. O(n log n).
+// line; with vertices only where it bends, where the label changes or where three or more meet. Each piece of a one-way
+// line runs as `ground::runs_backward` says; where two that meet stop from different sides, both lines end. Sorted.
+// O(n log n).
 [[nodiscard]] std::vector<JoinedLine> join_lines(const std::vector<LinePiece>& pieces, OneWay one_way);
 
 using LineEdges = std::vector<std::pair<Point, Point>>;
