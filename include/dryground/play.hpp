@@ -165,8 +165,8 @@ public:
     // and has no ground that stops it, and no side between them is shut in that direction.
     [[nodiscard]] bool may_step(MoverId mover, Cell from, Cell to, StoreyId storey = StoreyId::ground,
                                 Diagonal corners = Diagonal::if_both_free) const;
-    // Returns the first thing that blocks a mover's body on a straight way between two places. One-way lines count
-    // from the side that they block.
+    // Returns the first thing that blocks a mover's body on a straight way between two places. A one-way line counts if
+    // the body touches it first from the side that it blocks.
     [[nodiscard]] Blocked blocked(MoverId mover, PointPx from, PointPx to, StoreyId storey = StoreyId::ground) const;
 
     // Returns a route of a mover to another place of the current map in its current state: steps, walks, drops and

@@ -36,7 +36,7 @@ bool enters_from(Point side, const Ring& convex, Point a, Point b, double away) 
         const double t = static_cast<double>(at_a) / (static_cast<double>(at_a) - static_cast<double>(at_b));
         const Point out{to.y - from.y, from.x - to.x};
         const double faces_by = static_cast<double>(out.x) * side.x + static_cast<double>(out.y) * side.y;
-        const bool edge_faces = more > 0 ? faces_by > -more * std::hypot(out.x, out.y) : faces_by > 0;
+        const bool edge_faces = faces_by > -more * std::hypot(out.x, out.y);
         if (t > last + 1e-12)
             last = t, faces = edge_faces;
         else if (t > last - 1e-12)   // at a corner
