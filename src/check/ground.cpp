@@ -10,6 +10,7 @@
 #include <limits>
 
 #include "../geometry/bounds_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "../travel/fitting_internal.hpp"
 #include "rules_internal.hpp"
@@ -130,7 +131,7 @@ const Ground& Grounds::of(MapId map, MoverId mover, StoreyId storey) {
 
 const FreeSpace& Grounds::space(MapId map, MoverId mover, StoreyId storey) {
     const Ground& ground = of(map, mover, storey);
-    return spaces_.try_emplace({map, first_like(mover), storey}, ground.regions()).first->second;
+    return spaces_.try_emplace({map, first_like(mover), storey}, detail::rings_of(ground.regions())).first->second;
 }
 
 namespace {

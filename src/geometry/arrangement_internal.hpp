@@ -1,7 +1,9 @@
 // Inside the geometry room: edges with the change of winding they mean, before and after they are cut at each other.
 #pragma once
 
+#include <cstdint>
 #include <functional>
+#include <limits>
 #include <span>
 #include <vector>
 
@@ -51,8 +53,10 @@ struct BoundaryEdge {
     int before = -1;   // index of the nearest boundary edge before it along the sweep line; -1 for none
 };
 
-// Returns the boundary of what is covered, in sweep order. Requires arranged edges.
-[[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify);
+// Returns the boundary of what is covered, in sweep order. Requires arranged edges. `first_row`: what lies above it (a
+// smaller y) is left out, but for edges that reach it, which are whole; edges that do not reach it may be missing then.
+[[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify,
+                                              std::int32_t first_row = std::numeric_limits<std::int32_t>::min());
 
 // The order of edges (anything with ends a < b) along a sweep line that crosses both, from before to after, and of
 // edges and a point of the line. Compared edges do not cross, so the one that starts later decides the order.
@@ -74,6 +78,20 @@ struct AlongSweepLine {
         return turn(e.a, e.b, p) == Turn::left;
     }
 };
+
+// How boundary edges, or runs of them, follow each other around solids.
+struct Followers {
+    std::vector<int> next;      // for each edge, the one that follows it around its solid; -1: unknown
+    std::vector<char> parted;   // whether it leaves from a vertex that others leave from, too
+};
+// `first_row`, `last_row`: vertices above or below them (y) are not looked at.
+[[nodiscard]] Followers followers(std::span<const BoundaryEdge> edges,
+                                  std::int32_t first_row = std::numeric_limits<std::int32_t>::min(),
+                                  std::int32_t last_row = std::numeric_limits<std::int32_t>::max());
+using Walk = std::vector<int>;   // edges of a simple ring, in order
+// Follows edges around and splits a walk where it comes back to a vertex. `from`: where each begins; of runs that begin
+// where no other does, any point that no other has.
+[[nodiscard]] std::vector<Walk> simple_walks(const Followers& followers, std::span<const Point> from);
 
 // Links boundary edges to rings, separates rings that touch themselves, assigns holes to their outlines, and drops
 // vertices in straight runs.

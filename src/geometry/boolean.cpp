@@ -22,10 +22,8 @@ Stacked cover(std::vector<detail::Edge> edges, const detail::Classify& classify)
 
 using Covered = bool (*)(bool in_a, bool in_b);
 
-Regions combine(std::span<const Region> a, std::span<const Region> b, Covered covered) {
-    std::vector<detail::Edge> edges;
-    detail::add_regions(edges, a, 0);
-    detail::add_regions(edges, b, 1);
+// Of operands 0 and 1.
+Regions combine(std::vector<detail::Edge> edges, Covered covered) {
     return cover(std::move(edges),
                  [covered](Windings windings) {
                      const bool in_a = !windings.empty() && windings.front().operand == 0,
@@ -33,6 +31,13 @@ Regions combine(std::span<const Region> a, std::span<const Region> b, Covered co
                      return covered(in_a, in_b) ? 0 : detail::nothing;
                  })
         .regions;
+}
+
+Regions combine(std::span<const Region> a, std::span<const Region> b, Covered covered) {
+    std::vector<detail::Edge> edges;
+    detail::add_regions(edges, a, 0);
+    detail::add_regions(edges, b, 1);
+    return combine(std::move(edges), covered);
 }
 
 constexpr Covered in_any = [](bool in_a, bool in_b) { return in_a || in_b; };
@@ -104,6 +109,12 @@ Regions wound_around(std::span<const Ring> ways) {
     std::vector<Edge> edges;
     for (const Ring& way : ways) add_way(edges, way, 0, false);
     return cover(std::move(edges), [](Windings windings) { return windings.empty() ? nothing : 0; }).regions;
+}
+Regions wound_around_in(std::span<const Ring> ways, std::span<const Region> regions) {
+    std::vector<Edge> edges;
+    for (const Ring& way : ways) add_way(edges, way, 0, false);
+    add_regions(edges, regions, 1);
+    return combine(std::move(edges), in_both);
 }
 Regions not_under(std::span<const Region> regions, std::span<const Region> pieces) {
     std::vector<Edge> edges;

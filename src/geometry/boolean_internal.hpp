@@ -19,11 +19,12 @@ namespace dryground::detail {
 // edges that regions and pieces have in common cancel, as happens for pieces swept from the regions' edges.
 [[nodiscard]] Regions not_under(std::span<const Region> regions, std::span<const Region> pieces);
 
-// Returns `reach` of regions and a body, united with other proper regions, which are not grown.
-[[nodiscard]] Regions reach_and(std::span<const Region> regions, std::span<const Point> body,
-                                std::span<const Region> others);
-
+// Returns closed paths that wind around `reach` of regions and a body: around a place as often as the body there meets
+// the regions in parts.
+[[nodiscard]] std::vector<Ring> ways_around(std::span<const Region> regions, std::span<const Point> body);
 // Returns what closed paths wind around, all together: windings to the left minus windings to the right.
 [[nodiscard]] Regions wound_around(std::span<const Ring> ways);
+// Returns what of proper regions they wind around.
+[[nodiscard]] Regions wound_around_in(std::span<const Ring> ways, std::span<const Region> regions);
 
 }   // namespace dryground::detail

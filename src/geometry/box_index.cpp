@@ -17,10 +17,11 @@ BoxIndex::BoxIndex(std::vector<Bounds> boxes) : boxes_(std::move(boxes)) {
         sides += std::max(double{0} + box.most.x - box.least.x, double{0} + box.most.y - box.least.y);
     }
     const double wide = double{0} + all_.most.x - all_.least.x, high = double{0} + all_.most.y - all_.least.y;
-    // About as many buckets as boxes, whether these are spread over an area or along a line.
-    bucket_ = static_cast<std::int32_t>(
-        std::max({1.0, sides / count, std::sqrt(wide * high / count), std::max(wide, high) / count}));
-    columns_ = static_cast<std::int64_t>(wide) / bucket_ + 1, rows_ = static_cast<std::int64_t>(high) / bucket_ + 1;
+    // About as many buckets as boxes, whether these are spread over an area or along a line. Their size is a power of
+    // two, since a shift is quicker than a division.
+    const double size = std::max({1.0, sides / count, std::sqrt(wide * high / count), std::max(wide, high) / count});
+    shift_ = std::clamp(static_cast<int>(std::lround(std::log2(size))), 0, 30);
+    columns_ = (static_cast<std::int64_t>(wide) >> shift_) + 1, rows_ = (static_cast<std::int64_t>(high) >> shift_) + 1;
     begins_.assign(static_cast<std::size_t>(columns_ * rows_) + 1, 0);
     const auto each_bucket = [this](const Bounds& box, auto action) {
         const std::int64_t c0 = column(box.least.x), c1 = column(box.most.x), r1 = row(box.most.y);

@@ -25,7 +25,7 @@ public:
     // Returns the box around all of them. Requires one or more.
     [[nodiscard]] const Bounds& all() const { return all_; }
     // Returns a size about that of most of them, at least one step.
-    [[nodiscard]] std::int32_t bucket() const { return bucket_; }
+    [[nodiscard]] std::int32_t bucket() const { return std::int32_t{1} << shift_; }
 
     // Calls test(i) for each box, by its position in the list, that meets `near`, edges included, until it returns
     // true.
@@ -62,12 +62,12 @@ private:
     [[nodiscard]] std::int64_t number(std::int32_t at, std::int32_t least, std::int64_t count) const {
         if (at <= least) return 0;
         const std::uint32_t away = static_cast<std::uint32_t>(at) - static_cast<std::uint32_t>(least);   // it fits
-        return std::min<std::int64_t>(away / static_cast<std::uint32_t>(bucket_), count - 1);
+        return std::min<std::int64_t>(away >> shift_, count - 1);
     }
 
     std::vector<Bounds> boxes_;
     Bounds all_{{0, 0}, {0, 0}};
-    std::int32_t bucket_ = 1;
+    int shift_ = 0;   // of a bucket's size
     std::int64_t columns_ = 0, rows_ = 0;
     std::vector<std::uint32_t> begins_, in_buckets_;   // those of bucket b: from begins_[b] to begins_[b + 1]
 };

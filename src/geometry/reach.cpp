@@ -79,7 +79,7 @@ private:
 
 namespace detail {
 
-Regions reach_and(std::span<const Region> regions, std::span<const Point> body, std::span<const Region> others) {
+std::vector<Ring> ways_around(std::span<const Region> regions, std::span<const Point> body) {
     const Roller roller(body);
     const Bounds own = box_around(body);
     std::vector<Ring> ways;
@@ -92,11 +92,7 @@ Regions reach_and(std::span<const Region> regions, std::span<const Point> body, 
             if (fits) ways.push_back(roller.around(hole));
         }
     }
-    for (const Region& other : others) {
-        ways.push_back(other.outline);
-        ways.insert(ways.end(), other.holes.begin(), other.holes.end());
-    }
-    return wound_around(ways);
+    return ways;
 }
 
 }   // namespace detail
@@ -108,7 +104,7 @@ Regions reach(std::span<const Region> regions, std::span<const Point> body) {
                                    std::int64_t{box.most.x} - own.least.x, std::int64_t{box.most.y} - own.least.y})
         if (std::abs(end) > coordinate_limit)
             throw std::out_of_range("dryground::reach: the result leaves the range of coordinates");
-    return detail::reach_and(regions, body, {});
+    return detail::wound_around(detail::ways_around(regions, body));
 }
 
 }   // namespace dryground

@@ -24,6 +24,12 @@ void each_ring(std::span<const Region> regions, Action action) {
     }
 }
 
+[[nodiscard]] inline std::vector<Ring> rings_of(std::span<const Region> regions) {
+    std::vector<Ring> rings;
+    each_ring(regions, [&](const Ring& ring) { rings.push_back(ring); });
+    return rings;
+}
+
 template <class Action>
 void each_edge(std::span<const Region> regions, Action action) {
     each_ring(regions, [&](const Ring& ring) { each_edge_of_ring(ring, action); });

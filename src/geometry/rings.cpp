@@ -35,16 +35,15 @@ bool around(const Spoke& s, const Spoke& t) {
     return turn(s.at, s.other, t.other) == Turn::left;
 }
 
-struct Followers {
-    std::vector<int> next;      // for each edge, the one that follows it around its solid
-    std::vector<char> parted;   // whether it leaves from a vertex that others leave from, too
-};
-Followers followers(std::span<const BoundaryEdge> edges) {
+}   // namespace
+
+Followers followers(std::span<const BoundaryEdge> edges, std::int32_t first_row, std::int32_t last_row) {
     std::vector<Spoke> spokes;
     spokes.reserve(2 * edges.size());
+    const auto is_known = [&](Point p) { return p.y >= first_row && p.y <= last_row; };
     for (std::size_t i = 0; i < edges.size(); ++i) {
-        spokes.push_back({edges[i].from, edges[i].to, static_cast<int>(i), true});
-        spokes.push_back({edges[i].to, edges[i].from, static_cast<int>(i), false});
+        if (is_known(edges[i].from)) spokes.push_back({edges[i].from, edges[i].to, static_cast<int>(i), true});
+        if (is_known(edges[i].to)) spokes.push_back({edges[i].to, edges[i].from, static_cast<int>(i), false});
     }
     std::sort(spokes.begin(), spokes.end(), around);
     Followers result{std::vector<int>(edges.size(), -1), std::vector<char>(edges.size(), 0)};
@@ -63,12 +62,9 @@ Followers followers(std::span<const BoundaryEdge> edges) {
     return result;
 }
 
-using Walk = std::vector<int>;   // edges of a simple ring, in order
-
-// Follows edges around and splits a walk where it comes back to a vertex.
-std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
-    const auto [next, parted] = followers(edges);
-    std::vector<char> seen(edges.size(), 0);
+std::vector<Walk> simple_walks(const Followers& followers, std::span<const Point> from) {
+    const auto& [next, parted] = followers;
+    std::vector<char> seen(from.size(), 0);
     std::vector<Walk> walks;
     struct PointHash {
         std::size_t operator()(Point p) const {
@@ -79,28 +75,28 @@ std::vector<Walk> simple_walks(std::span<const BoundaryEdge> edges) {
     // Where in the walk a vertex is left: of those that a walk can come back to, which are where it starts and where
     // several edges leave.
     std::unordered_map<Point, std::size_t, PointHash> open;
-    for (std::size_t start = 0; start < edges.size(); ++start) {
+    for (std::size_t start = 0; start < from.size(); ++start) {
         if (seen[start]) continue;
         Walk walk;   // which ends with all of its loops closed, and so with no vertex left open
-        for (int e = static_cast<int>(start); !seen[static_cast<std::size_t>(e)];
-             e = next[static_cast<std::size_t>(e)]) {
-            const BoundaryEdge& edge = edges[static_cast<std::size_t>(e)];
-            seen[static_cast<std::size_t>(e)] = 1;
-            const int after = next[static_cast<std::size_t>(e)];
-            if (walk.empty() || parted[static_cast<std::size_t>(e)]) open.emplace(edge.from, walk.size());
-            walk.push_back(e);
-            if (after != static_cast<int>(start) && !parted[static_cast<std::size_t>(after)]) continue;
-            const auto back = open.find(edge.to);
+        for (std::size_t e = start; !seen[e]; e = static_cast<std::size_t>(next[e])) {
+            seen[e] = 1;
+            const auto after = static_cast<std::size_t>(next[e]);
+            if (walk.empty() || parted[e]) open.emplace(from[e], walk.size());
+            walk.push_back(static_cast<int>(e));
+            if (after != start && !parted[after]) continue;
+            const auto back = open.find(from[after]);
             if (back == open.end()) continue;
             Walk& loop = walks.emplace_back(walk.begin() + static_cast<std::ptrdiff_t>(back->second), walk.end());
             for (const int closed : loop)
                 if (closed == loop.front() || parted[static_cast<std::size_t>(closed)])
-                    open.erase(edges[static_cast<std::size_t>(closed)].from);
+                    open.erase(from[static_cast<std::size_t>(closed)]);
             walk.resize(walk.size() - loop.size());
         }
     }
     return walks;
 }
+
+namespace {
 
 // Returns the corners of a walk: vertices where the direction changes or, if requested, where the label changes.
 LabelledRing corners(std::span<const BoundaryEdge> edges, const Walk& walk, bool keep_label_changes) {
@@ -121,7 +117,10 @@ LabelledRing corners(std::span<const BoundaryEdge> edges, const Walk& walk, bool
 }   // namespace
 
 Stacked link(std::span<const BoundaryEdge> edges) {
-    std::vector<Walk> walks = simple_walks(edges);
+    std::vector<Point> from;
+    from.reserve(edges.size());
+    for (const BoundaryEdge& edge : edges) from.push_back(edge.from);
+    std::vector<Walk> walks = simple_walks(followers(edges), from);
     // Edges come in sweep order, so a walk's least edge is the first that the sweep met, and the ring of the edge
     // before a hole's first edge was met earlier than the hole.
     std::vector<std::pair<int, std::size_t>> order;

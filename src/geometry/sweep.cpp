@@ -9,6 +9,7 @@
 // cross would break the tree's order.
 
 #include <algorithm>
+#include <iterator>
 #include <set>
 
 #include "arrangement_internal.hpp"
@@ -61,7 +62,7 @@ private:
 
 }   // namespace
 
-std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify) {
+std::vector<BoundaryEdge> sweep(std::span<const Edge> all, const Classify& classify, std::int32_t first_row) {
     std::vector<BoundaryEdge> result;
     Rows rows(classify);
 
@@ -81,34 +82,54 @@ std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& cla
         }
     };
 
+    Row before;         // far away all windings are 0
+    int nearest = -1;   // boundary edge before
+    // Enters edges that are equal, or differ by their operand: the next ones along the line.
+    const auto enter = [&](std::span<const Edge> equal, auto where) {
+        Active entry{equal.front().a, equal.front().b, rows.copy_of(before), nearest};
+        for (const Edge& edge : equal) rows.add(entry.after, edge.operand, edge.delta);
+        const int label_before = rows.label_of(before), label_after = rows.label_of(entry.after);
+        if ((label_before == nothing) != (label_after == nothing)) {
+            entry.boundary = static_cast<int>(result.size());
+            if (label_before != nothing)
+                result.push_back({entry.a, entry.b, label_before, nearest});
+            else
+                result.push_back({entry.b, entry.a, label_after, nearest});
+            nearest = entry.boundary;
+        }
+        before = entry.after;
+        endings.push_back({entry.b, active.insert(where, entry)});
+        std::push_heap(endings.begin(), endings.end(), later);
+    };
+    const auto enter_all = [&](std::span<const Edge> in_order, auto where) {
+        for (std::size_t i = 0; i < in_order.size();) {
+            std::size_t end = i + 1;
+            while (end < in_order.size() && in_order[end].a == in_order[i].a && in_order[end].b == in_order[i].b) ++end;
+            enter(in_order.subspan(i, end - i), where);
+            i = end;
+        }
+    };
+
+    const auto first = std::partition_point(all.begin(), all.end(), [&](const Edge& e) { return e.a.y < first_row; });
+    std::vector<Edge> from_above;
+    std::copy_if(all.begin(), first, std::back_inserter(from_above), [&](const Edge& e) { return e.b.y >= first_row; });
+    std::sort(from_above.begin(), from_above.end(), AlongSweepLine{});
+    enter_all(from_above, active.end());
+
+    const auto edges = all.subspan(static_cast<std::size_t>(first - all.begin()));
     for (std::size_t i = 0; i < edges.size();) {
         const Point p = edges[i].a;
         end_all_until(p);
         const auto after_p = active.upper_bound(p);
-        Row before;   // far away all windings are 0
-        int nearest = -1;
+        before = {}, nearest = -1;
         if (after_p != active.begin()) {
             before = std::prev(after_p)->after;
             nearest = std::prev(after_p)->boundary;
         }
-        while (i < edges.size() && edges[i].a == p) {
-            Active entry{p, edges[i].b, rows.copy_of(before), nearest};
-            for (; i < edges.size() && edges[i].a == p && edges[i].b == entry.b; ++i)
-                rows.add(entry.after, edges[i].operand, edges[i].delta);
-            const int label_before = rows.label_of(before), label_after = rows.label_of(entry.after);
-            if ((label_before == nothing) != (label_after == nothing)) {
-                entry.boundary = static_cast<int>(result.size());
-                if (label_before != nothing)
-                    result.push_back({p, entry.b, label_before, nearest});
-                else
-                    result.push_back({entry.b, p, label_after, nearest});
-                nearest = entry.boundary;
-            }
-            before = entry.after;
-            const auto where = active.insert(after_p, entry);
-            endings.push_back({entry.b, where});
-            std::push_heap(endings.begin(), endings.end(), later);
-        }
+        std::size_t end = i + 1;
+        while (end < edges.size() && edges[end].a == p) ++end;
+        enter_all(edges.subspan(i, end - i), after_p);
+        i = end;
     }
     return result;
 }

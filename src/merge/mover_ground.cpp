@@ -45,24 +45,27 @@ MoverGround::MoverGround(const World& world, const Map& map, const Stacking& sta
         if (key.storey == storey && stops(mover, key.barrier)) mergers_.emplace_back(map, plan);
 }
 
-Regions MoverGround::whole() {
+// What one merger makes is united; groups of lines alone have no area.
+template <class AreaOf>
+Regions MoverGround::united(const Block& block, AreaOf area_of) {
     Regions area;
-    for (CellMerger& merger : mergers_) add(area, merger.whole(false).regions);
+    bool is_united = true;
+    for (CellMerger& merger : mergers_) {
+        Regions more = area_of(merger);
+        is_united = is_united && (area.empty() || more.empty());
+        append(area, std::move(more));
+    }
     const std::size_t of_barriers = area.size();
-    add_closed(area, {0, 0, map_.columns, map_.rows});
-    const bool is_united = mergers_.size() < 2 && area.size() == of_barriers;
-    return is_united ? area : unite_proper(area);
+    add_closed(area, block);   // in pieces
+    return is_united && area.size() == of_barriers ? area : unite_proper(area);
+}
+
+Regions MoverGround::whole() {
+    return united({0, 0, map_.columns, map_.rows}, [](CellMerger& merger) { return merger.whole(false).regions; });
 }
 
 Regions MoverGround::block(const Block& block) {
-    Regions area;
-    for (CellMerger& merger : mergers_) add(area, merger.block(block, false).regions);
-    add_closed(area, block);
-    return unite_proper(area);
-}
-
-void MoverGround::add(Regions& area, Regions more) {
-    area.insert(area.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    return united(block, [&](CellMerger& merger) { return merger.block(block, false).regions; });
 }
 
 void MoverGround::add_closed(Regions& area, const Block& block) const {

@@ -59,7 +59,7 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         barred.clear();
         obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
             if (sum.stops_above() && !now.falls) return;
-            const Ring& ring = sum.stops_above() ? sum.catches : sum.ring;
+            const std::span<const Point> ring = sum.stops_above() ? sum.catches : sum.ring;
             // A step more to either side, since ways are rounded to the lattice.
             if (const auto x = between(ring, now.top, now.bottom)) barred.push_back({(*x)[0] - 1, (*x)[1] + 1});
         });

@@ -42,19 +42,18 @@ std::optional<Point> nearest_outside(const Region& region, const Ring& overlaps_
 
 Regions fitting(const Regions& positions, const Regions& ground, const Mover& mover) {
     if (positions.empty() || ground.empty()) return positions;
-    return subtract(positions, detail::reach_and(ground, with_play(mover.body.front().outline), {}));
+    return subtract(positions, reach(ground, with_play(mover.body.front().outline)));
 }
 
 std::optional<Point> way_out(const Map& map, const Regions& ground, std::span<const Ring> lines, const Mover& mover,
                              const std::vector<Point>& from) {
     const Ring body = with_play(mover.body.front().outline);
-    Regions thin;
+    std::vector<Ring> ways = detail::ways_around(ground, body);
     for (const Ring& line : lines)
-        for (std::size_t i = 0; i + 1 < line.size(); ++i)
-            thin.push_back({sum_with(std::span(line).subspan(i, 2), body), {}});
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) ways.push_back(sum_with(std::span(line).subspan(i, 2), body));
     const Ring overlaps_map = sum_with(map.block_ring(0, 0, map.columns, map.rows), body);
     const Bounds frame = detail::grown(detail::box_around(overlaps_map), 8 * steps_per_px);
-    const Regions free = subtract(Regions{box_region(frame.least, frame.most)}, detail::reach_and(ground, body, thin));
+    const Regions free = subtract(Regions{box_region(frame.least, frame.most)}, detail::wound_around(ways));
     for (const Point start : from)
         for (const Region& region : free) {
             const std::optional<Point> first = place_in(region, start);

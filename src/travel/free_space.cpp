@@ -1,10 +1,10 @@
 // The areas that ground leaves free, found without a boolean.
 //
-// Idea: see FreeSpace in free_space_internal.hpp. An edge's nearest neighbour to the left is found among the edges that
-// cross its level; exact.
+// Idea: see FreeSpace in free_space_internal.hpp.
 
 #include "../geometry/ring_internal.hpp"
 #include "free_space_internal.hpp"
+#include "left_of_internal.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -15,19 +15,8 @@
 
 namespace dryground::travel {
 
-namespace {
-
-// Returns how far an edge moves to the right for each step down, from its upper end; horizontal ones come after all
-// others.
-double lean(Point top, Point low) {
-    return top.y == low.y ? std::numeric_limits<double>::infinity()
-                          : (static_cast<double>(low.x) - top.x) / (static_cast<double>(low.y) - top.y);
-}
-
-}   // namespace
-
-FreeSpace::FreeSpace(const Regions& ground) {
-    detail::each_ring(ground, [&](const Ring& ring) { add(ring); });
+FreeSpace::FreeSpace(std::span<const Ring> ground) {
+    for (const Ring& ring : ground) add(ring);
     if (edges_.empty()) return;
     put_in_index();
     split();
@@ -159,30 +148,11 @@ void FreeSpace::put_in_index() {
     near_ = detail::BoxIndex(std::move(boxes));
 }
 
-// Returns the edge whose crossing with the level of p is the nearest one left of p; each edge without its lower end. At
-// p itself only those that lean less than `before`.
 const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
-    if (near_.empty()) return nullptr;
-    const std::int32_t least = near_.all().least.x;
-    for (std::int64_t back = near_.bucket();; back *= 2) {   // further back each time, until one is found
-        const std::int64_t from = std::max<std::int64_t>(least, p.x - back);
-        if (p.x < least) return nullptr;
-        const Edge* nearest = nullptr;
-        std::pair<double, double>
-            nearest_x{};   // and which way it leans: of those that begin there, below is what counts
-        near_.each_near({{static_cast<std::int32_t>(from), p.y}, p}, [&](std::size_t i) {
-            const Edge& edge = edges_[i];
-            const Point top = edge.from.y < edge.to.y ? edge.from : edge.to,
-                        low = edge.from.y < edge.to.y ? edge.to : edge.from;
-            if (p.y < top.y || p.y >= low.y || cross(top, low, p) > 0) return;   // p lies left of it
-            const double leans = lean(top, low);
-            if (leans >= before && cross(top, low, p) == 0) return;
-            const std::pair x{top.x + leans * (static_cast<double>(p.y) - top.y), leans};
-            if (nearest == nullptr || x > nearest_x) nearest = &edge, nearest_x = x;
-        });
-        // What crosses further left may reach into this stretch, too, but is no nearer than its end.
-        if (from == least || (nearest != nullptr && nearest_x.first >= static_cast<double>(from))) return nearest;
-    }
+    const auto found = travel::left_of(near_, {0, 0}, p, before, [this](std::size_t i) {
+        return std::optional(SolidEdge{edges_[i].from, edges_[i].to});
+    });
+    return found ? &edges_[*found] : nullptr;
 }
 
 int FreeSpace::area_at(Point p) const {

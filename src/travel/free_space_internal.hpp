@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <span>
 #include <vector>
 
 #include "../geometry/box_index_internal.hpp"
@@ -16,7 +17,8 @@ namespace dryground::travel {
 // that edge.
 class FreeSpace {
 public:
-    explicit FreeSpace(const Regions& ground);
+    // Takes all rings of the ground, with solids on their left.
+    explicit FreeSpace(std::span<const Ring> ground);
 
     static constexpr int outside = -1, in_ground = -2;
     // Returns the number of the closed area that holds a point, or one of the above. For points on an edge: one of its

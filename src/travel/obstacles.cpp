@@ -12,12 +12,14 @@
 #include "../geometry/boolean_internal.hpp"
 #include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
+#include "left_of_internal.hpp"
 
 namespace dryground::travel {
 
 namespace {
 
-constexpr std::int32_t play = 2;   // steps on either side: 1/128 px
+constexpr std::int32_t play = 2;                           // steps on either side: 1/128 px
+constexpr std::int32_t band_height = 128 * steps_per_px;   // of closed area: most changes lie in one or two
 
 }   // namespace
 
@@ -25,7 +27,7 @@ bool runs_against(Point a, Point b, Point stops_from) {
     return (std::int64_t{b.x} - a.x) * stops_from.x + (std::int64_t{b.y} - a.y) * stops_from.y < 0;
 }
 
-bool enters_from(Point side, const Ring& convex, Point a, Point b, double away) {
+bool enters_from(Point side, std::span<const Point> convex, Point a, Point b, double away) {
     const double more = away * std::hypot(side.x, side.y);
     double last = -1;
     bool faces = false;
@@ -45,7 +47,7 @@ bool enters_from(Point side, const Ring& convex, Point a, Point b, double away) 
     return faces;
 }
 
-std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b) {
+std::optional<Stretch> inside_of(std::span<const Point> convex, Point a, Point b) {
     Stretch stretch{0, 1};
     for (std::size_t i = 0; i < convex.size(); ++i) {
         const Point from = convex[i], to = convex[(i + 1) % convex.size()];
@@ -84,21 +86,31 @@ Ring with_play(const Ring& body) {
     return convex_hull(std::move(points));
 }
 
-Obstacles::Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed)
-    : body_(with_play(mover.body.front().outline)), around_ground_({}) {
-    Regions ground, others = also_closed;
+Obstacles::Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed,
+                     const Obstacles* before)
+    : body_(with_play(mover.body.front().outline)) {
+    std::size_t edges = 0;
     for (const Group& group : groups) {
         if (group.storey_id != storey) continue;
-        ground.insert(ground.end(), group.regions.begin(), group.regions.end());
+        detail::each_ring(group.regions, [&](const Ring& ring) { edges += ring.size(); });
+        for (const Ring& line : group.lines) edges += 2 * line.size();   // what catches, too
+    }
+    begin(edges);
+    std::vector<Ring> ways;
+    for (const Group& group : groups) {
+        if (group.storey_id != storey) continue;
         add(group.regions);
+        for (Ring& way : detail::ways_around(group.regions, body_)) ways.push_back(std::move(way));
         for (const Ring& line : group.lines)
             for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-                add(line[i], line[i + 1], group.one_way);
-                if (group.one_way == OneWay::none) others.push_back({sums_.back().ring, {}});
+                add(line[i], line[i + 1], group.one_way, false);
+                const std::span<const Point> ring = sums_.back().ring;
+                if (group.one_way == OneWay::none) ways.emplace_back(ring.begin(), ring.end());
             }
     }
-    index(ground);
-    closed_ = detail::reach_and(ground, body_, others);
+    index();
+    for (const Ring& ring : detail::rings_of(also_closed)) ways.push_back(ring);
+    closed_ = detail::WoundInBands(ways, band_height, before != nullptr ? &before->closed_ : nullptr);
 }
 
 Obstacles::Obstacles(const Obstacles& rest, std::span<const Group> thing, const Mover& mover)
@@ -106,28 +118,62 @@ Obstacles::Obstacles(const Obstacles& rest, std::span<const Group> thing, const 
     rest_ = &rest;
 }
 
-Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body), around_ground_({}) {
+Obstacles::Obstacles(const Regions& ground, const Ring& body) : body_(body) {
+    std::size_t edges = 0;
+    detail::each_ring(ground, [&](const Ring& ring) { edges += ring.size(); });
+    begin(edges);
     add(ground);
-    index(ground);
+    index();
+}
+
+void Obstacles::begin(std::size_t edges) {
+    std::vector<Point> points;
+    std::int64_t x = 0, y = 0;
+    for (const Point p : body_) points.push_back({-p.x, -p.y}), x += p.x, y += p.y;
+    mirrored_ = convex_hull(std::move(points));
+    const auto corners = static_cast<std::int64_t>(body_.size());
+    inside_body_ = {static_cast<std::int32_t>(x / corners), static_cast<std::int32_t>(y / corners)};
+    sums_.reserve(edges);
+    corners_.reserve(edges * (mirrored_.size() + 3));   // a cut body may have a corner more
 }
 
 void Obstacles::add(const Regions& ground) {
-    detail::each_ring(ground, [&](const Ring& ring) { add(ring); });
+    detail::each_edge(ground, [&](Point a, Point b) { add(a, b, OneWay::none, true); });
 }
 
-void Obstacles::index(const Regions& ground) {
+void Obstacles::index() {
     std::vector<Bounds> boxes;
+    boxes.reserve(sums_.size());
     for (const Sum& sum : sums_) boxes.push_back(sum.box);
     near_ = detail::BoxIndex(std::move(boxes));
-    around_ground_ = FreeSpace(ground);
-    std::int64_t x = 0, y = 0;
-    for (const Point p : body_) x += p.x, y += p.y;
-    const auto corners = static_cast<std::int64_t>(body_.size());
-    inside_body_ = {static_cast<std::int32_t>(x / corners), static_cast<std::int32_t>(y / corners)};
 }
 
-void Obstacles::add(const Ring& ring) {
-    detail::each_edge_of_ring(ring, [&](Point a, Point b) { add(a, b, OneWay::none); });
+// The mirrored body is walked around: it stands at the start of the edge where it turns from one of its edges that lead
+// to the right of the edge's direction, and at the end where from or to one that leads to its left.
+std::span<const Point> Obstacles::sum_of(Point a, Point b) {
+    const std::size_t first = corners_.size(), n = mirrored_.size();
+    const std::int64_t x = std::int64_t{b.x} - a.x, y = std::int64_t{b.y} - a.y;
+    if (n < 3 || a == b) {
+        const Ring ring = sum_with(std::array{a, b}, body_);
+        corners_.insert(corners_.end(), ring.begin(), ring.end());
+        return std::span(corners_).subspan(first);
+    }
+    corners_.resize(first + n + 2);
+    Point* next = &corners_[first];
+    const auto side = [&](std::size_t k) {   // to which an edge of the body leads: above 0: left
+        const Point p = mirrored_[k], q = mirrored_[k + 1 < n ? k + 1 : 0];
+        return x * (std::int64_t{q.y} - p.y) - y * (std::int64_t{q.x} - p.x);
+    };
+    std::int64_t from = side(n - 1);
+    for (std::size_t k = 0; k < n; ++k) {
+        const std::int64_t to = side(k);
+        if (from < 0) *next++ = moved(a, mirrored_[k]);
+        if (from > 0 || to > 0) *next++ = moved(b, mirrored_[k]);
+        if (from >= 0 && to < 0) *next++ = moved(a, mirrored_[k]);
+        from = to;
+    }
+    corners_.resize(static_cast<std::size_t>(next - corners_.data()));
+    return std::span(corners_).subspan(first);
 }
 
 // Cuts the body through the middle of its box, along the line.
@@ -150,14 +196,15 @@ Ring Obstacles::rear_half(Point stops_from) const {
     return convex_hull(std::move(rear));
 }
 
-void Obstacles::add(Point a, Point b, OneWay passes) {
-    const std::array ends{a, b};
-    Ring ring = sum_with(ends, body_);
-    const Bounds box = detail::box_around(ring);
-    sums_.push_back({std::move(ring), box, ground::stopped_side(a, b, passes)});
-    Sum& sum = sums_.back();
+void Obstacles::add(Point a, Point b, OneWay passes, bool is_ground) {
+    const std::span<const Point> ring = sum_of(a, b);
+    Sum& sum =
+        sums_.emplace_back(Sum{ring, detail::box_around(ring), {a, b}, is_ground, ground::stopped_side(a, b, passes)});
     if (!sum.is_one_way()) return;
-    sum.catches = sum_with(ends, rear_half(sum.stops_from)), sum.line = ends;
+    const Ring catches = sum_with(sum.line, rear_half(sum.stops_from));
+    const std::size_t first = corners_.size();
+    corners_.insert(corners_.end(), catches.begin(), catches.end());
+    sum.catches = std::span(corners_).subspan(first);
     has_one_way_ = true;
 }
 
@@ -201,8 +248,16 @@ bool Obstacles::may_be(Point p) const {
             return !sums_[i].is_one_way() && inside_of(sums_[i].ring, q, q).has_value();
         });
     });
-    return !over_edge && around_ground_.area_at(moved(p, inside_body_)) != FreeSpace::in_ground &&
-           (rest_ == nullptr || rest_->may_be(p));
+    return !over_edge && !is_in_ground(moved(p, inside_body_)) && (rest_ == nullptr || rest_->may_be(p));
+}
+
+bool Obstacles::is_in_ground(Point p) const {
+    const auto left = left_of(
+        near_, {-inside_body_.x, -inside_body_.y}, p, std::numeric_limits<double>::infinity(), [this](std::size_t i) {
+            const Sum& sum = sums_[i];
+            return sum.is_ground ? std::optional(SolidEdge{sum.line[0], sum.line[1]}) : std::nullopt;
+        });
+    return left && turn(sums_[*left].line[0], sums_[*left].line[1], p) == Turn::left;
 }
 
 double Obstacles::free_before(Point a, Point b) const {

@@ -7,9 +7,9 @@
 #include <span>
 #include <vector>
 
+#include "../geometry/bands_internal.hpp"
 #include "../geometry/box_index_internal.hpp"
 #include "dryground/merge.hpp"
-#include "free_space_internal.hpp"
 
 namespace dryground::travel {
 
@@ -18,10 +18,10 @@ namespace dryground::travel {
 struct Stretch {
     double from = 0, to = 0;
 };
-[[nodiscard]] std::optional<Stretch> inside_of(const Ring& convex, Point a, Point b);
+[[nodiscard]] std::optional<Stretch> inside_of(std::span<const Point> convex, Point a, Point b);
 // Returns whether a way that begins outside of a convex ring, or on its edge, gets in over an edge that faces a side;
 // at a corner: over either. `away`: as the sine of an angle, edges that are turned away from it by less count, too.
-[[nodiscard]] bool enters_from(Point side, const Ring& convex, Point a, Point b, double away = 0);
+[[nodiscard]] bool enters_from(Point side, std::span<const Point> convex, Point a, Point b, double away = 0);
 
 // Returns the positions from which a body overlaps something convex: the sum of its points and the mirrored body.
 [[nodiscard]] Ring sum_with(std::span<const Point> convex, const Ring& body);
@@ -38,17 +38,26 @@ struct Stretch {
 class Obstacles {
 public:
     // Makes what stops a mover, merged for it: its groups on one storey; and where else its position cannot be.
-    Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed = {});
+    // `before`: the same before a change of the ground; what is closed costs about what the change touches then.
+    Obstacles(std::span<const Group> groups, StoreyId storey, const Mover& mover, const Regions& also_closed = {},
+              const Obstacles* before = nullptr);
     // Makes it from ground alone, for a body as it is: only to query where it may be.
     Obstacles(const Regions& ground, const Ring& body);
     // Makes the same with one more thing that stands there for a while. `rest` must outlive it. `closed` and `sums` are
     // those of the thing alone.
     Obstacles(const Obstacles& rest, std::span<const Group> thing, const Mover& mover);
 
+    Obstacles(const Obstacles&) = delete;
+    Obstacles& operator=(const Obstacles&) = delete;
+    Obstacles(Obstacles&&) = default;
+    Obstacles& operator=(Obstacles&&) = default;
+    ~Obstacles() = default;
+
     [[nodiscard]] const Ring& body() const { return body_; }
     [[nodiscard]] bool is_thing() const { return rest_ != nullptr; }
-    // Returns where the position cannot be. Empty if it was made from ground alone.
-    [[nodiscard]] const Regions& closed() const { return closed_; }
+    // Returns the rings around where the position cannot be, with that on their left. Empty if it was made from ground
+    // alone.
+    [[nodiscard]] const std::vector<Ring>& closed() const { return closed_.rings(); }
 
     // Returns whether any line stops one way only: of the thing or of the rest.
     [[nodiscard]] bool has_one_way() const { return has_one_way_ || (rest_ != nullptr && rest_->has_one_way()); }
@@ -60,11 +69,12 @@ public:
     [[nodiscard]] double free_before(Point a, Point b) const;
 
     struct Sum {
-        Ring ring;                     // convex
-        Bounds box;                    // around it
-        Point stops_from{0, 0};        // of a line that stops one way only: ground::stopped_side
-        Ring catches{};                // of such a line: where the rear half of the body overlaps it
-        std::array<Point, 2> line{};   // likewise
+        std::span<const Point> ring;        // convex
+        Bounds box;                         // around it
+        std::array<Point, 2> line;          // the edge, or line; of ground with the solid on its left
+        bool is_ground;                     // an edge of it
+        Point stops_from{0, 0};             // of a line that stops one way only: ground::stopped_side
+        std::span<const Point> catches{};   // of such a line: where the rear half of the body overlaps it
 
         [[nodiscard]] bool is_one_way() const { return stops_from != Point{0, 0}; }
         // Returns whether a one-way line stops a body that comes along a way from outside. Around the ends of a slope
@@ -88,19 +98,22 @@ public:
     }
 
 private:
+    void begin(std::size_t edges);
     void add(const Regions& ground);
-    void add(const Ring& ring);
-    void index(const Regions& ground);
-    void add(Point a, Point b, OneWay passes);
+    void add(Point a, Point b, OneWay passes, bool is_ground);
+    void index();
+    [[nodiscard]] std::span<const Point> sum_of(Point a, Point b);
     [[nodiscard]] Ring rear_half(Point stops_from) const;
+    [[nodiscard]] bool is_in_ground(Point p) const;
 
     const Obstacles* rest_ = nullptr;
     Ring body_;
-    Regions closed_;
+    detail::WoundInBands closed_;
     std::vector<Sum> sums_;
+    std::vector<Point> corners_;   // of the sums: never more than were reserved, so that they stay where they are
+    Ring mirrored_;                // the body
     detail::BoxIndex near_;
-    FreeSpace around_ground_;
-    Point inside_body_;
+    Point inside_body_{0, 0};
     bool has_one_way_ = false;
 };
 

@@ -20,7 +20,7 @@ constexpr std::size_t stops_a_jump = 3;
 
 }   // namespace
 
-SideGround::SideGround(const WaysOf& of) : map(of.map) {
+SideGround::SideGround(const WaysOf& of, const SideGround* before) : map(of.map) {
     const Mover& mover = of.figures();
     knows_jump = mover.jump_px.has_value() && mover.leap_px.has_value();
     // Figures as large as the lattice have the same effect as any larger ones.
@@ -36,7 +36,9 @@ SideGround::SideGround(const WaysOf& of) : map(of.map) {
     footing = footing_of(mover);
     const std::vector<Group> groups = groups_of(of);
     for (const StoreyId storey : ground::storeys_of(map)) {
-        SideLevel level{storey, levels.size(), Obstacles(groups, storey, mover)};
+        const SideLevel* level_before = before != nullptr ? before->level(storey) : nullptr;
+        SideLevel level{storey, levels.size(),
+                        Obstacles(groups, storey, mover, {}, level_before ? &level_before->obstacles : nullptr)};
         std::vector<Stand> stands = stands_of(level.obstacles, footing);
         for (const Map* other : of.also) {
             const WaysOf then{of.world, *other, of.mover, of.facts, of.targets, of.like};

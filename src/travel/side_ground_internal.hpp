@@ -90,7 +90,8 @@ struct SidePlace {
 
 class SideGround {
 public:
-    explicit SideGround(const WaysOf& of);
+    // `before`: the same before the map changed, from which is taken what did not.
+    explicit SideGround(const WaysOf& of, const SideGround* before = nullptr);
 
     [[nodiscard]] const Stand& stand(int place) const { return places[static_cast<std::size_t>(place)].stand; }
     [[nodiscard]] std::array<Point, 2> ends(const SideLevel::Edge& edge) const {

@@ -42,7 +42,7 @@ void spread(const Spans& spans, Spans& barred, double far, Spans& reached) {
 namespace {
 
 // Returns where a level runs through the inside of a ring.
-std::optional<Span> at_level(const Ring& convex, double y) {
+std::optional<Span> at_level(std::span<const Point> convex, double y) {
     double least = 1e300, most = -1e300, lowest = -1e300;
     Point p = convex.back();
     for (const Point q : convex) {
@@ -58,7 +58,7 @@ std::optional<Span> at_level(const Ring& convex, double y) {
 
 }   // namespace
 
-std::optional<Span> between(const Ring& convex, double top, double bottom) {
+std::optional<Span> between(std::span<const Point> convex, double top, double bottom) {
     if (top == bottom) return at_level(convex, top);
     double least = 1e300, most = -1e300, highest = 1e300, lowest = -1e300;
     for (std::size_t i = 0; i < convex.size(); ++i) {
@@ -73,7 +73,7 @@ std::optional<Span> between(const Ring& convex, double top, double bottom) {
     return least < most && highest < bottom && lowest > top ? std::optional(Span{least, most}) : std::nullopt;
 }
 
-std::optional<Span> filled_between(const Ring& convex, double top, double bottom) {
+std::optional<Span> filled_between(std::span<const Point> convex, double top, double bottom) {
     const auto above = at_level(convex, top);
     if (!above || top == bottom) return above;
     const auto below = at_level(convex, bottom);

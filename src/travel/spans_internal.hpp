@@ -3,6 +3,7 @@
 
 #include <array>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "dryground/geometry.hpp"
@@ -20,9 +21,9 @@ void sort_and_join(Spans& spans);
 void spread(const Spans& spans, Spans& barred, double far, Spans& reached);
 
 // Returns where a convex ring is, between two heights or at one; nothing if it only touches them.
-[[nodiscard]] std::optional<Span> between(const Ring& convex, double top, double bottom);
+[[nodiscard]] std::optional<Span> between(std::span<const Point> convex, double top, double bottom);
 // Returns where it fills all that lies between two heights.
-[[nodiscard]] std::optional<Span> filled_between(const Ring& convex, double top, double bottom);
+[[nodiscard]] std::optional<Span> filled_between(std::span<const Point> convex, double top, double bottom);
 // Returns the part of an edge that lies between two heights.
 [[nodiscard]] std::optional<Span> part_between(Point c, Point d, double top, double bottom);
 

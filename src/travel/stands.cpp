@@ -45,7 +45,10 @@ public:
     }
 
 private:
-    [[nodiscard]] Point at(std::size_t i) const { return ring_[i % ring_.size()]; }
+    [[nodiscard]] Point at(std::size_t i) const {
+        while (i >= ring_.size()) i -= ring_.size();   // once or twice: quicker than a division
+        return ring_[i];
+    }
     [[nodiscard]] Lie lie(std::size_t i) const { return lie_of(at(i), at(i + 1), footing_); }
 
     // Returns how many edges from the i-th on are a kerb that leads to a floor; 0 for no kerb.
@@ -104,7 +107,7 @@ void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, 
     obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
         if (sum.is_one_way() && of != nullptr && !(sum.stops_above() && (ends_on(sum, *of) || ends_on(*of, sum))))
             return;
-        const Ring& ring = sum.is_one_way() && of == nullptr ? sum.catches : sum.ring;
+        const std::span<const Point> ring = sum.is_one_way() && of == nullptr ? sum.catches : sum.ring;
         if (const std::optional<Stretch> inside = inside_of(ring, a, b)) barred.push_back(*inside);
     });
     std::sort(barred.begin(), barred.end(), [](const Stretch& s, const Stretch& t) { return s.from < t.from; });
@@ -185,10 +188,7 @@ Footing footing_of(const Mover& mover) {
 
 std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing) {
     std::vector<Stand> stands;
-    for (const Region& region : obstacles.closed()) {
-        RingStands(region.outline, footing, stands).find();
-        for (const Ring& hole : region.holes) RingStands(hole, footing, stands).find();
-    }
+    for (const Ring& ring : obstacles.closed()) RingStands(ring, footing, stands).find();
     if (obstacles.is_thing()) stands = free_parts(obstacles, stands);
     for (const Obstacles::Sum& sum : obstacles.sums()) {
         if (!sum.stops_above()) continue;

@@ -8,7 +8,10 @@
 #include <map>
 #include <set>
 
+#include "../geometry/boolean_internal.hpp"
+#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
+#include "free_space_internal.hpp"
 #include "funnel_internal.hpp"
 #include "ways_internal.hpp"
 
@@ -46,6 +49,8 @@ Point inside_point(const Region& region) {
     return best;
 }
 
+Ring ring_of(const Obstacles::Sum& sum) { return {sum.ring.begin(), sum.ring.end()}; }
+
 template <class Things, class BoxOf>
 std::vector<Bounds> boxes_of(const Things& things, BoxOf box_of) {
     std::vector<Bounds> boxes;
@@ -55,18 +60,16 @@ std::vector<Bounds> boxes_of(const Things& things, BoxOf box_of) {
 
 class FreeWays : public Ways {
 public:
-    FreeWays(const WaysOf& of, Going going) : map_(of.map), going_(going) {
-        const std::vector<Group> groups = groups_of(of);
-        const Mover& mover = of.figures();
-        const Ring outline = map_.block_ring(0, 0, map_.columns, map_.rows);
-        for (const StoreyId storey : ground::storeys_of(map_))
-            add_storey(groups, storey, mover,
-                       going == Going::climbs ? climbed_cells(of, storey) : std::vector<Ring>{outline});
-        moves_.resize(places_.size());
-        for (std::size_t level = 0; level < levels_.size(); ++level) cross_lines(level);
-        touched_.resize(places_.size());
-        touch(of.targets);
+    FreeWays(const WaysOf& of, Going going) : going_(going) { find(of, {}); }
+
+    // Finds everything anew but for what is closed away from the change.
+    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>&, bool) override {
+        std::vector<Level> before = std::move(levels_);
+        levels_.clear(), places_.clear(), moves_.clear(), touched_.clear();
+        find(of, before);
+        return true;
     }
+
     [[nodiscard]] int places() const override { return static_cast<int>(places_.size()); }
     [[nodiscard]] Going going(int) const override { return going_; }
     [[nodiscard]] int place_at(StoreyId storey, Point p) override { return find_place(storey, p); }
@@ -141,11 +144,12 @@ private:
         int open_area;
     };
 
-    [[nodiscard]] const Level* find_level(StoreyId storey) const {
-        for (const Level& level : levels_)
+    [[nodiscard]] static const Level* find_level(const std::vector<Level>& levels, StoreyId storey) {
+        for (const Level& level : levels)
             if (level.storey == storey) return &level;
         return nullptr;
     }
+    [[nodiscard]] const Level* find_level(StoreyId storey) const { return find_level(levels_, storey); }
     [[nodiscard]] int place_of(const Level& level, Point p) const {
         const int area = level.parted.area_at(p);
         if (area >= 0) return level.first + area;
@@ -162,19 +166,36 @@ private:
         const Place& of = places_[static_cast<std::size_t>(place)];
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
+    // `before`: the levels before the map changed, if there are any.
+    void find(const WaysOf& of, const std::vector<Level>& before) {
+        map_ = &of.map;
+        const std::vector<Group> groups = groups_of(of);
+        const Mover& mover = of.figures();
+        const Ring outline = map_->block_ring(0, 0, map_->columns, map_->rows);
+        for (const StoreyId storey : ground::storeys_of(*map_))
+            add_storey(groups, storey, mover,
+                       going_ == Going::climbs ? climbed_cells(of, storey) : std::vector<Ring>{outline},
+                       find_level(before, storey));
+        moves_.resize(places_.size());
+        for (std::size_t level = 0; level < levels_.size(); ++level) cross_lines(level);
+        touched_.resize(places_.size());
+        touch(of.targets);
+    }
     // Adds the area of a storey, within rings that are filled together.
     void add_storey(const std::vector<Group>& groups, StoreyId storey, const Mover& mover,
-                    const std::vector<Ring>& within) {
+                    const std::vector<Ring>& within, const Level* before) {
         if (within.empty()) return;
-        Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline));
-        Regions thin;
+        Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline),
+                            before != nullptr ? &before->obstacles : nullptr);
+        std::vector<Ring> thin;
         std::vector<Obstacles::Sum> lines;
         for (const Obstacles::Sum& sum : obstacles.sums())
-            if (sum.is_one_way()) lines.push_back(sum), thin.push_back({sum.ring, {}});
-        const Regions& closed = obstacles.closed();
+            if (sum.is_one_way()) lines.push_back(sum), thin.push_back(ring_of(sum));
+        const std::vector<Ring>& closed = obstacles.closed();
         std::optional<FreeSpace> without_lines;
         if (!thin.empty()) without_lines.emplace(closed);
-        FreeSpace parted(thin.empty() ? closed : unite(closed, thin));
+        thin.insert(thin.end(), closed.begin(), closed.end());
+        FreeSpace parted(without_lines ? detail::rings_of(detail::wound_around(thin)) : closed);
         levels_.push_back(
             {storey, std::move(obstacles), std::move(without_lines), std::move(parted), std::move(lines), places()});
         Level& level = levels_.back();
@@ -190,8 +211,8 @@ private:
         if (level.lines.empty()) return;
         const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Obstacles::Sum& line) { return line.box; }));
         Regions overlapped;
-        for (const Obstacles::Sum& line : level.lines) overlapped.push_back({line.ring, {}});
-        const Regions closed = intersect(level.obstacles.closed(), unite(overlapped));
+        for (const Obstacles::Sum& line : level.lines) overlapped.push_back({ring_of(line), {}});
+        const Regions closed = detail::wound_around_in(level.obstacles.closed(), unite(overlapped));
         const detail::BoxIndex near_closed(
             boxes_of(closed, [](const Region& region) { return detail::box_around(region.outline); }));
         for (std::size_t line = 0; line < level.lines.size(); ++line) {
@@ -200,14 +221,14 @@ private:
             Regions without;
             near_lines.each_near(box, [&](std::size_t other) {
                 if (other > line) later.push_back(other);
-                if (other < line) without.push_back({level.lines[other].ring, {}});
+                if (other < line) without.push_back({ring_of(level.lines[other]), {}});
             });
             std::sort(later.begin(), later.end());
             near_closed.each_near(box, [&](std::size_t i) { without.push_back(closed[i]); });
             std::vector<Overlap> parts{
-                {{static_cast<int>(line)}, subtract(Regions{{level.lines[line].ring, {}}}, unite(without))}};
+                {{static_cast<int>(line)}, subtract(Regions{{ring_of(level.lines[line]), {}}}, unite(without))}};
             for (const std::size_t other : later)
-                parts = parted(parts, level.lines[other].ring, static_cast<int>(other));
+                parts = parted(parts, ring_of(level.lines[other]), static_cast<int>(other));
             for (Overlap& part : parts) add_crossing(level, part);
         }
         level.near_crossings = detail::BoxIndex(boxes_of(level.crossings, [&](const Crossing& crossing) {
@@ -277,7 +298,7 @@ private:
     // Returns in how many parts an edge is looked at: beside a long one there may be several places, and ground.
     [[nodiscard]] int parts_of(Point a, Point b) const {
         constexpr std::int64_t most = 32;
-        const std::int64_t cell = std::int64_t{std::min(map_.cell_width, map_.cell_height)} * steps_per_px,
+        const std::int64_t cell = std::int64_t{std::min(map_->cell_width, map_->cell_height)} * steps_per_px,
                            length = std::max(std::abs(std::int64_t{b.x} - a.x), std::abs(std::int64_t{b.y} - a.y));
         return static_cast<int>(std::clamp<std::int64_t>((length + cell / 2) / cell, 1, most));
     }
@@ -310,7 +331,7 @@ private:
                 std::set<int> known;
                 Regions solid;
                 level->obstacles.each_near(detail::box_around(ring), [&](const Obstacles::Sum& sum) {
-                    if (!sum.is_one_way()) solid.push_back({sum.ring, {}});
+                    if (!sum.is_one_way()) solid.push_back({ring_of(sum), {}});
                 });
                 for (const Region& free : subtract(Regions{{ring, {}}}, solid)) {
                     // What is free may be parted by lines that stop one way only.
@@ -326,7 +347,7 @@ private:
         }
     }
 
-    const Map& map_;
+    const Map* map_ = nullptr;
     Going going_;
     std::vector<Level> levels_;
     std::vector<Place> places_;

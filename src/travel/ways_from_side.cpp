@@ -37,7 +37,7 @@ public:
     // to climb in have too many ways in.
     [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed, bool other_targets) override {
         if (other_targets || !ground_->solids.empty() || ground_->climbing != nullptr) return false;
-        auto now = std::make_unique<SideGround>(of);
+        auto now = std::make_unique<SideGround>(of, ground_.get());
         if (now->climbing != nullptr) return false;
         std::vector<std::unique_ptr<SideWaysOn>> known(now->places.size());
         const std::vector<int> numbers = numbers_in(*now);
@@ -191,18 +191,29 @@ private:
 
     // Returns for each place its number where the same stand is found anew; -1 if it is not.
     [[nodiscard]] std::vector<int> numbers_in(const SideGround& now) const {
-        const auto key = [](const SidePlace& of) {
-            return std::tuple(of.level, of.stand.slides, of.stand.points.front(), of.stand.points.back());
+        const auto is_same = [&](const SidePlace& of, std::size_t number) {
+            if (number >= now.places.size()) return false;
+            const SidePlace& other = now.places[number];
+            return other.level == of.level && other.stand.slides == of.stand.slides &&
+                   other.stand.points == of.stand.points;
         };
-        std::map<decltype(key(now.places.front())), int> known;
-        for (std::size_t place = 0; place < now.places.size(); ++place)
-            known[key(now.places[place])] = static_cast<int>(place);
+        std::map<Point, std::vector<std::size_t>> by_first_point;   // made when it is needed
         std::vector<int> numbers(ground_->places.size(), -1);
+        std::size_t next = 0;   // most come in the same order
         for (std::size_t place = 0; place < numbers.size(); ++place) {
             const SidePlace& of = ground_->places[place];
-            const auto found = of.in_air ? known.end() : known.find(key(of));
-            if (found != known.end() && now.stand(found->second).points == of.stand.points)
-                numbers[place] = found->second;
+            if (of.in_air) continue;
+            if (!is_same(of, next)) {
+                for (std::size_t i = 0; by_first_point.empty() && i < now.places.size(); ++i)
+                    by_first_point[now.places[i].stand.points.front()].push_back(i);
+                const auto found = by_first_point.find(of.stand.points.front());
+                if (found == by_first_point.end()) continue;
+                const auto same = std::find_if(found->second.begin(), found->second.end(),
+                                               [&](std::size_t number) { return is_same(of, number); });
+                if (same == found->second.end()) continue;
+                next = *same;
+            }
+            numbers[place] = static_cast<int>(next++);
         }
         return numbers;
     }

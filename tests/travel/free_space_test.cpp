@@ -7,6 +7,7 @@
 
 #include "chance.hpp"
 #include "dryground/merge.hpp"
+#include "geometry/ring_internal.hpp"
 #include "merging.hpp"
 
 using namespace dryground;
@@ -39,7 +40,7 @@ TEST_CASE("free areas are those of the ground's complement", "[free_space]") {
         chance::Dice dice(static_cast<std::uint64_t>(round));
         const int cells = dice.in(2, 12);
         const Regions ground = random_ground(dice, cells);
-        const FreeSpace space(ground);
+        const FreeSpace space(detail::rings_of(ground));
         const std::int32_t side = cells * 16 * steps_per_px, more = 16 * steps_per_px;
         const Regions all{
             {{{-more, -more}, {side + more, -more}, {side + more, side + more}, {-more, side + more}}, {}}};

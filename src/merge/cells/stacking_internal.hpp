@@ -118,7 +118,8 @@ public:
     [[nodiscard]] Regions block(const Block& block);
 
 private:
-    static void add(Regions& area, Regions more);
+    template <class AreaOf>
+    [[nodiscard]] Regions united(const Block& block, AreaOf area_of);
     void add_closed(Regions& area, const Block& block) const;
 
     const World& world_;
