@@ -19,11 +19,8 @@ FreeSpace::FreeSpace(std::span<const Ring> ground) {
     for (const Ring& ring : ground) add(ring);
     if (edges_.empty()) return;
     put_in_index();
-    split();
+    if (split()) put_in_index();
     link();
-    edges_.erase(std::remove_if(edges_.begin(), edges_.end(), [](const Edge& e) { return e.from.y == e.to.y; }),
-                 edges_.end());
-    put_in_index();
     nest();
 }
 
@@ -32,8 +29,8 @@ void FreeSpace::add(const Ring& ring) {
         edges_.push_back({ring[i], ring[(i + 1) % ring.size()], i + 1 == ring.size()});
 }
 
-// Splits edges at corners that touch their middle.
-void FreeSpace::split() {
+// Splits edges at corners that touch their middle. Returns whether there were any.
+bool FreeSpace::split() {
     std::vector<std::pair<std::size_t, Point>> cuts;
     for (const Edge& edge : edges_) {
         const Point p = edge.from;
@@ -42,7 +39,7 @@ void FreeSpace::split() {
             if (p != other.from && p != other.to && cross(other.from, other.to, p) == 0) cuts.emplace_back(i, p);
         });
     }
-    if (cuts.empty()) return;
+    if (cuts.empty()) return false;
     std::sort(cuts.begin(), cuts.end(), [this](const auto& a, const auto& b) {
         if (a.first != b.first) return a.first < b.first;
         const Point from = edges_[a.first].from;
@@ -64,6 +61,7 @@ void FreeSpace::split() {
         parted.push_back(rest);
     }
     edges_ = std::move(parted);
+    return true;
 }
 
 // Edges follow each other as their rings say, but where several begin at a point: there the next one is the first that
@@ -74,28 +72,29 @@ void FreeSpace::link() {
         next[i] = edges_[i].ends_ring ? first : i + 1;
         if (edges_[i].ends_ring) first = i + 1;
     }
-    std::vector<std::uint32_t> by_start(edges_.size());
-    std::iota(by_start.begin(), by_start.end(), 0u);
-    std::sort(by_start.begin(), by_start.end(),
-              [this](std::uint32_t a, std::uint32_t b) { return edges_[a].from < edges_[b].from; });
+    std::vector<std::pair<Point, std::uint32_t>> starts;   // what is compared lies side by side
+    starts.reserve(edges_.size());
+    for (const Edge& edge : edges_) starts.emplace_back(edge.from, static_cast<std::uint32_t>(starts.size()));
+    std::sort(starts.begin(), starts.end());
     std::vector<std::uint32_t> previous(next.size());
     for (std::uint32_t i = 0; i < next.size(); ++i) previous[next[i]] = i;
-    for (std::size_t i = 0; i < by_start.size();) {
+    for (std::size_t i = 0; i < starts.size();) {
         std::size_t end = i + 1;
-        while (end < by_start.size() && edges_[by_start[end]].from == edges_[by_start[i]].from) ++end;
+        while (end < starts.size() && starts[end].first == starts[i].first) ++end;
         for (std::size_t in = i; end - i > 1 && in < end; ++in) {
-            const std::uint32_t incoming = previous[by_start[in]];
+            const std::uint32_t incoming = previous[starts[in].second];
             const Point at = edges_[incoming].to, back = edges_[incoming].from;
-            const auto angle = [&](std::uint32_t edge) {   // from the way back, to its left
+            const auto angle = [&](const std::pair<Point, std::uint32_t>& start) {   // from the way back, to its left
                 const auto way = [&](Point p) {
                     return std::atan2(static_cast<double>(p.y) - at.y, static_cast<double>(p.x) - at.x);
                 };
-                const double by = way(edges_[edge].to) - way(back);
+                const double by = way(edges_[start.second].to) - way(back);
                 return by > 0 ? by : by + 2 * std::numbers::pi;
             };
-            next[incoming] = *std::min_element(by_start.begin() + static_cast<std::ptrdiff_t>(i),
-                                               by_start.begin() + static_cast<std::ptrdiff_t>(end),
-                                               [&](std::uint32_t a, std::uint32_t b) { return angle(a) < angle(b); });
+            next[incoming] = std::min_element(starts.begin() + static_cast<std::ptrdiff_t>(i),
+                                              starts.begin() + static_cast<std::ptrdiff_t>(end),
+                                              [&](const auto& a, const auto& b) { return angle(a) < angle(b); })
+                                 ->second;
         }
         i = end;
     }

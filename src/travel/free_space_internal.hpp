@@ -27,6 +27,8 @@ public:
 
     [[nodiscard]] int areas() const { return static_cast<int>(areas_.size()); }   // that are closed all around
     [[nodiscard]] Region area(int number) const;
+    // Returns the ring around an area, with that on its right.
+    [[nodiscard]] const Ring& outline(int number) const { return areas_[static_cast<std::size_t>(number)]; }
     [[nodiscard]] std::int64_t twice_size(int number) const;
 
 private:
@@ -36,7 +38,7 @@ private:
         int ring = -1;            // areas by their number, solids from -1 down
     };
     void add(const Ring& ring);
-    void split();
+    bool split();
     void link();
     void trace(std::size_t first, const std::vector<std::uint32_t>& next);
     void put_in_index();

@@ -18,8 +18,7 @@ namespace dryground::travel {
 
 namespace {
 
-constexpr std::int32_t play = 2;                           // steps on either side: 1/128 px
-constexpr std::int32_t band_height = 128 * steps_per_px;   // of closed area: most changes lie in one or two
+constexpr std::int32_t play = 2;   // steps on either side: 1/128 px
 
 }   // namespace
 

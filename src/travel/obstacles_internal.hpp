@@ -13,6 +13,9 @@
 
 namespace dryground::travel {
 
+// Of bands of closed area: most changes lie in one or two.
+inline constexpr std::int32_t band_height = 128 * steps_per_px;
+
 // The part of a straight way, from 0 to 1, that runs through the inside of a convex ring; nothing if it only
 // touches it. The decision is exact, the two numbers are rounded.
 struct Stretch {

@@ -130,8 +130,9 @@ private:
         StoreyId storey;
         Obstacles obstacles;
         std::optional<FreeSpace>
-            open;           // lines that stop one way only do not count; nothing on maps without such lines
-        FreeSpace parted;   // they do
+            open;   // lines that stop one way only do not count; nothing on maps without such lines
+        detail::WoundInBands with_lines;   // what is closed if they count; empty without such lines
+        FreeSpace parted;                  // likewise
         std::vector<Obstacles::Sum> lines;
         int first = 0;   // place of the parted space's first area
         std::vector<Crossing> crossings{};
@@ -194,16 +195,28 @@ private:
         const std::vector<Ring>& closed = obstacles.closed();
         std::optional<FreeSpace> without_lines;
         if (!thin.empty()) without_lines.emplace(closed);
-        thin.insert(thin.end(), closed.begin(), closed.end());
-        FreeSpace parted(without_lines ? detail::rings_of(detail::wound_around(thin)) : closed);
-        levels_.push_back(
-            {storey, std::move(obstacles), std::move(without_lines), std::move(parted), std::move(lines), places()});
+        detail::WoundInBands with_lines;
+        if (!thin.empty()) {
+            thin.insert(thin.end(), closed.begin(), closed.end());
+            with_lines = detail::WoundInBands(thin, band_height, before != nullptr ? &before->with_lines : nullptr);
+        }
+        FreeSpace parted(without_lines ? with_lines.rings() : closed);
+        levels_.push_back({storey, std::move(obstacles), std::move(without_lines), std::move(with_lines),
+                           std::move(parted), std::move(lines), places()});
         Level& level = levels_.back();
         for (int area = 0; area < level.parted.areas(); ++area) {
-            const int open = !level.open ? area : level.open->area_at(inside_point(level.parted.area(area)));
+            const int open = !level.open ? area : level.open->area_at(point_in(level.parted, area));
             places_.push_back({levels_.size() - 1, area, {}, open});
         }
         add_crossings(level);
+    }
+    // Returns a point of an area: beside one of its edges, or the middle of a triangle.
+    static Point point_in(const FreeSpace& space, int area) {
+        const Ring& outline = space.outline(area);
+        for (std::size_t i = 0; i < outline.size(); ++i)
+            for (const Point p : beside(outline[i], outline[(i + 1) % outline.size()], 0.5))
+                if (space.area_at(p) == area) return p;
+        return inside_point(space.area(area));
     }
     // Finds where lines are overlapped, by which of them: each line cuts what overlaps those near it that come before.
     // Costs one cut of the whole map, then for each line what is near it, times the parts that come of it.
