@@ -204,8 +204,9 @@ private:
             const SidePlace& of = ground_->places[place];
             if (of.in_air) continue;
             if (!is_same(of, next)) {
-                for (std::size_t i = 0; by_first_point.empty() && i < now.places.size(); ++i)
-                    by_first_point[now.places[i].stand.points.front()].push_back(i);
+                if (by_first_point.empty())
+                    for (std::size_t i = 0; i < now.places.size(); ++i)
+                        by_first_point[now.places[i].stand.points.front()].push_back(i);
                 const auto found = by_first_point.find(of.stand.points.front());
                 if (found == by_first_point.end()) continue;
                 const auto same = std::find_if(found->second.begin(), found->second.end(),
