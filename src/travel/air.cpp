@@ -57,7 +57,7 @@ SureAir::SureAir(const Obstacles& obstacles, const Flight& flight, Point a, Poin
         now.top = std::min(y, next_y), now.bottom = std::max(y, next_y);
         now.far = flight.leap * step, now.falls = next_y > y;
         barred.clear();
-        obstacles.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
+        obstacles.each_near(box_of(now), [&](const Sum& sum) {
             if (sum.stops_above() && !now.falls) return;
             const std::span<const Point> ring = sum.stops_above() ? sum.catches : sum.ring;
             // A step more to either side, since ways are rounded to the lattice.

@@ -151,7 +151,7 @@ const FreeSpace::Edge* FreeSpace::left_of(Point p, double before) const {
     const auto found = travel::left_of(near_, {0, 0}, p, before, [this](std::size_t i) {
         return std::optional(SolidEdge{edges_[i].from, edges_[i].to});
     });
-    return found ? &edges_[*found] : nullptr;
+    return found ? &edges_[found->edge] : nullptr;
 }
 
 int FreeSpace::area_at(Point p) const {

@@ -77,7 +77,7 @@ private:
         now.top = top, now.bottom = bottom, now.falls = falls, now.far = far;
         std::swap(now.spans, spans_);
         barred_.clear(), caught_.clear();
-        obstacles_.each_near(box_of(now), [&](const Obstacles::Sum& sum) {
+        obstacles_.each_near(box_of(now), [&](const Sum& sum) {
             if (sum.stops_above() && sum.stops_from.x == 0) catch_by(sum, now);
             // Most do not fill it.
             if (sum.is_one_way() || sum.box.least.y >= now.top || sum.box.most.y <= now.bottom) return;
@@ -98,7 +98,7 @@ private:
     // Handles a horizontal line that bodies pass going up: a body that has been above it all the time does not fall
     // through, but past its ends. Looked at in the last moment in which any body may be above it; by then those that
     // passed an end may have got so far below it.
-    void catch_by(const Obstacles::Sum& line, const Moment& now) {
+    void catch_by(const Sum& line, const Moment& now) {
         const double level = line.box.least.y, passed = now.bottom - lowest_;
         if (!now.falls || level < lowest_ || level < now.top || level >= highest_ + passed) return;
         Span top{1e18, -1e18};

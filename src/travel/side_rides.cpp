@@ -77,7 +77,7 @@ void add_boarding(const SideGround& ground, int place, SideWaysOn& known) {
 // body.
 bool is_carried(const SideLevel& level, Point a, Point b) {
     bool caught = false;
-    level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+    level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
         caught = caught || (sum.is_one_way() && inside_of(sum.catches, a, b));
     });
     return !caught && level.obstacles.is_free(a, b);

@@ -92,7 +92,7 @@ private:
 };
 
 // Returns whether one line ends on another.
-bool ends_on(const Obstacles::Sum& sum, const Obstacles::Sum& other) {
+bool ends_on(const Sum& sum, const Sum& other) {
     return std::any_of(sum.line.begin(), sum.line.end(), [&](Point end) {
         return cross(other.line[0], other.line[1], end) == 0 &&
                detail::meet(detail::box_around(other.line), {end, end});
@@ -101,10 +101,10 @@ bool ends_on(const Obstacles::Sum& sum, const Obstacles::Sum& other) {
 
 // Adds the parts of an edge where the position can be: outside all closed area; and of the rest of a line (`of`) or,
 // for what stands on things that move, of lines that would catch the body.
-void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, const Obstacles::Sum* of,
+void add_free_parts(const Obstacles& obstacles, Point a, Point b, bool on_line, const Sum* of,
                     std::vector<Stand>& into) {
     std::vector<Stretch> barred;
-    obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+    obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
         if (sum.is_one_way() && of != nullptr && !(sum.stops_above() && (ends_on(sum, *of) || ends_on(*of, sum))))
             return;
         const std::span<const Point> ring = sum.is_one_way() && of == nullptr ? sum.catches : sum.ring;
@@ -148,7 +148,7 @@ void cut_at_lines(const Obstacles& obstacles, Stand stand, std::vector<Stand>& i
     for (std::size_t i = 0; i + 1 < stand.points.size(); ++i) {
         const Point a = stand.points[i], b = stand.points[i + 1];
         std::vector<double> cuts;
-        obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+        obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
             if (!sum.is_one_way()) return;
             // Where it stops a body that comes from outside, and one that has walked in.
             if (const std::optional<Stretch> inside = inside_of(sum.ring, a, b)) {
@@ -190,7 +190,7 @@ std::vector<Stand> stands_of(const Obstacles& obstacles, const Footing& footing)
     std::vector<Stand> stands;
     for (const Ring& ring : obstacles.closed()) RingStands(ring, footing, stands).find();
     if (obstacles.is_thing()) stands = free_parts(obstacles, stands);
-    for (const Obstacles::Sum& sum : obstacles.sums()) {
+    for (const Sum& sum : obstacles.lines()) {
         if (!sum.stops_above()) continue;
         detail::each_edge_of_ring(sum.ring, [&](Point a, Point b) {
             if (lie_of(a, b, footing) == Lie::floor) add_free_parts(obstacles, a, b, true, &sum, stands);

@@ -49,7 +49,7 @@ Point inside_point(const Region& region) {
     return best;
 }
 
-Ring ring_of(const Obstacles::Sum& sum) { return {sum.ring.begin(), sum.ring.end()}; }
+Ring ring_of(const Sum& sum) { return {sum.ring.begin(), sum.ring.end()}; }
 
 template <class Things, class BoxOf>
 std::vector<Bounds> boxes_of(const Things& things, BoxOf box_of) {
@@ -133,7 +133,7 @@ private:
             open;   // lines that stop one way only do not count; nothing on maps without such lines
         detail::WoundInBands with_lines;   // what is closed if they count; empty without such lines
         FreeSpace parted;                  // likewise
-        std::vector<Obstacles::Sum> lines;
+        std::vector<Sum> lines;
         int first = 0;   // place of the parted space's first area
         std::vector<Crossing> crossings{};
         detail::BoxIndex near_crossings{};
@@ -189,8 +189,8 @@ private:
         Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline),
                             before != nullptr ? &before->obstacles : nullptr);
         std::vector<Ring> thin;
-        std::vector<Obstacles::Sum> lines;
-        for (const Obstacles::Sum& sum : obstacles.sums())
+        std::vector<Sum> lines;
+        for (const Sum& sum : obstacles.lines())
             if (sum.is_one_way()) lines.push_back(sum), thin.push_back(ring_of(sum));
         const std::vector<Ring>& closed = obstacles.closed();
         std::optional<FreeSpace> without_lines;
@@ -222,9 +222,9 @@ private:
     // Costs one cut of the whole map, then for each line what is near it, times the parts that come of it.
     void add_crossings(Level& level) {
         if (level.lines.empty()) return;
-        const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Obstacles::Sum& line) { return line.box; }));
+        const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Sum& line) { return line.box; }));
         Regions overlapped;
-        for (const Obstacles::Sum& line : level.lines) overlapped.push_back({ring_of(line), {}});
+        for (const Sum& line : level.lines) overlapped.push_back({ring_of(line), {}});
         const Regions closed = detail::wound_around_in(level.obstacles.closed(), unite(overlapped));
         const detail::BoxIndex near_closed(
             boxes_of(closed, [](const Region& region) { return detail::box_around(region.outline); }));
@@ -326,7 +326,7 @@ private:
     // nowhere.
     static bool is_open(const Level& level, Point a, Point b) {
         bool open = true;
-        level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Obstacles::Sum& sum) {
+        level.obstacles.each_near(detail::box_around(std::array{a, b}), [&](const Sum& sum) {
             open = open && (sum.is_one_way() || !inside_of(sum.ring, a, b));
         });
         return open;
@@ -343,7 +343,7 @@ private:
             for (const Ring& ring : targets[t].rings) {
                 std::set<int> known;
                 Regions solid;
-                level->obstacles.each_near(detail::box_around(ring), [&](const Obstacles::Sum& sum) {
+                level->obstacles.each_near(detail::box_around(ring), [&](const Sum& sum) {
                     if (!sum.is_one_way()) solid.push_back({ring_of(sum), {}});
                 });
                 for (const Region& free : subtract(Regions{{ring, {}}}, solid)) {
