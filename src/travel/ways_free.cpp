@@ -9,10 +9,10 @@
 #include <set>
 
 #include "../geometry/boolean_internal.hpp"
-#include "../geometry/ring_internal.hpp"
 #include "../ground/ground_internal.hpp"
 #include "free_space_internal.hpp"
 #include "funnel_internal.hpp"
+#include "overlaps_internal.hpp"
 #include "ways_internal.hpp"
 
 namespace dryground::travel {
@@ -47,15 +47,6 @@ Point inside_point(const Region& region) {
                     static_cast<std::int32_t>((std::int64_t{t[0].y} + t[1].y + t[2].y) / 3)};
         }
     return best;
-}
-
-Ring ring_of(const Sum& sum) { return {sum.ring.begin(), sum.ring.end()}; }
-
-template <class Things, class BoxOf>
-std::vector<Bounds> boxes_of(const Things& things, BoxOf box_of) {
-    std::vector<Bounds> boxes;
-    for (const auto& thing : things) boxes.push_back(box_of(thing));
-    return boxes;
 }
 
 class FreeWays : public Ways {
@@ -121,10 +112,6 @@ private:
     struct Crossing {   // where lines are overlapped
         std::vector<int> lines;
         int place;
-    };
-    struct Overlap {   // the area where these lines are overlapped, and no others
-        std::vector<int> lines;
-        Regions area;
     };
     struct Level {
         StoreyId storey;
@@ -218,56 +205,18 @@ private:
                 if (space.area_at(p) == area) return p;
         return inside_point(space.area(area));
     }
-    // Finds where lines are overlapped, by which of them: each line cuts what overlaps those near it that come before.
-    // Costs one cut of the whole map, then for each line what is near it, times the parts that come of it.
+    // Makes places of where lines are overlapped.
     void add_crossings(Level& level) {
-        if (level.lines.empty()) return;
-        const detail::BoxIndex near_lines(boxes_of(level.lines, [](const Sum& line) { return line.box; }));
-        Regions overlapped;
-        for (const Sum& line : level.lines) overlapped.push_back({ring_of(line), {}});
-        const Regions closed = detail::wound_around_in(level.obstacles.closed(), unite(overlapped));
-        const detail::BoxIndex near_closed(
-            boxes_of(closed, [](const Region& region) { return detail::box_around(region.outline); }));
-        for (std::size_t line = 0; line < level.lines.size(); ++line) {
-            const Bounds& box = level.lines[line].box;
-            std::vector<std::size_t> later;
-            Regions without;
-            near_lines.each_near(box, [&](std::size_t other) {
-                if (other > line) later.push_back(other);
-                if (other < line) without.push_back({ring_of(level.lines[other]), {}});
-            });
-            std::sort(later.begin(), later.end());
-            near_closed.each_near(box, [&](std::size_t i) { without.push_back(closed[i]); });
-            std::vector<Overlap> parts{
-                {{static_cast<int>(line)}, subtract(Regions{{ring_of(level.lines[line]), {}}}, unite(without))}};
-            for (const std::size_t other : later)
-                parts = parted(parts, ring_of(level.lines[other]), static_cast<int>(other));
-            for (Overlap& part : parts) add_crossing(level, part);
-        }
-        level.near_crossings = detail::BoxIndex(boxes_of(level.crossings, [&](const Crossing& crossing) {
-            return detail::box_around(places_[static_cast<std::size_t>(crossing.place)].region.outline);
-        }));
-    }
-    // Cuts each part in what overlaps one line more, and what does not.
-    static std::vector<Overlap> parted(const std::vector<Overlap>& parts, const Ring& ring, int line) {
-        const Regions more{{ring, {}}};
-        std::vector<Overlap> result;
-        for (const Overlap& part : parts) {
-            if (Regions both = intersect(part.area, more); !both.empty()) {
-                result.push_back({part.lines, std::move(both)});
-                result.back().lines.push_back(line);
+        for (Overlap& overlap : overlaps_of(level.lines, level.obstacles.closed()))
+            for (Region& region : overlap.area) {
+                level.crossings.push_back({overlap.lines, places()});
+                const int open = level.open->area_at(inside_point(region));
+                places_.push_back({levels_.size() - 1, -1, std::move(region), open});
             }
-            if (Regions rest = subtract(part.area, more); !rest.empty())
-                result.push_back({part.lines, std::move(rest)});
-        }
-        return result;
-    }
-    void add_crossing(Level& level, Overlap& part) {
-        for (Region& region : part.area) {
-            level.crossings.push_back({part.lines, places()});
-            const int open = level.open->area_at(inside_point(region));
-            places_.push_back({levels_.size() - 1, -1, std::move(region), open});
-        }
+        std::vector<Bounds> boxes;
+        for (const Crossing& crossing : level.crossings)
+            boxes.push_back(detail::box_around(places_[static_cast<std::size_t>(crossing.place)].region.outline));
+        level.near_crossings = detail::BoxIndex(std::move(boxes));
     }
     // A place where a line is overlapped is entered over those of its sides that do not run against the line.
     void cross_lines(std::size_t number) {

@@ -1,5 +1,4 @@
 // Edges grown by a body, beside the hull of all sums of points; and ground that changes, beside the same made anew.
-// Also tests src/travel: left_of
 #include "travel/sums_internal.hpp"
 
 #include <catch2/catch.hpp>

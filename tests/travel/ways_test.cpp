@@ -1,5 +1,5 @@
 // The ways of movers that step and that go freely, beside what a running game says of each of them.
-// Also tests src/travel: ways_by_steps ways_free funnel deeds
+// Also tests src/travel: ways_by_steps ways_free overlaps funnel deeds
 #include "travel/ways_internal.hpp"
 
 #include <catch2/catch.hpp>
