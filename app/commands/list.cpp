@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 #include <memory>
 
 #include "../command.hpp"
@@ -54,6 +55,11 @@ void add_list(CLI::App& app) {
         ->add_option("WHAT", options->what,
                      "tiles, maps, layers, objects, kinds, flags, facts, events, links, contacts or limits")
         ->required()
+        ->check([](const std::string& text) {
+            return std::filesystem::exists(text)
+                       ? fmt::format("'{}' is a file, which comes first, as in: dryground list {} objects", text, text)
+                       : std::string();
+        })
         ->check(one_of(table_names()))
         ->type_name("");
     add_format(*command, options->format, options->out, {"text", "csv", "json"}, "text, csv or json");

@@ -60,6 +60,10 @@ bool is_move(const RouteStep& step) {
     return step.going != Going::starts && step.going != Going::link && step.going != Going::stairs &&
            step.going != Going::does;
 }
+// Of less than half a px, from one place to the next: a line of its own would say "0 px".
+bool is_hardly_a_move(const RouteStep& step) {
+    return is_move(step) && step.going != Going::steps && step.going != Going::rides && step.px < 0.5;
+}
 bool enters(const RouteStep& step) {
     return (step.going == Going::does || step.going == Going::link || step.going == Going::stairs) &&
            (step.fires == Fires::enter || step.fires == Fires::inside);
@@ -75,7 +79,9 @@ public:
             const RouteStep& step = route_[i];
             if (step.going == Going::starts) {
                 text_ += fmt::format("{} starts on {} at {}\n", mover(step), map_of(step).name, at(step.from.at));
-            } else if (i + 1 < route_.size() && numbers[i + 1] == numbers[i]) {
+            } else if (is_hardly_a_move(step)) {
+                continue;
+            } else if (i + 1 < route_.size() && numbers[i + 1] == numbers[i] && is_move(step)) {
                 const RouteStep& next = route_[++i];
                 line(numbers[i], fmt::format("{} to {}", how(step), thing(next)), next);
             } else {
@@ -148,7 +154,11 @@ std::vector<int> line_numbers(const Route& route) {
     std::vector<int> numbers;
     int number = 0;
     for (std::size_t i = 0; i < route.size(); ++i) {
-        const bool goes_on = i > 0 && is_move(route[i - 1]) && enters(route[i]);
+        if (is_hardly_a_move(route[i])) {   // it belongs to what follows
+            numbers.push_back(i + 1 < route.size() ? number + 1 : number);
+            continue;
+        }
+        const bool goes_on = i > 0 && is_move(route[i - 1]) && !is_hardly_a_move(route[i - 1]) && enters(route[i]);
         if (route[i].going != Going::starts && !goes_on) ++number;
         numbers.push_back(number);
     }

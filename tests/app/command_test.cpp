@@ -333,6 +333,9 @@ TEST_CASE("check --watch reports what is new and what is fixed when files are sa
 TEST_CASE("a word that an option does not know is reported with the nearest, and with all that it knows") {
     CHECK_THAT(tool("merge demo --format jsn").err,
                Catch::Contains("--format: 'jsn' is unknown, did you mean 'json'? There are json, cbor, "));
+    CHECK_THAT(tool("list objects demo/world.toml").err,
+               Catch::StartsWith("WHAT: 'demo/world.toml' is a file, which comes first, as in: dryground list "
+                                 "demo/world.toml objects"));
     CHECK_THAT(tool("list demo furniture").err,
                Catch::Contains("WHAT: 'furniture' is unknown; there are tiles, maps, "));
     CHECK_THAT(tool("new nowhere --cell 7").err, Catch::Contains("'7' is unknown"));
