@@ -14,7 +14,7 @@ using namespace dryground;
 namespace {
 
 using Grid = std::vector<char>;   // 1 where it is solid, 2 where a one-way line is
-constexpr char plank = 2;
+constexpr char plank = 2, net = 3;
 
 std::size_t at(int side, int c, int r) {
     return static_cast<std::size_t>(r) * static_cast<std::size_t>(side) + static_cast<std::size_t>(c);
@@ -46,6 +46,7 @@ Grid grown(const Grid& grid, int side) {
 char tile_for(const Grid& grid, int side, int c, int r, Tiles tiles, std::mt19937& chance) {
     if (grid[at(side, c, r)] == 0) return '.';
     if (grid[at(side, c, r)] == plank) return '-';
+    if (grid[at(side, c, r)] == net) return 'n';
     if (tiles == Tiles::full) return '#';
     const bool border = !solid(grid, side, c - 1, r) || !solid(grid, side, c + 1, r) || !solid(grid, side, c, r - 1) ||
                         !solid(grid, side, c, r + 1);
@@ -59,9 +60,12 @@ TileSetDraft tiles_of_caves() {
         return TileDraft{.name = {name}, .unseen = true, .barrier = Name{"earth"}, .shapes = {{{.form = form}}}};
     };
     return {.name = "marsh",
-            .tiles = {tile("peat", WholeCell{}), tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
-                      tile("ledge", BoxPx{0, 8, 16, 8}), tile("boulder", EllipsePx{8, 8, 8, 8}),
-                      tile("plank", LinePx{{{0, 4}, {16, 4}}})}};
+            .tiles = {tile("peat", WholeCell{}),
+                      tile("bank", PolygonPx{{{0, 16}, {16, 0}, {16, 16}}}),
+                      tile("ledge", BoxPx{0, 8, 16, 8}),
+                      tile("boulder", EllipsePx{8, 8, 8, 8}),
+                      tile("plank", LinePx{{{0, 4}, {16, 4}}}),
+                      {.name = {"net"}, .unseen = true, .flags = {{{"climb"}}}}}};
 }
 
 MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
@@ -75,7 +79,8 @@ MapDraft map_of(const Grid& grid, int side, Tiles tiles, std::mt19937& chance) {
                   {.key = {"h"}, .tile = {"ledge"}},
                   {.key = {"v"}, .tile = {"ledge"}, .orientation = turned(90)},
                   {.key = {"o"}, .tile = {"boulder"}},
-                  {.key = {"-"}, .tile = {"plank"}}};
+                  {.key = {"-"}, .tile = {"plank"}},
+                  {.key = {"n"}, .tile = {"net"}}};
     LayerDraft layer{.name = "rock", .one_way = Located<std::string>{"up"}};
     for (int r = 0; r < side; ++r) {
         std::string row;
@@ -142,6 +147,16 @@ World cave_world(int side, Tiles tiles, unsigned seed, const Regions& solids) {
 namespace {
 
 // Puts one-way lines in open cells.
+void add_nets(Grid& grid, int side, int nets, std::mt19937& chance) {
+    for (int left = nets; left > 0; --left) {
+        const std::size_t first = chance() % grid.size();
+        for (std::size_t r = 0; r < 4; ++r)
+            if (const std::size_t cell = first + r * static_cast<std::size_t>(side);
+                cell < grid.size() && grid[cell] == 0)
+                grid[cell] = net;
+    }
+}
+
 void add_lines(Grid& grid, int lines, std::mt19937& chance) {
     while (lines > 0) {
         char& cell = grid[chance() % grid.size()];
@@ -232,13 +247,15 @@ World busy_world(int side, Tiles tiles, int objects, unsigned seed) {
     return *built;
 }
 
-World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines, int lifts) {
+World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, const Furniture& furniture) {
     std::mt19937 chance(seed);
     Grid grid = grow_cave(side, chance);
-    add_lines(grid, lines, chance);
+    add_lines(grid, furniture.lines, chance);
+    add_nets(grid, side, furniture.nets, chance);
     const BodyDraft body{.form = BoxPx{0, 0, 10, 14}, .y = -7};
     WorldDraft world{.title = "Walked caves", .player = Name{"warden"}, .start = Name{"cave/landing"}};
     world.barriers = {{"earth"}};
+    world.flags = {{{"climb"}}};
     world.movers = {{.name = {"warden"},
                      .body = body,
                      .stopped_by = {{"earth"}},
@@ -249,6 +266,7 @@ World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines,
                      .leap_px = 56,
                      .kerb_px = 2,
                      .slope_degrees = 46}};
+    if (furniture.nets > 0) world.movers.front().climbs = {{"climb"}};
     MapDraft map = map_of(grid, side, tiles, chance);
     map.rim = Located<std::string>{"earth"};
     LayerDraft things{.name = "things", .holds_objects = true};
@@ -259,13 +277,13 @@ World walked_world(int side, Tiles tiles, Moves moves, unsigned seed, int lines,
                               .kind = {"spawn"},
                               .form = PointPx{16.0 * c + 8, moves == Moves::side ? 16.0 * r + 16 : 16.0 * r + 15}});
     const auto below = [&](int most) { return static_cast<int>(chance() % static_cast<unsigned>(most)); };
-    for (int lift = 0; lift < lifts; ++lift) {   // 96 px up and back
+    for (int lift = 0; lift < furniture.lifts; ++lift) {   // 96 px up and back
         const double x = 16.0 * below(side - 2), y = 16.0 * (8 + below(side - 10));
         ObjectDraft object{.kind = {"lift"}, .form = BoxPx{x, y, 32, 8}};
         object.props.emplace("stops", Located<Value>(Value{Value::List{Value{std::array<double, 2>{x + 16, y - 92}}}}));
         things.objects.push_back(std::move(object));
     }
-    if (lifts > 0) {
+    if (furniture.lifts > 0) {
         KindDraft kind{.name = {"lift"}, .role = {{"solid"}}, .motion = {{"driven"}}, .path = Name{"stops"}};
         kind.fields = {{.name = {"stops"}, .type = {"list"}, .standard = Located<Value>(Value{Value::List{}})}};
         kind.fields.back().of = {{"place"}};

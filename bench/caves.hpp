@@ -29,9 +29,13 @@ enum class Tiles { full, mixed };
 // The same caves with two movers, and objects in open cells: spawns, triggers, links, entities, with keys and locks.
 [[nodiscard]] dryground::World busy_world(int side, Tiles tiles, int objects, unsigned seed);
 
-// The same caves with one player, who begins in an open cell, one-way lines in others, and lifts that go up 96 px.
-[[nodiscard]] dryground::World walked_world(int side, Tiles tiles, dryground::Moves moves, unsigned seed, int lines = 0,
-                                            int lifts = 0);
+// The same caves with one player, who begins in an open cell; one-way lines in others, lifts that go up 96 px, and nets
+// to climb that hang four cells down.
+struct Furniture {
+    int lines = 0, lifts = 0, nets = 0;
+};
+[[nodiscard]] dryground::World walked_world(int side, Tiles tiles, dryground::Moves moves, unsigned seed,
+                                            const Furniture& furniture = {});
 
 // Rooms joined by links to and fro, each with keys: every key needs the one before, from room to room and around.
 [[nodiscard]] dryground::World locked_world(int rooms, int keys);

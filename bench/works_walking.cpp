@@ -50,7 +50,7 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
                               input = fmt::format("caves full {}, {}{}", side, words(moves),
                                                   lines > 0 ? fmt::format(", {} one-way lines", lines) : "");
             if (!wanted(settings, work, input)) continue;
-            const World world = walked_world(side, Tiles::full, moves, 7, lines);
+            const World world = walked_world(side, Tiles::full, moves, 7, {.lines = lines});
             const std::vector<char> grid = cave_grid(side, 7);
             std::size_t places = 0, reached = 0, undecided = 0;
             const std::vector<double> times = alternate(
@@ -78,36 +78,43 @@ void measure_caves(const Settings& settings, const Tell& tell, int lines) {
 }
 
 // One cell is filled, and cleared again: what a Reach does to follow, beside finding all anew.
-void measure_edits(const Settings& settings, const Tell& tell, int lines) {
-    for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
-        for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
-            const std::string work = "walk",
-                              input = fmt::format("one cell of caves full {}, {}{}", side, words(moves),
-                                                  lines > 0 ? fmt::format(", {} one-way lines", lines) : "");
-            if (!wanted(settings, work, input)) continue;
-            const World world = walked_world(side, Tiles::full, moves, 7, lines);
-            const Map& map = world.maps()[0];
-            DataCell cell{side / 2, side / 3};
-            while (map.number(map.layers[0], cell.column, cell.row) != 0) ++cell.column;
-            std::array<Map, 2> states{map, map};   // filled, as it was
-            states[0].put(LayerId{0}, cell, map.palette[1]);
-            Reach following = reach(world);
-            following.update(MapId{0}, states[0]), following.update(MapId{0}, states[1]);
-            std::size_t edit = 0;
-            const std::vector<double> times = alternate(
-                {[&] { following.update(MapId{0}, states[edit++ % 2]); }, [&] { keep(reach(world).goals().size()); }});
-            Timing result{.work = work, .input = input, .seconds = times[0]};
-            result.peers.push_back({"all anew", times[1]});
-            tell(std::move(result));
-        }
+void measure_followed_edit(const Settings& settings, const Tell& tell, Moves moves, int side,
+                           const Furniture& furniture) {
+    const std::string work = "walk",
+                      input = fmt::format("one cell of caves full {}, {}{}{}", side, words(moves),
+                                          furniture.lines > 0 ? fmt::format(", {} one-way lines", furniture.lines) : "",
+                                          furniture.nets > 0 ? fmt::format(", {} nets", furniture.nets) : "");
+    if (!wanted(settings, work, input)) return;
+    const World world = walked_world(side, Tiles::full, moves, 7, furniture);
+    const Map& map = world.maps()[0];
+    DataCell cell{side / 2, side / 3};
+    while (map.number(map.layers[0], cell.column, cell.row) != 0) ++cell.column;
+    std::array<Map, 2> states{map, map};   // filled, as it was
+    states[0].put(LayerId{0}, cell, map.palette[1]);
+    Reach following = reach(world);
+    following.update(MapId{0}, states[0]), following.update(MapId{0}, states[1]);
+    std::size_t edit = 0;
+    const std::vector<double> times = alternate(
+        {[&] { following.update(MapId{0}, states[edit++ % 2]); }, [&] { keep(reach(world).goals().size()); }});
+    Timing result{.work = work, .input = input, .seconds = times[0]};
+    result.peers.push_back({"all anew", times[1]});
+    tell(std::move(result));
+}
+void measure_followed_edits(const Settings& settings, const Tell& tell) {
+    for (int side = 256; side <= std::min(1024, settings.most_side); side *= 2) {
+        for (const int lines : {0, 2000})
+            for (const Moves moves : {Moves::steps, Moves::free, Moves::side})
+                measure_followed_edit(settings, tell, moves, side, {.lines = lines});
+        measure_followed_edit(settings, tell, Moves::side, side, {.nets = 200});
+    }
 }
 
 // Lifts beside the same caves without.
 void measure_lifts(const Settings& settings, const Tell& tell) {
     const std::string work = "walk", input = "caves full 1024, side, 100 lifts";
     if (!wanted(settings, work, input) || settings.most_side < 1024) return;
-    const World world = walked_world(1024, Tiles::full, Moves::side, 7, 0, 100),
-                without = walked_world(1024, Tiles::full, Moves::side, 7, 0);
+    const World world = walked_world(1024, Tiles::full, Moves::side, 7, {.lifts = 100}),
+                without = walked_world(1024, Tiles::full, Moves::side, 7);
     std::size_t places = 0;
     const std::vector<double> times =
         alternate({[&] { places = reach(world).places().size(); }, [&] { keep(reach(without).places().size()); }});
@@ -134,7 +141,7 @@ void measure_locks(const Settings& settings, const Tell& tell) {
 
 void measure_walking(const Settings& settings, const Tell& tell) {
     for (const int lines : {0, 2000}) measure_caves(settings, tell, lines);
-    for (const int lines : {0, 2000}) measure_edits(settings, tell, lines);
+    measure_followed_edits(settings, tell);
     measure_lifts(settings, tell);
     measure_locks(settings, tell);
 }

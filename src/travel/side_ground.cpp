@@ -48,7 +48,7 @@ SideGround::SideGround(const WaysOf& of, const SideGround* before) : map(of.map)
         add_level(std::move(level), std::move(stands));
     }
     index(of.targets);
-    add_climbing(of);
+    add_climbing(of, before);
     add_moving(of);
 }
 
@@ -80,9 +80,10 @@ void SideGround::index(const std::vector<Target>& targets) {
         level.near_targets = detail::BoxIndex(std::move(boxes));
     }
 }
-void SideGround::add_climbing(const WaysOf& of) {
-    climbing = ways_climbing(of);
-    if (!climbing) return;
+void SideGround::add_climbing(const WaysOf& of, const SideGround* before) {
+    const ClimbedCells cells = climbed_cells(of);
+    if (cells.empty()) return;
+    climbing = ways_climbing(of, cells, before != nullptr ? before->climbing.get() : nullptr);
     first_climb = static_cast<int>(places.size());
     std::vector<Region> areas;
     std::vector<Bounds> around;
@@ -93,9 +94,11 @@ void SideGround::add_climbing(const WaysOf& of) {
         places.push_back({{}, level(shape.storey)->number, false, climb, {}});
     }
     for (SideLevel& level : levels) {
+        const auto on_storey = cells.find(level.storey);
+        if (on_storey == cells.end()) continue;
         std::vector<Bounds> boxes;
-        for (Ring& ring : climbed_cells(of, level.storey)) {
-            SideLevel::Climbed cell{std::move(ring), {}};
+        for (const Ring& ring : on_storey->second) {
+            SideLevel::Climbed cell{ring, {}};
             const Region region{cell.ring, {}};
             for (std::size_t climb = 0; climb < areas.size(); ++climb) {
                 const int place = place_of_climb(static_cast<int>(climb));

@@ -121,7 +121,7 @@ public:
     int first_climb = 0;                                      // its first place, among all
 
 private:
-    void add_climbing(const WaysOf& of);
+    void add_climbing(const WaysOf& of, const SideGround* before);
     void add_grips(int climb_place, const Region& area, SideLevel& level, const Ring& cell);
     void add_level(SideLevel level, std::vector<Stand> stands);
     void add_moving(const WaysOf& of);

@@ -181,7 +181,7 @@ SideWaysOn side_ways_on(const SideGround& ground, int place) {
     const SidePlace& of = ground.places[static_cast<std::size_t>(place)];
     const SideLevel& level = ground.levels[of.level];
     SideWaysOn known;
-    if (!of.stand.points.empty()) known.look_at(detail::box_around(of.stand.points));
+    known.look_at(of.climb >= 0 ? *bounds(ground.climbing->shape(of.climb).area) : detail::box_around(of.stand.points));
     add_without_jumps(ground, level, place, known);
     for (const SidePlace::Grip& grip : of.grips) known.add({grip.place, Going::climbs, {grip.here, grip.there}});
     add_through_air(ground, place, known);

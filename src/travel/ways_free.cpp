@@ -51,13 +51,22 @@ Point inside_point(const Region& region) {
 
 class FreeWays : public Ways {
 public:
-    FreeWays(const WaysOf& of, Going going) : going_(going) { find(of, {}); }
+    // `climbed`: where it moves, or null for the whole map. `before`: the same before the map changed, or null.
+    FreeWays(const WaysOf& of, const ClimbedCells* climbed, const FreeWays* before = nullptr)
+        : going_(climbed != nullptr ? Going::climbs : Going::goes) {
+        find(of, climbed, before != nullptr ? &before->levels_ : nullptr);
+    }
 
     // Finds everything anew but for what is closed away from the change.
     [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>&, bool) override {
-        std::vector<Level> before = std::move(levels_);
+        const std::vector<Level> before = std::move(levels_);
         levels_.clear(), places_.clear(), moves_.clear(), touched_.clear();
-        find(of, before);
+        if (going_ == Going::climbs) {
+            const ClimbedCells cells = climbed_cells(of);
+            find(of, &cells, &before);
+        } else {
+            find(of, nullptr, &before);
+        }
         return true;
     }
 
@@ -154,16 +163,18 @@ private:
         const Place& of = places_[static_cast<std::size_t>(place)];
         return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
     }
-    // `before`: the levels before the map changed, if there are any.
-    void find(const WaysOf& of, const std::vector<Level>& before) {
+    // `before`: the levels before the map changed, or null.
+    void find(const WaysOf& of, const ClimbedCells* climbed, const std::vector<Level>* before) {
         map_ = &of.map;
         const std::vector<Group> groups = groups_of(of);
-        const Mover& mover = of.figures();
-        const Ring outline = map_->block_ring(0, 0, map_->columns, map_->rows);
-        for (const StoreyId storey : ground::storeys_of(*map_))
-            add_storey(groups, storey, mover,
-                       going_ == Going::climbs ? climbed_cells(of, storey) : std::vector<Ring>{outline},
-                       find_level(before, storey));
+        const auto add = [&](StoreyId storey, const std::vector<Ring>& within) {
+            add_storey(groups, storey, of.figures(), within, before != nullptr ? find_level(*before, storey) : nullptr);
+        };
+        if (climbed != nullptr)
+            for (const auto& [storey, cells] : *climbed) add(storey, cells);
+        else
+            for (const StoreyId storey : ground::storeys_of(*map_))
+                add(storey, {map_->block_ring(0, 0, map_->columns, map_->rows)});
         moves_.resize(places_.size());
         for (std::size_t level = 0; level < levels_.size(); ++level) cross_lines(level);
         touched_.resize(places_.size());
@@ -172,7 +183,6 @@ private:
     // Adds the area of a storey, within rings that are filled together.
     void add_storey(const std::vector<Group>& groups, StoreyId storey, const Mover& mover,
                     const std::vector<Ring>& within, const Level* before) {
-        if (within.empty()) return;
         Obstacles obstacles(groups, storey, mover, frame_of(within, groups, mover.body.front().outline),
                             before != nullptr ? &before->obstacles : nullptr);
         std::vector<Ring> thin;
@@ -319,23 +329,22 @@ private:
 
 }   // namespace
 
-std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of, Going::goes); }
+std::unique_ptr<Ways> ways_free(const WaysOf& of) { return std::make_unique<FreeWays>(of, nullptr); }
 
-std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey) {
-    std::vector<Ring> cells;
+ClimbedCells climbed_cells(const WaysOf& of) {
+    ClimbedCells cells;
     const FlagSet climbs = of.figures().climbs;
-    for (int r = 0; climbs != 0 && r < of.map.rows; ++r)
-        for (int c = 0; c < of.map.columns; ++c)
-            if ((passability(of.world, of.map, {c, r}, storey, of.facts).flags & climbs) != 0)
-                cells.push_back(of.map.cell_ring(c, r));
+    if (climbs == 0) return cells;
+    for (const StoreyId storey : ground::storeys_of(of.map))
+        for (int r = 0; r < of.map.rows; ++r)
+            for (int c = 0; c < of.map.columns; ++c)
+                if ((passability(of.world, of.map, {c, r}, storey, of.facts).flags & climbs) != 0)
+                    cells[storey].push_back(of.map.cell_ring(c, r));
     return cells;
 }
 
-std::unique_ptr<Ways> ways_climbing(const WaysOf& of) {
-    const std::vector<StoreyId> storeys = ground::storeys_of(of.map);
-    if (std::all_of(storeys.begin(), storeys.end(), [&](StoreyId storey) { return climbed_cells(of, storey).empty(); }))
-        return nullptr;
-    return std::make_unique<FreeWays>(of, Going::climbs);
+std::unique_ptr<Ways> ways_climbing(const WaysOf& of, const ClimbedCells& cells, const Ways* before) {
+    return std::make_unique<FreeWays>(of, &cells, static_cast<const FreeWays*>(before));
 }
 
 }   // namespace dryground::travel

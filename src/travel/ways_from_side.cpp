@@ -33,12 +33,11 @@ class SideWays : public Ways {
 public:
     explicit SideWays(const WaysOf& of) : ground_(std::make_unique<SideGround>(of)), known_(ground_->places.size()) {}
 
-    // Finds the stands anew, and keeps what leads on from those that lie away from the change. Moving solids and places
-    // to climb in have too many ways in.
+    // Finds the places anew, and keeps what leads on from those that lie away from the change. Moving solids have too
+    // many ways in.
     [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed, bool other_targets) override {
-        if (other_targets || !ground_->solids.empty() || ground_->climbing != nullptr) return false;
+        if (other_targets || !ground_->solids.empty()) return false;
         auto now = std::make_unique<SideGround>(of, ground_.get());
-        if (now->climbing != nullptr) return false;
         std::vector<std::unique_ptr<SideWaysOn>> known(now->places.size());
         const std::vector<int> numbers = numbers_in(*now);
         const std::vector<Bounds> near = concerned(changed, of);
@@ -189,24 +188,29 @@ private:
         return !level.has_solid() || ground_->solids[level.solid].stops[level.stop].is_of_path;
     }
 
-    // Returns for each place its number where the same stand is found anew; -1 if it is not.
+    // Returns for each place its number where the same is found anew; -1 if it is not.
     [[nodiscard]] std::vector<int> numbers_in(const SideGround& now) const {
+        std::vector<int> numbers(ground_->places.size(), -1);
+        number_stands(now, numbers);
+        number_climbs(now, numbers);
+        return numbers;
+    }
+    void number_stands(const SideGround& now, std::vector<int>& numbers) const {
         const auto is_same = [&](const SidePlace& of, std::size_t number) {
             if (number >= now.places.size()) return false;
             const SidePlace& other = now.places[number];
-            return other.level == of.level && other.stand.slides == of.stand.slides &&
+            return other.climb < 0 && other.level == of.level && other.stand.slides == of.stand.slides &&
                    other.stand.points == of.stand.points;
         };
         std::map<Point, std::vector<std::size_t>> by_first_point;   // made when it is needed
-        std::vector<int> numbers(ground_->places.size(), -1);
-        std::size_t next = 0;   // most come in the same order
+        std::size_t next = 0;                                       // most come in the same order
         for (std::size_t place = 0; place < numbers.size(); ++place) {
             const SidePlace& of = ground_->places[place];
-            if (of.in_air) continue;
+            if (of.in_air || of.climb >= 0) continue;
             if (!is_same(of, next)) {
                 if (by_first_point.empty())
                     for (std::size_t i = 0; i < now.places.size(); ++i)
-                        by_first_point[now.places[i].stand.points.front()].push_back(i);
+                        if (now.places[i].climb < 0) by_first_point[now.places[i].stand.points.front()].push_back(i);
                 const auto found = by_first_point.find(of.stand.points.front());
                 if (found == by_first_point.end()) continue;
                 const auto same = std::find_if(found->second.begin(), found->second.end(),
@@ -216,7 +220,20 @@ private:
             }
             numbers[place] = static_cast<int>(next++);
         }
-        return numbers;
+    }
+    void number_climbs(const SideGround& now, std::vector<int>& numbers) const {
+        if (!ground_->climbing || !now.climbing) return;
+        std::map<std::pair<StoreyId, Ring>, int> by_outline;
+        for (int climb = 0; climb < now.climbing->places(); ++climb) {
+            const TravelPlace shape = now.climbing->shape(climb);
+            by_outline.emplace(std::pair(shape.storey, shape.area.front().outline), climb);
+        }
+        for (int climb = 0; climb < ground_->climbing->places(); ++climb) {
+            const TravelPlace shape = ground_->climbing->shape(climb);
+            const auto found = by_outline.find({shape.storey, shape.area.front().outline});
+            if (found != by_outline.end() && now.climbing->shape(found->second).area == shape.area)
+                numbers[static_cast<std::size_t>(ground_->place_of_climb(climb))] = now.place_of_climb(found->second);
+        }
     }
     // Returns where a position is when the body is at or near what changed.
     [[nodiscard]] std::vector<Bounds> concerned(const std::vector<Bounds>& changed, const WaysOf& of) const {

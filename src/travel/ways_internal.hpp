@@ -1,6 +1,7 @@
 // Inside the travel room: the places of one map, for one mover, while certain facts hold; and the ways between them.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <vector>
 
@@ -106,10 +107,12 @@ struct WaysOf {
 [[nodiscard]] std::unique_ptr<Ways> ways_by_steps(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_free(const WaysOf& of);
 [[nodiscard]] std::unique_ptr<Ways> ways_from_side(const WaysOf& of);
-// Returns where a mover climbs, its feet in cells that let it: to all sides. Null if it climbs nowhere.
-[[nodiscard]] std::unique_ptr<Ways> ways_climbing(const WaysOf& of);
-// Returns the rings of those cells on a storey.
-[[nodiscard]] std::vector<Ring> climbed_cells(const WaysOf& of, StoreyId storey);
+// The rings of cells that a mover climbs in, by storey; of storeys that have any.
+using ClimbedCells = std::map<StoreyId, std::vector<Ring>>;
+[[nodiscard]] ClimbedCells climbed_cells(const WaysOf& of);
+// Returns where a mover climbs, its feet in those cells: to all sides. `before`: what this returned before the map
+// changed, or null.
+[[nodiscard]] std::unique_ptr<Ways> ways_climbing(const WaysOf& of, const ClimbedCells& cells, const Ways* before);
 [[nodiscard]] std::unique_ptr<Ways> ways_of(const WaysOf& of);   // as the mover moves
 
 // Returns what stops a mover on a map, by storey and direction.

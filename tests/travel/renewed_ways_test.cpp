@@ -116,7 +116,20 @@ struct Drawing {
     }
 };
 
-constexpr std::string_view drawn_with = "...####/\\_=h~n";
+constexpr std::string_view drawn_with = "...####/\\_=h~n,;";
+char any_character(chance::Dice& dice) {
+    return drawn_with[static_cast<std::size_t>(dice.in(0, static_cast<int>(drawn_with.size()) - 1))];
+}
+
+// Hangs nets down by chance.
+void hang_nets(chance::Dice& dice, std::vector<std::string>& rows) {
+    const int columns = static_cast<int>(rows.front().size()), most = static_cast<int>(rows.size()) - 1;
+    for (int net = dice.in(1, 8); net > 0; --net) {
+        const int c = dice.in(0, columns - 1), first = dice.in(0, most), last = std::min(most, first + dice.in(1, 6));
+        for (int r = first; r <= last; ++r)
+            if (char& cell = rows[static_cast<std::size_t>(r)][static_cast<std::size_t>(c)]; cell == '.') cell = 'n';
+    }
+}
 
 Drawing random_drawing(chance::Dice& dice, const char* moves, int columns, int rows) {
     Drawing drawing;
@@ -126,11 +139,14 @@ Drawing random_drawing(chance::Dice& dice, const char* moves, int columns, int r
         drawing.figures.more.clear();
         for (int r = 0; r < rows; ++r) {
             std::string& row = drawing.rows.emplace_back();
-            for (int c = 0; c < columns; ++c)
-                row += dice.once_in(3) ? drawn_with[static_cast<std::size_t>(dice.in(0, 13))] : '.';
+            for (int c = 0; c < columns; ++c) row += dice.once_in(3) ? any_character(dice) : '.';
         }
     } else {
         drawing.rows = rambles::random_rows(dice, columns, rows);
+        if (dice.once_in(2)) {
+            drawing.figures.more += "climbs = [\"climb\"]\n";
+            hang_nets(dice, drawing.rows);
+        }
     }
     drawing.door.assign(static_cast<std::size_t>(rows), std::string(static_cast<std::size_t>(columns), '.'));
     for (int i = 0; i < 6; ++i)
@@ -150,7 +166,7 @@ void redraw(chance::Dice& dice, Drawing& drawing) {
     std::vector<std::string>& rows = dice.once_in(5) ? drawing.door : drawing.rows;
     const auto r = static_cast<std::size_t>(dice.in(0, static_cast<int>(rows.size()) - 1)),
                c = static_cast<std::size_t>(dice.in(0, static_cast<int>(rows[0].size()) - 1));
-    rows[r][c] = drawn_with[static_cast<std::size_t>(dice.in(0, 13))];
+    rows[r][c] = any_character(dice);
 }
 
 void compare(const Reach& one, const Reach& other, const World& world, chance::Dice& dice) {
