@@ -14,7 +14,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <iterator>
 #include <limits>
 #include <optional>
 #include <utility>
@@ -22,6 +21,7 @@
 #include "arrangement_internal.hpp"
 #include "boolean_internal.hpp"
 #include "ring_internal.hpp"
+#include "same_ends_internal.hpp"
 
 namespace dryground::detail {
 
@@ -275,11 +275,10 @@ void WoundInBands::find_bands(std::int64_t first, std::int64_t last, const Wound
     };
     if (before != nullptr) {
         const std::span<const Edge> old(before->edges_), now(edges_);
-        const auto [a, b] = std::mismatch(old.begin(), old.end(), now.begin(), now.end(), is_same_edge);
-        const auto [c, d] = std::mismatch(old.rbegin(), std::make_reverse_iterator(a), now.rbegin(),
-                                          std::make_reverse_iterator(b), is_same_edge);
-        for (const auto& part : {std::span(a, c.base()), std::span(b, d.base())})
-            for (const Edge& edge : part) each_band(edge, [&](std::size_t band) { differs[band] = 1; });
+        const SameEnds same = same_ends(old, now, is_same_edge);
+        for (const auto& all : {old, now})
+            for (const Edge& edge : all.subspan(same.first, all.size() - same.first - same.last))
+                each_band(edge, [&](std::size_t band) { differs[band] = 1; });
     }
     std::vector<std::vector<Edge>> edges(differs.size());   // of bands that differ
     const auto first_differing = std::find(differs.begin(), differs.end(), 1) - differs.begin(),

@@ -7,10 +7,10 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <iterator>
 #include <limits>
 
 #include "../geometry/ring_internal.hpp"
+#include "../geometry/same_ends_internal.hpp"
 #include "../ground/ground_internal.hpp"
 
 namespace dryground::travel {
@@ -158,13 +158,10 @@ GroundSums::GroundSums(std::vector<SolidEdge> edges, const Ring& body, const Gro
 
 // Edges that both have at the beginning and the end of their lists are the same.
 void GroundSums::take_over(const GroundSums& before) {
-    const auto is_same = [](const SolidEdge& e, const SolidEdge& f) { return e.from == f.from && e.to == f.to; };
-    const auto [old_end, now_end] =
-        std::mismatch(before.edges_.begin(), before.edges_.end(), edges_.begin(), edges_.end(), is_same);
-    const auto [old_rest, now_rest] = std::mismatch(before.edges_.rbegin(), std::make_reverse_iterator(old_end),
-                                                    edges_.rbegin(), std::make_reverse_iterator(now_end), is_same);
-    std::copy_n(before.in_base_.begin(), now_end - edges_.begin(), in_base_.begin());
-    std::copy_n(before.in_base_.rbegin(), now_rest - edges_.rbegin(), in_base_.rbegin());
+    const detail::SameEnds same = detail::same_ends<SolidEdge>(
+        before.edges_, edges_, [](const auto& e, const auto& f) { return e.from == f.from && e.to == f.to; });
+    std::copy_n(before.in_base_.begin(), same.first, in_base_.begin());
+    std::copy_n(before.in_base_.rbegin(), same.last, in_base_.rbegin());
     base_ = before.base_;
     gone_.assign(base_->all().size(), 1);
     for (const std::uint32_t number : in_base_)
