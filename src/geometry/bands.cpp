@@ -28,6 +28,7 @@ namespace dryground::detail {
 namespace {
 
 constexpr std::int64_t most_bands = 4096;
+constexpr std::int64_t most_passed = 3;   // sides of bands that an edge passes, on average
 
 std::int64_t band_of(std::int64_t y, std::int64_t height) { return y / height - (y % height < 0 ? 1 : 0); }
 
@@ -254,10 +255,13 @@ WoundInBands::WoundInBands(std::span<const Ring> ways, std::int32_t height, cons
     : height_(height) {
     for (const Ring& way : ways) add_way(edges_, way, 0, false);
     if (edges_.empty()) return;
-    std::int64_t least = edges_.front().a.y, most = least;
-    for (const Edge& edge : edges_)
+    std::int64_t least = edges_.front().a.y, most = least, length = 0;
+    for (const Edge& edge : edges_) {
         least = std::min<std::int64_t>(least, edge.a.y), most = std::max<std::int64_t>(most, edge.b.y);
-    while ((most - least) / height_ > most_bands) height_ *= 2;
+        length += std::int64_t{edge.b.y} - edge.a.y;
+    }
+    const auto count = static_cast<std::int64_t>(edges_.size());
+    while ((most - least) / height_ > most_bands || length / height_ > most_passed * count) height_ *= 2;
     find_bands(band_of(least, height_), band_of(most, height_),
                before != nullptr && before->height_ == height_ ? before : nullptr);
     std::optional<std::vector<Ring>> linked = Linked::rings(bands_);

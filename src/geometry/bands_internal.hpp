@@ -19,7 +19,8 @@ namespace dryground::detail {
 class WoundInBands {
 public:
     WoundInBands() = default;
-    // `height`: of a band, steps, 1 or more; higher ones are used if there would be very many. Bands away from where
+    // `height`: of a band, steps, 1 or more; higher ones are used if there would be very many,
+    // or if most paths would pass several. Bands away from where
     // the paths differ from those of `before` are taken from it: then the cost is about that of reading the paths.
     WoundInBands(std::span<const Ring> ways, std::int32_t height, const WoundInBands* before = nullptr);
 
