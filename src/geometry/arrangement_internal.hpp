@@ -53,8 +53,9 @@ struct BoundaryEdge {
     int before = -1;   // index of the nearest boundary edge before it along the sweep line; -1 for none
 };
 
-// Returns the boundary of what is covered, in sweep order. Requires arranged edges. `first_row`: what lies above it (a
-// smaller y) is left out, but for edges that reach it, which are whole; edges that do not reach it may be missing then.
+// Returns the boundary of what is covered, in sweep order. Requires arranged edges. `first_row`: edges that do not
+// reach it (they end at a smaller y) are left out, and may be missing; those that begin above it and reach it are
+// whole.
 [[nodiscard]] std::vector<BoundaryEdge> sweep(std::span<const Edge> edges, const Classify& classify,
                                               std::int32_t first_row = std::numeric_limits<std::int32_t>::min());
 

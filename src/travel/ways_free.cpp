@@ -57,7 +57,7 @@ public:
         find(of, climbed, before != nullptr ? &before->levels_ : nullptr);
     }
 
-    // Finds everything anew but for what is closed away from the change.
+    // Takes over what is closed away from the change, and finds the rest anew.
     [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>&, bool) override {
         const std::vector<Level> before = std::move(levels_);
         levels_.clear(), places_.clear(), moves_.clear(), touched_.clear();
