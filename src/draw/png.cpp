@@ -1,7 +1,6 @@
-// PNG: SVG rendered by librsvg, block by block where a picture is large, and written row by row, so that memory holds
-// one row of blocks.
+// PNG: rendered SVG, block by block where a picture is large, and written row by row, so that memory holds one row of
+// blocks.
 
-#include <librsvg/rsvg.h>
 #include <png.h>
 
 #include <algorithm>
@@ -9,6 +8,7 @@
 
 #include "art_internal.hpp"
 #include "draw_map_internal.hpp"
+#include "svg_renderer_internal.hpp"
 
 namespace dryground {
 
@@ -18,35 +18,6 @@ using namespace drawing;
 
 constexpr int block_width = 2048, block_height = 512;
 constexpr double most_px = 1 << 20;   // a side
-
-struct FreeHandle {
-    void operator()(RsvgHandle* handle) const { g_object_unref(handle); }
-};
-
-// The whole document on a surface of its own size.
-Result<Canvas> rendered(std::string_view svg) {
-    GError* error = nullptr;
-    const auto fail = [&](const char* otherwise) {
-        Failure failure{error != nullptr ? error->message : otherwise};
-        if (error != nullptr) g_error_free(error);
-        return failure;
-    };
-    // Art may exceed the parser's own limits, which are meant for documents from strangers.
-    const std::unique_ptr<GInputStream, void (*)(gpointer)> bytes(
-        g_memory_input_stream_new_from_data(svg.data(), static_cast<gssize>(svg.size()), nullptr), g_object_unref);
-    const std::unique_ptr<RsvgHandle, FreeHandle> handle(
-        rsvg_handle_new_from_stream_sync(bytes.get(), nullptr, RSVG_HANDLE_FLAG_UNLIMITED, nullptr, &error));
-    if (!handle) return fail("it is not SVG");
-    double width = 0, height = 0;
-    if (!rsvg_handle_get_intrinsic_size_in_pixels(handle.get(), &width, &height)) return fail("it has no size");
-    if (width > 32000 || height > 32000) return fail("it is larger than 32,000 px; a smaller --scale may help");
-    Canvas surface = blank(static_cast<int>(std::ceil(width)), static_cast<int>(std::ceil(height)));
-    const Context context(cairo_create(surface.get()));
-    const RsvgRectangle view{0, 0, width, height};
-    if (!rsvg_handle_render_document(handle.get(), context.get(), &view, &error)) return fail("it cannot be drawn");
-    cairo_surface_flush(surface.get());
-    return surface;
-}
 
 // Writes a PNG without alpha, row by row into a sink. The library below jumps out of its errors: nothing with a
 // destructor lives in between.

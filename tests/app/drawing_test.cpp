@@ -1,7 +1,9 @@
 // Pictures as the command line makes them: compared with approved ones by their elements and by coarse pixels, and
 // driven as a user would.
+// Also tests src/draw: svg_renderer
 #include <catch2/catch.hpp>
 
+#include <fstream>
 #include <map>
 #include <pugixml.hpp>
 
@@ -159,6 +161,23 @@ TEST_CASE("a file that cannot be written whole is not written") {
     CHECK(outcome.code == 2);
     CHECK(process::slurp(out) == before);
     CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) == 1);
+}
+
+TEST_CASE("without librsvg a PNG fails with what is to be installed, and everything else works") {
+    const process::Folder folder;
+    const auto without = [&](const std::string& words) {
+        return process::run(
+            fmt::format("env LD_LIBRARY_PATH='{}' '{}' {}", folder.path.string(), DRYGROUND_COMMAND, words));
+    };
+    std::ofstream(folder.path / "librsvg-2.so.2") << "no library";
+    const fs::path png = folder.path / "a.png", svg = folder.path / "a.svg";
+    const Outcome outcome = without(fmt::format("draw demo/world.toml --map slipway --out {}", png.string()));
+    CHECK(outcome.code == 2);
+    CHECK(outcome.err.find("librsvg is needed for PNG") != std::string::npos);
+    CHECK(!fs::exists(png));
+    CHECK(without(fmt::format("draw demo/world.toml --map slipway --out {}", svg.string())).code == 0);
+    CHECK(fs::exists(svg));
+    CHECK(without("check demo/world.toml").code == 0);
 }
 
 TEST_CASE("probe reports what is somewhere, and why", "[approved]") {
