@@ -2,8 +2,9 @@
 // all heights between; where it is to the side when it passes one is told by spans of x. Between two heights they grow
 // by what the slowest body can do meanwhile, the one that jumps the least high, and lose what is in the way. Jumps are
 // looked at in bands of height, so that the slowest of a band is not much slower than the others; what falls below the
-// take-off is looked at together. Rejected: moments of time, at which the bodies of a band are at many heights, so that
-// nothing solid fills them all.
+// take-off is looked at together. A band that nothing holds up gets to everything that lower ones get to, so that bands
+// are looked at from the highest on, down to the first such one. Rejected: moments of time, at which the bodies of a
+// band are at many heights, so that nothing solid fills them all.
 
 #include <algorithm>
 #include <cmath>
@@ -35,9 +36,10 @@ public:
     }
 
     void stand() { falling_.push_back(start_); }
-    // Spreads from `low` to `high`, and down to where it began.
-    void jump(double low, double high) {
+    // Spreads from `low` to `high`, and down to where it began. Returns whether anything was in the way.
+    bool jump(double low, double high) {
         spans_.assign(1, start_);
+        is_barred_ = false;
         const int strips = static_cast<int>(std::ceil(low / thick_));
         const auto height = [&](int strip) { return low * strip / strips; };
         const auto time = [&](int strip) { return time_of(low - height(strip)) - time_of(low - height(strip + 1)); };
@@ -45,6 +47,7 @@ public:
         fall(high, low, 2 * time_of(high - low), high);
         for (int i = strips; i-- > 0;) fall(height(i + 1), height(i), time(i), high);
         falling_.insert(falling_.end(), spans_.begin(), spans_.end());
+        return is_barred_;
     }
     // Spreads on from there, after jumps up to a height.
     void go_on_falling(double depth, double jumped) {
@@ -85,6 +88,7 @@ private:
             if (filled && (*filled)[1] - (*filled)[0] > 2 * margin)
                 barred_.push_back({(*filled)[0] + margin, (*filled)[1] - margin});
         });
+        is_barred_ = is_barred_ || !barred_.empty();
         spread(now.spans, barred_, now.far, spans_);
         for (Span& span : spans_)
             span = {std::max(span[0], start_[0] - furthest), std::min(span[1], start_[1] + furthest)};
@@ -113,6 +117,7 @@ private:
     const std::function<void(const Moment&)>& see_;
     Span start_;
     double highest_, lowest_, thick_ = 1;
+    bool is_barred_ = false;
     Moment now_;
     Spans spans_, falling_, barred_, caught_;
 };
@@ -123,7 +128,9 @@ void maybe_air(const Obstacles& obstacles, const Flight& flight, Point a, Point 
                const std::function<void(const Moment&)>& see) {
     MaybeAir air(obstacles, flight, a, b, see);
     if (jumps)
-        for (int band = 0; band < bands; ++band) air.jump(flight.jump * band / bands, flight.jump * (band + 1) / bands);
+        for (int band = bands; band-- > 0;) {
+            if (!air.jump(flight.jump * band / bands, flight.jump * (band + 1) / bands)) break;
+        }
     else
         air.stand();
     const double depth = std::min(double{0} + lowest - std::min(a.y, b.y), flight.drop.value_or(1e18));
