@@ -7,6 +7,8 @@
 
 #include "boolean_internal.hpp"
 
+#include <limits>
+
 #include "arrangement_internal.hpp"
 
 namespace dryground {
@@ -15,22 +17,23 @@ namespace {
 
 using Windings = std::span<const detail::Winding>;
 
-Stacked cover(std::vector<detail::Edge> edges, const detail::Classify& classify) {
+constexpr std::int32_t all_rows = std::numeric_limits<std::int32_t>::min();
+
+Stacked cover(std::vector<detail::Edge> edges, const detail::Classify& classify, std::int32_t first_row = all_rows) {
     const std::vector<detail::Edge> arranged = detail::arrange(std::move(edges));
-    return detail::link(detail::sweep(arranged, classify));
+    return detail::link(detail::sweep(arranged, classify, first_row));
 }
 
 using Covered = bool (*)(bool in_a, bool in_b);
 
 // Of operands 0 and 1.
-Regions combine(std::vector<detail::Edge> edges, Covered covered) {
-    return cover(std::move(edges),
-                 [covered](Windings windings) {
-                     const bool in_a = !windings.empty() && windings.front().operand == 0,
-                                in_b = !windings.empty() && windings.back().operand == 1;
-                     return covered(in_a, in_b) ? 0 : detail::nothing;
-                 })
-        .regions;
+Regions combine(std::vector<detail::Edge> edges, Covered covered, std::int32_t first_row = all_rows) {
+    const auto label = [covered](Windings windings) {
+        const bool in_a = !windings.empty() && windings.front().operand == 0,
+                   in_b = !windings.empty() && windings.back().operand == 1;
+        return covered(in_a, in_b) ? 0 : detail::nothing;
+    };
+    return cover(std::move(edges), label, first_row).regions;
 }
 
 Regions combine(std::span<const Region> a, std::span<const Region> b, Covered covered) {
@@ -111,10 +114,14 @@ Regions wound_around(std::span<const Ring> ways) {
     return cover(std::move(edges), [](Windings windings) { return windings.empty() ? nothing : 0; }).regions;
 }
 Regions wound_around_in(std::span<const Ring> ways, std::span<const Region> regions) {
+    const std::optional<Bounds> box = bounds(regions);
+    if (!box) return {};
     std::vector<Edge> edges;
     for (const Ring& way : ways) add_way(edges, way, 0, false);
+    // What passes by above or below them decides nothing.
+    std::erase_if(edges, [&](const Edge& edge) { return edge.b.y < box->least.y || edge.a.y > box->most.y; });
     add_regions(edges, regions, 1);
-    return combine(std::move(edges), in_both);
+    return combine(std::move(edges), in_both, box->least.y);
 }
 Regions not_under(std::span<const Region> regions, std::span<const Region> pieces) {
     std::vector<Edge> edges;

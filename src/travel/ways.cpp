@@ -37,6 +37,16 @@ bool is_small(const Bounds& body) {
     return body.least.x >= -large && body.least.y >= -large && body.most.x <= large && body.most.y <= large;
 }
 
+std::vector<Bounds> positions_near(const std::vector<Bounds>& boxes, const Mover& mover, std::int32_t near) {
+    const Bounds body = detail::box_around(mover.body.front().outline);
+    std::vector<Bounds> positions;
+    for (const Bounds& box : boxes)
+        positions.push_back(detail::grown(Bounds{{box.least.x - body.most.x, box.least.y - body.most.y},
+                                                 {box.most.x - body.least.x, box.most.y - body.least.y}},
+                                          near));
+    return positions;
+}
+
 Point steps_of(PointPx p) {
     const auto steps = [](double px) {
         return static_cast<std::int32_t>(std::lround(std::clamp(

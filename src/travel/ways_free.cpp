@@ -54,18 +54,19 @@ public:
     // `climbed`: where it moves, or null for the whole map. `before`: the same before the map changed, or null.
     FreeWays(const WaysOf& of, const ClimbedCells* climbed, const FreeWays* before = nullptr)
         : going_(climbed != nullptr ? Going::climbs : Going::goes) {
-        find(of, climbed, before != nullptr ? &before->levels_ : nullptr);
+        find(of, climbed, before != nullptr ? &before->levels_ : nullptr, nullptr);
     }
 
     // Takes over what is closed away from the change, and finds the rest anew.
-    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>&, bool) override {
+    [[nodiscard]] bool follow(const WaysOf& of, const std::vector<Bounds>& changed, bool) override {
         const std::vector<Level> before = std::move(levels_);
         levels_.clear(), places_.clear(), moves_.clear(), touched_.clear();
         if (going_ == Going::climbs) {
             const ClimbedCells cells = climbed_cells(of);
-            find(of, &cells, &before);
+            find(of, &cells, &before, nullptr);
         } else {
-            find(of, nullptr, &before);
+            const std::vector<Bounds> near = positions_near(changed, of.figures(), near_change);
+            find(of, nullptr, &before, &near);
         }
         return true;
     }
@@ -118,8 +119,8 @@ public:
     }
 
 private:
-    struct Crossing {   // where lines are overlapped
-        std::vector<int> lines;
+    struct Crossing {   // where lines are overlapped: a region of an overlap
+        std::size_t overlap, region;
         int place;
     };
     struct Level {
@@ -130,16 +131,24 @@ private:
         detail::WoundInBands with_lines;   // what is closed if they count; empty without such lines
         FreeSpace parted;                  // likewise
         std::vector<Sum> lines;
-        int first = 0;   // place of the parted space's first area
+        int first = 0;   // place of the parted space's first area; those of the crossings follow
+        std::vector<Overlap> overlaps{};
         std::vector<Crossing> crossings{};
         detail::BoxIndex near_crossings{};
+
+        [[nodiscard]] const Region& region(const Crossing& crossing) const {
+            return overlaps[crossing.overlap].area[crossing.region];
+        }
+        [[nodiscard]] const std::vector<int>& lines_of(const Crossing& crossing) const {
+            return overlaps[crossing.overlap].lines;
+        }
     };
     struct Place {
         std::size_t level;
-        int number;      // of the parted space; -1: where a line is overlapped,
-        Region region;   // which is here
+        int number;   // among the parted space's areas, and then the crossings
         int open_area;
     };
+    static constexpr std::int32_t near_change = 2 * steps_per_px;
 
     [[nodiscard]] static const Level* find_level(const std::vector<Level>& levels, StoreyId storey) {
         for (const Level& level : levels)
@@ -152,23 +161,29 @@ private:
         if (area >= 0) return level.first + area;
         int found = -1;   // the first, where p is on an edge of several
         level.near_crossings.each_near({p, p}, [&](std::size_t i) {
-            const int place = level.crossings[i].place;
-            if ((found < 0 || place < found) &&
-                locate({&places_[static_cast<std::size_t>(place)].region, 1}, p) != Side::outside)
-                found = place;
+            const Crossing& crossing = level.crossings[i];
+            if ((found < 0 || crossing.place < found) && locate({&level.region(crossing), 1}, p) != Side::outside)
+                found = crossing.place;
         });
         return found;
     }
     [[nodiscard]] Region region_of(int place) const {
         const Place& of = places_[static_cast<std::size_t>(place)];
-        return of.number < 0 ? of.region : levels_[of.level].parted.area(of.number);
+        const Level& level = levels_[of.level];
+        if (of.number < level.parted.areas()) return level.parted.area(of.number);
+        return level.region(level.crossings[static_cast<std::size_t>(of.number - level.parted.areas())]);
     }
-    // `before`: the levels before the map changed, or null.
-    void find(const WaysOf& of, const ClimbedCells* climbed, const std::vector<Level>* before) {
+    // `before`: the levels before the map changed, or null. `near`: positions of a body at the change; null: anywhere.
+    void find(const WaysOf& of, const ClimbedCells* climbed, const std::vector<Level>* before,
+              const std::vector<Bounds>* near) {
         map_ = &of.map;
         const std::vector<Group> groups = groups_of(of);
         const auto add = [&](StoreyId storey, const std::vector<Ring>& within) {
-            add_storey(groups, storey, of.figures(), within, before != nullptr ? find_level(*before, storey) : nullptr);
+            const Level* was = before != nullptr ? find_level(*before, storey) : nullptr;
+            add_storey(groups, storey, of.figures(), within, was);
+            const auto overlaps_before = [&] { return OverlapsBefore{was->lines, was->overlaps, *near}; };
+            add_crossings(levels_.back(),
+                          was != nullptr && near != nullptr ? std::optional(overlaps_before()) : std::nullopt);
         };
         if (climbed != nullptr)
             for (const auto& [storey, cells] : *climbed) add(storey, cells);
@@ -203,9 +218,8 @@ private:
         Level& level = levels_.back();
         for (int area = 0; area < level.parted.areas(); ++area) {
             const int open = !level.open ? area : level.open->area_at(point_in(level.parted, area));
-            places_.push_back({levels_.size() - 1, area, {}, open});
+            places_.push_back({levels_.size() - 1, area, open});
         }
-        add_crossings(level);
     }
     // Returns a point of an area: beside one of its edges, or the middle of a triangle.
     static Point point_in(const FreeSpace& space, int area) {
@@ -216,23 +230,24 @@ private:
         return inside_point(space.area(area));
     }
     // Makes places of where lines are overlapped.
-    void add_crossings(Level& level) {
-        for (Overlap& overlap : overlaps_of(level.lines, level.obstacles.closed()))
-            for (Region& region : overlap.area) {
-                level.crossings.push_back({overlap.lines, places()});
-                const int open = level.open->area_at(inside_point(region));
-                places_.push_back({levels_.size() - 1, -1, std::move(region), open});
-            }
+    void add_crossings(Level& level, const std::optional<OverlapsBefore>& before) {
+        level.overlaps = overlaps_of(level.lines, level.obstacles.closed(), before ? &*before : nullptr);
         std::vector<Bounds> boxes;
-        for (const Crossing& crossing : level.crossings)
-            boxes.push_back(detail::box_around(places_[static_cast<std::size_t>(crossing.place)].region.outline));
+        for (std::size_t o = 0; o < level.overlaps.size(); ++o)
+            for (std::size_t r = 0; r < level.overlaps[o].area.size(); ++r) {
+                const Region& region = level.overlaps[o].area[r];
+                level.crossings.push_back({o, r, places()});
+                boxes.push_back(detail::box_around(region.outline));
+                places_.push_back(
+                    {levels_.size() - 1, places() - level.first, level.open->area_at(inside_point(region))});
+            }
         level.near_crossings = detail::BoxIndex(std::move(boxes));
     }
     // A place where a line is overlapped is entered over those of its sides that do not run against the line.
     void cross_lines(std::size_t number) {
         const Level& level = levels_[number];
         std::map<int, const std::vector<int>*> overlapped;   // lines, by place
-        for (const Crossing& crossing : level.crossings) overlapped[crossing.place] = &crossing.lines;
+        for (const Crossing& crossing : level.crossings) overlapped[crossing.place] = &level.lines_of(crossing);
         static const std::vector<int> none;
         const auto lines_of = [&](int place) -> const std::vector<int>& {
             const auto found = overlapped.find(place);
@@ -247,8 +262,10 @@ private:
                 return dx * along.x + dy * along.y >= 0;
             });
         };
-        for (const auto& [lines, place] : level.crossings) {
-            const Ring& ring = places_[static_cast<std::size_t>(place)].region.outline;
+        for (const Crossing& crossing : level.crossings) {
+            const int place = crossing.place;
+            const std::vector<int>& lines = level.lines_of(crossing);
+            const Ring& ring = level.region(crossing).outline;
             for (std::size_t i = 0; i < ring.size(); ++i) {
                 const Point a = ring[i], b = ring[(i + 1) % ring.size()];
                 const std::int64_t dx = std::int64_t{b.x} - a.x, dy = std::int64_t{b.y} - a.y;

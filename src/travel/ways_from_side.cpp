@@ -40,7 +40,8 @@ public:
         auto now = std::make_unique<SideGround>(of, ground_.get());
         std::vector<std::unique_ptr<SideWaysOn>> known(now->places.size());
         const std::vector<int> numbers = numbers_in(*now);
-        const std::vector<Bounds> near = concerned(changed, of);
+        const std::vector<Bounds> near =
+            positions_near(changed, of.figures(), ground_->footing.kerb + 4 * rounding_steps + 2 * steps_per_px);
         for (std::size_t place = 0; place < known_.size(); ++place)
             if (known_[place] && numbers[place] >= 0 && lies_away(*known_[place], near) &&
                 renumber(*known_[place], numbers))
@@ -234,17 +235,6 @@ private:
             if (found != by_outline.end() && now.climbing->shape(found->second).area == shape.area)
                 numbers[static_cast<std::size_t>(ground_->place_of_climb(climb))] = now.place_of_climb(found->second);
         }
-    }
-    // Returns where a position is when the body is at or near what changed.
-    [[nodiscard]] std::vector<Bounds> concerned(const std::vector<Bounds>& changed, const WaysOf& of) const {
-        const Bounds body = detail::box_around(of.figures().body.front().outline);
-        const std::int32_t near = ground_->footing.kerb + 4 * rounding_steps + 2 * steps_per_px;
-        std::vector<Bounds> boxes;
-        for (const Bounds& box : changed)
-            boxes.push_back(detail::grown(Bounds{{box.least.x - body.most.x, box.least.y - body.most.y},
-                                                 {box.most.x - body.least.x, box.most.y - body.least.y}},
-                                          near));
-        return boxes;
     }
     [[nodiscard]] static bool lies_away(const SideWaysOn& known, const std::vector<Bounds>& near) {
         return known.looked_at && std::none_of(near.begin(), near.end(),

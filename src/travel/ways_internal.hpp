@@ -123,6 +123,10 @@ using ClimbedCells = std::map<StoreyId, std::vector<Ring>>;
 [[nodiscard]] bool is_walked(const Bounds& box);
 [[nodiscard]] bool is_small(const Bounds& body);
 
+// Returns where a mover's position is when its body is in one of some boxes, or as near to it as a number of steps.
+[[nodiscard]] std::vector<Bounds> positions_near(const std::vector<Bounds>& boxes, const Mover& mover,
+                                                 std::int32_t near);
+
 // Returns the length of a way, px.
 [[nodiscard]] double length_px(const Ring& way);
 // Return the nearest lattice point of a place, and a place of one.

@@ -116,3 +116,15 @@ TEST_CASE("paths across the whole range, in bands of a step, are still found") {
     REQUIRE(WoundInBands(ways, 1).rings() == at_once(ways));
     REQUIRE(WoundInBands({}, 1).rings().empty());
 }
+
+TEST_CASE("what paths wind around in regions is what they wind around, cut", "[geometry]") {
+    for (int round = 0; round < chance::rounds(300); ++round) {
+        DRYGROUND_ROUND(round);
+        chance::Dice dice(static_cast<std::uint64_t>(round));
+        const std::vector<Ring> ways = paths(dice, 64);
+        Regions regions;
+        for (int left = dice.in(0, 4); left > 0; --left) regions.push_back({polygon(dice, 64), {}});
+        const Regions cut = unite(regions);
+        CHECK(detail::wound_around_in(ways, cut) == intersect(detail::wound_around(ways), cut));
+    }
+}
